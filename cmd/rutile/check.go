@@ -1,0 +1,109 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/internal/format"
+)
+
+func checkCommand() *cobra.Command {
+	var text bool
+	cmd := &cobra.Command{
+		Use:   "check FILE...",
+		Short: "Check piece files; - reads standard input",
+		Long: "Check piece files and write the result as JSON, one object a file.\n" +
+			"Exit code 0: no zone fails. 1: some zone fails. 2: an input cannot be used.",
+		Args: cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, files []string) error {
+			code := exitFine
+			for _, name := range files {
+				p, err := readPiece(cmd.InOrStdin(), name)
+				if err != nil {
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
+					code = exitUnusable
+					continue
+				}
+				r := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual})
+				if r.Verdict == check.Fails.String() && code == exitFine {
+					code = exitFails
+				}
+				if text {
+					title := p.Name
+					if title == "" {
+						title = name
+					}
+					err = r.Text(cmd.OutOrStdout(), title)
+				} else {
+					err = writeJSON(cmd.OutOrStdout(), r)
+				}
+				if err != nil {
+					return err
+				}
+			}
+			if code != exitFine {
+				return exit{code}
+			}
+			return nil
+		},
+	}
+	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
+	return cmd
+}
+
+func readPiece(stdin io.Reader, name string) (*format.Piece, error) {
+	if name == "-" {
+		return format.Read(stdin)
+	}
+	f, err := os.Open(name)
+	if err != nil {
+		return nil, &format.Error{Says: "it cannot be opened: " + reason(err)}
+	}
+	defer f.Close()
+	return format.Read(f)
+}
+
+// reason is an error of the system without the path it repeats.
+func reason(err error) string {
+	if pe, ok := err.(*os.PathError); ok {
+		return pe.Err.Error()
+	}
+	return err.Error()
+}
+
+func writeJSON(w io.Writer, v any) error {
+	enc := json.NewEncoder(w)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	return enc.Encode(v)
+}
+
+func vocabCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "vocab",
+		Short: "Print every id with its meaning, as JSON",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return writeJSON(cmd.OutOrStdout(), format.VocabOf(craft.Default(), format.RuleWords(check.Rules)))
+		},
+	}
+}
+
+func schemaCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "schema",
+		Short: "Print the JSON Schema of the piece file",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			_, err := cmd.OutOrStdout().Write(format.Schema())
+			return err
+		},
+	}
+}

@@ -1,0 +1,294 @@
+package check
+
+import (
+	"slices"
+
+	"github.com/lucasb-eyer/go-colorful"
+
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// LeadResult is what is known of lead in the old paint or varnish.
+type LeadResult uint8
+
+// The results. A home swab decides nothing.
+const (
+	LeadUntested LeadResult = iota
+	LeadExcluded            // by a laboratory or a licensed assessor
+	LeadFound
+)
+
+// Zone is what is judged: what a survey knows, what is wanted, and the plan.
+type Zone struct {
+	surface.Facts
+	// SoilsKnown tells that somebody looked for soils.
+	SoilsKnown bool
+	// Made is the year the piece was made, 0 where nobody knows.
+	Made int
+	Lead LeadResult
+	// Colour of the target as #rrggbb, empty where none was chosen.
+	Colour string
+	Look   string // "solid" or an effect's id
+	Steps  []surface.Step
+}
+
+func (z *Zone) unknown(c *craft.Craft) bool {
+	return c.Substrates[z.Substrate].Unknown || c.Finishes[z.Finish].Unknown
+}
+
+// lightness is L* of the finished colour: of the last coat that hides, if it
+// has a colour of its own, else of the target, else of white.
+func (z *Zone) lightness(c *craft.Craft) float64 {
+	hex := z.Colour
+	for i := range z.Steps {
+		s := &z.Steps[i]
+		if s.Do == surface.Coat && s.Colour != "" && c.Products[s.Product].Opaque() {
+			hex = s.Colour
+		}
+	}
+	return Lightness(hex)
+}
+
+// Lightness is CIELAB L*, 0 to 100, of an sRGB colour as #rrggbb; a colour
+// that cannot be read counts as white, on which every stain shows.
+func Lightness(hex string) float64 {
+	col, err := colorful.Hex(hex)
+	if err != nil {
+		return 100
+	}
+	l, _, _ := col.Lab()
+	return l * 100
+}
+
+// suspectLead tells whether the old paint or varnish may hold lead.
+func (z *Zone) suspectLead(c *craft.Craft) bool {
+	if z.Lead == LeadExcluded {
+		return false
+	}
+	fin := &c.Finishes[z.Finish]
+	old := z.Made != 0 && z.Made < craft.LeadYear
+	switch {
+	case z.Lead == LeadFound:
+		return true
+	case fin.Paint:
+		return old || z.Made == 0
+	default:
+		return old && (fin.Varnish || fin.Unknown)
+	}
+}
+
+// Result is a judged zone.
+type Result struct {
+	Verdict  Verdict
+	Adhesion *Adhesion // nil while there is no coat
+	Stains   []Stain   // of every bleeder there is, worst first
+	Findings []Finding
+	// Minutes hands-on, negative where the area is not known, and hours from
+	// the first step to the end of the last wait.
+	Minutes, Hours float64
+	// Trace is the walk of the worst of the things the zone may be.
+	Trace surface.Trace
+	Facts surface.Facts
+}
+
+// Finding is one thing a rule has to say.
+type Finding struct {
+	Code     string
+	Severity Severity
+	Step     int
+	Subject  string
+	Title    string
+	Why      string
+	Figures  []Figure
+	Repairs  []Repair
+}
+
+// Figure is one number behind a finding, with what it means.
+type Figure struct {
+	ID    string
+	Value float64
+	Words string
+}
+
+// RepairKind is what pressing a repair does.
+type RepairKind uint8
+
+// The kinds: it changes the steps, opens a field to fill in, or notes that a
+// caution was read.
+const (
+	Edit RepairKind = iota
+	Measure
+	Acknowledge
+)
+
+// String returns the kind's id.
+func (k RepairKind) String() string { return [...]string{"edit", "measure", "acknowledge"}[k] }
+
+// Repair is one way to answer a finding.
+type Repair struct {
+	Kind  RepairKind
+	Title string
+	Steps []surface.Step // of an edit: the zone's whole plan, repaired
+	Field string         // of a measurement: the field to fill in
+	// After is the verdict an edit leads to.
+	After Verdict
+}
+
+// bench is a set of cases for one zone, kept so that verifying repairs does
+// not allocate.
+type bench struct {
+	variants []surface.Facts
+	cases    []Case
+	merged   []Hit
+}
+
+// run judges the zone as every thing it may be and merges the findings.
+func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
+	if w.cases == nil {
+		w.variants = surface.Variants(c, &z.Facts)
+		w.cases = make([]Case, len(w.variants))
+	}
+	w.merged = w.merged[:0]
+	for i := range w.cases {
+		k := &w.cases[i]
+		k.Craft, k.Zone, k.Facts = c, z, &w.variants[i]
+		k.judge()
+	hits:
+		for _, h := range k.hits {
+			for j := range w.merged {
+				o := &w.merged[j]
+				if o.same(&h) && (!h.Rule.Each || o.Step == h.Step) {
+					if h.Severity > o.Severity || h.Severity == o.Severity && worse(&h, o) {
+						*o = h
+					}
+					continue hits
+				}
+			}
+			w.merged = append(w.merged, h)
+		}
+	}
+	if len(w.cases) > 1 {
+		for i := range w.merged {
+			h := &w.merged[i]
+			for j := range w.cases {
+				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity == h.Severity }) {
+					h.If = c.Finishes[h.Case.Facts.Finish].Name
+				}
+			}
+		}
+	}
+	return w.merged
+}
+
+// worse orders findings that say the same of two things a zone may be.
+func worse(h, o *Hit) bool {
+	switch {
+	case h.Stain != nil && o.Stain != nil:
+		return h.Stain.DeltaE > o.Stain.DeltaE
+	case h.Bound != nil && o.Bound != nil:
+		return h.Case.Risk > o.Case.Risk
+	}
+	return false
+}
+
+// worst is the case with the highest risk of peeling.
+func (w *bench) worst() *Case {
+	best := &w.cases[0]
+	for i := range w.cases {
+		if w.cases[i].Risk > best.Risk {
+			best = &w.cases[i]
+		}
+	}
+	return best
+}
+
+func verdict(hits []Hit) Verdict {
+	v := Sound
+	for i := range hits {
+		v = max(v, Verdict(hits[i].Severity))
+	}
+	return v
+}
+
+// Options choose what a check works out.
+type Options struct {
+	// NoRepairs leaves repairs out.
+	NoRepairs bool
+}
+
+// Check judges a zone. It never changes the zone and keeps no reference to
+// it; the same zone always gives the same result.
+func Check(c *craft.Craft, z *Zone, o Options) Result {
+	var w bench
+	hits := w.run(c, z)
+	k := w.worst()
+	r := Result{
+		Verdict: verdict(hits), Minutes: -1,
+		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts,
+	}
+	if z.Area > 0 {
+		r.Minutes = k.Trace.End.Minutes
+	}
+	if len(k.Bonds) > 0 {
+		bs := slices.Clone(k.Bonds)
+		slices.SortStableFunc(bs, func(a, b Bond) int {
+			switch {
+			case a.Risk != b.Risk:
+				return cmpFloat(b.Risk, a.Risk)
+			default:
+				return cmpFloat(a.Strength, b.Strength)
+			}
+		})
+		r.Adhesion = &Adhesion{
+			Risk: k.Risk, Demand: k.Demand, Weakest: bs[0].Boundary,
+			Variant: *k.Facts, Unknown: z.unknown(c), Boundary: bs,
+		}
+	}
+	if k.Opaque {
+		for b := range k.Stains {
+			most := k.Stains[b]
+			for i := range w.cases {
+				if s := w.cases[i].Stains[b]; s.DeltaE > most.DeltaE {
+					most = s
+				}
+			}
+			if most.Load > 0 {
+				r.Stains = append(r.Stains, most)
+			}
+		}
+		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmpFloat(b.DeltaE, a.DeltaE) })
+	}
+	order := slices.Clone(hits)
+	slices.SortStableFunc(order, func(a, b Hit) int { return int(b.Severity) - int(a.Severity) })
+	r.Findings = make([]Finding, len(order))
+	var m Mender
+	for i := range order {
+		h := &order[i]
+		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title}
+		title, why := h.Rule.Say(h.Case, h)
+		if title != "" {
+			f.Title = title
+		}
+		if h.If != "" {
+			why = "If the old finish is " + lower(h.If) + ": " + why
+		}
+		f.Why = why
+		f.Figures = figures(h)
+		if !o.NoRepairs {
+			f.Repairs = m.repairs(c, z, hits, h)
+		}
+		r.Findings[i] = f
+	}
+	return r
+}
+
+func cmpFloat(a, b float64) int {
+	switch {
+	case a < b:
+		return -1
+	case a > b:
+		return 1
+	}
+	return 0
+}

@@ -1,0 +1,168 @@
+package check
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/surface"
+)
+
+// The tests write zones and plans in a shorthand of their own.
+//
+//	zone: "oak varnish_oil satin; soils grease2; bleed tannin2; wear seat; use outdoor"
+//	plan: "degreaser_alkaline rinse; sand 220; dust; shellac_pigmented wait12; paint_chalk x2; wait 24"
+
+func zoneOf(t testing.TB, facts, plan string) *Zone {
+	t.Helper()
+	c := craft.Default()
+	z := &Zone{Look: craft.LookSolid, SoilsKnown: true, Made: 2004, Colour: "#f2f0ea"}
+	z.Moisture, z.Climate, z.Wear, z.Area = -1, drying.Usual, craft.Handled, 1
+	z.Finish, _ = c.Finish("none")
+	for i, clause := range strings.Split(facts, ";") {
+		w := strings.Fields(clause)
+		if len(w) == 0 {
+			continue
+		}
+		if i == 0 {
+			var ok bool
+			if z.Substrate, ok = c.Substrate(w[0]); !ok {
+				t.Fatalf("no substrate %q", w[0])
+			}
+			for _, x := range w[1:] {
+				f, isFinish := c.Finish(x)
+				s, isSheen := craft.SheenNamed(x)
+				switch {
+				case isFinish:
+					z.Finish = f
+				case isSheen:
+					z.Gloss = s
+				default:
+					t.Fatalf("no finish or sheen %q", x)
+				}
+			}
+			continue
+		}
+		switch w[0] {
+		case "soils", "bleed":
+			if w[0] == "bleed" {
+				z.GivenBleeders = true
+			}
+			for _, x := range w[1:] {
+				id, lv := x[:len(x)-1], x[len(x)-1]-'0'
+				s, isSoil := craft.SoilNamed(id)
+				b, isBleeder := craft.BleederNamed(id)
+				switch {
+				case w[0] == "soils" && isSoil:
+					z.Soils[s] = lv
+				case w[0] == "bleed" && isBleeder:
+					z.Bleeders[b] = lv
+				default:
+					t.Fatalf("no %q", x)
+				}
+			}
+		case "unseen":
+			z.SoilsKnown = false
+		case "wear":
+			z.Wear, _ = craft.WearNamed(w[1])
+		case "use":
+			u, _ := craft.UsesNamed(w[1])
+			z.Uses |= u
+		case "knots":
+			z.Knots = 3
+		case "flaking":
+			z.Flaking = true
+		case "made":
+			z.Made, _ = strconv.Atoi(w[1])
+		case "colour":
+			z.Colour = w[1]
+		case "look":
+			z.Look = w[1]
+		case "moist":
+			z.Moisture, _ = strconv.ParseFloat(w[1], 64)
+		case "site":
+			z.Climate.TempC, _ = strconv.ParseFloat(w[1], 64)
+			z.Climate.RH, _ = strconv.ParseFloat(w[2], 64)
+		case "excluded":
+			z.Lead = LeadExcluded
+		default:
+			t.Fatalf("no clause %q", w[0])
+		}
+	}
+	z.Steps = stepsOf(t, plan)
+	return z
+}
+
+func stepsOf(t testing.TB, plan string) []surface.Step {
+	t.Helper()
+	c := craft.Default()
+	var out []surface.Step
+	for _, clause := range strings.Split(plan, ";") {
+		w := strings.Fields(clause)
+		if len(w) == 0 {
+			continue
+		}
+		s := surface.Step{Method: "brush"}
+		cl, isCleaner := c.Cleaner(w[0])
+		p, isProduct := c.Product(w[0])
+		switch {
+		case isCleaner:
+			s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: slices.Contains(w, "rinse")}
+		case w[0] == "sand":
+			s = surface.Step{Do: surface.Abrade, How: craft.Hand}
+			s.Grit, _ = strconv.Atoi(w[1])
+			s.Through = slices.Contains(w, "through")
+			if slices.Contains(w, "wet") {
+				s.How = craft.Wet
+			}
+		case w[0] == "pad":
+			s = surface.Step{Do: surface.Abrade, How: craft.Pad}
+		case w[0] == "wait":
+			s = surface.Step{Do: surface.Wait}
+			s.Hours, _ = strconv.ParseFloat(w[1], 64)
+		case isProduct:
+			s.Do, s.Product, s.Auto = surface.Coat, p, true
+		default:
+			k, ok := surface.KindNamed(w[0])
+			if !ok {
+				t.Fatalf("no step %q", clause)
+			}
+			s = surface.Step{Do: k}
+		}
+		for _, x := range w[1:] {
+			switch {
+			case x == "knots":
+				s.Scope = surface.Knots
+			case x == "spots":
+				s.Scope = surface.Spots
+			case strings.HasPrefix(x, "wait"):
+				s.Auto = false
+				s.WaitH, _ = strconv.ParseFloat(x[4:], 64)
+			case strings.HasPrefix(x, "add"):
+				s.Additive, _ = strconv.ParseFloat(x[3:], 64)
+			case strings.HasPrefix(x, "x"):
+				n, _ := strconv.Atoi(x[1:])
+				if s.Do == surface.Clean {
+					s.Passes = n
+				} else {
+					s.Coats = n
+				}
+			}
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func codes(r *Result, from Severity) []string {
+	var out []string
+	for _, f := range r.Findings {
+		if f.Severity >= from {
+			out = append(out, f.Code)
+		}
+	}
+	return out
+}

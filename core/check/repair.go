@@ -1,0 +1,512 @@
+package check
+
+import (
+	"slices"
+	"strings"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/surface"
+)
+
+// Mender gathers proposals for one finding and keeps those that prove good: an
+// edit must clear its finding for everything the zone may be, and add no
+// fail.
+type Mender struct {
+	Craft *craft.Craft
+	Zone  *Zone
+	hits  []Hit
+	hit   *Hit
+	work  bench
+	edits []edit
+	other []Repair
+}
+
+type edit struct {
+	title string
+	steps []surface.Step
+	rank  rank
+	after Verdict
+}
+
+// rank orders edits: what they leave wrong, then the risk, then the trouble.
+type rank struct {
+	fails, watches int
+	risk           float64
+	trouble        float64
+}
+
+func (a rank) compare(b rank) int {
+	if a.fails != b.fails {
+		return a.fails - b.fails
+	}
+	if a.watches != b.watches {
+		return a.watches - b.watches
+	}
+	if a.risk != b.risk {
+		return cmpFloat(a.risk, b.risk)
+	}
+	return cmpFloat(a.trouble, b.trouble)
+}
+
+// mostRepairs is how many edits a finding offers.
+const mostRepairs = 3
+
+// repairs works out what answers a finding. Every finding gets something: when
+// no edit proves good, a test patch is what a careful painter makes.
+func (m *Mender) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair {
+	if m.Craft == nil {
+		m.Craft, m.hits = c, slices.Clone(hits)
+	}
+	m.Zone, m.hit = z, h
+	m.edits, m.other = m.edits[:0], nil
+	if h.Rule.Mend != nil {
+		h.Rule.Mend(m, h)
+	}
+	slices.SortStableFunc(m.edits, func(a, b edit) int { return a.rank.compare(b.rank) })
+	out := make([]Repair, 0, mostRepairs+len(m.other))
+	for _, e := range m.edits[:min(mostRepairs, len(m.edits))] {
+		out = append(out, Repair{Kind: Edit, Title: e.title, Steps: e.steps, After: e.after})
+	}
+	out = append(out, m.other...)
+	if len(out) == 0 {
+		out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: "test"})
+	}
+	return out
+}
+
+// Measure offers a measurement or a test to take.
+func (m *Mender) Measure(title, field string) {
+	m.other = append(m.other, Repair{Kind: Measure, Title: title, Field: field})
+}
+
+// Acknowledge offers to note that a caution was read.
+func (m *Mender) Acknowledge() {
+	m.other = append(m.other, Repair{Kind: Acknowledge, Title: "I have read this"})
+}
+
+// Edit proposes a repaired plan; it is kept if it proves good.
+func (m *Mender) Edit(title string, steps []surface.Step) {
+	for i := range m.edits {
+		if slices.Equal(m.edits[i].steps, steps) {
+			return
+		}
+	}
+	z := *m.Zone
+	z.Steps = steps
+	after := m.work.run(m.Craft, &z)
+	if !m.clears(after) {
+		return
+	}
+	e := edit{title: title, steps: steps, after: verdict(after)}
+	for i := range after {
+		switch after[i].Severity {
+		case Fail:
+			e.rank.fails++
+		case Watch:
+			e.rank.watches++
+		}
+	}
+	if r := m.work.worst().Risk; r >= RiskShown {
+		e.rank.risk = r
+	}
+	e.rank.trouble = trouble(m.Craft, steps)
+	m.edits = append(m.edits, e)
+}
+
+// clears tells whether the findings of a repaired plan lack the one that is
+// being mended, and hold no fail that was not there before.
+func (m *Mender) clears(after []Hit) bool {
+	count := func(hits []Hit, h *Hit, atLeast Severity) int {
+		n := 0
+		for i := range hits {
+			if hits[i].same(h) && hits[i].Severity >= atLeast {
+				n++
+			}
+		}
+		return n
+	}
+	if count(after, m.hit, Note) >= count(m.hits, m.hit, Note) {
+		return false
+	}
+	for i := range after {
+		if h := &after[i]; h.Severity == Fail && count(after, h, Fail) > count(m.hits, h, Fail) {
+			return false
+		}
+	}
+	return true
+}
+
+// trouble weighs what a plan costs a painter: trips, materials and smell.
+// Working default, used only to order repairs that are equally good.
+func trouble(c *craft.Craft, steps []surface.Step) float64 {
+	t := 0.
+	for i := range steps {
+		t++
+		if s := &steps[i]; s.Do == surface.Coat {
+			p := &c.Products[s.Product]
+			per := 1 + float64(p.Price)/1000/p.Cover + .4*float64(p.Smell)
+			if p.TwoPart {
+				per += 1.5
+			}
+			if s.Scope != surface.All {
+				per *= .4
+			}
+			t += per * float64(s.NumCoats())
+		}
+	}
+	return t
+}
+
+func insert(steps []surface.Step, at int, add ...surface.Step) []surface.Step {
+	return slices.Insert(slices.Clone(steps), at, add...)
+}
+
+// block is the range of steps between the coat before step i and i itself.
+func block(steps []surface.Step, i int) int {
+	from := i
+	for from > 0 && steps[from-1].Do != surface.Coat {
+		from--
+	}
+	return from
+}
+
+// cleanPlace is where cleaning belongs that is to be done before step i: ahead
+// of the sanding in its block.
+func cleanPlace(steps []surface.Step, i int) int {
+	for j := block(steps, i); j < i; j++ {
+		if steps[j].Do == surface.Abrade || steps[j].Do == surface.Strip {
+			return j
+		}
+	}
+	return i
+}
+
+// cleaning is how a soil of a level is washed off.
+func (m *Mender) cleaning(s craft.Soil, level uint8) []surface.Step {
+	var out []surface.Step
+	for n, id := range craft.Soils[s].Remedy {
+		cl, _ := m.Craft.Cleaner(id)
+		row := &m.Craft.Cleaners[cl]
+		passes := 1
+		if x, ok := row.Shift(s, level); ok && n == 0 {
+			passes = (int(level) + int(x.Levels) - 1) / int(x.Levels)
+			if len(craft.Soils[s].Remedy) > 1 {
+				passes = (int(level) - 1 + int(x.Levels) - 1) / int(x.Levels)
+			}
+		}
+		out = append(out, surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: row.Rinses > 0, Passes: max(1, passes)})
+	}
+	for i := range out {
+		if out[i].Passes == 1 {
+			out[i].Passes = 0
+		}
+	}
+	return out
+}
+
+func (m *Mender) coat(p craft.Product, coats int) surface.Step {
+	s := surface.Step{Do: surface.Coat, Product: p, Coats: coats, Auto: true, Method: "brush"}
+	if m.Craft.Products[p].Aerosol {
+		s.Method = "aerosol"
+	}
+	return s
+}
+
+// scuff is how a painter keys a surface, as far as it may be: never dry where
+// lead is suspected.
+func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
+	row := &craft.Families[f]
+	plastic := f == craft.PlasticHard || f == craft.Polyolefin || f == craft.VinylSoft || f == craft.VinylRigid
+	switch {
+	case row.ScuffHow == "":
+		return surface.Step{}, false
+	case m.Zone.suspectLead(m.Craft):
+		cl, _ := m.Craft.Cleaner("deglosser_liquid")
+		return surface.Step{Do: surface.Clean, Cleaner: cl}, !plastic
+	default:
+		return surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}, true
+	}
+}
+
+// keyed returns the steps with step i's ground scuffed and dusted, and where i
+// has gone.
+func (m *Mender) keyed(steps []surface.Step, i int, on craft.Family) ([]surface.Step, int, string) {
+	sc, ok := m.scuff(on)
+	if !ok {
+		return nil, i, ""
+	}
+	title := lower(StepWords(m.Craft, &sc))
+	for j := block(steps, i); j < i; j++ {
+		if steps[j].Do == surface.Abrade && sc.Do == surface.Abrade {
+			out := slices.Clone(steps)
+			sc.Through = steps[j].Through
+			out[j] = sc
+			if !dusted(steps[j+1 : i]) {
+				return insert(out, i, surface.Step{Do: surface.Dust}), i + 1, title + " instead, and dust off"
+			}
+			return out, i, title + " instead"
+		}
+	}
+	at := i
+	for at > 0 && (steps[at-1].Do == surface.Dust || steps[at-1].Do == surface.Mask) {
+		at--
+	}
+	if dusted(steps[at:i]) || sc.Do == surface.Clean {
+		return insert(steps, at, sc), i + 1, title
+	}
+	return insert(steps, i, sc, surface.Step{Do: surface.Dust}), i + 2, title + " and dust off"
+}
+
+func dusted(steps []surface.Step) bool {
+	return slices.ContainsFunc(steps, func(s surface.Step) bool { return s.Do == surface.Dust })
+}
+
+// primers are the products that could go between a surface and a coat, the
+// most promising first.
+func (m *Mender) primers(b *surface.Boundary) []craft.Product {
+	c := m.Craft
+	up := c.Products[b.Product].Coat
+	type cand struct {
+		p     craft.Product
+		score float64
+	}
+	var cs []cand
+	for i := range c.Products {
+		p := &c.Products[i]
+		if p.Role != craft.RolePrimer || craft.Product(i) == b.Product {
+			continue
+		}
+		below := c.GripOf(b.On, p.Coat, 0)
+		above := c.GripOf(p.Dried, up, b.Additive)
+		weak := min(below, above)
+		if weak < m.hit.Case.Demand {
+			continue
+		}
+		cs = append(cs, cand{craft.Product(i), min(weak, 1.5*m.hit.Case.Demand) - .02*float64(p.Smell)})
+	}
+	slices.SortStableFunc(cs, func(a, b cand) int { return cmpFloat(b.score, a.score) })
+	const most = 4
+	var out []craft.Product
+	for _, x := range cs[:min(most, len(cs))] {
+		out = append(out, x.p)
+	}
+	return out
+}
+
+// Rework proposes everything that gives a coat a better ground: taking wax
+// off, cleaning, keying, priming, and these together, in the order a painter
+// would do them.
+func (m *Mender) Rework(b *surface.Boundary) {
+	steps, i := m.Zone.Steps, b.Step-1
+	type ground struct {
+		steps []surface.Step
+		at    int
+		title string
+	}
+	join := func(a, b string) string {
+		if a == "" {
+			return b
+		}
+		return a + ", then " + b
+	}
+	bases := []ground{{steps, i, ""}}
+	onWax := b.On == craft.WaxFilm && b.Under == craft.NoProduct
+	on := b.On
+	if onWax {
+		at := cleanPlace(steps, i)
+		wash := m.cleaning(craft.WaxPolish, 1)
+		bases = []ground{{insert(steps, at, wash...), i + len(wash), "take the wax off with white spirit and wash"}}
+		under := m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Under
+		if under == craft.NumFamilies {
+			under = m.Craft.Substrates[m.Zone.Substrate].Family
+		}
+		on = under
+	}
+	for s, lv := range b.Soils {
+		if so := craft.Soil(s); lv > 0 && so != craft.Dust && so != craft.CleanerResidue {
+			g := bases[0]
+			wash := m.cleaning(so, lv)
+			at := cleanPlace(g.steps, g.at)
+			bases[0] = ground{insert(g.steps, at, wash...), g.at + len(wash), join(g.title, "clean off the "+craft.Soils[so].Name)}
+		}
+	}
+	if b.CapWhy == surface.CapFlaking && !m.Zone.suspectLead(m.Craft) {
+		br, _ := m.Craft.Cleaner("dry_brush")
+		g := bases[0]
+		at := cleanPlace(g.steps, g.at)
+		bases[0] = ground{insert(g.steps, at, surface.Step{Do: surface.Clean, Cleaner: br}), g.at + 1, join(g.title, "brush off what is loose")}
+	}
+	if b.Under == craft.NoProduct || b.Timing == surface.Missed {
+		if ks, at, title := m.keyed(bases[0].steps, bases[0].at, on); ks != nil {
+			bases = append(bases, ground{ks, at, join(bases[0].title, title)})
+		}
+	}
+	find := *b
+	find.On = on
+	prim := m.primers(&find)
+	for _, g := range bases {
+		if g.title != "" {
+			m.Edit(upper(g.title), g.steps)
+		}
+		for _, p := range prim {
+			s := m.coat(p, 1)
+			m.Edit(upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s))
+		}
+	}
+	if m.Craft.Products[b.Product].Coat == craft.MK && b.Additive < craft.AdditiveFull {
+		for _, g := range bases {
+			out := slices.Clone(g.steps)
+			for j := range out {
+				if s := &out[j]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+					s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
+				}
+			}
+			m.Edit(upper(join(g.title, "mix half bonding additive into every coat of milk paint")), out)
+		}
+	}
+}
+
+// Wait proposes to leave the coat below b for as long as its window asks.
+func (m *Mender) Wait(b *surface.Boundary) {
+	steps := slices.Clone(m.Zone.Steps)
+	i := b.Step - 1
+	if b.CoatNo == 1 {
+		for i--; i >= 0 && steps[i].Do != surface.Coat; i-- {
+			if steps[i].Do == surface.Wait {
+				steps[i].Hours += practical(b.Earliest - b.Waited)
+				m.Edit("Wait "+Hours(steps[i].Hours)+" there", steps)
+				return
+			}
+		}
+	}
+	if i < 0 {
+		return
+	}
+	s := &steps[i]
+	if s.Auto {
+		return
+	}
+	s.WaitH = practical(s.WaitH + b.Earliest - b.Waited)
+	m.Edit("Wait "+Hours(s.WaitH)+" after "+productName(m.Craft, s.Product), steps)
+}
+
+// Sooner proposes to lay the coat of b as early as its ground allows.
+func (m *Mender) Sooner(b *surface.Boundary) {
+	steps := slices.Clone(m.Zone.Steps)
+	i := b.Step - 1
+	if b.CoatNo == 1 {
+		for i--; i >= 0 && steps[i].Do != surface.Coat; i-- {
+			if steps[i].Do == surface.Wait {
+				steps[i].Hours = max(0, steps[i].Hours-practical(b.Waited-b.Earliest))
+			}
+		}
+	}
+	if i < 0 || steps[i].Auto {
+		return
+	}
+	steps[i].WaitH = practical(b.Earliest)
+	m.Edit("Coat again after "+Hours(steps[i].WaitH)+", while "+productName(m.Craft, b.Under)+" is still open", steps)
+}
+
+// practical rounds a wait up to what a painter would set a timer to.
+func practical(h float64) float64 {
+	step := 1.
+	switch {
+	case h <= 1:
+		step = .25
+	case h <= 6:
+		step = .5
+	}
+	n := h / step
+	if r := float64(int(n)); n-r > 1e-9 {
+		return (r + 1) * step
+	}
+	return float64(int(n)) * step
+}
+
+// Block proposes coats that hold a stain back.
+func (m *Mender) Block(st *Stain) {
+	c, steps := m.Craft, m.Zone.Steps
+	first, paint := -1, -1
+	for i := range steps {
+		if steps[i].Do != surface.Coat {
+			continue
+		}
+		if first < 0 {
+			first = i
+		}
+		if paint < 0 && c.Products[steps[i].Product].Role == craft.RolePaint {
+			paint = i
+		}
+	}
+	if first < 0 {
+		return
+	}
+	row := &craft.Bleeders[st.Bleeder]
+	places := []int{first}
+	if paint > first {
+		places = append(places, paint)
+	}
+	for i := range c.Products {
+		p := craft.Product(i)
+		t := c.LetsThrough(p, st.Bleeder)
+		pr := &c.Products[i]
+		flexible := pr.Coat == craft.FX && t < .5
+		if !(pr.Role == craft.RolePrimer && pr.Block.Blocks() || flexible) || t > .6 {
+			continue
+		}
+		coats := 1
+		for left := st.DeltaE * t; left >= .9*stainWatch && coats < 3; coats++ {
+			left *= t
+		}
+		if coats > 2 {
+			continue
+		}
+		for _, at := range places {
+			s := m.coat(p, coats)
+			title := "Block it with " + lower(StepWords(c, &s))
+			if row.Local {
+				spot := s
+				spot.Scope = surface.Spots
+				if st.Bleeder == craft.Resin {
+					spot.Scope = surface.Knots
+				}
+				m.Edit("Block it with "+lower(StepWords(c, &spot)), insert(steps, at, spot))
+			}
+			m.Edit(title, insert(steps, at, s))
+		}
+	}
+	// A blocker or primer that is there already: one more coat, or a better
+	// one in its place.
+	for i := first; i < len(steps); i++ {
+		s := &steps[i]
+		if s.Do != surface.Coat || c.Products[s.Product].Role != craft.RolePrimer {
+			continue
+		}
+		if c.LetsThrough(s.Product, st.Bleeder) <= .6 {
+			more := slices.Clone(steps)
+			more[i].Coats = s.NumCoats() + 1
+			m.Edit("One more coat of "+productName(c, s.Product), more)
+		}
+		if p, ok := c.Product("shellac_pigmented"); ok && s.Product != p {
+			swap := slices.Clone(steps)
+			swap[i] = m.coat(p, 1)
+			m.Edit("Prime with "+productName(c, p)+" instead", swap)
+		}
+	}
+}
+
+// scaled is base hours of a product at the zone's site.
+func scaled(base float64, p *craft.ProductRow, cl drying.Climate) float64 {
+	return max(base, base*drying.Factor(p.Carrier, cl))
+}
+
+// titleOf joins the words of several steps.
+func titleOf(c *craft.Craft, steps []surface.Step) string {
+	var w []string
+	for i := range steps {
+		w = append(w, lower(StepWords(c, &steps[i])))
+	}
+	return strings.Join(w, ", then ")
+}

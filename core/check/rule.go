@@ -1,0 +1,155 @@
+// Package check judges a plan: it walks the zone's surface through the steps
+// and lets every rule look at what happened. A rule is one entry of one of
+// the rules_*.go files; nothing else knows of it.
+package check
+
+import (
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Severity is how bad a finding is.
+type Severity uint8
+
+// The severities. A note is worth knowing, a watch can go wrong or rests on
+// something unknown, a fail is expected to go wrong.
+const (
+	Note Severity = iota
+	Watch
+	Fail
+)
+
+// String returns the severity's id.
+func (s Severity) String() string { return [...]string{"note", "watch", "fail"}[s] }
+
+// Verdict sums a check up.
+type Verdict uint8
+
+// The verdicts.
+const (
+	Sound Verdict = iota
+	Watched
+	Fails
+)
+
+// String returns the verdict's id.
+func (v Verdict) String() string { return [...]string{"sound", "watch", "fails"}[v] }
+
+// Rule is one entry of the rule book.
+type Rule struct {
+	Code  string
+	Title string // in a painter's words
+	Why   string // why it matters
+	When  string // when it fires, and how severely
+	// Each keeps a finding for every step it arises at; otherwise a subject is
+	// reported once, where it is worst.
+	Each bool
+	// Step looks at one event of the walk, with all that came before.
+	Step func(*Case, *surface.Event)
+	// End looks at the whole walk.
+	End func(*Case)
+	// Say words a finding: what was found, with its figures. Title may stay
+	// empty for the rule's own.
+	Say func(*Case, *Hit) (title, why string)
+	// Mend proposes repairs. What it proposes is verified before anyone sees
+	// it.
+	Mend func(*Mender, *Hit)
+}
+
+// Hit is a finding before it is put into words.
+type Hit struct {
+	Rule     *Rule
+	Severity Severity
+	Step     int    // from 1; 0 for the zone as a whole
+	Subject  string // what it is about; with the code, its identity
+	Bound    *surface.Boundary
+	Soil     craft.Soil
+	Level    uint8
+	Stain    *Stain
+	Case     *Case
+	// If is the finish that is only supposed, where the finding does not hold
+	// for every finish the zone may have.
+	If string
+}
+
+func (h *Hit) same(o *Hit) bool { return h.Rule == o.Rule && h.Subject == o.Subject }
+
+// Case is one walk under judgement: the zone taken for one of the things it
+// may be.
+type Case struct {
+	Craft   *craft.Craft
+	Zone    *Zone
+	Facts   *surface.Facts
+	Trace   surface.Trace
+	Demand  float64
+	Bonds   []Bond
+	Risk    float64
+	Stains  [craft.NumBleeders]Stain
+	Opaque  bool // some coat hides the ground
+	Coated  bool // there is a coat at all
+	hits    []Hit
+	current *Rule
+}
+
+// add records a finding of the rule at work.
+func (k *Case) add(h Hit) {
+	h.Rule, h.Case = k.current, k
+	for i := range k.hits {
+		o := &k.hits[i]
+		if o.same(&h) && (!h.Rule.Each || o.Step == h.Step) {
+			if h.Severity > o.Severity {
+				*o = h
+			}
+			return
+		}
+	}
+	k.hits = append(k.hits, h)
+}
+
+// wantsChips tells whether this coat is meant to let go.
+func (k *Case) wantsChips(b *surface.Boundary) bool {
+	return (k.Zone.Look == "chippy" || k.Zone.Look == "layered_chippy") &&
+		k.Craft.Products[b.Product].Coat == craft.MK
+}
+
+// Rules is the rule book, in the order findings of one severity are shown.
+var Rules []*Rule
+
+// The entries speak of repairs, repairs are verified by the rules: only init
+// breaks the circle.
+func init() {
+	for _, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, safetyRules} {
+		for i := range group {
+			Rules = append(Rules, &group[i])
+		}
+	}
+}
+
+// judge walks the zone as f and lets every rule look.
+func (k *Case) judge() {
+	c, z := k.Craft, k.Zone
+	k.Trace.Walk(c, k.Facts, z.Steps)
+	k.Demand = k.Facts.Demand()
+	k.Opaque, k.Coated = false, false
+	for i := range z.Steps {
+		if s := &z.Steps[i]; s.Do == surface.Coat {
+			k.Coated = true
+			k.Opaque = k.Opaque || c.Products[s.Product].Opaque()
+		}
+	}
+	k.Bonds = bonds(c, &k.Trace, k.Demand, z.unknown(c), k.wantsChips, k.Bonds)
+	k.Risk = together(k.Bonds)
+	stains(&k.Trace.End, z.lightness(c), &k.Stains)
+	k.hits = k.hits[:0]
+	for _, r := range Rules {
+		k.current = r
+		if r.Step != nil {
+			for i := range k.Trace.Events {
+				r.Step(k, &k.Trace.Events[i])
+			}
+		}
+		if r.End != nil {
+			r.End(k)
+		}
+	}
+}

@@ -1,0 +1,291 @@
+package check
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// lower puts the first letter small, but leaves abbreviations alone.
+func lower(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	if next, _ := utf8.DecodeRuneInString(s[n:]); unicode.IsUpper(next) {
+		return s
+	}
+	return string(unicode.ToLower(r)) + s[n:]
+}
+
+func upper(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(r)) + s[n:]
+}
+
+// list joins words as a sentence does: a, b and c.
+func list(words []string) string {
+	switch len(words) {
+	case 0:
+		return ""
+	case 1:
+		return words[0]
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}
+
+// Percent words a chance.
+func Percent(p float64) string {
+	switch {
+	case p < RiskShown:
+		return "below 2 %"
+	case p > .98:
+		return "over 98 %"
+	}
+	return fmt.Sprintf("%.0f %%", p*100)
+}
+
+// Hours words a span of hours.
+func Hours(h float64) string {
+	switch {
+	case math.IsInf(h, 1):
+		return "any time"
+	case h < 1:
+		return fmt.Sprintf("%.0f min", math.Ceil(h*60-1e-6))
+	case h < 48:
+		return fmt.Sprintf("%s h", number(math.Ceil(h*10-1e-6)/10))
+	default:
+		return fmt.Sprintf("%s days", number(math.Ceil(h/24*10-1e-6)/10))
+	}
+}
+
+func number(x float64) string {
+	return strings.TrimSuffix(fmt.Sprintf("%.1f", x), ".0")
+}
+
+var levelWords = [...]string{"no", "light", "marked", "heavy"}
+
+func productName(c *craft.Craft, p craft.Product) string { return lower(c.Products[p].Name) }
+
+// onWhat names what a boundary's coat lands on.
+func onWhat(k *Case, b *surface.Boundary) string {
+	if b.Bare {
+		return "bare " + lower(k.Craft.Substrates[k.Facts.Substrate].Name)
+	}
+	if b.Under != craft.NoProduct {
+		return productName(k.Craft, b.Under)
+	}
+	if b.On == k.Craft.Finishes[k.Facts.Finish].Family && !k.Craft.Finishes[k.Facts.Finish].Bare {
+		return lower(k.Craft.Finishes[k.Facts.Finish].Name)
+	}
+	return craft.Families[b.On].Name
+}
+
+// explain words each factor of a boundary, the most harmful first being the
+// reader's business.
+func explain(k *Case, b *surface.Boundary) []Figure {
+	c := k.Craft
+	out := make([]Figure, 0, surface.NumTerms+2)
+	add := func(t surface.Term, words string) {
+		out = append(out, Figure{surface.TermIDs[t], b.Factors[t], words})
+	}
+	grip := fmt.Sprintf("how well %s takes to %s, clean and keyed", productName(c, b.Product), onWhat(k, b))
+	if b.Additive > 0 {
+		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", number(b.Additive))
+	}
+	add(surface.Grip, grip)
+
+	key := "the surface has all the key this coat needs"
+	if b.Factors[surface.Key] < 1 {
+		key = fmt.Sprintf("the surface has %.0f %% of its best key, and depends on it by %.0f %%", b.KeyGiven*100, b.Need*100)
+		if b.Closed {
+			key += "; the wood was closed by too fine a grit"
+		}
+	}
+	add(surface.Key, key)
+
+	clean := "nothing is left lying on it"
+	if b.Factors[surface.Cleanness] < 1 {
+		var left []string
+		for s, lv := range b.Soils {
+			if lv > 0 {
+				left = append(left, levelWords[lv]+" "+craft.Soils[s].Name)
+			}
+		}
+		clean = list(left) + " left under it"
+	}
+	add(surface.Cleanness, clean)
+
+	var win string
+	switch b.Timing {
+	case surface.OldSurface:
+		win = "nothing below it is drying"
+	case surface.Inside:
+		win = fmt.Sprintf("laid after %s, inside the window of %s", Hours(b.Waited), productName(c, b.Under))
+	case surface.TooSoon:
+		win = fmt.Sprintf("laid after %s, and %s needs %s here", Hours(b.Waited), productName(c, b.Under), Hours(b.Earliest))
+	case surface.Missed:
+		win = fmt.Sprintf("laid after %s, and %s closes at %s without a scuff", Hours(b.Waited), productName(c, b.Under), Hours(b.Latest))
+	case surface.Scuffed:
+		win = fmt.Sprintf("laid after %s on %s that was scuffed", Hours(b.Waited), productName(c, b.Under))
+	case surface.Between:
+		win = fmt.Sprintf("laid after %s, between the two windows of %s, which opens again at %s", Hours(b.Waited), productName(c, b.Under), Hours(b.Earliest))
+	}
+	add(surface.Window, win)
+
+	site := "the workshop suits this product"
+	if b.SiteWhy != 0 {
+		var why []string
+		up := &c.Products[b.Product]
+		if b.SiteWhy&surface.Cold != 0 {
+			why = append(why, fmt.Sprintf("%s C is below its %s C", number(k.Facts.Climate.TempC), number(up.MinC)))
+		}
+		if b.SiteWhy&surface.Humid != 0 {
+			why = append(why, fmt.Sprintf("%s %% humidity is over its %s %%", number(k.Facts.Climate.RH), number(up.MaxRH)))
+		}
+		if b.SiteWhy&(surface.WetWood|surface.VeryWetWood) != 0 {
+			why = append(why, fmt.Sprintf("the wood holds %s %% water", number(k.Facts.Moisture)))
+		}
+		if b.SiteWhy&surface.DampMineral != 0 {
+			why = append(why, "damp comes from behind")
+		}
+		site = list(why)
+	}
+	add(surface.Site, site)
+
+	switch b.CapWhy {
+	case surface.CapFlaking:
+		out = append(out, Figure{"cap", b.Cap, "what flakes below lets go whatever lies on it"})
+	case surface.CapPowdery:
+		out = append(out, Figure{"cap", b.Cap, "the old powdery paint below was not bound first"})
+	}
+	return append(out,
+		Figure{"strength", b.Strength, "strength of this bond, 1 being a full one; an estimate"},
+		Figure{"demand", k.Demand, "strength the wear asks for: " + wearWords(k)})
+}
+
+func wearWords(k *Case) string {
+	w := craft.Wears[k.Facts.Wear]
+	if k.Demand > w.Demand {
+		return w.Name + ", and outdoors"
+	}
+	return w.Name
+}
+
+// figures are the numbers behind a finding.
+func figures(h *Hit) []Figure {
+	switch {
+	case h.Rule.Code == "adhesion.weakest":
+		return append([]Figure{{"risk", h.Case.Risk, "chance that some layer peels; an estimate"}}, explain(h.Case, h.Bound)...)
+	case h.Bound != nil:
+		return explain(h.Case, h.Bound)
+	case h.Stain != nil:
+		return StainFigures(h.Stain)
+	case h.Level > 0:
+		return []Figure{{"level", float64(h.Level), levelWords[min(3, h.Level)] + " " + craft.Soils[h.Soil].Name}}
+	}
+	return nil
+}
+
+// StainFigures are the numbers behind a stain.
+func StainFigures(s *Stain) []Figure {
+	name := craft.Bleeders[s.Bleeder].Name
+	out := []Figure{
+		{"delta_e", s.DeltaE, "final stain in CIEDE2000 units: the eye sees 1, anyone sees 3; an estimate"},
+		{"load", s.Load, "what " + name + " would show through nothing"},
+		{"lets", s.Lets, "share of it that the coats let through"},
+		{"show", s.Show, "share of that the finished colour lets the eye see"},
+	}
+	for _, t := range []struct {
+		days  float64
+		words string
+	}{{14, "after two weeks"}, {90, "after three months"}, {365, "after a year"}} {
+		out = append(out, Figure{fmt.Sprintf("day_%.0f", t.days), s.After(t.days), "stain " + t.words})
+	}
+	return out
+}
+
+// Explain words the factors of a judged bond.
+func (a *Adhesion) Explain(c *craft.Craft, b *surface.Boundary) []Figure {
+	k := Case{Craft: c, Facts: &a.Variant, Demand: a.Demand}
+	return explain(&k, b)
+}
+
+// OnWhat names what a judged bond's coat lands on.
+func (a *Adhesion) OnWhat(c *craft.Craft, b *surface.Boundary) string {
+	return onWhat(&Case{Craft: c, Facts: &a.Variant}, b)
+}
+
+// StepWords says what a step does, as a painter would note it down.
+func StepWords(c *craft.Craft, s *surface.Step) string {
+	switch s.Do {
+	case surface.Clean:
+		w := c.Cleaners[s.Cleaner].Name
+		if s.NumPasses() > 1 {
+			w += fmt.Sprintf(", %d passes", s.NumPasses())
+		}
+		if s.Rinse {
+			w += ", rinsed"
+		}
+		return w
+	case surface.Abrade:
+		if s.How == craft.Pad {
+			return "Scuff with a fine pad"
+		}
+		w := fmt.Sprintf("Sand with %d", s.Grit)
+		switch s.How {
+		case craft.Wet:
+			w += ", wet"
+		case craft.Machine:
+			w += ", by machine"
+		}
+		if s.Through {
+			w += ", through to the " + "bare material"
+		}
+		return w
+	case surface.Coat:
+		w := c.Products[s.Product].Name
+		if s.NumCoats() > 1 {
+			w = fmt.Sprintf("%d coats of %s", s.NumCoats(), lower(w))
+		}
+		switch s.Scope {
+		case surface.Knots:
+			w += ", on the knots"
+		case surface.Spots:
+			w += ", on the spots"
+		}
+		return w
+	case surface.Wait:
+		return "Wait " + Hours(s.Hours)
+	default:
+		return surface.Kinds[s.Do].Name
+	}
+}
+
+// Says puts the verdict into one sentence: the worst finding first, or what
+// makes the plan sound.
+func (r *Result) Says(c *craft.Craft) string {
+	if r.Verdict == Sound {
+		s := "This should hold"
+		if r.Adhesion != nil {
+			s += fmt.Sprintf(": the risk of peeling is %s", Percent(r.Adhesion.Risk))
+		}
+		if len(r.Stains) > 0 {
+			return s + fmt.Sprintf(", and no stain the eye would see (%s %.1f).", craft.Bleeders[r.Stains[0].Bleeder].Name, r.Stains[0].DeltaE)
+		}
+		return s + ", and nothing below will bleed through."
+	}
+	others := 0
+	for i := range r.Findings {
+		if r.Findings[i].Severity != Note {
+			others++
+		}
+	}
+	first := r.Findings[0].Title
+	if others > 1 {
+		return fmt.Sprintf("%s, and %d more to look at.", first, others-1)
+	}
+	return first + "."
+}

@@ -1,0 +1,183 @@
+package craft
+
+import "math"
+
+// Never stands for a window's missing end and for "not sanded".
+var Never = math.Inf(1)
+
+// Window is a span of hours after a coat.
+type Window struct{ From, To float64 }
+
+// Role is the part a product plays in a coat system.
+type Role string
+
+// The roles.
+const (
+	RolePrimer Role = "primer"
+	RolePaint  Role = "paint"
+	RoleClear  Role = "clear"
+	RoleWax    Role = "wax or oil"
+	RoleStain  Role = "stain or treatment"
+	RoleMedium Role = "medium or glaze"
+)
+
+// ProductRow describes one generic kind of product. Times are in hours at
+// 23 C and 50 % relative humidity for one normal brush coat.
+type ProductRow struct {
+	ID      string
+	Name    string
+	Role    Role
+	Coat    Coat
+	Carrier Carrier
+	TwoPart bool
+	Touch   float64 // touch dry
+	// Recoat is the window for the next coat without sanding; To is Never
+	// where there is no latest.
+	Recoat Window
+	// Again is when a product with two windows opens for the second time; 0
+	// for all others. Between the windows the next coat wrinkles it.
+	Again float64
+	// WaterFrom is the earliest for a water-based paint, where that is later
+	// than Recoat.From; 0 otherwise.
+	WaterFrom float64
+	// Tacky is the span in which it still holds leaf or a resist; zero if it
+	// has none.
+	Tacky Window
+	// Open is how long it can be worked; 0 if the kind has no such figure.
+	Open  float64
+	Sand  float64 // earliest sanding; Never if it is not sanded
+	Cure  float64 // days to full hardness
+	Cover float64 // square metres per litre and coat
+	Film  float64 // dry film in micrometres per coat
+	// Hiding is the contrast ratio of one coat of a pale mix, black against
+	// white; 0 is clear.
+	Hiding float64
+	MinC   float64 // coldest it may be applied at
+	MaxRH  float64 // dampest air it may be applied in, per cent
+	// PotLife in hours once mixed; Never if it keeps.
+	PotLife float64
+	// Dried is the family it becomes; NumFamilies if it leaves the surface as
+	// it was.
+	Dried Family
+	// Later is the family it becomes after its second window, NumFamilies if
+	// that does not change.
+	Later Family
+	// Block is its row of the blocking table.
+	Block BlockKind
+	// Leaves is a bleeder it brings itself until sealed, level 0 for none;
+	// Removes one it takes away.
+	Leaves  Implied
+	Removes []Bleeder
+	Sheen   Sheen
+	Colour  string // the product's usual colour; empty for paints and clears
+	// SelfPrime marks paints that are said to need no primer; Waxy a shellac
+	// with its wax in; Alkali a caustic powder; NoScuff one whose missed
+	// window no scuff cures; Rags one whose rags can heat up by themselves;
+	// Aerosol a can.
+	SelfPrime, Waxy, Alkali, NoScuff, Rags, Aerosol bool
+	// Price in minor units of money per litre, and Smell from 0 to 3. Working
+	// defaults.
+	Price, Smell int
+	Remark       string
+}
+
+// Leavesfilm reports whether the product changes what the next coat meets.
+func (p *ProductRow) LeavesFilm() bool { return p.Dried != NumFamilies }
+
+// Opaque reports whether the product hides what is under it.
+func (p *ProductRow) Opaque() bool { return p.Hiding >= .3 }
+
+// WaterBased reports whether water carries the product.
+func (p *ProductRow) WaterBased() bool { return p.Carrier == Water }
+
+const asItWas = NumFamilies
+
+// p1 starts a row with the columns every product has.
+func p1(id, name string, role Role, coat Coat, carrier Carrier, touch, from, to, sand, cure, cover, film, hiding, minC, maxRH float64) ProductRow {
+	return ProductRow{
+		ID: id, Name: name, Role: role, Coat: coat, Carrier: carrier, Touch: touch,
+		Recoat: Window{from, to}, Sand: sand, Cure: cure, Cover: cover, Film: film,
+		Hiding: hiding, MinC: minC, MaxRH: maxRH, PotLife: Never,
+		Dried: driedBy[coat], Later: asItWas, Block: Coats[coat].Block, Sheen: Matt,
+	}
+}
+
+func (p ProductRow) with(f func(*ProductRow)) ProductRow {
+	f(&p)
+	return p
+}
+
+// look sets sheen, colour, price per litre, smell and remark.
+func (p ProductRow) look(sheen Sheen, colour string, price, smell int, remark string) ProductRow {
+	p.Sheen, p.Colour, p.Price, p.Smell, p.Remark = sheen, colour, price, smell, remark
+	return p
+}
+
+// driedBy is what a dried coat of each family becomes.
+var driedBy = [NoCoat + 1]Family{
+	MK: PorousPaint, MB: PorousPaint, CP: PorousPaint,
+	AC: AcrylicPaint, ME: AcrylicPaint, FX: AcrylicPaint, MS: AcrylicPaint,
+	OE: AlkydPaint, AE: LacquerFilm, SH: ShellacFilm,
+	BP: PrimerFilm, SO: PrimerFilm, SW: PrimerFilm, EP: PrimerFilm, MP: PrimerFilm, ZP: PrimerFilm, GP: PrimerFilm,
+	PP: Promoted, WP: VarnishFilm, WH: VarnishFilm, OP: VarnishFilm,
+	WX: WaxFilm, OL: OilFilm, TX: Textile, GZ: PorousPaint,
+	CM: asItWas, NoCoat: asItWas,
+}
+
+var defaultProducts = []ProductRow{
+	p1("shellac_clear", "Clear shellac, dewaxed", RolePrimer, SH, Alcohol, .25, .75, Never, .75, 3, 9, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "redissolves itself; two coats for a full seal").with(func(p *ProductRow) { p.WaterFrom = 8; p.Tacky = Window{.05, .35} }),
+	p1("shellac_pigmented", "Pigmented shellac", RolePrimer, SH, Alcohol, .35, .75, Never, .75, 3, 10, 30, .85, 5, 80).look(Matt, "#f4f2ec", 3400, 2, "the knot and dye blocker").with(func(p *ProductRow) { p.Block = BlockShellacPigmented }),
+	p1("primer_stainblock_oil", "Stain-blocking primer, solvent", RolePrimer, SO, Solvent, 2, 6, 168, 8, 7, 10, 40, .9, 5, 85).look(Matt, "#f3f1ea", 2400, 3, ""),
+	p1("primer_stainblock_wb", "Stain-blocking primer, water-based", RolePrimer, SW, Water, .5, 1, Never, 1, 7, 10, 35, .88, 10, 80).look(Matt, "#f4f3ee", 2200, 1, "two coats over bleeders"),
+	p1("primer_bond_wb", "Bonding primer, water-based", RolePrimer, BP, Water, 1, 4, 168, 6, 10, 10, 35, .8, 10, 80).look(Matt, "#f1f0ec", 2800, 1, "grips slick surfaces; weak stain blocker"),
+	p1("primer_epoxy", "Epoxy primer", RolePrimer, EP, Solvent, 2, 8, 72, 12, 7, 8, 60, .85, 12, 80).look(Satin, "#c9cbc9", 4200, 3, "pot life four hours; respirator").with(func(p *ProductRow) { p.TwoPart = true; p.PotLife = 4 }),
+	p1("primer_metal", "Metal primer, rust-inhibiting", RolePrimer, MP, Solvent, 1, 4, 168, 6, 7, 9, 40, .9, 5, 80).look(Matt, "#9a4a3a", 2300, 3, "for steel and iron"),
+	p1("primer_galv", "Primer for zinc and light alloy", RolePrimer, ZP, Water, 1, 4, Never, 6, 7, 10, 30, .7, 10, 80).look(Matt, "#d4d6d2", 2500, 1, ""),
+	p1("primer_plastic", "Plastic promoter", RolePrimer, PP, Solvent, .1, .15, 1, Never, 1, 15, 3, 0, 10, 75).look(Satin, "", 4800, 3, "the coat must follow within the hour").with(func(p *ProductRow) { p.NoScuff = true }),
+	p1("primer_glass", "Primer for glass and tile", RolePrimer, GP, Water, 1, 16, 72, Never, 7, 12, 20, .4, 12, 70).look(Matt, "#eef0ee", 3600, 1, ""),
+	p1("sealer_masonry", "Masonry sealer, alkali-resistant", RolePrimer, MS, Water, 1, 4, Never, Never, 7, 7, 15, .1, 8, 80).look(Matt, "", 1500, 1, "lets moisture out"),
+	p1("paint_milk", "Milk paint, powder", RolePaint, MK, Water, .3, 1, Never, 1, 30, 10, 20, .86, 12, 75).look(DeadFlat, "", 2000, 0, "pot life 8 h, chilled 48; alkaline powder: dust mask").with(func(p *ProductRow) { p.PotLife = 8; p.Alkali = true }),
+	p1("paint_chalk", "Chalk paint, decorative matt", RolePaint, CP, Water, .5, 2, Never, 2, 25, 11, 40, .93, 10, 80).look(DeadFlat, "", 2700, 0, "thirsty when unsealed"),
+	p1("paint_clay", "Clay paint, matt", RolePaint, CP, Water, .5, 1, Never, 1, 21, 11, 45, .94, 10, 80).look(DeadFlat, "", 2600, 0, "softens again with water: easy to 3 h, workable to 24, stubborn after 72"),
+	p1("paint_acrylic", "Acrylic paint, emulsion", RolePaint, AC, Water, 1, 3, Never, 4, 28, 11, 35, .92, 10, 80).look(Matt, "", 1600, 1, "softens with heat and sticks to itself until cured"),
+	p1("paint_mineral", "Mineral paint, self-priming", RolePaint, ME, Water, 1, 4, Never, 6, 30, 12, 38, .93, 10, 80).look(Eggshell, "", 3200, 1, "primer and clear are said to be included; not a stain blocker").with(func(p *ProductRow) { p.SelfPrime = true }),
+	p1("paint_enamel_wb", "Water-borne enamel", RolePaint, ME, Water, 2, 16, Never, 16, 30, 12, 38, .94, 10, 80).look(Satin, "", 2900, 1, ""),
+	p1("paint_enamel_oil", "Oil enamel", RolePaint, OE, Solvent, 8, 24, 120, 24, 25, 14, 38, .95, 8, 80).look(Gloss, "", 2500, 3, "yellows in the dark"),
+	p1("paint_aerosol", "Aerosol enamel or lacquer", RolePaint, AE, StrongSolvent, .2, .1, 1, 24, 7, 4, 15, .75, 10, 70).look(Gloss, "", 3000, 3, "between the windows it wrinkles; thin coats").with(func(p *ProductRow) { p.Again = 24; p.Later = AlkydPaint; p.Aerosol = true; p.NoScuff = true }),
+	p1("paint_masonry", "Masonry paint, exterior", RolePaint, AC, Water, 1, 4, Never, Never, 28, 8, 50, .94, 8, 80).look(Matt, "", 1300, 1, "for terracotta and stone"),
+	p1("paint_metallic", "Metallic paint", RolePaint, AC, Water, .5, 2, Never, Never, 21, 10, 20, .6, 12, 75).look(Satin, "#b9a06a", 3800, 1, "hides poorly: wants a ground near its colour"),
+	p1("primer_aerosol", "Aerosol primer", RolePrimer, SO, StrongSolvent, .25, .5, 24, 1, 5, 4, 15, .8, 8, 75).look(Matt, "#b8b9b6", 2800, 3, "metal, plastic, awkward shapes").with(func(p *ProductRow) { p.Block = BlockOil; p.Aerosol = true }),
+	p1("stain_spirit", "Spirit stain", RoleStain, NoCoat, Alcohol, .5, 1, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2400, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
+	p1("stain_water", "Water stain", RoleStain, NoCoat, Water, 2, 4, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 1800, 0, "raises the grain; bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
+	p1("stain_gel", "Gel stain", RoleStain, NoCoat, Solvent, 8, 24, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2600, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 1}; p.Rags = true }),
+	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that is to be smooth"),
+	p1("oxalic_bleach", "Oxalic bleach", RoleStain, NoCoat, Water, 2, 24, Never, 24, 1, 10, 0, 0, 10, 80).look(Matt, "", 1200, 0, "takes iron stain out; toxic: gloves, rinse, never dry-sand its residue").with(func(p *ProductRow) { p.Removes = []Bleeder{IronTannin} }),
+	p1("size_leaf", "Leaf size", RoleMedium, GP, Water, .3, .3, 12, Never, 1, 14, 5, 0, 12, 75).look(Satin, "", 3600, 1, "leaf is laid while it is tacky; seal after").with(func(p *ProductRow) { p.Tacky = Window{.3, 12}; p.NoScuff = true }),
+	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true }),
+	p1("paint_flexible", "Flexible paint for vinyl and leather", RolePaint, FX, Water, .5, .5, Never, Never, 7, 12, 15, .85, 12, 75).look(Satin, "", 4500, 1, ""),
+	p1("paint_diy_chalk", "Matt paint made from emulsion", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler"),
+	p1("fabric_wash", "Fabric wash, thinned paint", RolePaint, TX, Water, 3, 6, Never, 12, 7, 6, 2, .5, 12, 75).look(DeadFlat, "", 1400, 0, "on wet cloth; sand softly between coats"),
+	p1("crackle_medium", "Crackle medium", RoleMedium, CM, Water, .5, .75, 4, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "the coat over it goes on inside the window, in one pass").with(func(p *ProductRow) { p.NoScuff = true }),
+	p1("lift_medium", "Lift medium", RoleMedium, CM, Water, .75, 1, 8, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "makes the next coat pull away when rubbed").with(func(p *ProductRow) { p.NoScuff = true }),
+	p1("glaze_wb", "Glaze, water-based", RoleMedium, GZ, Water, .5, 24, Never, Never, 7, 14, 8, .1, 12, 75).look(Satin, "", 2400, 0, "a wet one over a set one lifts it").with(func(p *ProductRow) { p.Open = .08 }),
+	p1("glaze_stain", "Glaze, clear medium and stain", RoleMedium, GZ, Water, 3, 6, Never, Never, 7, 14, 8, .1, 12, 75).look(Satin, "", 2600, 1, "").with(func(p *ProductRow) { p.Rags = true }),
+	p1("wax_clear", "Clear wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3200, 1, "buff after .3 to 12 h"),
+	p1("wax_white", "White wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "buff after .3 to 12 h"),
+	p1("wax_dark", "Dark wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "goes over clear wax; buff after .3 to 12 h"),
+	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
+	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
+	p1("clear_wb", "Clear coat, water-based", RoleClear, WP, Water, 1, 2, 24, 4, 21, 11, 20, 0, 10, 80).look(Satin, "", 2600, 1, "stays clear; all sheens"),
+	p1("clear_wb_hard", "Clear coat, hard, water-based", RoleClear, WH, Water, 1, 3, 24, 6, 14, 10, 25, 0, 12, 80).look(Satin, "", 3600, 1, "floor grade; table tops"),
+	p1("clear_oil", "Clear coat, oil-based", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: about 4 at once and 8 in a year over white"),
+	p1("clear_acrylic_varnish", "Decorator's varnish, acrylic, matt", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, ""),
+	p1("clear_lacquer", "Clear lacquer, aerosol", RoleClear, AE, StrongSolvent, .15, .1, 1, 24, 7, 5, 12, 0, 10, 65).look(Gloss, "", 3000, 3, "bites the layer below").with(func(p *ProductRow) { p.Again = 24; p.Aerosol = true; p.NoScuff = true }),
+	p1("shellac_top", "Shellac as a topcoat, with its wax", RoleClear, SH, Alcohol, .25, 1, Never, 1, 5, 10, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "spirits and heat mark it; polyurethane does not hold on it").with(func(p *ProductRow) { p.Waxy = true }),
+}
+
+// AdditiveID is the bonding additive: mixed into powder paint, never a coat by
+// itself.
+const AdditiveID = "bonding_additive"
+
+// AdditiveFull is the ratio of additive to mixed paint, by volume, at which
+// milk paint reaches the grip of the full additive.
+const AdditiveFull = .5

@@ -1,0 +1,74 @@
+// Package drying says how long coats take in the air of a workshop.
+package drying
+
+import (
+	"math"
+
+	"rutile/core/craft"
+)
+
+// Climate is the air of a workshop: degrees Celsius and per cent relative
+// humidity.
+type Climate struct{ TempC, RH float64 }
+
+// Standard is the climate that product figures are given for.
+var Standard = Climate{23, 50}
+
+// Usual is taken where neither a piece nor a studio gives a climate.
+var Usual = Climate{20, 50}
+
+// maxRH caps the humidity that the water-based formula is used at: beyond it
+// the figure would run away, and no product may be applied there anyhow.
+const maxRH = .9
+
+// Factor is how many times longer than at [Standard] a coat of the given
+// carrier takes to dry: twice for every 12 degrees below 23 C, and longer in
+// damp air, most of all for water. It is for drying and for windows, not for
+// cure. Working default.
+func Factor(car craft.Carrier, cl Climate) float64 {
+	rh := min(max(cl.RH/100, 0), maxRH)
+	t := math.Exp2((Standard.TempC - cl.TempC) / 12)
+	switch car {
+	case craft.Water:
+		return t * math.Sqrt((1-Standard.RH/100)/(1-rh))
+	case craft.Alcohol:
+		return t * (1 + .6*(rh-.5))
+	case craft.Dry:
+		return t
+	default:
+		return t * (1 + .3*(rh-.5))
+	}
+}
+
+// Hours scales base hours, given for [Standard] and one normal coat, to a
+// climate and to a film as thick as film times the normal one. A fan shortens
+// it to six tenths. Working default.
+func Hours(base float64, car craft.Carrier, cl Climate, film float64, fan bool) float64 {
+	h := base * Factor(car, cl)
+	if film != 1 {
+		h *= math.Pow(film, 1.3)
+	}
+	if fan {
+		h *= .6
+	}
+	return h
+}
+
+// CureFraction is how far a coat has hardened after some days, 0 to 1, when
+// its label gives cure days at 23 C. Warmth counts, humidity does not.
+// Working default.
+func CureFraction(days, cure float64, cl Climate) float64 {
+	if cure <= 0 {
+		return 1
+	}
+	return 1 - math.Exp(-3*days/(cure*math.Exp2((Standard.TempC-cl.TempC)/12)))
+}
+
+// DewPoint is the temperature in Celsius at which the air would begin to
+// leave water on a surface, by the Magnus formula (coefficients 17.62 and
+// 243.12 C, good from -45 to 60 C).
+func DewPoint(cl Climate) float64 {
+	const a, b = 17.62, 243.12
+	g := math.Log(max(cl.RH, 1)/100) + a*cl.TempC/(b+cl.TempC)
+	return b * g / (a - g)
+}

@@ -1,0 +1,255 @@
+// Package surface holds the state of a zone's surface and the one walk that
+// takes it through the steps of a plan. [Apply] is the only place where a
+// state changes; checking, planning and scheduling all read its events.
+package surface
+
+import (
+	"rutile/core/craft"
+	"rutile/core/drying"
+)
+
+// Facts are what a survey knows of a zone before the first step.
+type Facts struct {
+	Substrate craft.Substrate
+	Veneer    bool
+	Finish    craft.Finish
+	Gloss     craft.Sheen
+	Moisture  float64 // per cent; negative where nobody measured
+	Soils     [craft.NumSoils]uint8
+	Bleeders  [craft.NumBleeders]uint8
+	// GivenBleeders tells that Bleeders replace those the material implies.
+	GivenBleeders bool
+	Knots         int
+	Flaking       bool
+	Wear          craft.Wear
+	Uses          craft.Uses
+	Area          float64 // square metres; 0 where nobody measured
+	Climate       drying.Climate
+}
+
+// Damp tells whether water will reach the zone from behind or from the air.
+func (f *Facts) Damp() bool {
+	return f.Uses&(craft.UseOutdoor|craft.Damp) != 0 || f.Wear == craft.Outdoor
+}
+
+// Demand is the strength that every boundary of the zone must have: that of
+// its wear, and outdoors never less than the weather asks.
+func (f *Facts) Demand() float64 {
+	d := craft.Wears[f.Wear].Demand
+	if f.Uses&craft.UseOutdoor != 0 {
+		d = max(d, craft.Wears[craft.Outdoor].Demand)
+	}
+	return d
+}
+
+// PatchKind names the patches of a zone.
+type PatchKind uint8
+
+// The patches. Spots are knots, nails, rings and marks: places where something
+// local may rise, and where a spot coat goes.
+const (
+	Field PatchKind = iota
+	SpotPatch
+	Worn
+	numPatches
+)
+
+// patchIDs are the patches' ids.
+var patchIDs = [numPatches]string{"field", "spots", "worn"}
+
+// String returns the patch's id.
+func (k PatchKind) String() string { return patchIDs[k] }
+
+// spotShare is the share of the area taken for spots. Working default.
+const spotShare = .05
+
+// State is a zone's surface at one moment. It is a plain comparable value, so
+// that two ways of reaching the same surface are seen to be the same.
+type State struct {
+	Patches [numPatches]Patch
+	N       uint8   // patches in use
+	Hours   float64 // since the first step began
+	Minutes float64 // hands-on, 0 throughout where the area is not known
+	// Auto tells that the last coat is left for as long as what follows needs.
+	Auto bool
+}
+
+// Patch is one part of the surface with a history of its own.
+type Patch struct {
+	Kind  PatchKind
+	Share float64 // of the zone's area
+
+	Top craft.Family
+	// Product is the coat on top, NoProduct while it is the old surface.
+	Product craft.Product
+	// Under is what a white spirit wash exposes below a wax on top.
+	Under     craft.Family
+	UnderBare bool // and whether that is the substrate itself
+	Bare      bool // the substrate itself lies open
+	// At is when the top coat was laid, in hours.
+	At      float64
+	Key     float64 // 0 to 1, a share of the best the surface allows
+	Scuffed bool    // since the top coat was laid
+	Closed  bool    // bare wood polished finer than paint likes
+	Raised  bool    // grain raised and knocked back
+
+	Soils  [craft.NumSoils]uint8
+	Driven uint32 // soils rubbed in by abrasion, a bit each
+	// Loosened tells that white spirit has dissolved wax which a wash takes.
+	Loosened bool
+	// ResidueStep is the cleaning, from 1, that left the cleaner's residue.
+	ResidueStep uint8
+	// SandedStep is the last abrasion, from 1, that nobody has dusted off.
+	SandedStep uint8
+
+	Flaking, Powdery bool
+
+	Film  float64 // dry film laid by the plan, in micrometres
+	Coats uint8   // coats laid by the plan
+
+	// Load is the stain each bleeder would show through nothing, and Lets the
+	// share of it that gets through the coats so far.
+	Load, Lets [craft.NumBleeders]float32
+	// Diluted marks the bleeders that a coat which is no blocker has counted
+	// against already.
+	Diluted uint16
+	// Blocked marks those with a blocker over them.
+	Blocked uint16
+}
+
+// Has tells whether the patch's soil s was rubbed in.
+func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
+
+// Stain is the final stain of a bleeder on this patch over a white finish, in
+// CIEDE2000 units.
+func (p *Patch) Stain(b craft.Bleeder) float64 { return float64(p.Load[b]) * float64(p.Lets[b]) }
+
+// levels are the bleeders a zone has: those entered, or else those its
+// substrate, its finish and its counted knots imply.
+func levels(c *craft.Craft, f *Facts) [craft.NumBleeders]uint8 {
+	lv := f.Bleeders
+	if !f.GivenBleeders {
+		lv = [craft.NumBleeders]uint8{}
+		sub := &c.Substrates[f.Substrate]
+		for _, x := range sub.Bleeds {
+			lv[x.Bleeder] = x.Level
+		}
+		if f.Knots > 0 && sub.Knotted > 0 {
+			lv[craft.Resin] = sub.Knotted
+		}
+		for _, x := range c.Finishes[f.Finish].Bleeds {
+			lv[x.Bleeder] = max(lv[x.Bleeder], x.Level)
+		}
+	}
+	if n := f.Soils[craft.NicotineSoil]; n > 1 {
+		lv[craft.Nicotine] = max(lv[craft.Nicotine], n-1)
+	}
+	return lv
+}
+
+// resinous tells whether resin streaks the whole face and not knots alone.
+func resinous(sub *craft.SubstrateRow) bool {
+	for _, x := range sub.Bleeds {
+		if x.Bleeder == craft.Resin {
+			return true
+		}
+	}
+	return false
+}
+
+// Start is the state before the first step. A zone has spots when something
+// local may rise, or when the plan has a coat for spots alone.
+func Start(c *craft.Craft, f *Facts, steps []Step) State {
+	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
+	p := Patch{Share: 1, Product: craft.NoProduct, Under: sub.Family, Flaking: f.Flaking, Powdery: fin.Powdery}
+	p.Soils = f.Soils
+	if fin.Bare {
+		p.Top, p.Bare = sub.Family, true
+		p.Key = bareKey(sub, f.Gloss)
+	} else {
+		p.Top = fin.Family
+		p.Key = filmKey(fin.Family, f.Gloss)
+		if fin.Under != craft.NumFamilies && fin.Family == craft.WaxFilm {
+			p.Under = fin.Under
+		}
+		p.UnderBare = fin.Family == craft.WaxFilm && fin.Under == craft.NumFamilies
+	}
+	spots := false
+	for i := range steps {
+		if steps[i].Do == Coat && steps[i].Scope != All {
+			spots = true
+		}
+	}
+	lv := levels(c, f)
+	q := p
+	for b := range lv {
+		if lv[b] == 0 {
+			continue
+		}
+		row := &craft.Bleeders[b]
+		load := held(fin, craft.Bleeder(b), row.DeltaE[lv[b]-1])
+		if !row.Local {
+			p.Load[b], p.Lets[b] = float32(load), 1
+			q.Load[b], q.Lets[b] = float32(load), 1
+			continue
+		}
+		spots = true
+		q.Load[b], q.Lets[b] = float32(load), 1
+		if craft.Bleeder(b) == craft.Resin && resinous(sub) {
+			p.Load[b], p.Lets[b] = float32(held(fin, craft.Resin, row.DeltaE[0])), 1
+		}
+	}
+	s := State{N: 1}
+	if spots {
+		q.Kind = SpotPatch
+		q.Share, p.Share = spotShare, 1-spotShare
+		s.Patches[1], s.N = q, 2
+	}
+	s.Patches[0] = p
+	return s
+}
+
+// held is what an intact old film lets through of a load that lies under it.
+func held(fin *craft.FinishRow, b craft.Bleeder, load float64) float64 {
+	row := &craft.Bleeders[b]
+	switch {
+	case row.OnFilm || fin.Bare:
+		return load
+	case b == craft.Rust:
+		return 0 // a sound film keeps steel from rusting at all
+	case row.Column == craft.Dye:
+		return load * fin.LetsDye
+	default:
+		return load * fin.Lets
+	}
+}
+
+func bareKey(sub *craft.SubstrateRow, gloss craft.Sheen) float64 {
+	if n := craft.Families[sub.Family].Natural; n > 0 {
+		return n
+	}
+	return filmKey(sub.Family, gloss)
+}
+
+func filmKey(f craft.Family, gloss craft.Sheen) float64 {
+	return min(1, craft.Sheens[gloss].Key/craft.Families[f].Best)
+}
+
+// Variants lists what the zone may be: the facts themselves, or, where nobody
+// knows the finish, the facts with each finish that is plausible.
+func Variants(c *craft.Craft, f *Facts) []Facts {
+	if !c.Finishes[f.Finish].Unknown {
+		return []Facts{*f}
+	}
+	plausible := c.Plausible(c.Substrates[f.Substrate].Family)
+	if len(plausible) == 0 {
+		none, _ := c.Finish("none")
+		plausible = []craft.Finish{none}
+	}
+	out := make([]Facts, len(plausible))
+	for i, x := range plausible {
+		out[i] = *f
+		out[i].Finish = x
+	}
+	return out
+}

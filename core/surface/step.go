@@ -1,0 +1,128 @@
+package surface
+
+import "rutile/core/craft"
+
+// Kind is what a step does.
+type Kind uint8
+
+// The kinds of step. The walk judges those down to Wait; the others it keeps
+// and reports as not judged.
+const (
+	Clean Kind = iota
+	Abrade
+	Dust
+	RaiseGrain
+	Coat
+	Wait
+	Strip
+	Fill
+	Repair
+	Mask
+	Remove
+	Reassemble
+	Effect
+	Test
+	// NumKinds counts the kinds.
+	NumKinds
+)
+
+// KindRow names a kind of step.
+type KindRow struct {
+	ID   string
+	Name string
+	// Judged tells that the walk knows what the step does to the surface.
+	Judged bool
+}
+
+// Kinds is indexed by Kind.
+var Kinds = [NumKinds]KindRow{
+	Clean:      {"clean", "Clean", true},
+	Abrade:     {"abrade", "Sand", true},
+	Dust:       {"dust", "Dust off", true},
+	RaiseGrain: {"raise_grain", "Raise the grain", true},
+	Coat:       {"coat", "Coat", true},
+	Wait:       {"wait", "Wait", true},
+	Strip:      {"strip", "Strip", false},
+	Fill:       {"fill", "Fill", false},
+	Repair:     {"repair", "Repair", false},
+	Mask:       {"mask", "Mask", false},
+	Remove:     {"remove", "Take off", false},
+	Reassemble: {"reassemble", "Put back together", false},
+	Effect:     {"effect", "Effect", false},
+	Test:       {"test", "Test patch", false},
+}
+
+// KindNamed returns the kind with an id; false if there is none.
+func KindNamed(id string) (Kind, bool) {
+	for i := range Kinds {
+		if Kinds[i].ID == id {
+			return Kind(i), true
+		}
+	}
+	return 0, false
+}
+
+// Scope is what part of a zone a coat goes on.
+type Scope uint8
+
+// The scopes. Knots and spots lie on the same patch of the walk.
+const (
+	All Scope = iota
+	Knots
+	Spots
+)
+
+// Step is one line of a plan. Only the fields of its kind mean anything.
+type Step struct {
+	Do Kind
+
+	// Clean
+	Cleaner craft.Cleaner
+	Rinse   bool
+	Passes  int // 0 counts as 1
+
+	// Abrade, and the grit of an effect
+	Grit    int // 0 where none applies
+	How     craft.How
+	Through bool // cuts to the substrate
+
+	// Coat
+	Product craft.Product
+	Coats   int // 0 counts as 1
+	// WaitH is the wait after each coat in hours; Auto stands for the
+	// earliest the site allows.
+	WaitH         float64
+	Auto          bool
+	Method        string
+	Additive      float64 // ratio of bonding additive to paint, by volume
+	AdditiveFirst bool    // in the first coat only
+	WaterRatio    float64 // of powder paint, water to powder by volume
+	ThinPct       float64
+	Sheen         craft.Sheen
+	Colour        string
+	Scope         Scope
+
+	// Wait
+	Hours float64
+
+	// Strip (how), fill (with), remove (what), effect (id): what the walk
+	// keeps without judging it.
+	StripHow, With, What, Effect, Resist string
+	Heat, Wetted                         bool
+	Share                                float64
+	Rating                               int
+}
+
+// NumCoats is how many coats a coat step lays.
+func (s *Step) NumCoats() int { return max(1, s.Coats) }
+
+// NumPasses is how often a cleaning is repeated.
+func (s *Step) NumPasses() int { return max(1, s.Passes) }
+
+// additiveIn is the ratio of bonding additive in the n-th coat, from 1.
+func (s *Step) additiveIn(n int) float64 {
+	if s.AdditiveFirst && n > 1 {
+		return 0
+	}
+	return s.Additive
+}

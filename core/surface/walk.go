@@ -1,0 +1,404 @@
+package surface
+
+import (
+	"math"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+)
+
+// Event is what one step, or one coat of a step, did.
+type Event struct {
+	Step   int // from 1
+	CoatNo int // from 1 for a coat, 0 for everything else
+	Doing  *Step
+	Before State
+	After  State
+	// Bounds are the boundaries made, one for each patch the coat went on.
+	Bounds  [numPatches]Boundary
+	NBounds int
+}
+
+// Boundaries are the boundaries the event made.
+func (e *Event) Boundaries() []Boundary { return e.Bounds[:e.NBounds] }
+
+// Trace is a whole walk.
+type Trace struct {
+	Start  State
+	Events []Event
+	End    State
+}
+
+// Walk takes a zone through its steps.
+func Walk(c *craft.Craft, f *Facts, steps []Step) Trace {
+	var t Trace
+	t.Walk(c, f, steps)
+	return t
+}
+
+// Walk is [Walk] into a trace whose memory is used again.
+func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
+	n := 0
+	for i := range steps {
+		if steps[i].Do == Coat {
+			n += steps[i].NumCoats()
+		} else {
+			n++
+		}
+	}
+	if cap(t.Events) < n {
+		t.Events = make([]Event, 0, n)
+	}
+	t.Events = t.Events[:0]
+	t.Start = Start(c, f, steps)
+	s := &t.Start
+	for i := range steps {
+		times := 1
+		if steps[i].Do == Coat {
+			times = steps[i].NumCoats()
+		}
+		for k := 1; k <= times; k++ {
+			no := 0
+			if steps[i].Do == Coat {
+				no = k
+			}
+			t.Events = append(t.Events, Event{})
+			e := &t.Events[len(t.Events)-1]
+			Apply(c, f, s, &steps[i], i+1, no, e)
+			s = &e.After
+		}
+	}
+	t.End = *s
+	if t.End.Auto {
+		for i := range t.End.Patches[:t.End.N] {
+			p := &t.End.Patches[i]
+			if p.Product != craft.NoProduct {
+				low := &c.Products[p.Product]
+				from := max(low.Recoat.From, low.Recoat.From*drying.Factor(low.Carrier, f.Climate))
+				t.End.Hours = max(t.End.Hours, p.At+from)
+			}
+		}
+	}
+}
+
+// Apply takes a state through one step, or through the coatNo-th coat of a
+// coat step, and fills in the event. It is the only place where a state
+// changes. Steps whose kind is not judged leave the state as it is.
+func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e *Event) {
+	e.Step, e.CoatNo, e.Doing, e.NBounds = step, coatNo, s, 0
+	e.Before = *before
+	e.After = *before
+	st := &e.After
+	if s.Do != Coat && s.Do != Wait && Kinds[s.Do].Judged {
+		st.rest(c, f, s)
+	}
+	switch s.Do {
+	case Clean:
+		row := &c.Cleaners[s.Cleaner]
+		st.work(f, row.Minutes*float64(s.NumPasses()))
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].clean(row, s, step)
+		}
+		st.Hours += row.DryHours * drying.Factor(row.Carrier, f.Climate)
+	case Abrade:
+		if s.How == craft.Machine {
+			st.work(f, craft.MinutesAbradeMachine)
+		} else {
+			st.work(f, craft.MinutesAbradeHand)
+		}
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].abrade(c, f, s, step)
+		}
+	case Dust:
+		st.work(f, craft.MinutesDust)
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].Soils[craft.Dust] = 0
+			st.Patches[i].SandedStep = 0
+		}
+	case RaiseGrain:
+		st.work(f, craft.MinutesRaiseGrain)
+		st.Hours += craft.HoursRaiseGrainDries * drying.Factor(craft.Water, f.Climate)
+		for i := range st.Patches[:st.N] {
+			p := &st.Patches[i]
+			p.Raised = true
+			p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 1)
+			p.SandedStep = uint8(step)
+		}
+	case Wait:
+		st.Hours += s.Hours
+	case Coat:
+		st.coat(c, f, s, e)
+	}
+}
+
+// rest lets the top coat harden until it may be worked on, where the plan
+// leaves the wait to what follows.
+func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
+	if !st.Auto {
+		return
+	}
+	for i := range st.Patches[:st.N] {
+		p := &st.Patches[i]
+		if p.Product == craft.NoProduct {
+			continue
+		}
+		low := &c.Products[p.Product]
+		from := max(low.Recoat.From, low.Recoat.From*drying.Factor(low.Carrier, f.Climate))
+		if s.Do == Abrade || s.Do == RaiseGrain {
+			from = sandFrom(low, f.Climate)
+		}
+		st.Hours = max(st.Hours, p.At+from)
+	}
+	st.Auto = false
+}
+
+// work adds hands-on minutes for a step that takes perM2 minutes a square
+// metre.
+func (st *State) work(f *Facts, perM2 float64) {
+	if f.Area <= 0 {
+		return
+	}
+	m := craft.MinutesSetUp + perM2*f.Area
+	st.Minutes += m
+	st.Hours += m / 60
+}
+
+func (p *Patch) clean(row *craft.CleanerRow, s *Step, step int) {
+	for n := s.NumPasses(); n > 0; n-- {
+		if row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
+			p.Top, p.Product = p.Under, craft.NoProduct
+			p.Bare = p.UnderBare
+			p.Soils[craft.WaxPolish] = max(1, p.Soils[craft.WaxPolish])
+			p.Key = max(p.Key, craft.Families[p.Top].Natural)
+			p.Loosened = true
+			continue
+		}
+		for _, x := range row.Shifts {
+			lv := p.Soils[x.Soil]
+			if lv == 0 || x.UpTo > 0 && lv > x.UpTo || x.After && !p.Loosened {
+				continue
+			}
+			lv -= min(lv, x.Levels)
+			if p.driven(x.Soil) {
+				lv = max(1, lv)
+			}
+			p.Soils[x.Soil] = lv
+		}
+		if row.ID == craft.WaxRemover {
+			p.Loosened = true
+		}
+	}
+	if p.Soils[craft.Dust] == 0 {
+		p.SandedStep = 0
+	}
+	switch {
+	case s.Rinse && row.Carrier == craft.Water:
+		p.Soils[craft.CleanerResidue] = 0
+	case row.Rinses > 0:
+		p.Soils[craft.CleanerResidue] = max(p.Soils[craft.CleanerResidue], row.Residue)
+		p.ResidueStep = uint8(step)
+	}
+	if row.Key > 0 {
+		p.Key = max(p.Key, min(1, row.Key/craft.Families[p.Top].Best))
+		p.Scuffed = true
+	}
+	if row.Loosens {
+		p.Flaking = false
+	}
+}
+
+// finest is the finest grit that leaves bare wood open.
+const finest = 240
+
+func (p *Patch) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
+	for so := range p.Soils {
+		if p.Soils[so] > 0 && craft.Soils[so].Sticky {
+			p.Driven |= 1 << so
+		}
+	}
+	if p.Top == craft.WaxFilm && p.Product == craft.NoProduct {
+		p.Soils[craft.WaxPolish] = max(1, p.Soils[craft.WaxPolish])
+		p.Driven |= 1 << craft.WaxPolish
+	}
+	if s.Through {
+		p.bare(c, f)
+	}
+	if p.Bare {
+		p.Closed = s.Grit > finest && s.How != craft.Pad
+	}
+	gain := craft.KeyGain(s.Grit, s.How)
+	key := min(1, gain/craft.Families[p.Top].Best)
+	if s.Grit > 400 && s.How != craft.Pad {
+		p.Key = min(p.Key, key) // this polishes
+	} else {
+		p.Key = max(p.Key, key)
+	}
+	p.Scuffed = true
+	p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 2)
+	p.SandedStep = uint8(step)
+	if p.Soils[craft.RustLoose] > 0 && s.How != craft.Pad {
+		p.Soils[craft.RustLoose]--
+	}
+	p.Soils[craft.Oxide] -= min(p.Soils[craft.Oxide], 1)
+}
+
+// bare cuts the patch down to its substrate: the coats are gone, and so is
+// what held the substrate's stains back.
+func (p *Patch) bare(c *craft.Craft, f *Facts) {
+	sub := &c.Substrates[f.Substrate]
+	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
+	p.Key = craft.Families[sub.Family].Natural
+	p.Film, p.Coats, p.Flaking, p.Powdery, p.Raised = 0, 0, false, false, false
+	lv := levels(c, f)
+	for b := range lv {
+		row := &craft.Bleeders[b]
+		p.Load[b], p.Lets[b] = 0, 0
+		if lv[b] == 0 || row.OnFilm && !c.Finishes[f.Finish].Bare {
+			continue // what lay on the film went with it
+		}
+		n := lv[b]
+		if row.Local && p.Kind != SpotPatch {
+			if craft.Bleeder(b) != craft.Resin || !resinous(sub) {
+				continue
+			}
+			n = 1
+		}
+		p.Load[b], p.Lets[b] = float32(row.DeltaE[n-1]), 1
+	}
+	p.Diluted, p.Blocked = 0, 0
+	keep := p.Soils[craft.WaxPolish]
+	drove := p.driven(craft.WaxPolish)
+	p.Soils = [craft.NumSoils]uint8{}
+	if drove {
+		p.Soils[craft.WaxPolish] = keep
+	}
+}
+
+func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
+	row := &c.Products[s.Product]
+	if st.Auto {
+		for i := range st.Patches[:st.N] {
+			p := &st.Patches[i]
+			if !p.takes(s.Scope) || p.Product == craft.NoProduct {
+				continue
+			}
+			from, _, _ := windowOf(&c.Products[p.Product], row, f.Climate)
+			st.Hours = max(st.Hours, p.At+from)
+		}
+	}
+	start := st.Hours
+	m, _ := craft.MethodNamed(s.Method)
+	if s.Scope == All {
+		st.work(f, m.Minutes)
+	} else if f.Area > 0 {
+		st.Minutes += craft.MinutesSetUp
+		st.Hours += craft.MinutesSetUp / 60
+	}
+	for i := range st.Patches[:st.N] {
+		p := &st.Patches[i]
+		if !p.takes(s.Scope) {
+			continue
+		}
+		if row.Coat < craft.NumCoats {
+			e.Bounds[e.NBounds] = bond(c, f, p, s, e.Step, e.CoatNo, start)
+			e.NBounds++
+		}
+		p.cover(c, f, s, row, st.Hours)
+	}
+	st.Auto = s.Auto
+	if !s.Auto {
+		st.Hours += s.WaitH
+	}
+}
+
+// takes tells whether a coat of the scope goes on the patch.
+func (p *Patch) takes(sc Scope) bool { return sc == All || p.Kind == SpotPatch }
+
+// cover lays one coat.
+func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64) {
+	p.stain(c, f, s, row)
+	for _, b := range row.Removes {
+		p.Load[b] = 0
+	}
+	if n := row.Leaves.Level; n > 0 {
+		b := row.Leaves.Bleeder
+		load := float32(craft.Bleeders[b].DeltaE[n-1])
+		if load > p.Load[b]*p.Lets[b] {
+			p.Load[b], p.Lets[b] = load, 1
+			p.Diluted &^= 1 << b
+			p.Blocked &^= 1 << b
+		}
+	}
+	p.Product, p.At, p.Scuffed = s.Product, at, false
+	if !row.LeavesFilm() {
+		return
+	}
+	if row.Coat == craft.WX {
+		p.Under, p.UnderBare = p.Top, false
+	}
+	p.Top = row.Dried
+	p.Key = sheenKey(s, row)
+	p.Bare, p.Closed, p.Loosened = false, false, false
+	if craft.Coats[row.Coat].Binds {
+		p.Powdery = false
+	}
+	p.Film += row.Film
+	p.Coats++
+	// What the coat covers is out of play, and the boundary has counted it.
+	// Wax and silicone alone go on through shellac where there is a lot.
+	for so := range p.Soils {
+		if row.Coat == craft.SH && craft.Soils[so].Creeps && p.Soils[so] >= 2 {
+			continue
+		}
+		p.Soils[so] = 0
+		p.Driven &^= 1 << so
+	}
+}
+
+func sheenKey(s *Step, row *craft.ProductRow) float64 {
+	sheen := row.Sheen
+	if s.Sheen != craft.NoSheen {
+		sheen = s.Sheen
+	}
+	return filmKey(row.Dried, sheen)
+}
+
+// What wakes a stain under a first coat. Working defaults.
+const (
+	wakeWater   = 1.2
+	wakeAlcohol = 1.3
+)
+
+// stain counts a coat against every bleeder below it.
+func (p *Patch) stain(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow) {
+	if row.Coat == craft.NoCoat {
+		return
+	}
+	fin := &c.Finishes[f.Finish]
+	for b := range p.Load {
+		if p.Load[b] == 0 {
+			continue
+		}
+		br := &craft.Bleeders[b]
+		if p.Coats == 0 {
+			source := p.Bare || br.OnFilm
+			switch {
+			case br.WaterWakes && source && row.WaterBased():
+				p.Load[b] *= wakeWater
+			case br.AlcoholWakes && row.Carrier == craft.Alcohol && (source || fin.Dye):
+				p.Load[b] *= wakeAlcohol
+			}
+		}
+		t := c.LetsThrough(s.Product, craft.Bleeder(b))
+		bit := uint16(1) << b
+		switch {
+		case row.Block.Blocks():
+			p.Blocked |= bit
+		case p.Diluted&bit != 0:
+			t = math.Sqrt(t)
+		default:
+			p.Diluted |= bit
+		}
+		p.Lets[b] *= float32(t)
+	}
+}

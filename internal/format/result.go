@@ -1,0 +1,269 @@
+package format
+
+import (
+	"math"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/section"
+)
+
+// CheckResult is what a check says of a piece.
+type CheckResult struct {
+	Format  string       `json:"format"`
+	Version int          `json:"version"`
+	Verdict string       `json:"verdict" enum:"sound,watch,fails"`
+	Zones   []ZoneResult `json:"zones"`
+}
+
+// ZoneResult is what a check says of a zone. A block that was not computed is
+// null.
+type ZoneResult struct {
+	ID       string        `json:"id"`
+	Name     string        `json:"name,omitempty"`
+	Verdict  string        `json:"verdict" enum:"sound,watch,fails"`
+	Says     string        `json:"says" doc:"The verdict as a sentence"`
+	Adhesion *AdhesionPart `json:"adhesion"`
+	Bleed    []BleedPart   `json:"bleed"`
+	Hiding   *HidingPart   `json:"hiding" doc:"Not computed yet"`
+	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
+	Hours    HoursPart     `json:"hours"`
+	Findings []Finding     `json:"findings"`
+	Section  *Section      `json:"section,omitempty"`
+}
+
+// AdhesionPart says how well the plan holds.
+type AdhesionPart struct {
+	Risk     float64  `json:"risk" doc:"Chance that some layer peels, 0 to 1"`
+	Words    string   `json:"risk_words"`
+	Strength float64  `json:"strength" doc:"Of the weakest layer"`
+	Demand   float64  `json:"demand"`
+	Class    string   `json:"class" doc:"On the six-step cross-cut scale"`
+	Weakest  Weakest  `json:"weakest"`
+	Figures  []Factor `json:"figures"`
+}
+
+// Weakest is the weakest layer.
+type Weakest struct {
+	Step int    `json:"step"`
+	Coat string `json:"coat"`
+	On   string `json:"on"`
+}
+
+// BleedPart says what one bleeder will show.
+type BleedPart struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	DeltaE  float64  `json:"delta_e"`
+	Where   string   `json:"where"`
+	Figures []Factor `json:"figures"`
+}
+
+// HidingPart says whether the coats hide the ground.
+type HidingPart struct {
+	CoatsPlanned int     `json:"coats_planned"`
+	CoatsNeeded  int     `json:"coats_needed"`
+	DeltaE       float64 `json:"delta_e"`
+	Colour       string  `json:"colour"`
+}
+
+// ChipsPart says how much will chip.
+type ChipsPart struct {
+	P10   float64 `json:"p10"`
+	P50   float64 `json:"p50"`
+	P90   float64 `json:"p90"`
+	Layer string  `json:"layer"`
+}
+
+// HoursPart says how long the plan takes.
+type HoursPart struct {
+	HandsOn *float64 `json:"hands_on" doc:"Null while the area is not known"`
+	Elapsed float64  `json:"elapsed"`
+}
+
+// Factor is one figure with what it means.
+type Factor struct {
+	ID    string  `json:"id"`
+	Value float64 `json:"value"`
+	Words string  `json:"words"`
+}
+
+// Finding is one thing a rule has to say.
+type Finding struct {
+	Code         string             `json:"code"`
+	Severity     string             `json:"severity" enum:"note,watch,fail"`
+	Step         int                `json:"step,omitempty" doc:"From 1; absent for the zone as a whole"`
+	Title        string             `json:"title"`
+	Why          string             `json:"why"`
+	Figures      map[string]float64 `json:"figures"`
+	Factors      []Factor           `json:"factors" doc:"The figures with their meaning, in order"`
+	Repairs      []Repair           `json:"repairs"`
+	Acknowledged string             `json:"acknowledged,omitempty" doc:"Date on which the caution was read"`
+}
+
+// Repair is one way to answer a finding.
+type Repair struct {
+	Kind    string `json:"kind" enum:"edit,measure,acknowledge"`
+	Title   string `json:"title"`
+	Steps   []Step `json:"steps,omitempty" doc:"Of an edit: the zone's whole repaired steps"`
+	Field   string `json:"field,omitempty" doc:"Of a measurement: the field to fill in"`
+	Verdict string `json:"verdict,omitempty" doc:"Of an edit: what it leads to"`
+}
+
+// Section is the cut through a zone's coats, from the substrate up.
+type Section struct {
+	Layers []Layer  `json:"layers"`
+	Grit   int      `json:"grit,omitempty"`
+	Source []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
+}
+
+// Layer is one layer of the cut.
+type Layer struct {
+	Kind    string   `json:"kind" enum:"substrate,finish,coat"`
+	Name    string   `json:"name"`
+	Group   string   `json:"group,omitempty"`
+	Family  string   `json:"family"`
+	Colour  string   `json:"colour,omitempty"`
+	Clear   bool     `json:"clear,omitempty"`
+	Microns float64  `json:"microns"`
+	Step    int      `json:"step,omitempty"`
+	Coat    int      `json:"coat,omitempty"`
+	Joint   *Joint   `json:"joint,omitempty"`
+	Soils   []string `json:"soils,omitempty"`
+	Stain   float64  `json:"stain,omitempty"`
+	StainAs string   `json:"stain_colour,omitempty"`
+	Spots   bool     `json:"spots,omitempty"`
+}
+
+// Joint is how a layer holds on what is below it.
+type Joint struct {
+	Strength float64  `json:"strength"`
+	Class    string   `json:"class"`
+	Holds    string   `json:"holds" enum:"well,barely,not"`
+	Figures  []Factor `json:"figures"`
+}
+
+// CheckOptions choose what a check of a piece writes.
+type CheckOptions struct {
+	Site      drying.Climate // where the piece names none
+	NoRepairs bool
+	Section   bool
+}
+
+// Check judges every zone of a decoded piece.
+func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
+	out := CheckResult{Format: CheckFormat, Version: Version, Zones: make([]ZoneResult, len(p.Zones))}
+	worst := check.Sound
+	if len(p.Zones) == 0 {
+		worst = check.Watched
+	}
+	for i := range p.Zones {
+		z := p.Zone(c, i, o.Site)
+		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs})
+		worst = max(worst, r.Verdict)
+		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
+	}
+	out.Verdict = worst.String()
+	return out
+}
+
+func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o CheckOptions) ZoneResult {
+	out := ZoneResult{
+		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
+		Bleed: []BleedPart{}, Findings: []Finding{},
+		Hours: HoursPart{Elapsed: tidy(r.Hours)},
+	}
+	if r.Minutes >= 0 {
+		h := tidy(r.Minutes / 60)
+		out.Hours.HandsOn = &h
+	}
+	if a := r.Adhesion; a != nil {
+		w := &a.Weakest
+		on := w.On.String()
+		if w.Bare {
+			on = c.Substrates[z.Substrate].ID
+		}
+		out.Adhesion = &AdhesionPart{
+			Risk: tidy(a.Risk), Words: check.Percent(a.Risk), Strength: tidy(w.Strength), Demand: a.Demand,
+			Class:   check.Class(w.Strength),
+			Weakest: Weakest{w.Step, c.Products[w.Product].ID, on},
+			Figures: factors(a.Explain(c, w)),
+		}
+	}
+	for i := range r.Stains {
+		s := &r.Stains[i]
+		out.Bleed = append(out.Bleed, BleedPart{
+			s.Bleeder.String(), craft.Bleeders[s.Bleeder].Name, tidy(s.DeltaE), s.Patch.String(), factors(check.StainFigures(s)),
+		})
+	}
+	for i := range r.Findings {
+		f := &r.Findings[i]
+		g := Finding{
+			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
+			Figures: map[string]float64{}, Factors: factors(f.Figures), Repairs: []Repair{},
+		}
+		for _, x := range g.Factors {
+			g.Figures[x.ID] = x.Value
+		}
+		for _, rp := range f.Repairs {
+			w := Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: rp.Field}
+			if rp.Kind == check.Edit {
+				w.Steps = StepsFrom(c, rp.Steps)
+				w.Verdict = rp.After.String()
+			}
+			g.Repairs = append(g.Repairs, w)
+		}
+		if n := slices.IndexFunc(src.Read, func(a ReadNotes) bool { return a.Code == f.Code }); n >= 0 {
+			g.Acknowledged = src.Read[n].Date
+		}
+		out.Findings = append(out.Findings, g)
+	}
+	if o.Section {
+		out.Section = drawing(c, src, z, r)
+	}
+	return out
+}
+
+func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section {
+	d := section.Draw(c, z, src.Colour, r)
+	out := &Section{Grit: d.Grit, Source: d.Source, Layers: make([]Layer, len(d.Layers))}
+	for i := range d.Layers {
+		l := &d.Layers[i]
+		w := Layer{
+			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
+			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
+			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
+		}
+		if b := l.Joint; b != nil {
+			w.Joint = &Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(b.Risk)}
+			if r.Adhesion != nil {
+				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
+			}
+		}
+		out.Layers[i] = w
+	}
+	return out
+}
+
+func holds(risk float64) string {
+	switch check.RiskVerdict(risk) {
+	case check.Fails:
+		return "not"
+	case check.Watched:
+		return "barely"
+	}
+	return "well"
+}
+
+func factors(fs []check.Figure) []Factor {
+	out := make([]Factor, len(fs))
+	for i, f := range fs {
+		out[i] = Factor{f.ID, tidy(f.Value), f.Words}
+	}
+	return out
+}
+
+// tidy rounds to four decimals: no estimate here is better than that.
+func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
