@@ -52,6 +52,6 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	cmd.AddCommand(checkCommand(), vocabCommand(), schemaCommand())
+	cmd.AddCommand(serveCommand(), checkCommand(), vocabCommand(), schemaCommand(), openapiCommand())
 	return cmd
 }

@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"rutile/core/craft"
-	"rutile/core/drying"
 	"rutile/core/surface"
 )
 
@@ -20,6 +19,15 @@ type Mender struct {
 	work  bench
 	edits []edit
 	other []Repair
+	tried []trial
+}
+
+// trial is a judged plan, kept because several findings propose the same one.
+type trial struct {
+	steps []surface.Step
+	hits  []Hit
+	rank  rank
+	after Verdict
 }
 
 type edit struct {
@@ -32,7 +40,7 @@ type edit struct {
 // rank orders edits: what they leave wrong, then the risk, then the trouble.
 type rank struct {
 	fails, watches int
-	risk           float64
+	risk, stain    float64
 	trouble        float64
 }
 
@@ -45,6 +53,9 @@ func (a rank) compare(b rank) int {
 	}
 	if a.risk != b.risk {
 		return cmpFloat(a.risk, b.risk)
+	}
+	if a.stain != b.stain {
+		return cmpFloat(a.stain, b.stain)
 	}
 	return cmpFloat(a.trouble, b.trouble)
 }
@@ -65,7 +76,14 @@ func (m *Mender) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair {
 	}
 	slices.SortStableFunc(m.edits, func(a, b edit) int { return a.rank.compare(b.rank) })
 	out := make([]Repair, 0, mostRepairs+len(m.other))
-	for _, e := range m.edits[:min(mostRepairs, len(m.edits))] {
+	for _, e := range m.edits {
+		// The same words at two places of the plan: the better one will do.
+		if slices.ContainsFunc(out, func(r Repair) bool { return r.Title == e.title }) {
+			continue
+		}
+		if len(out) == mostRepairs {
+			break
+		}
 		out = append(out, Repair{Kind: Edit, Title: e.title, Steps: e.steps, After: e.after})
 	}
 	out = append(out, m.other...)
@@ -92,26 +110,44 @@ func (m *Mender) Edit(title string, steps []surface.Step) {
 			return
 		}
 	}
+	tr := m.try(steps)
+	if m.clears(tr.hits) {
+		m.edits = append(m.edits, edit{title: title, steps: steps, rank: tr.rank, after: tr.after})
+	}
+}
+
+// try judges a plan, or remembers how it was judged.
+func (m *Mender) try(steps []surface.Step) *trial {
+	for i := range m.tried {
+		if slices.Equal(m.tried[i].steps, steps) {
+			return &m.tried[i]
+		}
+	}
 	z := *m.Zone
 	z.Steps = steps
 	after := m.work.run(m.Craft, &z)
-	if !m.clears(after) {
-		return
-	}
-	e := edit{title: title, steps: steps, after: verdict(after)}
+	tr := trial{steps: steps, hits: slices.Clone(after), after: verdict(after)}
 	for i := range after {
 		switch after[i].Severity {
 		case Fail:
-			e.rank.fails++
+			tr.rank.fails++
 		case Watch:
-			e.rank.watches++
+			tr.rank.watches++
 		}
 	}
 	if r := m.work.worst().Risk; r >= RiskShown {
-		e.rank.risk = r
+		tr.rank.risk = r
 	}
-	e.rank.trouble = trouble(m.Craft, steps)
-	m.edits = append(m.edits, e)
+	for i := range m.work.cases {
+		for _, s := range m.work.cases[i].Stains {
+			if s.DeltaE >= stainWatch/2 && m.work.cases[i].Opaque {
+				tr.rank.stain = max(tr.rank.stain, s.DeltaE)
+			}
+		}
+	}
+	tr.rank.trouble = trouble(m.Craft, steps)
+	m.tried = append(m.tried, tr)
+	return &m.tried[len(m.tried)-1]
 }
 
 // clears tells whether the findings of a repaired plan lack the one that is
@@ -443,7 +479,6 @@ func (m *Mender) Block(st *Stain) {
 	if first < 0 {
 		return
 	}
-	row := &craft.Bleeders[st.Bleeder]
 	places := []int{first}
 	if paint > first {
 		places = append(places, paint)
@@ -464,17 +499,10 @@ func (m *Mender) Block(st *Stain) {
 			continue
 		}
 		for _, at := range places {
-			s := m.coat(p, coats)
-			title := "Block it with " + lower(StepWords(c, &s))
-			if row.Local {
-				spot := s
-				spot.Scope = surface.Spots
-				if st.Bleeder == craft.Resin {
-					spot.Scope = surface.Knots
-				}
-				m.Edit("Block it with "+lower(StepWords(c, &spot)), insert(steps, at, spot))
+			m.blockAt(st, p, coats, at)
+			if coats == 1 {
+				m.blockAt(st, p, 2, at) // where something else bleeds as well
 			}
-			m.Edit(title, insert(steps, at, s))
 		}
 	}
 	// A blocker or primer that is there already: one more coat, or a better
@@ -497,9 +525,19 @@ func (m *Mender) Block(st *Stain) {
 	}
 }
 
-// scaled is base hours of a product at the zone's site.
-func scaled(base float64, p *craft.ProductRow, cl drying.Climate) float64 {
-	return max(base, base*drying.Factor(p.Carrier, cl))
+// blockAt proposes coats of a blocker before the step at, and where the stain
+// is local, on its spots alone.
+func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) {
+	s := m.coat(p, coats)
+	if craft.Bleeders[st.Bleeder].Local {
+		spot := s
+		spot.Scope = surface.Spots
+		if st.Bleeder == craft.Resin {
+			spot.Scope = surface.Knots
+		}
+		m.Edit("Block it with "+lower(StepWords(m.Craft, &spot)), insert(m.Zone.Steps, at, spot))
+	}
+	m.Edit("Block it with "+lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, at, s))
 }
 
 // titleOf joins the words of several steps.

@@ -128,6 +128,9 @@ var prepRules = []Rule{
 			at := cleanPlace(steps, i)
 			m.Edit(upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
 			for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
+				if !craft.Soils[h.Soil].Sticky {
+					break // washing is enough
+				}
 				p, _ := m.Craft.Product(id)
 				s := m.coat(p, 1)
 				m.Edit("Shut it in with "+lower(m.Craft.Products[p].Name), insert(steps, i, s))

@@ -25,7 +25,7 @@ var useRules = []Rule{
 		Say: func(k *Case, _ *Hit) (string, string) {
 			p := k.Trace.End.Patches[surface.Field].Product
 			return upper(productName(k.Craft, p)) + " is left unsealed",
-				"It is porous and will mark. For something that is " + wearWords(k) + ", " + sealWords(k) + " closes it."
+				"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
 		},
 		Mend: func(m *Mender, h *Hit) {
 			seals := craft.Wears[h.Case.Facts.Wear].Seals

@@ -72,7 +72,11 @@ func productName(c *craft.Craft, p craft.Product) string { return lower(c.Produc
 // onWhat names what a boundary's coat lands on.
 func onWhat(k *Case, b *surface.Boundary) string {
 	if b.Bare {
-		return "bare " + lower(k.Craft.Substrates[k.Facts.Substrate].Name)
+		name := lower(k.Craft.Substrates[k.Facts.Substrate].Name)
+		if craft.Families[b.On].Natural > 0 {
+			return "bare " + name
+		}
+		return name
 	}
 	if b.Under != craft.NoProduct {
 		return productName(k.Craft, b.Under)
@@ -167,11 +171,10 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 }
 
 func wearWords(k *Case) string {
-	w := craft.Wears[k.Facts.Wear]
-	if k.Demand > w.Demand {
-		return w.Name + ", and outdoors"
+	if w := &craft.Wears[k.Facts.Wear]; k.Demand <= w.Demand {
+		return w.Asks
 	}
-	return w.Name
+	return craft.Wears[craft.Outdoor].Asks
 }
 
 // figures are the numbers behind a finding.

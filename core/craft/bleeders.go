@@ -55,7 +55,7 @@ type BleederRow struct {
 var Bleeders = [NumBleeders]BleederRow{
 	Tannin:       {"tannin", "tannin", [3]float64{3, 7, 12}, 20, Tannin, false, false, true, false, false, "#a6793f", "bleed.tannin", "a yellow-brown cast"},
 	Resin:        {"resin", "knot resin", [3]float64{4, 8, 14}, 60, Resin, true, false, false, false, false, "#b5762a", "bleed.knot", "yellow-brown spots over knots"},
-	Dye:          {"dye", "dye", [3]float64{6, 12, 18}, 5, Dye, false, false, false, true, false, "#b4475a", "bleed.dye", "a pink or red cast"},
+	Dye:          {"dye", "dye", [3]float64{6, 12, 18}, 5, Dye, false, false, false, true, false, "#b4475a", "bleed.dye", "a pink or brown cast"},
 	Nicotine:     {"nicotine", "nicotine", [3]float64{4, 9, 15}, 10, Nicotine, false, true, false, false, false, "#b08a3c", "bleed.smoke", "a yellow cast and smell"},
 	Rust:         {"rust", "rust", [3]float64{5, 10, 16}, 15, Rust, false, false, false, false, false, "#a4501f", "bleed.rust", "orange-brown marks"},
 	Ink:          {"ink", "ink", [3]float64{6, 12, 18}, 4, Ink, true, true, false, false, false, "#3c3f7a", "bleed.ink", "the mark itself, faint"},

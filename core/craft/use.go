@@ -62,6 +62,7 @@ const (
 // WearRow describes one wear class.
 type WearRow struct {
 	ID, Name string
+	Asks     string  // who asks for the demand, within a sentence
 	Demand   float64 // the strength every boundary must have
 	// Seals are the products that protect a porous paint well enough for the
 	// wear, the usual one first.
@@ -72,13 +73,13 @@ type WearRow struct {
 
 // Wears is indexed by Wear.
 var Wears = [numWears]WearRow{
-	Display:  {"display", "to be looked at", .30, []string{"wax_clear", "clear_wb"}, false},
-	Handled:  {"handled", "handled every day", .50, []string{"wax_clear", "clear_wb", "wax_oil"}, false},
-	Seat:     {"seat", "sat on", .62, []string{"clear_wb", "clear_wb_hard"}, true},
-	Tabletop: {"tabletop", "a table top", .65, []string{"clear_wb_hard", "clear_oil"}, true},
-	WetWear:  {"wet", "often wet", .66, []string{"clear_wb_hard", "clear_oil"}, true},
-	Outdoor:  {"outdoor", "outdoors", .68, []string{"clear_oil", "clear_wb_hard"}, true},
-	Floor:    {"floor", "walked on", .70, []string{"clear_wb_hard", "clear_oil"}, true},
+	Display:  {"display", "To look at", "display", .30, []string{"wax_clear", "clear_wb"}, false},
+	Handled:  {"handled", "Handled every day", "everyday handling", .50, []string{"wax_clear", "clear_wb", "wax_oil"}, false},
+	Seat:     {"seat", "Seat", "a seat", .62, []string{"clear_wb", "clear_wb_hard"}, true},
+	Tabletop: {"tabletop", "Table top", "a table top", .65, []string{"clear_wb_hard", "clear_oil"}, true},
+	WetWear:  {"wet", "Often wet", "a wet place", .66, []string{"clear_wb_hard", "clear_oil"}, true},
+	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, []string{"clear_oil", "clear_wb_hard"}, true},
+	Floor:    {"floor", "Walked on", "a floor", .70, []string{"clear_wb_hard", "clear_oil"}, true},
 }
 
 // WearNamed returns the wear class with an id; false if there is none.

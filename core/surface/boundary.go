@@ -194,7 +194,7 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	switch {
 	case lower != nil && lower.Coat == craft.CM && up.Coat < craft.NumCoats:
 		b.Factors[Grip] = mediumGrip
-	case p.Product == s.Product && b.Timing == Inside:
+	case p.Product == s.Product && b.Timing != Between:
 		b.Factors[Grip] = coat.Self
 		if up.Coat == craft.MK && b.Additive > 0 {
 			b.Factors[Grip] += (craft.Coats[craft.MB].Self - coat.Self) * min(1, b.Additive/craft.AdditiveFull)

@@ -1,0 +1,96 @@
+package main
+
+import (
+	"fmt"
+	"log/slog"
+	"net"
+	"os"
+	"path/filepath"
+
+	"github.com/spf13/cobra"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/internal/demo"
+	"rutile/internal/server"
+	"rutile/internal/store"
+	"rutile/web"
+)
+
+func serveCommand() *cobra.Command {
+	var (
+		isDemo bool
+		addr   string
+		data   string
+		hosts  []string
+	)
+	cmd := &cobra.Command{
+		Use:   "serve",
+		Short: "Start the application",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) (err error) {
+			o := server.Options{
+				Craft: craft.Default(), Site: drying.Usual, Page: web.Dist(), Hosts: hosts, Demo: isDemo,
+				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
+			}
+			if isDemo {
+				if data, err = os.MkdirTemp("", "rutile-demo-"); err != nil {
+					return fmt.Errorf("make a folder for the demo: %w", err)
+				}
+				defer os.RemoveAll(data)
+				o.Site = demo.Site
+			}
+			// The address first: a second server must not touch the data.
+			l, err := net.Listen("tcp", addr)
+			if err != nil {
+				return fmt.Errorf("listen on %s: %w; another address is given with --addr", addr, err)
+			}
+			defer l.Close()
+			if o.Store, err = store.Open(data); err != nil {
+				return err
+			}
+			defer func() {
+				if cerr := o.Store.Close(); err == nil {
+					err = cerr
+				}
+			}()
+			if isDemo {
+				if err := demo.Fill(cmd.Context(), o.Store); err != nil {
+					return err
+				}
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "Rutile is at http://%s\n", l.Addr())
+			return server.Serve(cmd.Context(), l, server.New(o))
+		},
+	}
+	cmd.Flags().BoolVar(&isDemo, "demo", false, "start on a fresh copy of the demo data and touch nothing else")
+	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:8733", "address to listen on")
+	cmd.Flags().StringVar(&data, "data", defaultData(), "folder of the database")
+	cmd.Flags().StringSliceVar(&hosts, "host", nil, "further host name to answer to")
+	cmd.MarkFlagsMutuallyExclusive("demo", "data")
+	return cmd
+}
+
+func defaultData() string {
+	if dir, err := os.UserConfigDir(); err == nil {
+		return filepath.Join(dir, "rutile")
+	}
+	return "rutile-data"
+}
+
+func openapiCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:    "openapi",
+		Short:  "Print the API's description",
+		Hidden: true,
+		Args:   cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			spec, err := server.Spec()
+			if err != nil {
+				return err
+			}
+			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(spec))
+			return err
+		},
+	}
+}

@@ -1,0 +1,56 @@
+// Package demo holds the demo studio: Lantern Yard, the foyer of a small
+// puppet theatre being refitted over a wet autumn. All of it is made up.
+package demo
+
+import (
+	"context"
+	"embed"
+	"fmt"
+	"io/fs"
+
+	"rutile/core/drying"
+	"rutile/internal/format"
+	"rutile/internal/store"
+)
+
+//go:embed pieces/*.json
+var files embed.FS
+
+// Site is the studio's usual climate in autumn.
+var Site = drying.Climate{TempC: 17, RH: 64}
+
+// Pieces reads the demo pieces, in the order of their file names.
+func Pieces() ([]*format.Piece, error) {
+	names, err := fs.Glob(files, "pieces/*.json")
+	if err != nil {
+		return nil, err
+	}
+	var out []*format.Piece
+	for _, n := range names {
+		data, err := files.ReadFile(n)
+		if err != nil {
+			return nil, err
+		}
+		p, err := format.Decode(data)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", n, err)
+		}
+		out = append(out, p)
+	}
+	return out, nil
+}
+
+// Fill stores the demo pieces so that a list with the last changed first shows
+// them in their own order.
+func Fill(ctx context.Context, s *store.Store) error {
+	ps, err := Pieces()
+	if err != nil {
+		return err
+	}
+	for i := len(ps) - 1; i >= 0; i-- {
+		if _, err := s.Create(ctx, ps[i]); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,59 @@
+package format
+
+import (
+	"fmt"
+	"reflect"
+	"slices"
+)
+
+// Changes says in a few sentences what differs between two states of a piece.
+func Changes(a, b *Piece) []string {
+	var out []string
+	if a.Name != b.Name {
+		out = append(out, fmt.Sprintf("The piece is now called %q.", b.Name))
+	}
+	if a.Made != b.Made || !slices.Equal(a.Use, b.Use) || !reflect.DeepEqual(a.Site, b.Site) {
+		out = append(out, "The piece's year, use or workshop climate was changed.")
+	}
+	find := func(p *Piece, id string) *Zone {
+		if i := slices.IndexFunc(p.Zones, func(z Zone) bool { return z.ID == id }); i >= 0 {
+			return &p.Zones[i]
+		}
+		return nil
+	}
+	for i := range b.Zones {
+		z := &b.Zones[i]
+		old := find(a, z.ID)
+		if old == nil {
+			out = append(out, fmt.Sprintf("Zone %q was added.", title(z)))
+			continue
+		}
+		x, y := *old, *z
+		x.Steps, y.Steps = nil, nil
+		if !reflect.DeepEqual(x, y) {
+			out = append(out, fmt.Sprintf("The survey of %q was changed.", title(z)))
+		}
+		if n, m := len(old.Steps), len(z.Steps); n != m {
+			out = append(out, fmt.Sprintf("The plan of %q has %d steps instead of %d.", title(z), m, n))
+		} else if !reflect.DeepEqual(old.Steps, z.Steps) && n > 0 {
+			for j := range z.Steps {
+				if !reflect.DeepEqual(old.Steps[j], z.Steps[j]) {
+					out = append(out, fmt.Sprintf("Step %d of %q was changed.", j+1, title(z)))
+				}
+			}
+		}
+	}
+	for i := range a.Zones {
+		if find(b, a.Zones[i].ID) == nil {
+			out = append(out, fmt.Sprintf("Zone %q was removed.", title(&a.Zones[i])))
+		}
+	}
+	return out
+}
+
+func title(z *Zone) string {
+	if z.Name != "" {
+		return z.Name
+	}
+	return z.ID
+}

@@ -1,0 +1,84 @@
+package server
+
+import (
+	"encoding/json"
+	"log/slog"
+	"net"
+	"net/http"
+	"runtime/debug"
+	"slices"
+	"strings"
+)
+
+// policy lets the page load what ships with it and nothing else.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+
+func headers(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", policy)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// onlyHosts refuses requests for names that are not ours: a page elsewhere
+// whose name was made to point here cannot read the workshop's data.
+func onlyHosts(more []string) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			host := r.Host
+			if h, _, err := net.SplitHostPort(host); err == nil {
+				host = h
+			}
+			host = strings.Trim(strings.ToLower(host), "[]")
+			if host != "localhost" && net.ParseIP(host) == nil && !slices.Contains(more, host) {
+				problem(w, http.StatusMisdirectedRequest, "This server does not answer to that name. Start it with --host to allow it.")
+				return
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+// sameOrigin refuses writes that another page sends.
+func sameOrigin(next http.Handler) http.Handler {
+	p := http.NewCrossOriginProtection()
+	p.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		problem(w, http.StatusForbidden, "Only Rutile's own page may change anything.")
+	}))
+	return p.Handler(next)
+}
+
+func recoverer(log *slog.Logger) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			defer func() {
+				v := recover()
+				switch v {
+				case nil:
+				case http.ErrAbortHandler:
+					panic(v)
+				default:
+					log.Error("panic", "path", r.URL.Path, "value", v, "stack", string(debug.Stack()))
+					problem(w, http.StatusInternalServerError, "Something went wrong here. Nothing was saved by this request.")
+				}
+			}()
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+// problem writes an RFC 9457 problem.
+func problem(w http.ResponseWriter, status int, detail string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_ = json.NewEncoder(w).Encode(map[string]any{"title": http.StatusText(status), "status": status, "detail": detail})
+}

@@ -1,0 +1,94 @@
+// Package server answers the page: the API over the core and the store, and
+// the page itself.
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/internal/store"
+)
+
+// Options say what a server works with.
+type Options struct {
+	Store *store.Store
+	Craft *craft.Craft
+	// Site is the studio's usual climate.
+	Site drying.Climate
+	// Page is the built page.
+	Page fs.FS
+	// Hosts are host names the server answers to beside localhost and
+	// addresses given as numbers.
+	Hosts []string
+	// Demo tells that the data is thrown away at the end.
+	Demo bool
+	Log  *slog.Logger
+}
+
+// APIVersion is the version of the API's description.
+const APIVersion = "1"
+
+// New makes the handler that serves everything.
+func New(o Options) http.Handler {
+	if o.Log == nil {
+		o.Log = slog.New(slog.DiscardHandler)
+	}
+	r := chi.NewRouter()
+	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, middleware.Compress(5, "text/html", "text/css", "text/javascript", "application/javascript", "application/json", "application/problem+json", "image/svg+xml"))
+	api(r, o)
+	r.NotFound(page(o.Page))
+	return r
+}
+
+// Spec is the OpenAPI description of the API, as JSON.
+func Spec() ([]byte, error) {
+	return api(chi.NewRouter(), Options{Craft: craft.Default()}).OpenAPI().MarshalJSON()
+}
+
+func api(r chi.Router, o Options) huma.API {
+	cfg := huma.DefaultConfig("Rutile", APIVersion)
+	cfg.DocsPath, cfg.SchemasPath = "", ""
+	cfg.OpenAPIPath = "/api/openapi"
+	cfg.CreateHooks = nil // no $schema links
+	huma.DefaultArrayNullable = false
+	a := humachi.New(r, cfg)
+	h := &handlers{o}
+	h.register(a)
+	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		problem(w, http.StatusNotFound, "There is nothing at this address.")
+	}))
+	return a
+}
+
+// Serve answers on a listener until the context ends, then finishes what it
+// has begun.
+func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
+	srv := &http.Server{
+		Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second,
+		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
+	}
+	done := make(chan error, 1)
+	go func() {
+		<-ctx.Done()
+		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+		defer cancel()
+		done <- srv.Shutdown(end)
+	}()
+	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("serve: %w", err)
+	}
+	return <-done
+}
