@@ -260,7 +260,17 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmpFloat(b.DeltaE, a.DeltaE) })
 	}
 	order := slices.Clone(hits)
-	slices.SortStableFunc(order, func(a, b Hit) int { return int(b.Severity) - int(a.Severity) })
+	slices.SortStableFunc(order, func(a, b Hit) int {
+		switch {
+		case a.Severity != b.Severity:
+			return int(b.Severity) - int(a.Severity)
+		case a.Rule.group != b.Rule.group:
+			return a.Rule.group - b.Rule.group
+		case a.Stain != nil && b.Stain != nil:
+			return cmpFloat(b.Stain.DeltaE, a.Stain.DeltaE)
+		}
+		return 0
+	})
 	r.Findings = make([]Finding, len(order))
 	var m Mender
 	for i := range order {

@@ -54,6 +54,8 @@ type Rule struct {
 	// Mend proposes repairs. What it proposes is verified before anyone sees
 	// it.
 	Mend func(*Mender, *Hit)
+
+	group int // its place among the groups of rules
 }
 
 // Hit is a finding before it is put into words.
@@ -118,8 +120,9 @@ var Rules []*Rule
 // The entries speak of repairs, repairs are verified by the rules: only init
 // breaks the circle.
 func init() {
-	for _, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, safetyRules} {
+	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, safetyRules} {
 		for i := range group {
+			group[i].group = n
 			Rules = append(Rules, &group[i])
 		}
 	}

@@ -64,13 +64,10 @@ type Studio struct {
 }
 
 func (h *handlers) register(a huma.API) {
-	pieceBody := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
-		"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Piece](), true, "Piece")},
-	}}
+	piece := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Piece](), true, "Piece")
 	op := func(id, method, path, summary string, body bool, errs ...int) huma.Operation {
 		o := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Errors: errs, SkipValidateBody: true}
 		if body {
-			o.RequestBody = pieceBody
 			o.MaxBodyBytes = format.MaxBytes
 			o.BodyReadTimeout = 20 * time.Second
 		}
@@ -88,6 +85,14 @@ func (h *handlers) register(a huma.API) {
 	remove := op("remove", http.MethodDelete, "/api/pieces/{id}", "Remove a piece", false, 404)
 	remove.DefaultStatus = http.StatusNoContent
 	huma.Register(a, remove, h.remove)
+	// The bodies are decoded by hand, so their type has to be said by hand.
+	for _, item := range a.OpenAPI().Paths {
+		for _, o := range []*huma.Operation{item.Post, item.Put} {
+			if o != nil && o.RequestBody != nil {
+				o.RequestBody.Content["application/json"].Schema = piece
+			}
+		}
+	}
 }
 
 type studioOut struct{ Body Studio }
@@ -167,7 +172,7 @@ func (h *handlers) piece(ctx context.Context, in *byID) (*savedOut, error) {
 }
 
 type saveIn struct {
-	byID
+	ID      uint   `path:"id" minimum:"1"`
 	IfMatch string `header:"If-Match" required:"true" doc:"The revision the piece was read at, in quotes"`
 	PieceBody
 }

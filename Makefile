@@ -1,0 +1,69 @@
+# Two commands set everything up on a fresh machine: make demo, make test.
+export CGO_ENABLED := 0
+NPM := npm --prefix web
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
+
+.PHONY: demo test build page types bench shots dev lint docs browser fuzz clean
+
+## demo: build and start the demo studio on http://127.0.0.1:8733
+demo: build
+	bin/rutile serve --demo
+
+## build: the one static binary, bin/rutile
+build: page
+	go build -trimpath -ldflags "-s -w" -o bin/rutile ./cmd/rutile
+
+page: web/dist/index.html
+
+web/node_modules/.installed: web/package.json web/package-lock.json
+	$(NPM) ci --no-audit --no-fund
+	touch $@
+
+web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+	$(NPM) run build
+	touch web/dist/.keep $@
+
+## test: what tests need, then build, vet, lint and test everything
+test: browser build lint
+	go test ./...
+
+## lint: formatting, vet, staticcheck, the page's lint, and what is generated
+lint: web/node_modules/.installed
+	test -z "$$(gofmt -l cmd core e2e internal web/*.go)"
+	go vet ./...
+	go tool staticcheck ./...
+	$(NPM) run lint
+	$(NPM) run --silent types -- --check
+
+## browser: Chromium from Debian's packages, where it is missing
+browser:
+	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || \
+		{ apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends chromium; }
+
+## types: the API's description and the page's types from it
+types: web/node_modules/.installed
+	go run ./cmd/rutile openapi > web/openapi.json
+	$(NPM) run types
+
+## docs: the published schema and rule list, from the tables
+docs:
+	go run ./cmd/rutile schema > docs/piece.schema.json
+
+## bench: the figures of speed
+bench:
+	go test -run '^$$' -bench . -benchmem ./...
+
+## shots: one picture of each main view, into docs/screenshots
+shots: browser page
+	go test ./e2e -count 1 -run TestShots -shots $(CURDIR)/docs/screenshots
+
+## fuzz: half a minute of each fuzz target
+fuzz:
+	go test ./internal/format -run '^$$' -fuzz FuzzDecode -fuzztime 30s
+
+## dev: the page with live reload, beside a demo server
+dev: build
+	bin/rutile serve --demo & trap "kill $$!" EXIT; $(NPM) run dev
+
+clean:
+	rm -rf bin web/node_modules web/dist/assets web/dist/index.html

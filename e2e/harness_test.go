@@ -1,0 +1,270 @@
+// Package e2e drives the real page in a headless browser, against the real
+// server on a real database.
+package e2e
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net"
+	"os"
+	"os/exec"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"rutile/core/craft"
+	"rutile/internal/demo"
+	"rutile/internal/server"
+	"rutile/internal/store"
+	"rutile/web"
+)
+
+var shots = flag.String("shots", "", "folder to write the pictures of the main views to")
+
+// act is one thing a person does, or waits for.
+type act = chromedp.Action[chromedp.Void]
+
+// app is a running server with a folder of its own, which can be killed and
+// started again at the same address.
+type app struct {
+	t    *testing.T
+	dir  string
+	addr string
+	stop func()
+}
+
+func start(t *testing.T, withDemo bool) *app {
+	t.Helper()
+	if _, err := fs.Stat(web.Dist(), "index.html"); err != nil {
+		t.Fatal("the page is not built: run make build first")
+	}
+	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0"}
+	if withDemo {
+		s, err := store.Open(a.dir)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := demo.Fill(context.Background(), s); err != nil {
+			t.Fatal(err)
+		}
+		if err := s.Close(); err != nil {
+			t.Fatal(err)
+		}
+	}
+	a.up(withDemo)
+	t.Cleanup(func() { a.down() })
+	return a
+}
+
+func (a *app) up(isDemo bool) {
+	a.t.Helper()
+	l, err := net.Listen("tcp", a.addr)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	a.addr = l.Addr().String()
+	s, err := store.Open(a.dir)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	ctx, cancel := context.WithCancel(context.Background())
+	done := make(chan error, 1)
+	go func() {
+		done <- server.Serve(ctx, l, server.New(server.Options{
+			Store: s, Craft: craft.Default(), Site: demo.Site, Page: web.Dist(), Demo: isDemo,
+			Log: slog.New(slog.DiscardHandler),
+		}))
+	}()
+	a.stop = func() {
+		cancel()
+		if err := <-done; err != nil {
+			a.t.Errorf("server: %v", err)
+		}
+		if err := s.Close(); err != nil {
+			a.t.Errorf("store: %v", err)
+		}
+	}
+}
+
+func (a *app) down() {
+	if a.stop != nil {
+		a.stop()
+		a.stop = nil
+	}
+}
+
+func (a *app) url(path string) string { return "http://" + a.addr + path }
+
+// browser opens a tab of the given width; what goes wrong in the page's
+// script or against its content policy fails the test.
+func browser(t *testing.T, width, height int) context.Context {
+	t.Helper()
+	path := ""
+	for _, name := range []string{"chromium", "chromium-browser"} {
+		if p, err := exec.LookPath(name); err == nil {
+			path = p
+			break
+		}
+	}
+	if path == "" {
+		t.Fatal("no chromium: make test installs it")
+	}
+	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("font-render-hinting", "none"), chromedp.WindowSize(width, height),
+		chromedp.UserDataDir(t.TempDir()))
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, stop := chromedp.NewContext(alloc)
+	t.Cleanup(func() { stop(); stopAlloc() })
+	messages := chromedp.Console(ctx) // this starts the browser
+	complaints := make(chan string, 100)
+	go func() {
+		defer close(complaints)
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			if m.Type == "error" || m.Type == chromedp.ConsoleException {
+				select {
+				case complaints <- m.Text:
+				default:
+				}
+			}
+		}
+	}()
+	t.Cleanup(func() {
+		stop()
+		for text := range complaints {
+			// A request that the server's absence or refusal broke is the
+			// subject of a test and no fault of the page.
+			if !strings.Contains(text, "Failed to load resource") {
+				t.Errorf("the page complained: %s", text)
+			}
+		}
+	})
+	do(t, ctx, chromedp.EmulateViewport(int64(width), int64(height)))
+	return ctx
+}
+
+// do does one thing after another; each has half a minute.
+func do(t *testing.T, ctx context.Context, acts ...act) {
+	t.Helper()
+	for i, a := range acts {
+		limited, stop := context.WithTimeout(ctx, 30*time.Second)
+		err := chromedp.Do(limited, a)
+		stop()
+		if err == nil {
+			continue
+		}
+		body, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`document.body.innerText`))
+		t.Fatalf("action %d: %v\nthe page says:\n%s", i+1, err, body)
+	}
+}
+
+// press clicks the first button or link whose text or label holds words.
+func press(words string) act {
+	return chromedp.Click(chromedp.Search(button(words)))
+}
+
+func button(words string) string {
+	return fmt.Sprintf(`//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or contains(@aria-label, %q)]`, words, words)
+}
+
+// sees waits until words stand on the page.
+func sees(words string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`document.body.innerText.replace(/\s+/g, " ").includes(%q)`, words), "the page to say "+words)
+	})
+}
+
+// verdict waits until the open zone has a verdict.
+func verdict(v string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`document.querySelector("[data-verdict]")?.dataset.verdict === %q`, v), "verdict "+v)
+	})
+}
+
+// saved waits until the page says that everything is saved.
+func saved() act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, `[...document.querySelectorAll('[role="status"]')].some(e => e.innerText.trim() === "Saved")`, "the page to say Saved")
+	})
+}
+
+func until(ctx context.Context, tab *chromedp.Target, js, what string) error {
+	deadline := time.Now().Add(15 * time.Second)
+	for {
+		// While the page is being changed for another there is nothing to ask.
+		if ok, err := chromedp.Evaluate[bool](js)(ctx, tab); err == nil && ok {
+			return nil
+		}
+		if time.Now().After(deadline) {
+			return fmt.Errorf("waited in vain for %s", what)
+		}
+		time.Sleep(20 * time.Millisecond)
+	}
+}
+
+// choose picks an option of the select that a label names, as a person would.
+func choose(label, value string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		id, err := labelled(ctx, tab, label)
+		if err != nil {
+			return err
+		}
+		_, err = chromedp.Evaluate[any](fmt.Sprintf(`(() => {
+			const s = document.querySelector(%q);
+			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, %q);
+			s.dispatchEvent(new Event("change", {bubbles: true}));
+			return true;
+		})()`, id, value))(ctx, tab)
+		return err
+	})
+}
+
+// typeIn replaces what stands in the field that a label names.
+func typeIn(label, text string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		id, err := labelled(ctx, tab, label)
+		if err != nil {
+			return err
+		}
+		if _, err := chromedp.Evaluate[bool](fmt.Sprintf(`(document.querySelector(%q).select(), true)`, id))(ctx, tab); err != nil {
+			return err
+		}
+		_, err = chromedp.SendKeys(chromedp.CSS(id), text)(ctx, tab)
+		return err
+	})
+}
+
+// labelled finds the field that a label or an aria-label names, and marks it.
+func labelled(ctx context.Context, tab *chromedp.Target, label string) (string, error) {
+	ok, err := chromedp.Evaluate[bool](fmt.Sprintf(`(() => {
+		document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
+		const l = [...document.querySelectorAll("label")].find(l => l.innerText.trim() === %q);
+		const f = l ? (l.control ?? document.getElementById(l.htmlFor)) : document.querySelector('[aria-label="%s"]');
+		f?.setAttribute("data-e2e", "");
+		return !!f;
+	})()`, label, label))(ctx, tab)
+	if err == nil && !ok {
+		err = fmt.Errorf("no field is labelled %q", label)
+	}
+	return "[data-e2e]", err
+}
+
+func shoot(t *testing.T, ctx context.Context, name string) {
+	t.Helper()
+	png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := os.WriteFile(*shots+"/"+name+".png", png, 0o644); err != nil {
+		t.Fatal(err)
+	}
+}

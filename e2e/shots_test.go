@@ -1,0 +1,27 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestShots draws the main views from the demo data. It runs only where a
+// folder for the pictures is given: make shots.
+func TestShots(t *testing.T) {
+	if *shots == "" {
+		t.Skip("pictures are drawn by make shots")
+	}
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Terracotta planters"))
+	shoot(t, ctx, "pieces")
+	do(t, ctx, press("Laminate fronts"), verdict("fails"), sees("will not hold"))
+	shoot(t, ctx, "zone-fails")
+	do(t, ctx, press("then prime with bonding primer"), verdict("sound"), saved())
+	shoot(t, ctx, "zone-repaired")
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/3/column")), verdict("fails"), sees("will show"))
+	shoot(t, ctx, "zone-bleeds")
+	do(t, ctx, press("Mineral paint"), press("Add a step"), sees("Pigmented shellac"))
+	shoot(t, ctx, "step-editing")
+}

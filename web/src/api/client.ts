@@ -1,0 +1,40 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+export type Piece = Schemas["Piece"];
+export type Zone = Schemas["Zone"];
+export type Step = Schemas["Step"];
+export type CheckResult = Schemas["CheckResult"];
+export type ZoneResult = Schemas["ZoneResult"];
+export type Finding = Schemas["Finding"];
+export type Repair = Schemas["Repair"];
+export type Vocab = Schemas["Vocab"];
+export type Saved = Schemas["Saved"];
+export type Verdict = ZoneResult["verdict"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+/** Problem is what the server says when it refuses. */
+export type Problem = { status?: number; detail?: string; errors?: { message?: string; location?: string }[] | null };
+
+/** Refused is an answer of the server that is not the one asked for. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.detail ?? "The server refused it.");
+  }
+}
+
+/** answer unwraps a response, or throws a Refused; a lost connection throws as fetch does. */
+export async function answer<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<NonNullable<T>> {
+  const { data, error, response } = await call;
+  if (!response.ok || data === undefined || data === null) {
+    throw new Refused(response.status, (error ?? {}) as Problem);
+  }
+  return data;
+}

@@ -1,0 +1,35 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, Outlet } from "react-router";
+import { answer, api } from "./api/client";
+
+/** Frame is what stands around every screen: the name above, the workshop below. */
+export function Frame() {
+  const studio = useQuery({ queryKey: ["studio"], queryFn: () => answer(api.GET("/api/studio")), staleTime: Infinity });
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="flex items-center gap-3 border-base-300 border-b px-5 py-2">
+        <Link to="/" className="flex items-center gap-2 font-head font-semibold text-primary text-xl">
+          <img src="/rutile.svg" alt="" className="size-7" />
+          Rutile
+        </Link>
+        <span className="text-secondary text-sm">the bench book that checks the plan before the first coat</span>
+        <span className="flex-1" />
+        {studio.data?.demo && (
+          <span className="text-secondary text-sm">Lantern Yard, demo studio: thrown away when the server stops</span>
+        )}
+      </header>
+      <main className="flex flex-1 flex-col">
+        <Outlet />
+      </main>
+      <footer className="border-base-300 border-t px-5 py-1.5 text-secondary text-xs">
+        Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+        {studio.data && (
+          <span>
+            {" "}
+            Workshop as set: {studio.data.site.temp_c} °C, {studio.data.site.rh_pct} % humidity.
+          </span>
+        )}
+      </footer>
+    </div>
+  );
+}

@@ -1,0 +1,141 @@
+import { ChevronRight, Hammer, Ruler } from "lucide-react";
+import type { Finding, Repair, Verdict } from "../api/client";
+import { Joint, Mark } from "../shared/Mark";
+
+type Props = {
+  findings: Finding[];
+  onRepair: (f: Finding, r: Repair) => void;
+  onStep: (step: number) => void;
+};
+
+const AS: Record<Finding["severity"], Verdict> = { fail: "fails", watch: "watch", note: "sound" };
+
+/** Findings lists what the check found, with its reasons and what mends it. */
+export function Findings({ findings, onRepair, onStep }: Props) {
+  const said = findings.filter((f) => f.severity !== "note");
+  const cautions = findings.filter((f) => f.severity === "note");
+  return (
+    <div>
+      <ul className="grid gap-3">
+        {said.map((f) => (
+          <li
+            key={`${f.code}-${f.step}-${f.title}`}
+            className="sheet rounded-r bg-base-200 py-2.5 pr-3 pl-3"
+            data-code={f.code}
+          >
+            <div className="flex items-start gap-2">
+              <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
+              <div className="min-w-0 flex-1">
+                <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
+                <p className="mt-1">{f.why}</p>
+              </div>
+            </div>
+            <Why f={f} onStep={onStep} />
+            <div className="mt-2 grid gap-1.5">
+              {f.repairs.map((r) => (
+                <button
+                  key={`${r.kind}${r.title}`}
+                  type="button"
+                  className={`btn h-auto min-h-11 justify-start py-1.5 text-left font-medium leading-tight ${r.kind === "edit" ? "btn-primary btn-soft" : "btn-outline border-base-300"}`}
+                  onClick={() => onRepair(f, r)}
+                >
+                  {r.kind === "edit" ? (
+                    <Hammer className="size-5 shrink-0" aria-hidden="true" />
+                  ) : (
+                    <Ruler className="size-5 shrink-0" aria-hidden="true" />
+                  )}
+                  <span className="flex-1">{r.title}</span>
+                  {r.verdict && (
+                    <span className="inline-flex items-center gap-1 text-sm">
+                      <span className="sr-only">leads to</span>
+                      <Mark verdict={r.verdict as Verdict} />
+                    </span>
+                  )}
+                </button>
+              ))}
+            </div>
+          </li>
+        ))}
+      </ul>
+      {cautions.length > 0 && (
+        <section className="mt-4">
+          <h3 className="mb-1 font-semibold">Cautions</h3>
+          <ul className="grid gap-2">
+            {cautions.map((f) => (
+              <li
+                key={`${f.code}-${f.step}`}
+                className="flex items-start gap-2 border-base-300 border-t pt-2"
+                data-code={f.code}
+              >
+                <span className="min-w-0 flex-1">
+                  <b className="font-semibold">{f.title}.</b> {f.why}
+                </span>
+                {f.acknowledged ? (
+                  <span className="whitespace-nowrap text-secondary text-sm">read {f.acknowledged}</span>
+                ) : (
+                  f.repairs
+                    .filter((r) => r.kind === "acknowledge")
+                    .map((r) => (
+                      <button
+                        key={r.title}
+                        type="button"
+                        className="btn btn-sm btn-outline border-base-300"
+                        onClick={() => onRepair(f, r)}
+                      >
+                        {r.title}
+                      </button>
+                    ))
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
+  return (
+    <div className="mt-1.5 flex items-start gap-3 text-sm">
+      {f.factors.length > 0 && (
+        <details className="group min-w-0 flex-1">
+          <summary className="inline-flex cursor-pointer list-none items-center gap-1 text-primary underline underline-offset-2">
+            <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures behind it
+          </summary>
+          <Figures factors={f.factors} />
+        </details>
+      )}
+      {f.step ? (
+        <button
+          type="button"
+          className="cursor-pointer text-primary underline underline-offset-2"
+          onClick={() => onStep(f.step ?? 0)}
+        >
+          At step {f.step}
+        </button>
+      ) : null}
+    </div>
+  );
+}
+
+export function Figures({ factors }: { factors: Finding["factors"] }) {
+  return (
+    <table className="mt-1 w-full text-sm">
+      <tbody>
+        {factors.map((x) => (
+          <tr key={x.id} className="border-base-300 border-t align-top">
+            <td className="w-14 py-0.5 pr-2 text-right font-semibold tabular-nums">{figure(x)}</td>
+            <td className="py-0.5">{x.words}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function figure(x: { id: string; value: number }) {
+  if (x.id === "risk") return `${Math.round(x.value * 100)} %`;
+  if (x.id === "level") return String(x.value);
+  return x.value.toFixed(x.id === "delta_e" || x.id === "load" || x.id.startsWith("day_") ? 1 : 2);
+}

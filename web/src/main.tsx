@@ -1,0 +1,34 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Frame } from "./app";
+import "./app.css";
+import { PiecesPage } from "./bench/PiecesPage";
+import { PiecePage } from "./piece/PiecePage";
+import { Lost } from "./shared/Lost";
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <Lost />,
+    children: [
+      { path: "/", element: <PiecesPage /> },
+      { path: "/pieces/:id/:zone?", element: <PiecePage /> },
+      { path: "*", element: <Lost /> },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,168 @@
+import { type ReactNode, useEffect, useId, useState } from "react";
+
+type FieldProps = { label: string; hint?: string; error?: string; children: (id: string) => ReactNode };
+
+/** Field is a label, what it labels, and what is wrong with it, beside it. */
+export function Field({ label, hint, error, children }: FieldProps) {
+  const id = useId();
+  return (
+    <div className="mb-2">
+      <label htmlFor={id} className="mb-0.5 block font-medium text-secondary text-sm">
+        {label}
+      </label>
+      {children(id)}
+      {error ? (
+        <p role="alert" className="mt-0.5 text-error text-sm">
+          {error}
+        </p>
+      ) : (
+        hint && <p className="mt-0.5 text-secondary text-xs">{hint}</p>
+      )}
+    </div>
+  );
+}
+
+type NumberProps = {
+  label: string;
+  unit?: string;
+  value: number | undefined;
+  min: number;
+  max: number;
+  above?: boolean; // min itself is too little
+  whole?: boolean;
+  hint?: string;
+  required?: boolean;
+  name?: string;
+  onChange: (v: number | undefined) => void;
+};
+
+/**
+ * NumberField keeps what was typed as it was typed, also where it makes no sense; only a number that does is passed
+ * on.
+ */
+export function NumberField(p: NumberProps) {
+  const [text, setText] = useState(p.value === undefined ? "" : String(p.value));
+  const [error, setError] = useState<string>();
+  useEffect(() => {
+    setText((t) => (parse(t) === p.value ? t : p.value === undefined ? (error ? t : "") : String(p.value)));
+  }, [p.value, error]);
+
+  const type = (t: string) => {
+    setText(t);
+    const v = parse(t);
+    if (t.trim() === "") {
+      setError(p.required ? "A number is needed here." : undefined);
+      if (!p.required) p.onChange(undefined);
+    } else if (v === undefined || (p.whole && !Number.isInteger(v))) {
+      setError(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
+    } else if (v < p.min || v > p.max || (p.above && v === p.min)) {
+      setError(`Between ${p.min} and ${p.max}${p.unit ? ` ${p.unit}` : ""}, please.`);
+    } else {
+      setError(undefined);
+      p.onChange(v);
+    }
+  };
+  return (
+    <Field label={p.label} hint={p.hint} error={error}>
+      {(id) => (
+        <span className={`input w-full ${error ? "input-error" : ""}`}>
+          <input
+            id={id}
+            data-field={p.name}
+            inputMode="decimal"
+            value={text}
+            aria-invalid={!!error}
+            onChange={(e) => type(e.target.value)}
+          />
+          {p.unit && <span className="text-secondary text-sm">{p.unit}</span>}
+        </span>
+      )}
+    </Field>
+  );
+}
+
+function parse(t: string): number | undefined {
+  const s = t.trim().replace(",", ".");
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(s)) return undefined;
+  return Number(s);
+}
+
+type ColourProps = { label: string; value: string | undefined; onChange: (v: string | undefined) => void };
+
+/** ColourField takes a colour as #rrggbb, typed or picked. */
+export function ColourField({ label, value, onChange }: ColourProps) {
+  const [text, setText] = useState(value ?? "");
+  const [error, setError] = useState<string>();
+  useEffect(() => {
+    if (!error) setText(value ?? "");
+  }, [value, error]);
+  const type = (t: string) => {
+    setText(t);
+    const s = t.trim().toLowerCase();
+    if (s === "") {
+      setError(undefined);
+      onChange(undefined);
+    } else if (/^#?[0-9a-f]{6}$/.test(s)) {
+      setError(undefined);
+      onChange(s.startsWith("#") ? s : `#${s}`);
+    } else {
+      setError("A colour is written #rrggbb, for example #e4e8df.");
+    }
+  };
+  return (
+    <Field label={label} error={error}>
+      {(id) => (
+        <span className="flex gap-2">
+          <input
+            type="color"
+            aria-label={`Pick: ${label}`}
+            className="h-10 w-12 shrink-0 cursor-pointer rounded border border-base-300 bg-base-100 p-1"
+            value={value ?? "#ffffff"}
+            onChange={(e) => type(e.target.value)}
+          />
+          <input
+            id={id}
+            className={`input w-full ${error ? "input-error" : ""}`}
+            placeholder="#rrggbb"
+            value={text}
+            onChange={(e) => type(e.target.value)}
+          />
+        </span>
+      )}
+    </Field>
+  );
+}
+
+type TextProps = { label: string; value: string; max: number; name?: string; onChange: (v: string) => void };
+
+/** TextField takes a name, up to a length. */
+export function TextField({ label, value, max, name, onChange }: TextProps) {
+  const [text, setText] = useState(value);
+  const [error, setError] = useState<string>();
+  useEffect(() => {
+    if (!error) setText(value);
+  }, [value, error]);
+  return (
+    <Field label={label} error={error}>
+      {(id) => (
+        <input
+          id={id}
+          data-field={name}
+          className={`input w-full ${error ? "input-error" : ""}`}
+          value={text}
+          dir="auto"
+          onChange={(e) => {
+            setText(e.target.value);
+            const n = [...e.target.value].length;
+            if (n > max) {
+              setError(`At most ${max} characters; this has ${n}, and what is saved is the name before it.`);
+            } else {
+              setError(undefined);
+              onChange(e.target.value);
+            }
+          }}
+        />
+      )}
+    </Field>
+  );
+}
