@@ -99,6 +99,11 @@ const (
 // unknown, milk paint's own waywardness, and a third of what every factor
 // below 1 takes away, added in squares.
 func (b *Boundary) LogSpread(c *craft.Craft, unknown bool) float64 {
+	return b.spread(c, unknown, NumTerms)
+}
+
+// spread leaves out what cleanness and window add, where to is Cleanness.
+func (b *Boundary) spread(c *craft.Craft, unknown bool, to Term) float64 {
 	v := spreadBase * spreadBase
 	if unknown {
 		v += spreadUnknown * spreadUnknown
@@ -106,8 +111,8 @@ func (b *Boundary) LogSpread(c *craft.Craft, unknown bool) float64 {
 	if c.Products[b.Product].Coat == craft.MK && b.Additive == 0 {
 		v += spreadMilk * spreadMilk
 	}
-	for _, f := range b.Factors {
-		if f < 1 {
+	for t, f := range b.Factors {
+		if f < 1 && (Term(t) < to || Term(t) == Site) {
 			d := (1 - f) / 3
 			v += d * d
 		}
@@ -116,12 +121,19 @@ func (b *Boundary) LogSpread(c *craft.Craft, unknown bool) float64 {
 }
 
 // Risk is the chance that the boundary's strength lies below a demand, for a
-// strength that is log-normal about its estimate.
+// strength that is log-normal about its estimate. A bond that is too weak by
+// its estimate is not made to look safer by doubts about soils or timing: the
+// spread they add counts only while the estimate is above the demand, so that
+// the risk never falls when a soil is added or a window missed.
 func (b *Boundary) Risk(c *craft.Craft, demand float64, unknown bool) float64 {
 	if b.Strength <= 0 {
 		return 1
 	}
-	z := math.Log(demand/b.Strength) / b.LogSpread(c, unknown)
+	to := NumTerms
+	if b.Strength < demand {
+		to = Cleanness
+	}
+	z := math.Log(demand/b.Strength) / b.spread(c, unknown, to)
 	return .5 * math.Erfc(-z/math.Sqrt2)
 }
 

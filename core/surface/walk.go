@@ -223,7 +223,7 @@ func (p *Patch) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 	if s.Through {
 		p.bare(c, f)
 	}
-	if p.Bare {
+	if p.Bare && (p.Top == craft.WoodBare || p.Top == craft.WoodOily) {
 		p.Closed = s.Grit > finest && s.How != craft.Pad
 	}
 	gain := craft.KeyGain(s.Grit, s.How)

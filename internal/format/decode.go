@@ -293,7 +293,11 @@ func nearest(got any, want []any) string {
 		if !ok {
 			continue
 		}
-		if d := edits(s, ws); d < dist && d < len(ws) {
+		d := edits(s, ws)
+		if d == 2 && (s == "" || s[0] != ws[0]) {
+			continue // moon is no slip for food
+		}
+		if d < dist && d < len(ws) {
 			best, dist = ws, d
 		}
 	}

@@ -1,0 +1,284 @@
+package check
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"reflect"
+	"slices"
+	"testing"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/surface"
+)
+
+// randomZone makes a zone that somebody might describe, and a plan that nobody
+// in their senses would always make.
+func randomZone(r *rand.Rand, c *craft.Craft) *Zone {
+	z := &Zone{Look: craft.LookSolid, SoilsKnown: r.IntN(8) > 0}
+	z.Substrate = craft.Substrate(r.IntN(len(c.Substrates)))
+	z.Finish = craft.Finish(r.IntN(len(c.Finishes)))
+	if r.IntN(3) == 0 {
+		z.Finish, _ = c.Finish("none")
+	}
+	z.Gloss = craft.Sheen(r.IntN(7))
+	z.Moisture = -1
+	if r.IntN(4) == 0 {
+		z.Moisture = float64(6 + r.IntN(18))
+	}
+	if z.SoilsKnown {
+		for range r.IntN(3) {
+			z.Soils[r.IntN(int(craft.NumSoils))] = uint8(1 + r.IntN(3))
+		}
+	}
+	if r.IntN(4) == 0 {
+		z.GivenBleeders = true
+		for range r.IntN(3) {
+			z.Bleeders[r.IntN(int(craft.NumBleeders))] = uint8(1 + r.IntN(3))
+		}
+	}
+	if r.IntN(4) == 0 {
+		z.Knots = 1 + r.IntN(5)
+	}
+	z.Flaking = r.IntN(12) == 0
+	z.Wear = craft.Wear(r.IntN(len(craft.Wears)))
+	z.Uses = craft.Uses(r.IntN(1 << len(craft.UseRows)))
+	z.Climate = drying.Climate{TempC: 5 + r.Float64()*28, RH: 30 + r.Float64()*60}
+	z.Made = []int{0, 1900, 1960, 1990, 2015}[r.IntN(5)]
+	z.Colour = []string{"", "#ffffff", "#e4e8df", "#7d8f86", "#101010"}[r.IntN(5)]
+	z.Area = []float64{0, .4, 2.5}[r.IntN(3)]
+	n := r.IntN(9)
+	for range n {
+		z.Steps = append(z.Steps, randomStep(r, c))
+	}
+	return z
+}
+
+func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
+	switch r.IntN(12) {
+	case 0, 1:
+		return surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(r.IntN(len(c.Cleaners))), Rinse: r.IntN(2) == 0, Passes: r.IntN(3)}
+	case 2:
+		return surface.Step{Do: surface.Abrade, Grit: []int{60, 120, 180, 220, 320, 400, 1000}[r.IntN(7)], How: craft.Hows[r.IntN(3)].ID, Through: r.IntN(10) == 0}
+	case 3:
+		return surface.Step{Do: surface.Abrade, How: craft.Pad}
+	case 4:
+		return surface.Step{Do: surface.Dust}
+	case 5:
+		return surface.Step{Do: surface.Wait, Hours: float64(r.IntN(300))}
+	case 6:
+		return surface.Step{Do: []surface.Kind{surface.RaiseGrain, surface.Fill, surface.Mask, surface.Effect}[r.IntN(4)]}
+	}
+	s := surface.Step{Do: surface.Coat, Product: craft.Product(r.IntN(len(c.Products))), Coats: r.IntN(4), Auto: r.IntN(2) == 0, Method: "brush"}
+	if !s.Auto {
+		s.WaitH = []float64{0, .1, .5, 1, 3, 8, 24, 72, 400}[r.IntN(9)]
+	}
+	if r.IntN(10) == 0 {
+		s.Scope = surface.Knots
+	}
+	if c.Products[s.Product].Coat == craft.MK {
+		s.Additive = []float64{0, .25, .5, 1}[r.IntN(4)]
+	}
+	return s
+}
+
+func describe(c *craft.Craft, z *Zone) string {
+	s := fmt.Sprintf("%s %s wear %s made %d soils %v site %v:", c.Substrates[z.Substrate].ID, c.Finishes[z.Finish].ID, craft.Wears[z.Wear].ID, z.Made, z.Soils, z.Climate)
+	for i := range z.Steps {
+		s += " " + StepWords(c, &z.Steps[i]) + ";"
+	}
+	return s
+}
+
+// Every edit really clears its finding, adds no fail, and leads to the verdict
+// it promises; and every finding has something that answers it.
+func TestEveryEditClearsItsFinding(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(7, 11))
+	edits, findings := 0, 0
+	for range 3000 {
+		z := randomZone(r, c)
+		before := Check(c, z, Options{})
+		count := func(res *Result, code, subject string, from Severity) int {
+			n := 0
+			for _, f := range res.Findings {
+				if f.Code == code && f.Subject == subject && f.Severity >= from {
+					n++
+				}
+			}
+			return n
+		}
+		for _, f := range before.Findings {
+			findings++
+			if len(f.Repairs) == 0 {
+				t.Fatalf("%s has no repair in %s", f.Code, describe(c, z))
+			}
+			for _, rp := range f.Repairs {
+				if rp.Kind != Edit {
+					continue
+				}
+				edits++
+				mended := *z
+				mended.Steps = rp.Steps
+				after := Check(c, &mended, Options{NoRepairs: true})
+				if count(&after, f.Code, f.Subject, Note) >= count(&before, f.Code, f.Subject, Note) {
+					t.Fatalf("%q does not clear %s %s in %s", rp.Title, f.Code, f.Subject, describe(c, z))
+				}
+				for _, g := range after.Findings {
+					if g.Severity == Fail && count(&after, g.Code, g.Subject, Fail) > count(&before, g.Code, g.Subject, Fail) {
+						t.Fatalf("%q for %s brings %s %s in %s", rp.Title, f.Code, g.Code, g.Subject, describe(c, z))
+					}
+				}
+				if after.Verdict != rp.After {
+					t.Fatalf("%q promises %v and leads to %v in %s", rp.Title, rp.After, after.Verdict, describe(c, z))
+				}
+			}
+		}
+	}
+	if edits < 2000 || findings < 5000 {
+		t.Errorf("only %d edits for %d findings were looked at", edits, findings)
+	}
+}
+
+func TestFiguresStayInRange(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(1, 2))
+	for range 20000 {
+		z := randomZone(r, c)
+		res := Check(c, z, Options{NoRepairs: true})
+		bad := func(x, lo, hi float64) bool { return math.IsNaN(x) || x < lo || x > hi }
+		if a := res.Adhesion; a != nil {
+			if bad(a.Risk, 0, 1) || bad(a.Weakest.Strength, 0, 1) {
+				t.Fatalf("risk %v, strength %v in %s", a.Risk, a.Weakest.Strength, describe(c, z))
+			}
+			for _, b := range a.Boundary {
+				for term, f := range b.Factors {
+					if bad(f, .01, 1) {
+						t.Fatalf("%s is %v in %s", surface.TermIDs[term], f, describe(c, z))
+					}
+				}
+			}
+		}
+		for _, s := range res.Stains {
+			if bad(s.DeltaE, 0, 40) || bad(s.Lets, 0, 1) || bad(s.Show, .1, 1) {
+				t.Fatalf("%s: %+v in %s", s.Bleeder, s, describe(c, z))
+			}
+			if s.After(1) > s.After(365) || s.After(365) > s.DeltaE {
+				t.Fatalf("%s does not grow with time", s.Bleeder)
+			}
+		}
+		if bad(res.Hours, 0, 1e6) || res.Minutes < 0 != (z.Area == 0) {
+			t.Fatalf("%v h, %v min in %s", res.Hours, res.Minutes, describe(c, z))
+		}
+	}
+}
+
+// A soil more never makes a plan safer.
+func TestRiskNeverFallsWithASoil(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(3, 4))
+	worse := 0
+	for range 4000 {
+		z := randomZone(r, c)
+		dirty := *z
+		s := r.IntN(int(craft.NumSoils))
+		if dirty.Soils[s] == craft.MaxLevel {
+			continue
+		}
+		dirty.Soils[s]++
+		a, b := Check(c, z, Options{NoRepairs: true}), Check(c, &dirty, Options{NoRepairs: true})
+		if a.Adhesion == nil {
+			continue
+		}
+		if b.Adhesion.Risk < a.Adhesion.Risk-1e-9 {
+			t.Fatalf("with %s the risk falls from %v to %v in %s", craft.Soils[s].ID, a.Adhesion.Risk, b.Adhesion.Risk, describe(c, z))
+		}
+		if b.Adhesion.Risk > a.Adhesion.Risk {
+			worse++
+		}
+	}
+	if worse < 200 {
+		t.Errorf("a soil made only %d plans worse", worse)
+	}
+}
+
+// A window missed never makes a plan safer.
+func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(13, 14))
+	worse := 0
+	for range 4000 {
+		z := randomZone(r, c)
+		var closing []int
+		for i := range z.Steps {
+			if s := &z.Steps[i]; s.Do == surface.Coat && !s.Auto && c.Products[s.Product].Again == 0 && !math.IsInf(c.Products[s.Product].Recoat.To, 1) {
+				closing = append(closing, i)
+			}
+		}
+		if len(closing) == 0 {
+			continue
+		}
+		i := closing[r.IntN(len(closing))]
+		inTime, late := *z, *z
+		inTime.Steps, late.Steps = slices.Clone(z.Steps), slices.Clone(z.Steps)
+		inTime.Steps[i].WaitH = c.Products[z.Steps[i].Product].Recoat.To * .5
+		late.Steps[i].WaitH = 5000
+		a, b := Check(c, &inTime, Options{NoRepairs: true}), Check(c, &late, Options{NoRepairs: true})
+		tooSoon := slices.ContainsFunc(a.Adhesion.Boundary, func(b Bond) bool { return b.Timing == surface.TooSoon || b.Timing == surface.Between })
+		if !tooSoon && b.Adhesion.Risk < a.Adhesion.Risk-1e-9 {
+			t.Fatalf("the risk falls from %v to %v in %s", a.Adhesion.Risk, b.Adhesion.Risk, describe(c, &late))
+		}
+		if b.Adhesion.Risk > a.Adhesion.Risk {
+			worse++
+		}
+	}
+	if worse < 50 {
+		t.Errorf("a missed window made only %d plans worse", worse)
+	}
+}
+
+// A blocker less never makes a stain fainter.
+func TestStainNeverFallsWithoutABlocker(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(5, 6))
+	p, _ := c.Product("primer_stainblock_oil")
+	worse := 0
+	for range 4000 {
+		z := randomZone(r, c)
+		at := r.IntN(len(z.Steps) + 1)
+		blocked := *z
+		blocked.Steps = slices.Insert(slices.Clone(z.Steps), at, surface.Step{Do: surface.Coat, Product: p, Auto: true})
+		a, b := Check(c, z, Options{NoRepairs: true}), Check(c, &blocked, Options{NoRepairs: true})
+		for _, s := range a.Stains {
+			for _, u := range b.Stains {
+				if s.Bleeder == u.Bleeder && s.Patch == u.Patch && u.DeltaE > s.DeltaE+1e-4 {
+					t.Fatalf("%s is %v with a blocker at step %d and %v without in %s", s.Bleeder, u.DeltaE, at+1, s.DeltaE, describe(c, z))
+				}
+				if s.Bleeder == u.Bleeder && u.DeltaE < s.DeltaE {
+					worse++
+				}
+			}
+		}
+	}
+	if worse < 200 {
+		t.Errorf("a blocker helped only %d times", worse)
+	}
+}
+
+func TestSameZoneSameAnswer(t *testing.T) {
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(8, 9))
+	for range 300 {
+		z := randomZone(r, c)
+		kept := *z
+		kept.Steps = slices.Clone(z.Steps)
+		a, b := Check(c, z, Options{}), Check(c, z, Options{})
+		if !reflect.DeepEqual(a.Findings, b.Findings) || a.Verdict != b.Verdict || a.Hours != b.Hours {
+			t.Fatalf("two answers for %s", describe(c, z))
+		}
+		if !reflect.DeepEqual(*z, kept) {
+			t.Fatalf("the check changed its zone: %s", describe(c, z))
+		}
+	}
+}

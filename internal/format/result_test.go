@@ -1,0 +1,301 @@
+package format
+
+import (
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+)
+
+var usual = drying.Usual
+
+func TestExampleIsSound(t *testing.T) {
+	p, err := Decode(example(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	if r.Verdict != "sound" || r.Zones[0].Verdict != "sound" {
+		t.Errorf("the example is %s", r.Verdict)
+	}
+	if a := r.Zones[0].Adhesion; a.Demand != .5 || a.Strength < .75 || a.Risk > .02 || a.Words != "below 2 %" {
+		t.Errorf("adhesion %+v", a)
+	}
+	if b := r.Zones[0].Bleed; len(b) != 1 || b[0].ID != "tannin" || b[0].DeltaE > .3 {
+		t.Errorf("bleed %+v", b)
+	}
+}
+
+func TestExampleSpoilt(t *testing.T) {
+	for _, x := range []struct {
+		name  string
+		spoil func(*Zone)
+		code  string
+	}{
+		{"sanded through, without its blocker", func(z *Zone) {
+			z.Steps[1].Through = true
+			z.Steps = slices.Delete(z.Steps, 3, 4)
+		}, "bleed.tannin"},
+		{"gloss laminate without blocker and scuff", func(z *Zone) {
+			z.Substrate, z.Finish, z.Gloss, z.Bleeders = "laminate_hpl", "none", "gloss", nil
+			z.Steps = slices.Delete(z.Steps, 1, 4)
+		}, "adhesion.weakest"},
+	} {
+		p, err := Decode(example(t))
+		if err != nil {
+			t.Fatal(err)
+		}
+		x.spoil(&p.Zones[0])
+		r := Check(craft.Default(), p, CheckOptions{Site: usual})
+		if r.Verdict != "fails" || !slices.ContainsFunc(r.Zones[0].Findings, func(f Finding) bool { return f.Code == x.code && f.Severity == "fail" }) {
+			t.Errorf("%s: %s, %+v", x.name, r.Verdict, r.Zones[0].Findings)
+		}
+	}
+}
+
+// The shape of a result is a contract.
+func TestResultShape(t *testing.T) {
+	p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	data, err := json.Marshal(Check(craft.Default(), p, CheckOptions{Site: usual}))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var r map[string]any
+	if err := json.Unmarshal(data, &r); err != nil {
+		t.Fatal(err)
+	}
+	if r["format"] != "rutile/check" || r["version"] != 1. || r["verdict"] != "fails" {
+		t.Errorf("top of the result: %v %v %v", r["format"], r["version"], r["verdict"])
+	}
+	z := r["zones"].([]any)[0].(map[string]any)
+	for _, k := range []string{"id", "verdict", "adhesion", "bleed", "hiding", "chips", "hours", "findings"} {
+		if _, ok := z[k]; !ok {
+			t.Errorf("a zone has no %s", k)
+		}
+	}
+	if z["hiding"] != nil || z["chips"] != nil {
+		t.Error("what is not computed is not null")
+	}
+	a := z["adhesion"].(map[string]any)
+	for _, k := range []string{"risk", "strength", "demand", "class", "weakest"} {
+		if _, ok := a[k]; !ok {
+			t.Errorf("adhesion has no %s", k)
+		}
+	}
+	w := a["weakest"].(map[string]any)
+	if w["step"] != 1. || w["coat"] != "paint_chalk" || w["on"] != "oak" {
+		t.Errorf("weakest %v", w)
+	}
+	if h := z["hours"].(map[string]any); h["hands_on"] != nil || h["elapsed"].(float64) <= 0 {
+		t.Errorf("hours %v", h)
+	}
+	f := z["findings"].([]any)[0].(map[string]any)
+	for _, k := range []string{"code", "severity", "step", "title", "why", "figures", "repairs"} {
+		if _, ok := f[k]; !ok {
+			t.Errorf("a finding has no %s", k)
+		}
+	}
+	if f["code"] != "bleed.tannin" || f["figures"].(map[string]any)["delta_e"].(float64) < 5 {
+		t.Errorf("finding %v", f)
+	}
+	rp := f["repairs"].([]any)[0].(map[string]any)
+	if rp["kind"] != "edit" || len(rp["steps"].([]any)) < 2 || rp["title"] == "" {
+		t.Errorf("repair %v", rp)
+	}
+}
+
+// A repair's steps can be put into the file as they are.
+func TestRepairsAreValidSteps(t *testing.T) {
+	p, err := Decode([]byte(zoneJSON(`"substrate": "mahogany", "finish": "varnish_oil", "gloss": "gloss", "soils": [{"id": "grease", "level": 2}],
+		"steps": [{"do": "abrade", "grit": 180, "how": "machine"}, {"do": "fill", "with": "filler_fine"}, {"do": "coat", "product": "paint_milk", "coats": 2}]`)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	n := 0
+	for _, f := range r.Zones[0].Findings {
+		for _, rp := range f.Repairs {
+			if rp.Kind != "edit" {
+				continue
+			}
+			n++
+			q := *p
+			q.Zones = []Zone{p.Zones[0]}
+			q.Zones[0].Steps = rp.Steps
+			data, err := json.Marshal(q)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if _, err := Decode(data); err != nil {
+				t.Errorf("%s: %v", rp.Title, err)
+			}
+			if !slices.ContainsFunc(rp.Steps, func(s Step) bool { return s.Do == "fill" && s.With == "filler_fine" }) {
+				t.Errorf("%s loses a step that is not judged", rp.Title)
+			}
+		}
+	}
+	if n < 5 {
+		t.Errorf("only %d edits", n)
+	}
+}
+
+func TestAcknowledgedCautions(t *testing.T) {
+	p, err := Decode([]byte(zoneJSON(`"substrate": "birch", "finish": "none", "soils": [], "acknowledged": [{"code": "safety.dust", "date": "2026-11-20"}],
+		"steps": [{"do": "abrade", "grit": 180}, {"do": "dust"}, {"do": "coat", "product": "shellac_clear"}]`)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	got := map[string]string{}
+	for _, f := range r.Zones[0].Findings {
+		got[f.Code] = f.Acknowledged
+	}
+	if got["safety.dust"] != "2026-11-20" || got["safety.solvent"] != "" {
+		t.Errorf("acknowledged: %v", got)
+	}
+	if r.Verdict != "sound" {
+		t.Errorf("cautions make a sound plan %s", r.Verdict)
+	}
+}
+
+func TestEmptyPiece(t *testing.T) {
+	p := New("Nothing")
+	r := Check(craft.Default(), &p, CheckOptions{Site: usual})
+	if r.Verdict != "watch" || r.Zones == nil {
+		t.Errorf("a piece without zones is %s, %v", r.Verdict, r.Zones)
+	}
+}
+
+// The drawing of a well-known plan, layer by layer.
+func TestSectionOfTheExample(t *testing.T) {
+	p, err := Decode(example(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Check(craft.Default(), p, CheckOptions{Site: usual, Section: true})
+	s := r.Zones[0].Section
+	var got []string
+	for _, l := range s.Layers {
+		line := l.Kind + " " + l.Name + " " + l.Colour
+		if l.Joint != nil {
+			line += " " + l.Joint.Holds
+		}
+		got = append(got, line)
+	}
+	want := []string{
+		"substrate Oak #c09a66",
+		"finish Oil varnish #6b4a2b",
+		"coat Pigmented shellac #f4f2ec well",
+		"coat Chalk paint #e4e8df well",
+		"coat Chalk paint #e4e8df well",
+		"coat Water-based clear coat  well",
+		"coat Water-based clear coat  well",
+	}
+	if !slices.Equal(got, want) {
+		t.Errorf("the cut is\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	if s.Grit != 220 || len(s.Source) != 1 || s.Source[0] != "tannin" {
+		t.Errorf("grit %d, source %v", s.Grit, s.Source)
+	}
+	if s.Layers[2].Stain < .2 || s.Layers[2].Stain > .3 || s.Layers[6].Stain > s.Layers[2].Stain {
+		t.Errorf("the stain does not fade: %v then %v", s.Layers[2].Stain, s.Layers[6].Stain)
+	}
+}
+
+func TestSectionFollowsTheWalk(t *testing.T) {
+	for _, x := range []struct {
+		name, fields string
+		want         []string
+	}{
+		{"sanded through", `"substrate": "oak", "finish": "varnish_oil", "soils": [], "steps": [{"do": "abrade", "grit": 80, "through": true}, {"do": "dust"}, {"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Chalk paint"}},
+		{"wax washed off", `"substrate": "oak", "finish": "wax", "soils": [], "steps": [{"do": "clean", "with": "white_spirit"}, {"do": "coat", "product": "shellac_clear"}]`, []string{"Oak", "Clear shellac"}},
+		{"wax washed off old paint", `"substrate": "oak", "finish": "paint_porous_waxed", "soils": [], "steps": [{"do": "clean", "with": "white_spirit"}, {"do": "coat", "product": "shellac_clear"}]`, []string{"Oak", "matt porous paint", "Clear shellac"}},
+		{"the plan's own wax washed off", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}, {"do": "coat", "product": "wax_clear"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "Chalk paint"}},
+		{"unknown", `"substrate": "oak", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Unknown, taken as Wax", "Chalk paint"}},
+		{"stains leave no layer", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "stain_water"}]`, []string{"Oak"}},
+	} {
+		p, err := Decode([]byte(zoneJSON(x.fields)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, l := range Check(craft.Default(), p, CheckOptions{Site: usual, Section: true}).Zones[0].Section.Layers {
+			got = append(got, l.Name)
+		}
+		if !slices.Equal(got, x.want) {
+			t.Errorf("%s: %q, want %q", x.name, got, x.want)
+		}
+	}
+}
+
+func TestPublishedSchemaIsCurrent(t *testing.T) {
+	got, err := os.ReadFile("../../docs/piece.schema.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if string(got) != string(Schema()) {
+		t.Error("docs/piece.schema.json is not what the tables say: run make docs")
+	}
+}
+
+func TestExamplesAreValid(t *testing.T) {
+	files, err := filepath.Glob("../../examples/*.json")
+	if err != nil || len(files) == 0 {
+		t.Fatalf("no examples: %v", err)
+	}
+	for _, name := range files {
+		data, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := Decode(data); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+}
+
+func TestVocab(t *testing.T) {
+	v := VocabOf(craft.Default(), RuleWords(check.Rules))
+	if len(v.Substrates) < 50 || len(v.Products) < 45 || len(v.Rules) < 25 || len(v.Effects) < 20 {
+		t.Errorf("%d substrates, %d products, %d rules, %d effects", len(v.Substrates), len(v.Products), len(v.Rules), len(v.Effects))
+	}
+	data, err := json.Marshal(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if strings.Contains(string(data), "null,\"") && !strings.Contains(string(data), `"recoat_to_h":null`) {
+		t.Error("a list is null")
+	}
+	if !strings.Contains(string(data), `"id":"oak"`) {
+		t.Error("oak is not in it")
+	}
+}
+
+func TestText(t *testing.T) {
+	p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "name": "Top", "finish": "none", "soils": [], "area_m2": 1, "steps": [{"do": "coat", "product": "paint_chalk"}]`)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	var b strings.Builder
+	if err := r.Text(&b, "Table"); err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{
+		"Table: fails\n", "Top (top): fails", "Tannin will show through the coats", "Bleed: tannin 6.9.",
+		"[fail]", "(bleed.tannin, step 1)", "repair: Block it with", "-> watch", "licensed people decide",
+	} {
+		if !strings.Contains(b.String(), want) {
+			t.Errorf("no %q in\n%s", want, b.String())
+		}
+	}
+}
