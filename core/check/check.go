@@ -215,7 +215,14 @@ func verdict(hits []Hit) Verdict {
 type Options struct {
 	// NoRepairs leaves repairs out.
 	NoRepairs bool
+	// Budget bounds the work of verifying repairs, in walked coats and steps;
+	// 0 is enough for any plan a painter makes. Once it is spent, findings
+	// come without edits.
+	Budget int
 }
+
+// usualBudget keeps the longest plan's answer well under a second.
+const usualBudget = 100_000
 
 // Check judges a zone. It never changes the zone and keeps no reference to
 // it; the same zone always gives the same result.
@@ -272,7 +279,10 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		return 0
 	})
 	r.Findings = make([]Finding, len(order))
-	var m Mender
+	m := Mender{budget: usualBudget}
+	if o.Budget > 0 {
+		m.budget = o.Budget
+	}
 	for i := range order {
 		h := &order[i]
 		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title}

@@ -20,6 +20,8 @@ type Mender struct {
 	edits []edit
 	other []Repair
 	tried []trial
+	// budget is how many more events may be walked to verify edits.
+	budget int
 }
 
 // trial is a judged plan, kept because several findings propose the same one.
@@ -111,21 +113,28 @@ func (m *Mender) Edit(title string, steps []surface.Step) {
 		}
 	}
 	tr := m.try(steps)
-	if m.clears(tr.hits) {
+	if tr != nil && m.clears(tr.hits) {
 		m.edits = append(m.edits, edit{title: title, steps: steps, rank: tr.rank, after: tr.after})
 	}
 }
 
-// try judges a plan, or remembers how it was judged.
+// try judges a plan, or remembers how it was judged; nil once the budget is
+// spent.
 func (m *Mender) try(steps []surface.Step) *trial {
 	for i := range m.tried {
 		if slices.Equal(m.tried[i].steps, steps) {
 			return &m.tried[i]
 		}
 	}
+	if m.budget <= 0 {
+		return nil
+	}
 	z := *m.Zone
 	z.Steps = steps
 	after := m.work.run(m.Craft, &z)
+	for i := range m.work.cases {
+		m.budget -= len(m.work.cases[i].Trace.Events)
+	}
 	tr := trial{steps: steps, hits: slices.Clone(after), after: verdict(after)}
 	for i := range after {
 		switch after[i].Severity {

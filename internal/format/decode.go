@@ -92,6 +92,13 @@ func (p *Piece) consistent() error {
 			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] has this id already", first)}
 		}
 		seen[z.ID] = i
+		coats := 0
+		for _, s := range z.Steps {
+			coats += max(1, s.Coats)
+		}
+		if coats > MaxCoats {
+			return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
+		}
 		for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
 			for j, l := range list {
 				if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"os"
 	"reflect"
 	"strings"
@@ -110,6 +111,38 @@ func TestTooManySteps(t *testing.T) {
 	_, err := Decode([]byte(zoneJSON(`"substrate": "oak", "steps": [` + strings.TrimSuffix(steps, ",") + `]`)))
 	if err == nil || !strings.Contains(err.Error(), "$.zones[0].steps: 1000 entries: too many, at most 200") {
 		t.Errorf("got %v", err)
+	}
+}
+
+func TestTooManyCoats(t *testing.T) {
+	steps := strings.Repeat(`{"do": "coat", "product": "paint_chalk", "coats": 20},`, 16)
+	_, err := Decode([]byte(zoneJSON(`"substrate": "oak", "steps": [` + strings.TrimSuffix(steps, ",") + `]`)))
+	if err == nil || !strings.Contains(err.Error(), "$.zones[0].steps: 320 coats and steps: too many, at most 300") {
+		t.Errorf("got %v", err)
+	}
+}
+
+// The largest piece there may be, wrong in every step.
+func largest() *Piece {
+	p := New("Large")
+	for i := range MaxZones {
+		z := Zone{ID: fmt.Sprintf("z%d", i), Substrate: "oak", Soils: []Level{{"grease", 3}, {"silicone", 3}}}
+		for j := range MaxSteps {
+			s := Step{Do: "coat", Product: "paint_acrylic", WaitH: num(.2)}
+			if j%2 == 0 {
+				s = Step{Do: "clean", With: "detergent"}
+			}
+			z.Steps = append(z.Steps, s)
+		}
+		p.Zones = append(p.Zones, z)
+	}
+	return &p
+}
+
+func BenchmarkCheckLargestPiece(b *testing.B) {
+	p := largest()
+	for b.Loop() {
+		Check(craft.Default(), p, CheckOptions{Site: usual, Section: true})
 	}
 }
 

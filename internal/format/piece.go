@@ -14,6 +14,7 @@ const (
 const (
 	MaxZones = 200
 	MaxSteps = 200
+	MaxCoats = 300 // steps of one plan, with every coat counted
 	MaxName  = 200
 	// MaxBytes is the largest piece file that is read.
 	MaxBytes = 8 << 20

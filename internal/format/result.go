@@ -152,6 +152,10 @@ type CheckOptions struct {
 	Section   bool
 }
 
+// repairBudget is shared by the zones of a piece, so that the longest piece is
+// answered in bounded time too.
+const repairBudget = 400_000
+
 // Check judges every zone of a decoded piece.
 func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 	out := CheckResult{Format: CheckFormat, Version: Version, Zones: make([]ZoneResult, len(p.Zones))}
@@ -161,7 +165,7 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 	}
 	for i := range p.Zones {
 		z := p.Zone(c, i, o.Site)
-		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs})
+		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
 		worst = max(worst, r.Verdict)
 		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
 	}

@@ -41,13 +41,17 @@ type Options struct {
 // APIVersion is the version of the API's description.
 const APIVersion = "1"
 
+// compressed are the types worth compressing: the page's own files. Answers of
+// the API are small, and compressing one takes longer than judging a zone.
+var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg+xml"}
+
 // New makes the handler that serves everything.
 func New(o Options) http.Handler {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
 	r := chi.NewRouter()
-	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, middleware.Compress(5, "text/html", "text/css", "text/javascript", "application/javascript", "application/json", "application/problem+json", "image/svg+xml"))
+	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, middleware.Compress(5, compressed...))
 	api(r, o)
 	r.NotFound(page(o.Page))
 	return r

@@ -1,0 +1,83 @@
+package demo
+
+import (
+	"context"
+	"testing"
+
+	"rutile/core/craft"
+	"rutile/internal/format"
+	"rutile/internal/store"
+)
+
+func TestPiecesShowWhatTheyAreFor(t *testing.T) {
+	ps, err := Pieces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	zones := map[string]format.ZoneResult{}
+	names := map[string]bool{}
+	n := 0
+	for _, p := range ps {
+		if names[p.Name] || p.Name == "" {
+			t.Errorf("%q is there twice, or has no name", p.Name)
+		}
+		names[p.Name] = true
+		r := format.Check(craft.Default(), p, format.CheckOptions{Site: Site})
+		for _, z := range r.Zones {
+			zones[p.Name+"/"+z.ID] = z
+			n++
+		}
+	}
+	if len(ps) != 5 || n != 10 {
+		t.Fatalf("%d pieces with %d zones", len(ps), n)
+	}
+	for name, want := range map[string]struct{ verdict, code string }{
+		"Ticket booth/fronts":         {"fails", "adhesion.weakest"},
+		"Ticket booth/counter":        {"sound", ""},
+		"Programme rack/uprights":     {"sound", ""},
+		"Programme rack/back":         {"watch", "bleed.dye"},
+		"Lectern/column":              {"fails", "bleed.dye"},
+		"Lectern/slope":               {"watch", "adhesion.untested"},
+		"Cash locker/body":            {"sound", ""},
+		"Cash locker/door":            {"watch", "prep.no_rinse"},
+		"Terracotta planters/pots":    {"sound", ""},
+		"Terracotta planters/saucers": {"fails", "adhesion.weakest"},
+	} {
+		z, ok := zones[name]
+		if !ok || z.Verdict != want.verdict {
+			t.Errorf("%s is %q, want %q: %s", name, z.Verdict, want.verdict, z.Says)
+			continue
+		}
+		found := want.code == ""
+		for _, f := range z.Findings {
+			found = found || f.Code == want.code
+		}
+		if !found {
+			t.Errorf("%s has nothing to say of %s", name, want.code)
+		}
+	}
+	// The one that peels turns sound by one press.
+	for _, f := range zones["Ticket booth/fronts"].Findings {
+		if f.Code == "adhesion.weakest" && f.Repairs[0].Verdict != "sound" {
+			t.Errorf("its first repair leads to %s", f.Repairs[0].Verdict)
+		}
+	}
+}
+
+func TestFill(t *testing.T) {
+	s, err := store.Open(t.TempDir())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if err := Fill(context.Background(), s); err != nil {
+		t.Fatal(err)
+	}
+	all, err := s.List(context.Background())
+	if err != nil || len(all) != 5 {
+		t.Fatalf("%d pieces, %v", len(all), err)
+	}
+	if all[0].Piece.Name != "Ticket booth" || all[4].Piece.Name != "Terracotta planters" {
+		t.Errorf("the list begins with %s and ends with %s", all[0].Piece.Name, all[4].Piece.Name)
+	}
+}

@@ -1,0 +1,422 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"reflect"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/internal/demo"
+	"rutile/internal/format"
+	"rutile/internal/store"
+)
+
+var builtPage = fstest.MapFS{
+	"index.html":      {Data: []byte("<!doctype html><title>Rutile</title>")},
+	"assets/index.js": {Data: []byte(strings.Repeat("console.log('rutile');", 500))},
+	"rutile.svg":      {Data: []byte("<svg xmlns='http://www.w3.org/2000/svg'/>")},
+}
+
+func handler(t testing.TB) http.Handler {
+	t.Helper()
+	s, err := store.Open(t.TempDir())
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	if err := demo.Fill(context.Background(), s); err != nil {
+		t.Fatal(err)
+	}
+	return New(Options{Store: s, Craft: craft.Default(), Site: demo.Site, Page: builtPage, Demo: true})
+}
+
+func example(t testing.TB) string {
+	t.Helper()
+	data, err := os.ReadFile("../../examples/programme-rack.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(data)
+}
+
+type call struct {
+	method, path, body string
+	header             map[string]string
+	host               string
+}
+
+func (c call) to(h http.Handler) *httptest.ResponseRecorder {
+	r := httptest.NewRequest(c.method, c.path, strings.NewReader(c.body))
+	r.Host = "127.0.0.1:8733"
+	if c.host != "" {
+		r.Host = c.host
+	}
+	if c.body != "" {
+		r.Header.Set("Content-Type", "application/json")
+	}
+	for k, v := range c.header {
+		r.Header.Set(k, v)
+	}
+	w := httptest.NewRecorder()
+	h.ServeHTTP(w, r)
+	return w
+}
+
+func decode[T any](t *testing.T, w *httptest.ResponseRecorder) T {
+	t.Helper()
+	var v T
+	if err := json.Unmarshal(w.Body.Bytes(), &v); err != nil {
+		t.Fatalf("%d %s: %v", w.Code, w.Body, err)
+	}
+	return v
+}
+
+type problemBody struct {
+	Status int
+	Detail string
+	Errors []struct{ Location, Message string }
+}
+
+func TestCheckIsOneCall(t *testing.T) {
+	w := call{method: "POST", path: "/api/check", body: example(t)}.to(handler(t))
+	if w.Code != 200 {
+		t.Fatal(w.Code, w.Body)
+	}
+	r := decode[format.CheckResult](t, w)
+	if r.Verdict != "sound" || r.Zones[0].Section == nil || len(r.Zones[0].Section.Layers) != 7 {
+		t.Errorf("%+v", r)
+	}
+}
+
+func TestTheSameAnswerAsTheCommand(t *testing.T) {
+	p, err := format.Decode([]byte(example(t)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual})
+	got := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: example(t)}.to(handler(t)))
+	for i := range got.Zones {
+		got.Zones[i].Section = nil
+	}
+	a, _ := json.Marshal(want)
+	b, _ := json.Marshal(got)
+	if !bytes.Equal(a, b) {
+		t.Errorf("the server says\n%s\nthe command\n%s", b, a)
+	}
+}
+
+func TestPieceLifeOverTheAPI(t *testing.T) {
+	h := handler(t)
+	w := call{method: "POST", path: "/api/pieces", body: example(t)}.to(h)
+	if w.Code != 201 || w.Header().Get("ETag") != `"1"` {
+		t.Fatal(w.Code, w.Header(), w.Body)
+	}
+	s := decode[store.Saved](t, w)
+	path := fmt.Sprintf("/api/pieces/%d", s.ID)
+
+	renamed := strings.Replace(example(t), "Programme rack", "Rack", 1)
+	w = call{method: "PUT", path: path, body: renamed, header: map[string]string{"If-Match": `"1"`}}.to(h)
+	if w.Code != 200 || w.Header().Get("ETag") != `"2"` {
+		t.Fatal(w.Code, w.Body)
+	}
+	// A second tab that still holds the first revision.
+	third := strings.Replace(example(t), "Programme rack", "Shelf", 1)
+	w = call{method: "PUT", path: path, body: third, header: map[string]string{"If-Match": `"1"`}}.to(h)
+	p := decode[problemBody](t, w)
+	if w.Code != 409 || len(p.Errors) != 1 || p.Errors[0].Message != `The piece is now called "Rack".` {
+		t.Errorf("%d %+v", w.Code, p)
+	}
+	got := decode[store.Saved](t, call{method: "GET", path: path}.to(h))
+	if got.Rev != 2 || got.Piece.Name != "Rack" {
+		t.Errorf("%+v", got)
+	}
+	if w = (call{method: "DELETE", path: path}).to(h); w.Code != 204 {
+		t.Error(w.Code, w.Body)
+	}
+	if w = (call{method: "GET", path: path}).to(h); w.Code != 404 || !strings.Contains(w.Body.String(), "no such piece") {
+		t.Error(w.Code, w.Body)
+	}
+}
+
+func TestListTellsHowEachStands(t *testing.T) {
+	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t)))
+	if len(list) != 5 || list[0].Name != "Ticket booth" {
+		t.Fatalf("%+v", list)
+	}
+	verdicts := map[string]int{}
+	zones := 0
+	for _, p := range list {
+		if p.Says == "" {
+			t.Errorf("%s says nothing", p.Name)
+		}
+		for _, z := range p.Zones {
+			verdicts[z.Verdict]++
+			zones++
+		}
+	}
+	if zones != 10 || verdicts["sound"] < 3 || verdicts["fails"] < 3 || verdicts["watch"] < 2 {
+		t.Errorf("%d zones: %v", zones, verdicts)
+	}
+}
+
+func TestRefusals(t *testing.T) {
+	h := handler(t)
+	put := func(match string) map[string]string {
+		if match == "" {
+			return nil
+		}
+		return map[string]string{"If-Match": match}
+	}
+	many := `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak", "steps": [` + strings.Repeat(`{"do": "dust"},`, 999) + `{"do": "dust"}]}]}`
+	for _, x := range []struct {
+		name string
+		call call
+		code int
+		says string
+	}{
+		{"malformed", call{method: "POST", path: "/api/check", body: `{"format":`}, 400, "ends too early"},
+		{"no body", call{method: "POST", path: "/api/check"}, 400, ""},
+		{"an unknown id", call{method: "POST", path: "/api/check", body: strings.Replace(example(t), `"oak"`, `"oka"`, 1)}, 422, `$.zones[0].substrate: \"oka\": not a known id; did you mean oak?`},
+		{"an unknown field", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `"made"`, `"maid"`, 1)}, 422, "$.maid: there is no such field"},
+		{"a negative area", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `1.9`, `-1.9`, 1)}, 422, "too small"},
+		{"a level of 7", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `"grease", "level": 2`, `"grease", "level": 7`, 1)}, 422, "7: too large, at most 3"},
+		{"a thousand steps", call{method: "POST", path: "/api/pieces", body: many}, 422, "1000 entries: too many"},
+		{"50 MB", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`}, 413, ""},
+		{"another format", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/check", "version": 1}`}, 422, "not a piece file"},
+		{"a newer version", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/piece", "version": 9}`}, 422, "newer Rutile"},
+		{"no such piece", call{method: "GET", path: "/api/pieces/999"}, 404, "no such piece"},
+		{"piece nought", call{method: "GET", path: "/api/pieces/0"}, 422, ""},
+		{"a piece called abc", call{method: "GET", path: "/api/pieces/abc"}, 422, ""},
+		{"saving what is not there", call{method: "PUT", path: "/api/pieces/999", body: example(t), header: put(`"1"`)}, 404, "no such piece"},
+		{"saving without a revision", call{method: "PUT", path: "/api/pieces/1", body: example(t)}, 422, "If-Match"},
+		{"saving over nonsense", call{method: "PUT", path: "/api/pieces/1", body: example(t), header: put("latest")}, 400, "If-Match"},
+		{"saving rubbish", call{method: "PUT", path: "/api/pieces/1", body: `[]`, header: put(`"1"`)}, 422, "JSON object"},
+		{"nothing there", call{method: "GET", path: "/api/nothing"}, 404, "nothing at this address"},
+		{"another host", call{method: "GET", path: "/api/pieces", host: "evil.example"}, 421, "does not answer to that name"},
+		{"another site's form", call{method: "POST", path: "/api/pieces", body: example(t), header: map[string]string{"Origin": "http://evil.example"}}, 403, "own page"},
+		{"another site's script", call{method: "DELETE", path: "/api/pieces/1", header: map[string]string{"Sec-Fetch-Site": "cross-site"}}, 403, "own page"},
+	} {
+		t.Run(x.name, func(t *testing.T) {
+			w := x.call.to(h)
+			if w.Code != x.code || !strings.Contains(w.Body.String(), x.says) {
+				t.Errorf("%d %.300s, want %d with %q", w.Code, w.Body, x.code, x.says)
+			}
+			if ct := w.Header().Get("Content-Type"); ct != "application/problem+json" {
+				t.Errorf("it is told as %s", ct)
+			}
+			if p := decode[problemBody](t, w); p.Status != x.code {
+				t.Errorf("the problem says %d", p.Status)
+			}
+		})
+	}
+	// And after all of it the server is alive and nothing was half-saved.
+	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(h))
+	if len(list) != 5 {
+		t.Errorf("%d pieces are there now", len(list))
+	}
+	for _, p := range list {
+		if p.Rev != 1 {
+			t.Errorf("%s was changed", p.Name)
+		}
+	}
+}
+
+func TestHosts(t *testing.T) {
+	h := New(Options{Craft: craft.Default(), Hosts: []string{"bench.local"}, Page: builtPage})
+	for host, code := range map[string]int{
+		"localhost": 200, "localhost:8733": 200, "127.0.0.1": 200, "[::1]:8733": 200, "192.168.1.20:8733": 200,
+		"bench.local:8733": 200, "LOCALHOST:1": 200, "evil.example": 421, "localhost.evil.example": 421, "bench.local.evil.example:8733": 421,
+	} {
+		if w := (call{method: "GET", path: "/", host: host}).to(h); w.Code != code {
+			t.Errorf("%s: %d, want %d", host, w.Code, code)
+		}
+	}
+}
+
+func TestOwnPageMayWrite(t *testing.T) {
+	h := handler(t)
+	w := call{method: "POST", path: "/api/check", body: example(t), host: "localhost:8733", header: map[string]string{"Origin": "http://localhost:8733", "Sec-Fetch-Site": "same-origin"}}.to(h)
+	if w.Code != 200 {
+		t.Error(w.Code, w.Body)
+	}
+}
+
+func TestSecurityHeaders(t *testing.T) {
+	h := handler(t)
+	for _, path := range []string{"/", "/pieces/3/top", "/assets/index.js", "/api/pieces", "/api/nothing"} {
+		w := call{method: "GET", path: path}.to(h)
+		csp := w.Header().Get("Content-Security-Policy")
+		for _, want := range []string{"default-src 'none'", "script-src 'self'", "style-src 'self'", "frame-ancestors 'none'"} {
+			if !strings.Contains(csp, want) {
+				t.Errorf("%s: policy %q lacks %q", path, csp, want)
+			}
+		}
+		if strings.Contains(csp, "unsafe") {
+			t.Errorf("%s: policy %q", path, csp)
+		}
+		if w.Header().Get("X-Content-Type-Options") != "nosniff" || w.Header().Get("Referrer-Policy") != "no-referrer" {
+			t.Errorf("%s: headers %v", path, w.Header())
+		}
+	}
+}
+
+func TestPage(t *testing.T) {
+	h := handler(t)
+	for _, x := range []struct {
+		path, method string
+		code         int
+		says, cache  string
+	}{
+		{"/", "GET", 200, "<title>Rutile", "no-cache"},
+		{"/pieces/3/column", "GET", 200, "<title>Rutile", "no-cache"},
+		{"/index.html", "GET", 200, "<title>Rutile", "no-cache"},
+		{"/assets/index.js", "GET", 200, "rutile", "public, max-age=31536000, immutable"},
+		{"/rutile.svg", "GET", 200, "<svg", ""},
+		{"/assets/gone.js", "GET", 404, "no such file", ""},
+		{"/assets/../../etc/passwd", "GET", 200, "<title>Rutile", "no-cache"},
+		{"/", "POST", 405, "only read", ""},
+	} {
+		w := call{method: x.method, path: x.path}.to(h)
+		if w.Code != x.code || !strings.Contains(w.Body.String(), x.says) || w.Header().Get("Cache-Control") != x.cache {
+			t.Errorf("%s %s: %d %q %.60s", x.method, x.path, w.Code, w.Header().Get("Cache-Control"), w.Body)
+		}
+	}
+	unbuilt := New(Options{Craft: craft.Default(), Page: fstest.MapFS{}})
+	if w := (call{method: "GET", path: "/"}).to(unbuilt); w.Code != 404 || !strings.Contains(w.Body.String(), "make build") {
+		t.Error(w.Code, w.Body)
+	}
+}
+
+func TestCompression(t *testing.T) {
+	w := call{method: "GET", path: "/assets/index.js", header: map[string]string{"Accept-Encoding": "gzip"}}.to(handler(t))
+	if w.Header().Get("Content-Encoding") != "gzip" || w.Body.Len() > 2000 {
+		t.Errorf("%v, %d bytes", w.Header(), w.Body.Len())
+	}
+}
+
+func TestVocabAndStudio(t *testing.T) {
+	h := handler(t)
+	v := decode[format.Vocab](t, call{method: "GET", path: "/api/vocab"}.to(h))
+	if len(v.Products) < 45 || len(v.Rules) < 25 {
+		t.Errorf("%d products, %d rules", len(v.Products), len(v.Rules))
+	}
+	s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h))
+	if !s.Demo || s.Site.TempC != 17 {
+		t.Errorf("%+v", s)
+	}
+}
+
+func TestAPanicIsAProblem(t *testing.T) {
+	h := recoverer(slog.New(slog.DiscardHandler))(http.HandlerFunc(func(http.ResponseWriter, *http.Request) { panic("boom") }))
+	w := call{method: "GET", path: "/boom"}.to(h)
+	if w.Code != 500 || !strings.Contains(w.Body.String(), "Nothing was saved") {
+		t.Error(w.Code, w.Body)
+	}
+}
+
+// The page's types are made from this description: it must be the committed
+// one, or the two have drifted apart.
+func TestCommittedDescriptionIsCurrent(t *testing.T) {
+	spec, err := Spec()
+	if err != nil {
+		t.Fatal(err)
+	}
+	committed, err := os.ReadFile("../../web/openapi.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var a, b any
+	if json.Unmarshal(spec, &a) != nil || json.Unmarshal(committed, &b) != nil {
+		t.Fatal("a description is no JSON")
+	}
+	if !reflect.DeepEqual(a, b) {
+		t.Error("web/openapi.json is not what the handlers say: run make types")
+	}
+	if strings.Contains(string(spec), "$schema") {
+		t.Error("the answers carry links to schemas")
+	}
+}
+
+func TestServeStopsWithGrace(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	begun, finish := make(chan bool), make(chan bool)
+	h := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		close(begun)
+		<-finish
+		fmt.Fprint(w, "done")
+	})
+	ctx, stop := context.WithCancel(context.Background())
+	end := make(chan error, 1)
+	go func() { end <- Serve(ctx, l, h) }()
+	got := make(chan string, 1)
+	go func() {
+		r, err := http.Get("http://" + l.Addr().String())
+		if err != nil {
+			got <- err.Error()
+			return
+		}
+		defer r.Body.Close()
+		b, _ := io.ReadAll(r.Body)
+		got <- string(b)
+	}()
+	<-begun
+	stop()
+	time.Sleep(10 * time.Millisecond)
+	close(finish)
+	if s := <-got; s != "done" {
+		t.Errorf("what had begun ended as %q", s)
+	}
+	if err := <-end; err != nil {
+		t.Error(err)
+	}
+	if _, err := net.DialTimeout("tcp", l.Addr().String(), time.Second); err == nil {
+		t.Error("it still listens")
+	}
+}
+
+// A live check of a 12-step zone over HTTP on loopback.
+func BenchmarkLiveCheck(b *testing.B) {
+	h := New(Options{Craft: craft.Default(), Site: drying.Usual})
+	srv := httptest.NewServer(h)
+	defer srv.Close()
+	p, err := format.Decode([]byte(example(b)))
+	if err != nil {
+		b.Fatal(err)
+	}
+	z := &p.Zones[0]
+	z.Steps = append(z.Steps, z.Steps[1], z.Steps[2], z.Steps[6], format.Step{Do: "wait", Hours: z.Steps[5].Hours}, z.Steps[2])
+	if len(z.Steps) != 12 {
+		b.Fatal(len(z.Steps))
+	}
+	body, err := json.Marshal(p)
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		r, err := http.Post(srv.URL+"/api/check", "application/json", bytes.NewReader(body))
+		if err != nil {
+			b.Fatal(err)
+		}
+		if _, err := io.Copy(io.Discard, r.Body); err != nil || r.StatusCode != 200 {
+			b.Fatal(r.Status, err)
+		}
+		r.Body.Close()
+	}
+}

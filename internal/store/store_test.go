@@ -1,0 +1,377 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"os"
+	"path/filepath"
+	"reflect"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"rutile/internal/format"
+)
+
+var ctx = context.Background()
+
+func open(t *testing.T) (*Store, string) {
+	t.Helper()
+	dir := t.TempDir()
+	s, err := Open(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s, dir
+}
+
+func piece(t *testing.T) *format.Piece {
+	t.Helper()
+	data, err := os.ReadFile("../../examples/programme-rack.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := format.Decode(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+func created(t *testing.T, s *Store, p *format.Piece) Saved {
+	t.Helper()
+	out, err := s.Create(ctx, p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
+}
+
+func TestPieceComesBackAsItWas(t *testing.T) {
+	s, dir := open(t)
+	p := piece(t)
+	// Nothing looked for and nothing found stay apart in the database too.
+	p.Zones = append(p.Zones, format.Zone{ID: "b", Substrate: "glass", Steps: []format.Step{}}, format.Zone{ID: "c", Substrate: "mdf", Soils: []format.Level{}, Bleeders: []format.Level{}, Steps: []format.Step{}})
+	c := created(t, s, p)
+	if c.Rev != 1 || c.ID == 0 {
+		t.Errorf("made as %d at %d", c.ID, c.Rev)
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !reflect.DeepEqual(&got.Piece, p) {
+		t.Errorf("came back as\n%+v\nwant\n%+v", got.Piece, *p)
+	}
+	// Also after the program was stopped.
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	again, err := Open(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.Close()
+	got, err = again.Get(ctx, c.ID)
+	if err != nil || !reflect.DeepEqual(&got.Piece, p) {
+		t.Errorf("after a restart: %+v, %v", got.Piece, err)
+	}
+}
+
+func TestSaveCountsUpAndReplaces(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	p := piece(t)
+	p.Name, p.Zones[0].Steps = "Rack", p.Zones[0].Steps[:2]
+	p.Made, p.Use, p.Site = 0, nil, nil
+	out, err := s.Save(ctx, c.ID, 1, p)
+	if err != nil || out.Rev != 2 {
+		t.Fatalf("%+v, %v", out, err)
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil || got.Rev != 2 || !reflect.DeepEqual(&got.Piece, p) {
+		t.Errorf("%+v, %v", got, err)
+	}
+	var zones, steps int64
+	s.db.Model(&zoneRow{}).Count(&zones)
+	s.db.Model(&stepRow{}).Count(&steps)
+	if zones != 1 || steps != 2 {
+		t.Errorf("%d zones and %d steps are left over", zones, steps)
+	}
+}
+
+func TestStaleWriteIsRefusedAndSaysWhatChanged(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	other := piece(t)
+	other.Zones[0].Steps[1].Grit = 180
+	other.Zones = append(other.Zones, format.Zone{ID: "back", Name: "Back", Substrate: "mdf"})
+	if _, err := s.Save(ctx, c.ID, 1, other); err != nil {
+		t.Fatal(err)
+	}
+	mine := piece(t)
+	mine.Name = "Mine"
+	_, err := s.Save(ctx, c.ID, 1, mine)
+	var conflict *Conflict
+	if !errors.As(err, &conflict) {
+		t.Fatalf("got %v", err)
+	}
+	all := strings.Join(conflict.Changes, " ")
+	if conflict.Current.Rev != 2 || !strings.Contains(all, `Step 2 of "Uprights and shelves" was changed.`) || !strings.Contains(all, `Zone "Back" was added.`) {
+		t.Errorf("revision %d, changes %q", conflict.Current.Rev, conflict.Changes)
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil || got.Piece.Name != "Programme rack" || len(got.Piece.Zones) != 2 {
+		t.Errorf("the refused write left %+v, %v", got.Piece, err)
+	}
+}
+
+func TestTheSameWriteTwiceIsDone(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	p := piece(t)
+	p.Name = "Rack"
+	for range 2 { // the answer to the first was lost on the way
+		out, err := s.Save(ctx, c.ID, 1, p)
+		if err != nil || out.Rev != 2 {
+			t.Fatalf("%+v, %v", out, err)
+		}
+	}
+}
+
+func TestFailedSaveLeavesNothingHalfDone(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	bad := piece(t)
+	bad.Name = "Half"
+	bad.Zones = append(bad.Zones, bad.Zones[0]) // the same id twice breaks the table's rule
+	if _, err := s.Save(ctx, c.ID, 1, bad); err == nil {
+		t.Fatal("two zones of one id were saved")
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil || got.Rev != 1 || !reflect.DeepEqual(&got.Piece, piece(t)) {
+		t.Errorf("half a save was kept: %+v, %v", got, err)
+	}
+	if _, err := s.Create(ctx, bad); err == nil {
+		t.Fatal("two zones of one id were made")
+	}
+	all, err := s.List(ctx)
+	if err != nil || len(all) != 1 {
+		t.Errorf("%d pieces, %v", len(all), err)
+	}
+}
+
+func TestFullDisk(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	// One connection, whose database may not grow any further.
+	db, err := s.db.DB()
+	if err != nil {
+		t.Fatal(err)
+	}
+	db.SetMaxOpenConns(1)
+	if err := s.db.Exec("PRAGMA max_page_count = 1").Error; err != nil {
+		t.Fatal(err)
+	}
+	big := piece(t)
+	for i := range 150 {
+		z := big.Zones[0]
+		z.ID = "z" + strings.Repeat("x", 1+i%30) + string(rune('a'+i%26)) + string(rune('a'+i/26))
+		big.Zones = append(big.Zones, z)
+	}
+	if _, err := s.Save(ctx, c.ID, 1, big); !errors.Is(err, ErrFull) {
+		t.Fatalf("a full disk says %v", err)
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil || got.Rev != 1 || len(got.Piece.Zones) != 1 {
+		t.Errorf("after it: %d zones, %v", len(got.Piece.Zones), err)
+	}
+}
+
+func TestListNewestFirst(t *testing.T) {
+	s, _ := open(t)
+	at := time.Date(2026, 10, 1, 9, 0, 0, 0, time.UTC)
+	s.now = func() time.Time { at = at.Add(time.Minute); return at }
+	var ids []uint
+	for _, name := range []string{"a", "b", "c"} {
+		p := piece(t)
+		p.Name = name
+		ids = append(ids, created(t, s, p).ID)
+	}
+	p := piece(t)
+	p.Name = "a2"
+	if _, err := s.Save(ctx, ids[0], 1, p); err != nil {
+		t.Fatal(err)
+	}
+	all, err := s.List(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var names []string
+	for _, x := range all {
+		names = append(names, x.Piece.Name)
+		if len(x.Piece.Zones) != 1 || len(x.Piece.Zones[0].Steps) != 7 {
+			t.Errorf("%s came without its steps", x.Piece.Name)
+		}
+	}
+	if !reflect.DeepEqual(names, []string{"a2", "c", "b"}) {
+		t.Errorf("the order is %v", names)
+	}
+}
+
+func TestDelete(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	if err := s.Delete(ctx, c.ID); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Delete(ctx, c.ID); !errors.Is(err, ErrNotFound) {
+		t.Errorf("removed twice: %v", err)
+	}
+	if _, err := s.Get(ctx, c.ID); !errors.Is(err, ErrNotFound) {
+		t.Errorf("still there: %v", err)
+	}
+	if _, err := s.Save(ctx, c.ID, 1, piece(t)); !errors.Is(err, ErrNotFound) {
+		t.Errorf("saved after it was removed: %v", err)
+	}
+	for _, table := range []string{"zones", "steps", "revisions"} {
+		var n int64
+		if err := s.db.Table(table).Count(&n).Error; err != nil || n != 0 {
+			t.Errorf("%d rows of %s are left over, %v", n, table, err)
+		}
+	}
+}
+
+func TestOldRevisionsGo(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	p := piece(t)
+	for rev := 1; rev < keptRevisions+20; rev++ {
+		p.Made = 1900 + rev
+		if _, err := s.Save(ctx, c.ID, rev, p); err != nil {
+			t.Fatal(err)
+		}
+	}
+	var n int64
+	s.db.Model(&revisionRow{}).Count(&n)
+	if n != keptRevisions {
+		t.Errorf("%d revisions are kept", n)
+	}
+	_, err := s.Save(ctx, c.ID, 2, piece(t))
+	var conflict *Conflict
+	if !errors.As(err, &conflict) || len(conflict.Changes) != 1 {
+		t.Errorf("a very old write: %v", err)
+	}
+}
+
+// Of many writers that start from one revision, exactly one gets through.
+func TestWritersAtOnce(t *testing.T) {
+	s, _ := open(t)
+	c := created(t, s, piece(t))
+	var wg sync.WaitGroup
+	errs := make([]error, 12)
+	for i := range errs {
+		wg.Go(func() {
+			p := piece(t)
+			p.Made = 1950 + i
+			_, errs[i] = s.Save(ctx, c.ID, 1, p)
+		})
+	}
+	wg.Wait()
+	won := 0
+	for _, err := range errs {
+		var conflict *Conflict
+		switch {
+		case err == nil:
+			won++
+		case !errors.As(err, &conflict):
+			t.Errorf("a writer was refused with %v", err)
+		}
+	}
+	if won != 1 {
+		t.Errorf("%d writers got through", won)
+	}
+}
+
+func TestOpenSaysWhatIsWrong(t *testing.T) {
+	dir := t.TempDir()
+	if err := os.WriteFile(filepath.Join(dir, File), []byte("this is a shopping list, and a long one at that, and no database at all"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if s, err := Open(dir); err == nil || !strings.Contains(err.Error(), File) {
+		t.Errorf("a shopping list opened as %v, %v", s, err)
+	}
+	file := filepath.Join(dir, "file")
+	if err := os.WriteFile(file, nil, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Open(file); err == nil || !strings.Contains(err.Error(), "data folder") {
+		t.Errorf("a file opened as a folder: %v", err)
+	}
+}
+
+func TestFolderWithOddName(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "werk stück? #1 100%")
+	s, err := Open(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	created(t, s, piece(t))
+	if _, err := os.Stat(filepath.Join(dir, File)); err != nil {
+		t.Error(err)
+	}
+}
+
+func TestADatabaseOfANewerProgramIsLeftAlone(t *testing.T) {
+	s, dir := open(t)
+	if err := s.db.Exec("INSERT INTO migrations (id) VALUES ('999_from_the_future')").Error; err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Open(dir); err == nil {
+		t.Error("a database of a newer program was opened")
+	}
+}
+
+func TestMigrationsAreNamedInOrder(t *testing.T) {
+	last := ""
+	for _, m := range migrations {
+		if m.ID <= last {
+			t.Errorf("%s comes after %s", m.ID, last)
+		}
+		last = m.ID
+	}
+}
+
+func BenchmarkSave(b *testing.B) {
+	s, err := Open(b.TempDir())
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	data, err := os.ReadFile("../../examples/programme-rack.json")
+	if err != nil {
+		b.Fatal(err)
+	}
+	p, err := format.Decode(data)
+	if err != nil {
+		b.Fatal(err)
+	}
+	c, err := s.Create(ctx, p)
+	if err != nil {
+		b.Fatal(err)
+	}
+	rev := c.Rev
+	for b.Loop() {
+		out, err := s.Save(ctx, c.ID, rev, p)
+		if err != nil {
+			b.Fatal(err)
+		}
+		rev = out.Rev
+	}
+}
