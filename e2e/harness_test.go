@@ -162,18 +162,29 @@ func do(t *testing.T, ctx context.Context, acts ...act) {
 		if err == nil {
 			continue
 		}
-		body, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`document.body.innerText`))
+		body, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("main")?.innerText.slice(-2500) ?? ""`))
 		t.Fatalf("action %d: %v\nthe page says:\n%s", i+1, err, body)
 	}
 }
 
-// press clicks the first button or link whose text or label holds words.
+// press clicks the button or link that says words: the one that says nothing
+// else, or else the first that holds them, once there is one.
 func press(words string) act {
-	return chromedp.Click(chromedp.Search(button(words)))
-}
-
-func button(words string) string {
-	return fmt.Sprintf(`//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or contains(@aria-label, %q)]`, words, words)
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		err := until(ctx, tab, fmt.Sprintf(`(() => {
+			document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
+			const says = (e) => (e.getAttribute("aria-label") ?? e.innerText).replace(/\s+/g, " ").trim();
+			const all = [...document.querySelectorAll("button, a, summary")].filter((e) => !e.disabled);
+			const e = all.find((e) => says(e) === %q) ?? all.find((e) => says(e).includes(%q));
+			e?.setAttribute("data-e2e", "");
+			return !!e;
+		})()`, words, words), "a button that says "+words)
+		if err != nil {
+			return err
+		}
+		_, err = chromedp.Click(chromedp.CSS("[data-e2e]"))(ctx, tab)
+		return err
+	})
 }
 
 // sees waits until words stand on the page.

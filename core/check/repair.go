@@ -42,7 +42,7 @@ type edit struct {
 // rank orders edits: what they leave wrong, then the risk, then the trouble.
 type rank struct {
 	fails, watches int
-	risk, stain    float64
+	risk           float64
 	trouble        float64
 }
 
@@ -55,9 +55,6 @@ func (a rank) compare(b rank) int {
 	}
 	if a.risk != b.risk {
 		return cmpFloat(a.risk, b.risk)
-	}
-	if a.stain != b.stain {
-		return cmpFloat(a.stain, b.stain)
 	}
 	return cmpFloat(a.trouble, b.trouble)
 }
@@ -147,14 +144,17 @@ func (m *Mender) try(steps []surface.Step) *trial {
 	if r := m.work.worst().Risk; r >= RiskShown {
 		tr.rank.risk = r
 	}
+	// A stain below what the eye sees still is a margin worth something.
+	const perDeltaE = 2
+	stain := 0.
 	for i := range m.work.cases {
 		for _, s := range m.work.cases[i].Stains {
-			if s.DeltaE >= stainWatch/2 && m.work.cases[i].Opaque {
-				tr.rank.stain = max(tr.rank.stain, s.DeltaE)
+			if m.work.cases[i].Opaque {
+				stain = max(stain, s.DeltaE)
 			}
 		}
 	}
-	tr.rank.trouble = trouble(m.Craft, steps)
+	tr.rank.trouble = trouble(m.Craft, steps) + perDeltaE*stain
 	m.tried = append(m.tried, tr)
 	return &m.tried[len(m.tried)-1]
 }
@@ -508,9 +508,8 @@ func (m *Mender) Block(st *Stain) {
 			continue
 		}
 		for _, at := range places {
-			m.blockAt(st, p, coats, at)
-			if coats == 1 {
-				m.blockAt(st, p, 2, at) // where something else bleeds as well
+			if !m.blockAt(st, p, coats, at) && coats == 1 {
+				m.blockAt(st, p, 2, at) // something else bleeds as well
 			}
 		}
 	}
@@ -535,8 +534,8 @@ func (m *Mender) Block(st *Stain) {
 }
 
 // blockAt proposes coats of a blocker before the step at, and where the stain
-// is local, on its spots alone.
-func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) {
+// is local, on its spots alone. It tells whether nothing is then left to mend.
+func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 	s := m.coat(p, coats)
 	if craft.Bleeders[st.Bleeder].Local {
 		spot := s
@@ -547,6 +546,7 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) {
 		m.Edit("Block it with "+lower(StepWords(m.Craft, &spot)), insert(m.Zone.Steps, at, spot))
 	}
 	m.Edit("Block it with "+lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, at, s))
+	return len(m.edits) > 0 && m.edits[len(m.edits)-1].after == Sound
 }
 
 // titleOf joins the words of several steps.

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 
 type FieldProps = { label: string; hint?: string; error?: string; children: (id: string) => ReactNode };
 
@@ -22,6 +22,31 @@ export function Field({ label, hint, error, children }: FieldProps) {
   );
 }
 
+/**
+ * useTyped keeps a field's text as it was typed, also where it makes no sense. The text follows the value only when
+ * something else has changed that: an undo, another tab.
+ */
+function useTyped<T>(value: T, show: (v: T) => string) {
+  const [text, setText] = useState(show(value));
+  const [error, setError] = useState<string>();
+  const given = useRef(value);
+  useEffect(() => {
+    if (value !== given.current) {
+      given.current = value;
+      setText(show(value));
+      setError(undefined);
+    }
+  }, [value, show]);
+  const give = (v: T) => {
+    given.current = v;
+    setError(undefined);
+  };
+  return { text, setText, error, setError, give };
+}
+
+const showNumber = (v: number | undefined) => (v === undefined ? "" : String(v));
+const showText = (v: string | undefined) => v ?? "";
+
 type NumberProps = {
   label: string;
   unit?: string;
@@ -41,24 +66,24 @@ type NumberProps = {
  * on.
  */
 export function NumberField(p: NumberProps) {
-  const [text, setText] = useState(p.value === undefined ? "" : String(p.value));
-  const [error, setError] = useState<string>();
-  useEffect(() => {
-    setText((t) => (parse(t) === p.value ? t : p.value === undefined ? (error ? t : "") : String(p.value)));
-  }, [p.value, error]);
+  const { text, setText, error, setError, give } = useTyped(p.value, showNumber);
 
   const type = (t: string) => {
     setText(t);
     const v = parse(t);
     if (t.trim() === "") {
-      setError(p.required ? "A number is needed here." : undefined);
-      if (!p.required) p.onChange(undefined);
+      if (p.required) {
+        setError("A number is needed here.");
+      } else {
+        give(undefined);
+        p.onChange(undefined);
+      }
     } else if (v === undefined || (p.whole && !Number.isInteger(v))) {
       setError(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
     } else if (v < p.min || v > p.max || (p.above && v === p.min)) {
       setError(`Between ${p.min} and ${p.max}${p.unit ? ` ${p.unit}` : ""}, please.`);
     } else {
-      setError(undefined);
+      give(v);
       p.onChange(v);
     }
   };
@@ -91,20 +116,17 @@ type ColourProps = { label: string; value: string | undefined; onChange: (v: str
 
 /** ColourField takes a colour as #rrggbb, typed or picked. */
 export function ColourField({ label, value, onChange }: ColourProps) {
-  const [text, setText] = useState(value ?? "");
-  const [error, setError] = useState<string>();
-  useEffect(() => {
-    if (!error) setText(value ?? "");
-  }, [value, error]);
+  const { text, setText, error, setError, give } = useTyped(value, showText);
   const type = (t: string) => {
     setText(t);
     const s = t.trim().toLowerCase();
     if (s === "") {
-      setError(undefined);
+      give(undefined);
       onChange(undefined);
     } else if (/^#?[0-9a-f]{6}$/.test(s)) {
-      setError(undefined);
-      onChange(s.startsWith("#") ? s : `#${s}`);
+      const hex = s.startsWith("#") ? s : `#${s}`;
+      give(hex);
+      onChange(hex);
     } else {
       setError("A colour is written #rrggbb, for example #e4e8df.");
     }
@@ -137,11 +159,7 @@ type TextProps = { label: string; value: string; max: number; name?: string; onC
 
 /** TextField takes a name, up to a length. */
 export function TextField({ label, value, max, name, onChange }: TextProps) {
-  const [text, setText] = useState(value);
-  const [error, setError] = useState<string>();
-  useEffect(() => {
-    if (!error) setText(value);
-  }, [value, error]);
+  const { text, setText, error, setError, give } = useTyped(value, showText);
   return (
     <Field label={label} error={error}>
       {(id) => (
@@ -157,7 +175,7 @@ export function TextField({ label, value, max, name, onChange }: TextProps) {
             if (n > max) {
               setError(`At most ${max} characters; this has ${n}, and what is saved is the name before it.`);
             } else {
-              setError(undefined);
+              give(e.target.value);
               onChange(e.target.value);
             }
           }}
