@@ -12,10 +12,14 @@ export function Frame() {
           <img src="/rutile.svg" alt="" className="size-7" />
           Rutile
         </Link>
-        <span className="text-secondary text-sm">the bench book that checks the plan before the first coat</span>
+        <span className="hidden text-secondary text-sm md:inline">
+          the bench book that checks the plan before the first coat
+        </span>
         <span className="flex-1" />
         {studio.data?.demo && (
-          <span className="text-secondary text-sm">Lantern Yard, demo studio: thrown away when the server stops</span>
+          <span className="text-secondary text-sm">
+            Lantern Yard<span className="hidden md:inline">, demo studio: thrown away when the server stops</span>
+          </span>
         )}
       </header>
       <main className="flex flex-1 flex-col">

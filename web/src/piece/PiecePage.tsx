@@ -253,7 +253,10 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
           onChange={(steps) => onZone({ ...zone, steps })}
         />
       </section>
-      <section aria-label="Will it hold" className="px-5 py-4">
+      <section
+        aria-label="Will it hold"
+        className="max-lg:order-first max-lg:border-base-300 max-lg:border-b px-5 py-4"
+      >
         {judged && (
           <>
             <div className="mb-3 flex items-start gap-3" role="status" data-verdict={judged.verdict}>

@@ -121,10 +121,14 @@ function dots(x0: number, x1: number, y: number, seed: number) {
 
 type Placed = { l: Layer; y: number; h: number }[];
 
-/** Stains creep up as plumes, as wide in each layer as what gets that far, and end where a blocker stops them. */
+/**
+ * Stains creep up as stems, as thick in each layer as what gets that far. They end where a blocker stops them, and
+ * spread where they reach the surface.
+ */
 function stains(s: Schemas["Section"], placed: Placed) {
   if (!s.source?.length) return [];
-  const half = (deltaE: number) => Math.min(13, 4.2 * Math.sqrt(deltaE));
+  const half = (deltaE: number) => Math.min(10, 3 * Math.sqrt(deltaE));
+  const top = placed.length - 1;
   let entering = 0;
   return placed.flatMap(({ l, y, h }, i) => {
     if (l.kind !== "coat") return [];
@@ -134,14 +138,21 @@ function stains(s: Schemas["Section"], placed: Placed) {
     if (from < 1) return [];
     const faint = stain < SEEN;
     const to = faint ? 0.5 : half(stain);
+    const end = faint ? y + h * 0.35 : y;
     let d = "";
     for (let k = 0; k < 5; k++) {
       const x = 24 + k * 42 + ((k * 29) % 11);
       const w = 0.75 + ((k * 13) % 5) / 10;
-      const top = faint ? y + h * 0.35 : y;
-      d += `M${x - from * w} ${y + h}L${x - to * w} ${top}H${x + to * w}L${x + from * w} ${y + h}Z`;
+      const [a, b] = [from * w, to * w];
+      if (i === top && !faint) {
+        const spread = Math.min(20, b * 2.1);
+        d += `M${x - a} ${y + h}C${x - a * 0.7} ${y + h * 0.4} ${x - b} ${y + h * 0.3} ${x - spread} ${y}H${x + spread}C${x + b} ${y + h * 0.3} ${x + a * 0.7} ${y + h * 0.4} ${x + a} ${y + h}Z`;
+      } else {
+        const bend = k % 2 ? 3 : -3;
+        d += `M${x - a} ${y + h}Q${x - (a + b) / 2 + bend} ${(end + y + h) / 2} ${x - b} ${end}H${x + b}Q${x + (a + b) / 2 + bend} ${(end + y + h) / 2} ${x + a} ${y + h}Z`;
+      }
     }
-    return [{ key: `${i}`, d, colour: l.stain_colour ?? "#a6793f", opacity: 0.55 }];
+    return [{ key: `${i}`, d, colour: l.stain_colour ?? "#a6793f", opacity: 0.6 }];
   });
 }
 
