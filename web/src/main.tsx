@@ -6,7 +6,7 @@ import { Frame } from "./app";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
-import { Lost } from "./shared/Lost";
+import { Lost } from "./ui/Lost";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 

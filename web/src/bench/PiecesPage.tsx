@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 import { answer, api } from "../api/client";
-import { Joint, Mark } from "../shared/Mark";
+import { Joint, Mark } from "../ui/Mark";
 
 /** PiecesPage shows the pieces in the workshop, and how the plan of each stands. */
 export function PiecesPage() {

@@ -1,6 +1,6 @@
 import { ChevronRight, Hammer, Ruler } from "lucide-react";
 import type { Finding, Repair, Verdict } from "../api/client";
-import { Joint, Mark } from "../shared/Mark";
+import { Joint, Mark } from "../ui/Mark";
 
 type Props = {
   findings: Finding[];

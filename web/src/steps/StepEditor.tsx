@@ -1,6 +1,6 @@
 import type { Step } from "../api/client";
 import { useVocab } from "../piece/vocab";
-import { ColourField, Field, NumberField, TextField } from "../shared/Field";
+import { ColourField, Field, NumberField, TextField } from "../ui/Field";
 
 type Word = { id: string; name: string };
 type Props = { step: Step; onChange: (s: Step) => void };

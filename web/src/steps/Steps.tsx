@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { stepNotes, stepTitle, useVocab } from "../piece/vocab";
-import { Joint } from "../shared/Mark";
+import { Joint } from "../ui/Mark";
 import { StepIcon } from "./icons";
 import { StepEditor } from "./StepEditor";
 import { StepPicker } from "./StepPicker";

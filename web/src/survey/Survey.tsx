@@ -1,7 +1,7 @@
 import type { Piece, Vocab, Zone } from "../api/client";
 import { useVocab } from "../piece/vocab";
-import { ColourField, Field, NumberField, TextField } from "../shared/Field";
 import { Check } from "../steps/StepEditor";
+import { ColourField, Field, NumberField, TextField } from "../ui/Field";
 import { Levels } from "./Levels";
 
 type Props = { piece: Piece; zone: Zone; lead: boolean; onZone: (z: Zone) => void; onPiece: (p: Piece) => void };
