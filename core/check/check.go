@@ -291,7 +291,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			f.Title = title
 		}
 		if h.If != "" {
-			why = "If the old finish is " + lower(h.If) + ": " + why
+			why = "If the old finish is " + lower(h.If) + ": " + lower(why)
 		}
 		f.Why = why
 		f.Figures = figures(h)

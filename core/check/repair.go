@@ -154,7 +154,13 @@ func (m *Mender) try(steps []surface.Step) *trial {
 			}
 		}
 	}
-	tr.rank.trouble = trouble(m.Craft, steps) + perDeltaE*stain
+	// And so is a bond stronger than it need be.
+	const perBond = 4
+	weakest := 1.
+	for _, b := range m.work.worst().Bonds {
+		weakest = min(weakest, b.Strength)
+	}
+	tr.rank.trouble = trouble(m.Craft, steps) + perDeltaE*stain + perBond*(1-weakest)
 	m.tried = append(m.tried, tr)
 	return &m.tried[len(m.tried)-1]
 }
@@ -369,7 +375,11 @@ func (m *Mender) Rework(b *surface.Boundary) {
 		on = under
 	}
 	for s, lv := range b.Soils {
-		if so := craft.Soil(s); lv > 0 && so != craft.Dust && so != craft.CleanerResidue {
+		so := craft.Soil(s)
+		if onWax && so == craft.WaxPolish {
+			continue // it goes with the wax
+		}
+		if lv > 0 && so != craft.Dust && so != craft.CleanerResidue {
 			g := bases[0]
 			wash := m.cleaning(so, lv)
 			at := cleanPlace(g.steps, g.at)

@@ -143,6 +143,10 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
+			if craft.Families[b.On].ScuffHow == "" {
+				return fmt.Sprintf("%s on %s, which gives it nothing to hold", upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+					fmt.Sprintf("It is too smooth, and abrasive would only spoil it: this coat loses %.0f %% of its bond by that. A primer made for it is its key.", (1-b.Factors[surface.Key])*100)
+			}
 			return fmt.Sprintf("%s on %s that was never scuffed", upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 				fmt.Sprintf("The surface has %.0f %% of its best key, and this coat loses %.0f %% of its bond by that. Take the shine off, no more.", b.KeyGiven*100, (1-b.Factors[surface.Key])*100)
 		},

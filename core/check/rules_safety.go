@@ -1,6 +1,8 @@
 package check
 
 import (
+	"slices"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -17,7 +19,7 @@ var safetyRules = []Rule{
 		Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
 		When:  "There is old paint or varnish from before 1980, or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes or heats it dry.",
 		Step: func(k *Case, e *surface.Event) {
-			if !k.Zone.suspectLead(k.Craft) || e.Before.Patches[surface.Field].Coats > 0 {
+			if !k.Zone.suspectLead(k.Craft) || e.Before.Patches[surface.Field].Coats > 0 && !e.Doing.Through {
 				return
 			}
 			s := e.Doing
@@ -28,7 +30,8 @@ var safetyRules = []Rule{
 			}
 		},
 		End: func(k *Case) {
-			if k.Zone.suspectLead(k.Craft) {
+			said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
+			if k.Zone.suspectLead(k.Craft) && !said {
 				k.add(Hit{Severity: Watch, Subject: "suspect"})
 			}
 		},

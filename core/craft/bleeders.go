@@ -62,7 +62,7 @@ var Bleeders = [NumBleeders]BleederRow{
 	Watermark:    {"watermark", "water mark", [3]float64{2, 5, 9}, 10, Watermark, true, false, true, false, false, "#a98b5a", "bleed.water", "the ring of the old mark"},
 	GreaseSpot:   {"grease_spot", "grease spot", [3]float64{2, 5, 8}, 15, GreaseSpot, true, true, false, false, false, "#8f7f58", "bleed.grease", "a dark, dull spot"},
 	Bitumen:      {"bitumen", "bitumen", [3]float64{6, 12, 20}, 30, Bitumen, false, true, false, true, false, "#4a3524", "bleed.bitumen", "brown streaks"},
-	Salts:        {"salts", "salts", [3]float64{2, 5, 9}, 25, Salts, false, false, false, false, true, "#efece2", "bleed.salts", "a white bloom, and lifting"},
+	Salts:        {"salts", "salts", [3]float64{2, 5, 9}, 25, Salts, false, false, false, false, true, "#efece2", "bleed.salts", "a white bloom that lifts paint"},
 	Plasticiser:  {"plasticiser", "plasticiser", [3]float64{2, 5, 8}, 40, Plasticiser, false, false, false, false, true, "#d9cfae", "bleed.tacky", "a coat that turns sticky"},
 	IronTannin:   {"iron_tannin", "iron stain in the wood", [3]float64{5, 10, 15}, 5, Tannin, true, false, true, false, false, "#3d4350", "bleed.tannin", "blue-black marks"},
 	RedPaint:     {"red_paint", "bleeding old red", [3]float64{6, 12, 18}, 7, Dye, false, true, false, false, false, "#b8323a", "bleed.dye", "a pink cast"},

@@ -34,7 +34,7 @@ function OpenPiece({ id }: { id: number }) {
   const go = useNavigate();
   const queries = useQueryClient();
   const p = usePiece(id);
-  const { result, silent } = useCheck(p.piece);
+  const { result, silent, refused } = useCheck(p.piece);
   const [adding, setAdding] = useState(false);
   const [removing, setRemoving] = useState(false);
   const { undo, redo } = p;
@@ -129,6 +129,11 @@ function OpenPiece({ id }: { id: number }) {
           <Plus className="size-5" aria-hidden="true" /> Zone
         </button>
       </nav>
+      {refused && (
+        <p role="alert" className="sheet bg-base-200 px-5 py-2">
+          This cannot be judged as it stands: {refused}
+        </p>
+      )}
       {!zone || adding ? (
         <div className="p-5">
           <AddZone

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { answer, api, type CheckResult, type Piece } from "../api/client";
+import { answer, api, type CheckResult, type Piece, Refused } from "../api/client";
 
 /**
  * useCheck has the piece on the screen judged at every change. The last good answer stays until the next one comes,
@@ -8,6 +8,7 @@ import { answer, api, type CheckResult, type Piece } from "../api/client";
 export function useCheck(piece: Piece | undefined) {
   const [result, setResult] = useState<CheckResult>();
   const [silent, setSilent] = useState(false);
+  const [refused, setRefused] = useState<string>();
   useEffect(() => {
     if (!piece) return;
     const stop = new AbortController();
@@ -17,9 +18,14 @@ export function useCheck(piece: Piece | undefined) {
         .then((r) => {
           setResult(r);
           setSilent(false);
+          setRefused(undefined);
         })
-        .catch(() => {
+        .catch((e) => {
           if (stop.signal.aborted) return;
+          if (e instanceof Refused) {
+            setRefused(e.message);
+            return;
+          }
           setSilent(true);
           again = setTimeout(ask, 3000);
         });
@@ -30,5 +36,5 @@ export function useCheck(piece: Piece | undefined) {
       clearTimeout(again);
     };
   }, [piece]);
-  return { result, silent };
+  return { result, silent, refused };
 }
