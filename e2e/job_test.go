@@ -126,7 +126,7 @@ func TestNonsenseInFields(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/5/fronts")), verdict("fails"),
-		typeIn("Area", "-3"), sees("Between 0 and 500 m², please."),
+		typeIn("Area", "-3"), sees("More than 0 and at most 500 m², please."),
 		typeIn("Area", "a lot"), sees("“a lot” is not a number."),
 		typeIn("Colour", "mauve"), sees("A colour is written #rrggbb"),
 		typeIn("Zone", strings.Repeat("n", 201)), sees("At most 200 characters; this has 201"),
@@ -152,7 +152,11 @@ func TestTheServerGoneInMidEdit(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/3/column")), verdict("fails"))
 	a.down()
-	do(t, ctx, press("Mineral paint"), press("Remove"), sees("Not saved yet"), sees("kept in this browser"))
+	do(t, ctx, press("Mineral paint"), press("Remove"), sees("Not saved yet"), sees("kept in this browser"),
+		sees("This was judged before your last change"))
+	if free, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`[...document.querySelectorAll("[data-code] button")].some((b) => !b.matches(":disabled"))`)); err != nil || free {
+		t.Errorf("a repair of an older plan can be pressed, %v", err)
+	}
 	a.up(true)
 	do(t, ctx, saved(), verdict("watch"), sees("No coat is planned yet"))
 	if got := does(a.stored("3").Piece.Zones[0].Steps); strings.Contains(got, "coat") {
@@ -204,6 +208,9 @@ func TestCautionsAndMeasurements(t *testing.T) {
 	if err != nil || field != "finish" {
 		t.Errorf("the measurement leads to %q, %v", field, err)
 	}
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/saucers")), verdict("fails"), choose("Look", "crackle"), press("Make a test board"), sees("Test patch"),
+		chromedp.KeyEvent(kb.Enter), sees("Rating on the cross-cut scale"), sees("A step that is not judged yet"),
+		chromedp.Navigate(a.url("/pieces/3/slope")), verdict("watch"))
 	do(t, ctx, choose("On it now", "shellac"), verdict("sound"), press("I have read this"), saved(), sees("read 20"))
 	if n := len(a.stored("3").Piece.Zones[1].Read); n != 1 {
 		t.Errorf("%d cautions were noted", n)

@@ -125,9 +125,11 @@ function OpenPiece({ id }: { id: number }) {
             </button>
           );
         })}
-        <button type="button" className="btn btn-ghost min-h-11" onClick={() => setAdding(true)}>
-          <Plus className="size-5" aria-hidden="true" /> Zone
-        </button>
+        {zone && (
+          <button type="button" className="btn btn-ghost min-h-11" onClick={() => setAdding(true)}>
+            <Plus className="size-5" aria-hidden="true" /> Zone
+          </button>
+        )}
       </nav>
       {refused && (
         <p role="alert" className="sheet bg-base-200 px-5 py-2">
@@ -153,6 +155,7 @@ function OpenPiece({ id }: { id: number }) {
           piece={piece}
           zone={zone}
           judged={judged}
+          stale={silent || !!refused}
           onZone={setZone}
           onPiece={p.change}
           onRemove={() => {
@@ -189,7 +192,7 @@ function PieceName({ piece, onName }: { piece: Piece; onName: (name: string) => 
         setEditing(false);
       }}
     >
-      <TextField label="Name of the piece" value={piece.name ?? ""} max={200} onChange={onName} />
+      <TextField label="Name of the piece" value={piece.name ?? ""} max={200} eager onChange={onName} />
       <button type="submit" className="btn btn-sm mb-2">
         Done
       </button>
@@ -201,14 +204,16 @@ type SheetProps = {
   piece: Piece;
   zone: Zone;
   judged: ZoneResult | undefined;
+  stale: boolean; // judged before the last change
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
   onRemove: () => void;
 };
 
 /** ZoneSheet is the one screen of the job: what it is, what is planned, and whether that will do. */
-function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProps) {
+function ZoneSheet({ piece, zone, judged, stale, onZone, onPiece, onRemove }: SheetProps) {
   const [step, setStep] = useState<number>();
+  const [picking, setPicking] = useState(zone.steps?.length ? undefined : "");
   const [said, setSaid] = useState("");
   const repair = (f: Finding, r: Repair) => {
     if (r.kind === "edit" && r.steps) {
@@ -218,6 +223,8 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
     } else if (r.kind === "acknowledge") {
       const date = new Date().toISOString().slice(0, 10);
       onZone({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date }] });
+    } else if (r.field === "test" || r.field === "steps") {
+      setPicking(r.field === "test" ? "test patch" : "");
     } else {
       focusField(r.field ?? "");
     }
@@ -241,7 +248,7 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
         <div className="mb-2 flex items-baseline gap-3">
           <h2 className="font-semibold text-lg">The plan</h2>
           <span className="flex-1" />
-          {judged && (
+          {judged && !!zone.steps?.length && (
             <span className="text-secondary text-sm">
               {judged.hours.hands_on !== null &&
                 judged.hours.hands_on !== undefined &&
@@ -255,6 +262,8 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
           findings={judged?.findings ?? []}
           open={step}
           onOpen={setStep}
+          picking={picking}
+          onPicking={setPicking}
           onChange={(steps) => onZone({ ...zone, steps })}
         />
       </section>
@@ -273,6 +282,11 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
                 <p>{judged.says}</p>
               </div>
             </div>
+            {stale && (
+              <p role="alert" className="mb-2 font-medium text-warning">
+                This was judged before your last change. It is judged again as soon as the server answers.
+              </p>
+            )}
             {said && (
               <p role="status" className="mb-2 text-secondary text-sm">
                 {said}
@@ -280,7 +294,9 @@ function ZoneSheet({ piece, zone, judged, onZone, onPiece, onRemove }: SheetProp
             )}
             {judged.section && <SectionView section={judged.section} chosen={step} onChoose={setStep} />}
             <Measures judged={judged} />
-            <Findings findings={judged.findings} onRepair={repair} onStep={setStep} />
+            <fieldset disabled={stale} className="min-w-0">
+              <Findings findings={judged.findings} onRepair={repair} onStep={setStep} />
+            </fieldset>
           </>
         )}
       </section>

@@ -6,9 +6,11 @@ import { StepIcon } from "./icons";
 type Choice = { key: string; group: string; kind: string; name: string; note: string; step: Step };
 
 /** StepPicker offers every step there is; typing narrows it down. */
-export function StepPicker({ onPick, onClose }: { onPick: (s: Step) => void; onClose: () => void }) {
+type Props = { asked: string; onPick: (s: Step) => void; onClose: () => void };
+
+export function StepPicker({ asked, onPick, onClose }: Props) {
   const v = useVocab();
-  const [query, setQuery] = useState("");
+  const [query, setQuery] = useState(asked);
   const all: Choice[] = [
     ...v.cleaners.map(
       (c): Choice => ({

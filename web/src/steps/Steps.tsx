@@ -1,5 +1,4 @@
 import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from "lucide-react";
-import { useState } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { stepNotes, stepTitle, useVocab } from "../piece/vocab";
 import { Joint } from "../ui/Mark";
@@ -12,13 +11,14 @@ type Props = {
   findings: Finding[];
   open: number | undefined; // from 1
   onOpen: (step: number | undefined) => void;
+  picking: string | undefined; // what the picker is asked for, while it is open
+  onPicking: (query: string | undefined) => void;
   onChange: (steps: Step[]) => void;
 };
 
 /** Steps is the plan of a zone, from the first wash to the last coat. */
-export function Steps({ steps, findings, open, onOpen, onChange }: Props) {
+export function Steps({ steps, findings, open, onOpen, picking, onPicking, onChange }: Props) {
   const v = useVocab();
-  const [picking, setPicking] = useState(steps.length === 0);
   const replace = (i: number, s: Step) => onChange(steps.map((x, j) => (j === i ? s : x)));
   const move = (i: number, by: number) => {
     const to = i + by;
@@ -110,18 +110,20 @@ export function Steps({ steps, findings, open, onOpen, onChange }: Props) {
         })}
       </ol>
       <div className="mt-2">
-        {picking ? (
+        {picking !== undefined ? (
           <StepPicker
-            onClose={() => setPicking(false)}
+            key={picking}
+            asked={picking}
+            onClose={() => onPicking(undefined)}
             onPick={(s) => {
               const to = at || steps.length;
               onChange([...steps.slice(0, to), s, ...steps.slice(to)]);
               onOpen(to + 1);
-              setPicking(false);
+              onPicking(undefined);
             }}
           />
         ) : (
-          <button type="button" className="btn btn-block btn-outline border-base-300" onClick={() => setPicking(true)}>
+          <button type="button" className="btn btn-block btn-outline border-base-300" onClick={() => onPicking("")}>
             <Plus className="size-5" aria-hidden="true" /> {at ? `Add a step after ${at}` : "Add a step"}
           </button>
         )}

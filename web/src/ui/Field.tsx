@@ -81,7 +81,12 @@ export function NumberField(p: NumberProps) {
     } else if (v === undefined || (p.whole && !Number.isInteger(v))) {
       setError(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
     } else if (v < p.min || v > p.max || (p.above && v === p.min)) {
-      setError(`Between ${p.min} and ${p.max}${p.unit ? ` ${p.unit}` : ""}, please.`);
+      const unit = p.unit ? ` ${p.unit}` : "";
+      setError(
+        p.above
+          ? `More than ${p.min} and at most ${p.max}${unit}, please.`
+          : `Between ${p.min} and ${p.max}${unit}, please.`,
+      );
     } else {
       give(v);
       p.onChange(v);
@@ -155,10 +160,17 @@ export function ColourField({ label, value, onChange }: ColourProps) {
   );
 }
 
-type TextProps = { label: string; value: string; max: number; name?: string; onChange: (v: string) => void };
+type TextProps = {
+  label: string;
+  value: string;
+  max: number;
+  name?: string;
+  eager?: boolean; // asks to be typed into at once
+  onChange: (v: string) => void;
+};
 
 /** TextField takes a name, up to a length. */
-export function TextField({ label, value, max, name, onChange }: TextProps) {
+export function TextField({ label, value, max, name, eager, onChange }: TextProps) {
   const { text, setText, error, setError, give } = useTyped(value, showText);
   return (
     <Field label={label} error={error}>
@@ -169,6 +181,9 @@ export function TextField({ label, value, max, name, onChange }: TextProps) {
           className={`input w-full ${error ? "input-error" : ""}`}
           value={text}
           dir="auto"
+          // biome-ignore lint/a11y/noAutofocus: asked for where a name is the first thing to give
+          autoFocus={eager}
+          onFocus={(e) => eager && e.target.select()}
           onChange={(e) => {
             setText(e.target.value);
             const n = [...e.target.value].length;
