@@ -280,6 +280,32 @@ func TestVocab(t *testing.T) {
 	}
 }
 
+// Everything the picker offers can be put into a plan as it is.
+func TestStartsAreValidSteps(t *testing.T) {
+	v := VocabOf(craft.Default(), nil)
+	kinds := map[string]bool{}
+	for _, s := range v.Starts {
+		kinds[s.Step.Do] = true
+		p := New(s.Name)
+		p.Zones = []Zone{{ID: "a", Substrate: "oak", Steps: []Step{s.Step}}}
+		data, err := json.Marshal(p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := Decode(data); err != nil || s.Group == "" || s.Name == "" {
+			t.Errorf("%s: %v", s.Name, err)
+		}
+	}
+	for kind := range stepFields {
+		if !kinds[kind] {
+			t.Errorf("%s is not offered", kind)
+		}
+	}
+	if n := len(v.Starts); n < len(v.Cleaners)+len(v.Products)+10 {
+		t.Errorf("only %d steps are offered", n)
+	}
+}
+
 func TestText(t *testing.T) {
 	p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "name": "Top", "finish": "none", "soils": [], "area_m2": 1, "steps": [{"do": "coat", "product": "paint_chalk"}]`)))
 	if err != nil {

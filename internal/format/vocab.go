@@ -2,6 +2,7 @@ package format
 
 import (
 	"math"
+	"strings"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -31,6 +32,15 @@ type Vocab struct {
 	Effects    []Word          `json:"effects"`
 	Families   []Word          `json:"families"`
 	Rules      []RuleWord      `json:"rules"`
+	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
+}
+
+// StartWord is a step as it is when it is put into a plan.
+type StartWord struct {
+	Group string `json:"group"`
+	Name  string `json:"name"`
+	Note  string `json:"note,omitempty"`
+	Step  Step   `json:"step"`
 }
 
 // Word is an id with its meaning.
@@ -48,6 +58,8 @@ type SubstrateWord struct {
 	Colour   string   `json:"colour"`
 	Bleeds   []string `json:"bleeds"`
 	Porosity float64  `json:"porosity"`
+	// Asks are the fields of a survey that mean something for it.
+	Asks []string `json:"asks" doc:"Of moisture_pct, knots and veneer those that mean something here"`
 }
 
 // FinishWord describes a finish.
@@ -122,6 +134,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		for _, b := range r.Bleeds {
 			w.Bleeds = append(w.Bleeds, b.Bleeder.String())
 		}
+		w.Asks = asks(r)
 		v.Substrates = append(v.Substrates, w)
 	}
 	var plain craft.SubstrateRow
@@ -191,8 +204,82 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	}
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
+	v.Starts = starts(c)
 	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
 	return v
+}
+
+func asks(r *craft.SubstrateRow) []string {
+	out := []string{}
+	switch r.Group {
+	case craft.GroupWood:
+		out = append(out, "moisture_pct", "veneer")
+	case craft.GroupBoard, craft.GroupMineral:
+		out = append(out, "moisture_pct")
+	}
+	if r.Knotted > 0 {
+		out = append(out, "knots")
+	}
+	return out
+}
+
+// starts lists the steps a painter begins from: the usual grit, the rinse a
+// cleaner must have, two coats of a paint and one of a wax.
+func starts(c *craft.Craft) []StartWord {
+	var out []StartWord
+	for i := range c.Cleaners {
+		r := &c.Cleaners[i]
+		var shifts []string
+		for _, s := range r.Shifts {
+			if s.Soil != craft.Dust || len(r.Shifts) == 1 {
+				shifts = append(shifts, craft.Soils[s.Soil].Name)
+			}
+		}
+		out = append(out, StartWord{"Clean", r.Name, strings.Join(shifts, ", "), Step{Do: "clean", With: r.ID, Rinse: r.Rinses > 0}})
+	}
+	const sanding = "Sand and dust"
+	out = append(out,
+		StartWord{sanding, "Sand", "220 by hand to begin with", Step{Do: "abrade", Grit: 220, How: string(craft.Hand)}},
+		StartWord{sanding, "Scuff with a fine pad", "vinyl, foil, zinc", Step{Do: "abrade", How: string(craft.Pad)}},
+		StartWord{sanding, "Dust off", "vacuum and tack cloth", Step{Do: "dust"}},
+		StartWord{sanding, "Raise the grain", "damp cloth, dry, knock back", Step{Do: "raise_grain"}})
+	for i := range c.Products {
+		p := &c.Products[i]
+		s := Step{Do: "coat", Product: p.ID, Coats: 1, Method: "brush"}
+		switch {
+		case p.Role == craft.RolePaint || p.Role == craft.RoleClear:
+			s.Coats = 2
+		case p.Role == craft.RoleWax:
+			s.Method = "rag"
+		}
+		if p.Aerosol {
+			s.Method = "aerosol"
+		}
+		group := string(p.Role)
+		out = append(out, StartWord{strings.ToUpper(group[:1]) + group[1:], p.Name, p.Remark, s})
+	}
+	day, best := 24., 5
+	out = append(out, StartWord{"Wait", "Wait", "a day to begin with", Step{Do: "wait", Hours: &day}})
+	for _, k := range surface.Kinds {
+		if k.Judged {
+			continue
+		}
+		s := Step{Do: k.ID}
+		switch k.ID {
+		case "strip":
+			s.How = craft.Strips[0]
+		case "fill":
+			s.With = craft.Fillers[1]
+		case "remove":
+			s.What = "handles"
+		case "effect":
+			s.Effect = "distress_dry"
+		case "test":
+			s.Rating = &best
+		}
+		out = append(out, StartWord{"Kept in the plan, not judged yet", k.Name, "", s})
+	}
+	return out
 }
 
 func named(pairs ...string) []Word {

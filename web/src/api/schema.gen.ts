@@ -412,6 +412,12 @@ export interface components {
             /** Format: double */
             temp_c: number;
         };
+        StartWord: {
+            group: string;
+            name: string;
+            note?: string;
+            step: components["schemas"]["Step"];
+        };
         Step: {
             additive?: components["schemas"]["Additive"];
             /** Format: int64 */
@@ -462,6 +468,8 @@ export interface components {
             site: components["schemas"]["Site"];
         };
         SubstrateWord: {
+            /** @description Of moisture_pct, knots and veneer those that mean something here */
+            asks: string[];
             bleeds: string[];
             colour: string;
             family: string;
@@ -506,6 +514,8 @@ export interface components {
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
             soils: components["schemas"]["Word"][];
+            /** @description What a plan can be extended with, in the order of the work */
+            starts: components["schemas"]["StartWord"][];
             steps: components["schemas"]["StepWord"][];
             strips: components["schemas"]["Word"][];
             substrates: components["schemas"]["SubstrateWord"][];

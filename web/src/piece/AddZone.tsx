@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Zone } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { useVocab } from "./vocab";
 
 type Props = { taken: string[]; first: boolean; onAdd: (z: Zone) => void; onClose?: () => void };
@@ -10,7 +11,6 @@ export function AddZone({ taken, first, onAdd, onClose }: Props) {
   const [name, setName] = useState("");
   const [substrate, setSubstrate] = useState("");
   const [said, setSaid] = useState<string>();
-  const groups = [...new Set(v.substrates.map((s) => s.group))];
   return (
     <form
       className="sheet max-w-xl rounded-r bg-base-200 p-4"
@@ -38,28 +38,7 @@ export function AddZone({ taken, first, onAdd, onClose }: Props) {
           onChange={(e) => setName(e.target.value)}
         />
       </label>
-      <label className="mb-3 block">
-        <span className="mb-0.5 block font-medium text-secondary text-sm">Made of</span>
-        <select
-          className="select w-full"
-          aria-label="Made of"
-          value={substrate}
-          onChange={(e) => setSubstrate(e.target.value)}
-        >
-          <option value="">Choose …</option>
-          {groups.map((g) => (
-            <optgroup key={g} label={g[0]?.toUpperCase() + g.slice(1)}>
-              {v.substrates
-                .filter((s) => s.group === g)
-                .map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-            </optgroup>
-          ))}
-        </select>
-      </label>
+      <Choice label="Made of" words={v.substrates} none="Choose …" value={substrate} onChange={setSubstrate} />
       {said && (
         <p role="alert" className="mb-2 text-error text-sm">
           {said}

@@ -1,43 +1,26 @@
 import type { Step } from "../api/client";
 import { useVocab } from "../piece/vocab";
-import { ColourField, Field, NumberField, TextField } from "../ui/Field";
+import { Check, Choice } from "../ui/Choice";
+import { ColourField, NumberField, TextField } from "../ui/Field";
 
-type Word = { id: string; name: string };
 type Props = { step: Step; onChange: (s: Step) => void };
 
 /** StepEditor edits the fields that belong to a step. */
 export function StepEditor({ step, onChange }: Props) {
   const v = useVocab();
   const set = (part: Partial<Step>) => onChange({ ...step, ...part });
-  const choose = (
-    label: string,
-    words: Word[],
-    value: string | undefined,
-    put: (id: string) => void,
-    none?: string,
-  ) => (
-    <Field label={label}>
-      {(id) => (
-        <select id={id} className="select w-full" value={value ?? ""} onChange={(e) => put(e.target.value)}>
-          {none !== undefined && <option value="">{none}</option>}
-          {words.map((w) => (
-            <option key={w.id} value={w.id}>
-              {w.name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
-  );
   switch (step.do) {
     case "clean": {
       const cleaner = v.cleaners.find((c) => c.id === step.with);
+      const usual = (id: string) => v.starts.find((s) => s.step.with === id)?.step ?? { do: "clean", with: id };
       return (
         <div className="grid gap-x-3 sm:grid-cols-2">
-          {choose("Cleaner", v.cleaners, step.with, (id) => {
-            const rinses = v.cleaners.find((c) => c.id === id)?.rinses ?? 0;
-            set({ with: id, rinse: rinses > 0 || undefined });
-          })}
+          <Choice
+            label="Cleaner"
+            words={v.cleaners}
+            value={step.with}
+            onChange={(id) => onChange({ ...usual(id), passes: step.passes })}
+          />
           <NumberField
             label="Passes"
             value={step.passes ?? 1}
@@ -59,9 +42,12 @@ export function StepEditor({ step, onChange }: Props) {
     case "abrade":
       return (
         <div className="grid gap-x-3 sm:grid-cols-2">
-          {choose("How", v.hows, step.how ?? "hand", (how) =>
-            set({ how, grit: how === "pad" ? undefined : (step.grit ?? 220) }),
-          )}
+          <Choice
+            label="How"
+            words={v.hows}
+            value={step.how ?? "hand"}
+            onChange={(how) => set({ how, grit: how === "pad" ? undefined : (step.grit ?? 220) })}
+          />
           {step.how !== "pad" && (
             <NumberField
               label="Grit"
@@ -81,73 +67,8 @@ export function StepEditor({ step, onChange }: Props) {
           />
         </div>
       );
-    case "coat": {
-      const product = v.products.find((p) => p.id === step.product);
-      return (
-        <div className="grid gap-x-3 sm:grid-cols-2">
-          {choose("Product", v.products, step.product, (id) => set({ product: id, additive: undefined }))}
-          <NumberField
-            label="Coats"
-            value={step.coats ?? 1}
-            min={1}
-            max={20}
-            whole
-            required
-            onChange={(coats) => set({ coats })}
-          />
-          <NumberField
-            label="Wait after each coat"
-            unit="h"
-            value={step.wait_h}
-            min={0}
-            max={8760}
-            hint="Empty: as soon as the workshop's air allows"
-            onChange={(wait_h) => set({ wait_h })}
-          />
-          {choose("With", v.methods, step.method ?? "brush", (method) => set({ method }))}
-          {choose("Where", v.scopes, step.scope ?? "all", (id) => set({ scope: id === "all" ? undefined : id }))}
-          {product &&
-            (product.role === "clear" || product.role === "paint") &&
-            choose("Sheen", v.gloss, step.sheen, (id) => set({ sheen: id || undefined }), "the product's own")}
-          {product?.role === "paint" && (
-            <ColourField
-              label="Colour, if not the target's"
-              value={step.colour}
-              onChange={(colour) => set({ colour })}
-            />
-          )}
-          {product?.takes_additive && (
-            <NumberField
-              label="Bonding additive, parts to one of paint"
-              value={step.additive?.ratio}
-              min={0}
-              max={2}
-              hint="0.5 is half; empty is none"
-              onChange={(ratio) =>
-                set({
-                  additive: ratio ? { product: "bonding_additive", ratio, coats: step.additive?.coats } : undefined,
-                })
-              }
-            />
-          )}
-          {step.additive && (
-            <Check
-              label="In the first coat only"
-              on={step.additive.coats === "first"}
-              onChange={(on) =>
-                set({
-                  additive: {
-                    product: "bonding_additive",
-                    ratio: step.additive?.ratio ?? 0.5,
-                    coats: on ? "first" : undefined,
-                  },
-                })
-              }
-            />
-          )}
-        </div>
-      );
-    }
+    case "coat":
+      return <CoatEditor step={step} onChange={onChange} />;
     case "wait":
       return (
         <NumberField
@@ -161,11 +82,11 @@ export function StepEditor({ step, onChange }: Props) {
         />
       );
     case "fill":
-      return choose("Filler", v.fillers, step.with, (id) => set({ with: id }));
+      return <Choice label="Filler" words={v.fillers} value={step.with} onChange={(id) => set({ with: id })} />;
     case "strip":
-      return choose("How", v.strips, step.how, (how) => set({ how }));
+      return <Choice label="How" words={v.strips} value={step.how} onChange={(how) => set({ how })} />;
     case "effect":
-      return choose("Effect", v.effects, step.effect, (effect) => set({ effect }));
+      return <Choice label="Effect" words={v.effects} value={step.effect} onChange={(effect) => set({ effect })} />;
     case "remove":
     case "repair":
     case "mask":
@@ -195,16 +116,75 @@ export function StepEditor({ step, onChange }: Props) {
   }
 }
 
-export function Check({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+function CoatEditor({ step, onChange }: Props) {
+  const v = useVocab();
+  const set = (part: Partial<Step>) => onChange({ ...step, ...part });
+  const product = v.products.find((p) => p.id === step.product);
+  const additive = step.additive;
   return (
-    <label className="mb-2 flex min-h-10 cursor-pointer items-center gap-2">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-primary"
-        checked={on}
-        onChange={(e) => onChange(e.target.checked)}
+    <div className="grid gap-x-3 sm:grid-cols-2">
+      <Choice
+        label="Product"
+        words={v.products}
+        value={step.product}
+        onChange={(id) => set({ product: id, additive: undefined })}
       />
-      {label}
-    </label>
+      <NumberField
+        label="Coats"
+        value={step.coats ?? 1}
+        min={1}
+        max={20}
+        whole
+        required
+        onChange={(coats) => set({ coats })}
+      />
+      <NumberField
+        label="Wait after each coat"
+        unit="h"
+        value={step.wait_h}
+        min={0}
+        max={8760}
+        hint="Empty: as soon as the workshop's air allows"
+        onChange={(wait_h) => set({ wait_h })}
+      />
+      <Choice label="With" words={v.methods} value={step.method ?? "brush"} onChange={(method) => set({ method })} />
+      <Choice
+        label="Where"
+        words={v.scopes}
+        value={step.scope ?? "all"}
+        onChange={(id) => set({ scope: id === "all" ? undefined : id })}
+      />
+      {(product?.role === "clear" || product?.role === "paint") && (
+        <Choice
+          label="Sheen"
+          words={v.gloss}
+          value={step.sheen}
+          none="the product's own"
+          onChange={(id) => set({ sheen: id || undefined })}
+        />
+      )}
+      {product?.role === "paint" && (
+        <ColourField label="Colour, if not the target's" value={step.colour} onChange={(colour) => set({ colour })} />
+      )}
+      {product?.takes_additive && (
+        <NumberField
+          label="Bonding additive, parts to one of paint"
+          value={additive?.ratio}
+          min={0}
+          max={2}
+          hint="0.5 is half; empty is none"
+          onChange={(ratio) =>
+            set({ additive: ratio ? { product: "bonding_additive", ratio, coats: additive?.coats } : undefined })
+          }
+        />
+      )}
+      {additive && (
+        <Check
+          label="In the first coat only"
+          on={additive.coats === "first"}
+          onChange={(on) => set({ additive: { ...additive, coats: on ? "first" : undefined } })}
+        />
+      )}
+    </div>
   );
 }

@@ -1,7 +1,7 @@
-import type { Piece, Vocab, Zone } from "../api/client";
+import type { Piece, Zone } from "../api/client";
 import { useVocab } from "../piece/vocab";
-import { Check } from "../steps/StepEditor";
-import { ColourField, Field, NumberField, TextField } from "../ui/Field";
+import { Check, Choice } from "../ui/Choice";
+import { ColourField, NumberField, TextField } from "../ui/Field";
 import { Levels } from "./Levels";
 
 type Props = { piece: Piece; zone: Zone; lead: boolean; onZone: (z: Zone) => void; onPiece: (p: Piece) => void };
@@ -13,9 +13,8 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const finish = v.finishes.find((f) => f.id === (zone.finish ?? "unknown"));
-  const damp = ["wood", "board", "mineral"].includes(substrate?.group ?? "");
-  const knots = zone.defects?.find((d) => d.id === "knot");
-  const flaking = zone.defects?.some((d) => d.id === "flaking") ?? false;
+  const asks = (field: string) => substrate?.asks.includes(field);
+  const implied = substrate?.bleeds.map((b) => v.bleeders.find((w) => w.id === b)?.name ?? b).join(", ");
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
     set({ defects: count ? [...rest, { id, count }] : rest });
@@ -23,54 +22,30 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
   return (
     <div>
       <TextField label="Zone" value={zone.name ?? ""} max={200} onChange={(name) => set({ name })} />
-      <Field label="Made of" hint={substrate?.note}>
-        {(id) => (
-          <select
-            id={id}
-            data-field="substrate"
-            className="select w-full"
-            value={zone.substrate}
-            onChange={(e) => set({ substrate: e.target.value })}
-          >
-            <Substrates v={v} />
-          </select>
-        )}
-      </Field>
-      <Field label="On it now" hint={finish?.note}>
-        {(id) => (
-          <select
-            id={id}
-            data-field="finish"
-            className="select w-full"
-            value={zone.finish ?? "unknown"}
-            onChange={(e) => set({ finish: e.target.value })}
-          >
-            {v.finishes.map((f) => (
-              <option key={f.id} value={f.id}>
-                {f.name}
-              </option>
-            ))}
-          </select>
-        )}
-      </Field>
+      <Choice
+        label="Made of"
+        name="substrate"
+        hint={substrate?.note}
+        words={v.substrates}
+        value={zone.substrate}
+        onChange={(id) => set({ substrate: id })}
+      />
+      <Choice
+        label="On it now"
+        name="finish"
+        hint={finish?.note}
+        words={v.finishes}
+        value={zone.finish ?? "unknown"}
+        onChange={(id) => set({ finish: id })}
+      />
       <div className="grid grid-cols-2 gap-x-3">
-        <Field label="How it shines">
-          {(id) => (
-            <select
-              id={id}
-              className="select w-full"
-              value={zone.gloss ?? ""}
-              onChange={(e) => set({ gloss: e.target.value || undefined })}
-            >
-              <option value="">not looked at</option>
-              {v.gloss.map((g) => (
-                <option key={g.id} value={g.id}>
-                  {g.name}
-                </option>
-              ))}
-            </select>
-          )}
-        </Field>
+        <Choice
+          label="How it shines"
+          words={v.gloss}
+          none="not looked at"
+          value={zone.gloss}
+          onChange={(id) => set({ gloss: id || undefined })}
+        />
         <NumberField
           label="Area"
           unit="m²"
@@ -96,16 +71,12 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
         field="bleeders"
         words={v.bleeders}
         value={zone.bleeders}
-        unseen={
-          substrate?.bleeds.length
-            ? `As the material implies: ${substrate.bleeds.map((b) => v.bleeders.find((w) => w.id === b)?.name ?? b).join(", ")}`
-            : "As the material implies"
-        }
+        unseen={implied ? `As the material implies: ${implied}` : "As the material implies"}
         seen="Nothing"
         onChange={(bleeders) => set({ bleeders })}
       />
       <div className="grid grid-cols-2 gap-x-3">
-        {damp && (
+        {asks("moisture_pct") && (
           <NumberField
             label="Moisture"
             unit="%"
@@ -116,10 +87,10 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
             onChange={(moisture_pct) => set({ moisture_pct })}
           />
         )}
-        {substrate?.group === "wood" && (
+        {asks("knots") && (
           <NumberField
             label="Knots"
-            value={knots?.count}
+            value={zone.defects?.find((d) => d.id === "knot")?.count}
             min={0}
             max={1000}
             whole
@@ -128,67 +99,50 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
         )}
       </div>
       <div className="flex flex-wrap gap-x-4">
-        {substrate?.group === "wood" && (
+        {asks("veneer") && (
           <Check label="Veneer" on={!!zone.veneer} onChange={(on) => set({ veneer: on || undefined })} />
         )}
-        <Check label="Flaking" on={flaking} onChange={(on) => defects("flaking", on ? 1 : undefined)} />
+        <Check
+          label="Flaking"
+          on={zone.defects?.some((d) => d.id === "flaking") ?? false}
+          onChange={(on) => defects("flaking", on ? 1 : undefined)}
+        />
       </div>
 
       <h3 className="mt-2 mb-1 border-base-300 border-t pt-2 font-semibold">What it is to become</h3>
       <ColourField label="Colour" value={zone.target?.colour} onChange={(colour) => target({ colour })} />
       <div className="grid grid-cols-2 gap-x-3">
-        <Field label="Sheen">
-          {(id) => (
-            <select
-              id={id}
-              className="select w-full"
-              value={zone.target?.sheen ?? ""}
-              onChange={(e) => target({ sheen: e.target.value || undefined })}
-            >
-              <option value="">open</option>
-              {v.gloss.map((g) => (
-                <option key={g.id} value={g.id}>
-                  {g.name}
-                </option>
-              ))}
-            </select>
-          )}
-        </Field>
-        <Field label="Look">
-          {(id) => (
-            <select
-              id={id}
-              className="select w-full"
-              value={zone.target?.look ?? "solid"}
-              onChange={(e) => target({ look: e.target.value })}
-            >
-              <option value="solid">Solid</option>
-              {v.effects.map((f) => (
-                <option key={f.id} value={f.id}>
-                  {f.name}
-                </option>
-              ))}
-            </select>
-          )}
-        </Field>
+        <Choice
+          label="Sheen"
+          words={v.gloss}
+          none="open"
+          value={zone.target?.sheen}
+          onChange={(id) => target({ sheen: id || undefined })}
+        />
+        <Choice
+          label="Look"
+          words={[{ id: "solid", name: "Solid" }, ...v.effects]}
+          value={zone.target?.look ?? "solid"}
+          onChange={(look) => target({ look })}
+        />
       </div>
-      <Field label="How it will be used">
-        {(id) => (
-          <select
-            id={id}
-            className="select w-full"
-            value={zone.wear ?? "handled"}
-            onChange={(e) => set({ wear: e.target.value })}
-          >
-            {v.wears.map((w) => (
-              <option key={w.id} value={w.id}>
-                {w.name}
-              </option>
-            ))}
-          </select>
-        )}
-      </Field>
+      <Choice
+        label="How it will be used"
+        words={v.wears}
+        value={zone.wear ?? "handled"}
+        onChange={(wear) => set({ wear })}
+      />
+      {(lead || zone.lead_test) && <Lead zone={zone} set={set} />}
+      <WholePiece piece={piece} onPiece={onPiece} />
+    </div>
+  );
+}
 
+/** WholePiece is what is known of the piece and not of one of its zones. */
+function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
+  const v = useVocab();
+  return (
+    <>
       <h3 className="mt-2 mb-1 border-base-300 border-t pt-2 font-semibold">The whole piece</h3>
       <NumberField
         label="Year it was made"
@@ -241,24 +195,8 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
           />
         )}
       </div>
-      {(lead || zone.lead_test) && <Lead zone={zone} set={set} />}
-    </div>
+    </>
   );
-}
-
-function Substrates({ v }: { v: Vocab }) {
-  const groups = [...new Set(v.substrates.map((s) => s.group))];
-  return groups.map((g) => (
-    <optgroup key={g} label={g[0]?.toUpperCase() + g.slice(1)}>
-      {v.substrates
-        .filter((s) => s.group === g)
-        .map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-    </optgroup>
-  ));
 }
 
 /** Lead takes the result of a test; a home swab may be noted but decides nothing. */
@@ -272,40 +210,29 @@ function Lead({ zone, set }: { zone: Zone; set: (part: Partial<Zone>) => void })
     <fieldset>
       <legend className="mb-1 w-full border-base-300 border-t pt-2 font-head font-semibold">Test for lead</legend>
       <div className="grid grid-cols-2 gap-x-3">
-        <Field label="Result">
-          {(id) => (
-            <select
-              id={id}
-              data-field="lead_test"
-              className="select w-full"
-              value={t?.result ?? ""}
-              onChange={(e) =>
-                e.target.value
-                  ? put({ result: e.target.value as "negative" | "positive" })
-                  : set({ lead_test: undefined })
-              }
-            >
-              <option value="">not tested</option>
-              <option value="negative">no lead</option>
-              <option value="positive">lead</option>
-            </select>
-          )}
-        </Field>
+        <Choice
+          label="Result"
+          name="lead_test"
+          none="not tested"
+          words={[
+            { id: "negative", name: "no lead" },
+            { id: "positive", name: "lead" },
+          ]}
+          value={t?.result}
+          onChange={(id) => (id ? put({ result: id as "negative" | "positive" }) : set({ lead_test: undefined }))}
+        />
         {t && (
-          <Field label="Found by" hint={t.by === "swab" ? "A home swab does not decide." : undefined}>
-            {(id) => (
-              <select
-                id={id}
-                className="select w-full"
-                value={t.by}
-                onChange={(e) => put({ by: e.target.value as "laboratory" | "assessor" | "swab" })}
-              >
-                <option value="laboratory">laboratory</option>
-                <option value="assessor">licensed assessor</option>
-                <option value="swab">home swab</option>
-              </select>
-            )}
-          </Field>
+          <Choice
+            label="Found by"
+            words={[
+              { id: "laboratory", name: "laboratory" },
+              { id: "assessor", name: "licensed assessor" },
+              { id: "swab", name: "home swab" },
+            ]}
+            hint={t.by === "swab" ? "A home swab does not decide." : undefined}
+            value={t.by}
+            onChange={(id) => put({ by: id as "laboratory" | "assessor" | "swab" })}
+          />
         )}
       </div>
     </fieldset>
