@@ -1,6 +1,7 @@
 package check
 
 import (
+	"cmp"
 	"slices"
 
 	"github.com/lucasb-eyer/go-colorful"
@@ -224,8 +225,8 @@ type Options struct {
 // usualBudget keeps the longest plan's answer well under a second.
 const usualBudget = 100_000
 
-// Check judges a zone. It never changes the zone and keeps no reference to
-// it; the same zone always gives the same result.
+// Check judges a zone. It never changes the zone, but the result's trace refers
+// to the zone's steps. The same zone always gives the same result.
 func Check(c *craft.Craft, z *Zone, o Options) Result {
 	var w bench
 	hits := w.run(c, z)
@@ -240,12 +241,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	if len(k.Bonds) > 0 {
 		bs := slices.Clone(k.Bonds)
 		slices.SortStableFunc(bs, func(a, b Bond) int {
-			switch {
-			case a.Risk != b.Risk:
-				return cmpFloat(b.Risk, a.Risk)
-			default:
-				return cmpFloat(a.Strength, b.Strength)
-			}
+			return cmp.Or(cmp.Compare(b.Risk, a.Risk), cmp.Compare(a.Strength, b.Strength))
 		})
 		r.Adhesion = &Adhesion{
 			Risk: k.Risk, Demand: k.Demand, Weakest: bs[0].Boundary,
@@ -264,7 +260,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 				r.Stains = append(r.Stains, most)
 			}
 		}
-		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmpFloat(b.DeltaE, a.DeltaE) })
+		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmp.Compare(b.DeltaE, a.DeltaE) })
 	}
 	order := slices.Clone(hits)
 	slices.SortStableFunc(order, func(a, b Hit) int {
@@ -274,7 +270,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		case a.Rule.group != b.Rule.group:
 			return a.Rule.group - b.Rule.group
 		case a.Stain != nil && b.Stain != nil:
-			return cmpFloat(b.Stain.DeltaE, a.Stain.DeltaE)
+			return cmp.Compare(b.Stain.DeltaE, a.Stain.DeltaE)
 		}
 		return 0
 	})
@@ -301,14 +297,4 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		r.Findings[i] = f
 	}
 	return r
-}
-
-func cmpFloat(a, b float64) int {
-	switch {
-	case a < b:
-		return -1
-	case a > b:
-		return 1
-	}
-	return 0
 }

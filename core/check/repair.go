@@ -1,6 +1,7 @@
 package check
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -20,8 +21,22 @@ type Mender struct {
 	edits []edit
 	other []Repair
 	tried []trial
+	// ideas are the grounds that Rework has proposed already: several findings
+	// speak of one boundary.
+	ideas []idea
 	// budget is how many more events may be walked to verify edits.
 	budget int
+}
+
+type idea struct {
+	step  int
+	on    craft.Family
+	edits []proposal
+}
+
+type proposal struct {
+	title string
+	steps []surface.Step
 }
 
 // trial is a judged plan, kept because several findings propose the same one.
@@ -47,16 +62,9 @@ type rank struct {
 }
 
 func (a rank) compare(b rank) int {
-	if a.fails != b.fails {
-		return a.fails - b.fails
-	}
-	if a.watches != b.watches {
-		return a.watches - b.watches
-	}
-	if a.risk != b.risk {
-		return cmpFloat(a.risk, b.risk)
-	}
-	return cmpFloat(a.trouble, b.trouble)
+	return cmp.Or(
+		cmp.Compare(a.fails, b.fails), cmp.Compare(a.watches, b.watches),
+		cmp.Compare(a.risk, b.risk), cmp.Compare(a.trouble, b.trouble))
 }
 
 // mostRepairs is how many edits a finding offers.
@@ -119,7 +127,7 @@ func (m *Mender) Edit(title string, steps []surface.Step) {
 // spent.
 func (m *Mender) try(steps []surface.Step) *trial {
 	for i := range m.tried {
-		if slices.Equal(m.tried[i].steps, steps) {
+		if same := m.tried[i].steps; len(same) == len(steps) && (len(steps) == 0 || &same[0] == &steps[0] || slices.Equal(same, steps)) {
 			return &m.tried[i]
 		}
 	}
@@ -336,7 +344,7 @@ func (m *Mender) primers(b *surface.Boundary) []craft.Product {
 		}
 		cs = append(cs, cand{craft.Product(i), min(weak, 1.5*m.hit.Case.Demand) - .02*float64(p.Smell)})
 	}
-	slices.SortStableFunc(cs, func(a, b cand) int { return cmpFloat(b.score, a.score) })
+	slices.SortStableFunc(cs, func(a, b cand) int { return cmp.Compare(b.score, a.score) })
 	const most = 4
 	var out []craft.Product
 	for _, x := range cs[:min(most, len(cs))] {
@@ -349,6 +357,19 @@ func (m *Mender) primers(b *surface.Boundary) []craft.Product {
 // off, cleaning, keying, priming, and these together, in the order a painter
 // would do them.
 func (m *Mender) Rework(b *surface.Boundary) {
+	at := slices.IndexFunc(m.ideas, func(x idea) bool { return x.step == b.Step && x.on == b.On })
+	if at < 0 {
+		at = len(m.ideas)
+		m.ideas = append(m.ideas, idea{b.Step, b.On, m.grounds(b)})
+	}
+	for _, p := range m.ideas[at].edits {
+		m.Edit(p.title, p.steps)
+	}
+}
+
+// grounds works out what Rework proposes.
+func (m *Mender) grounds(b *surface.Boundary) []proposal {
+	var out []proposal
 	steps, i := m.Zone.Steps, b.Step-1
 	type ground struct {
 		steps []surface.Step
@@ -402,24 +423,25 @@ func (m *Mender) Rework(b *surface.Boundary) {
 	prim := m.primers(&find)
 	for _, g := range bases {
 		if g.title != "" {
-			m.Edit(upper(g.title), g.steps)
+			out = append(out, proposal{upper(g.title), g.steps})
 		}
 		for _, p := range prim {
 			s := m.coat(p, 1)
-			m.Edit(upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s))
+			out = append(out, proposal{upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s)})
 		}
 	}
 	if m.Craft.Products[b.Product].Coat == craft.MK && b.Additive < craft.AdditiveFull {
 		for _, g := range bases {
-			out := slices.Clone(g.steps)
-			for j := range out {
-				if s := &out[j]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+			mixed := slices.Clone(g.steps)
+			for j := range mixed {
+				if s := &mixed[j]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
 					s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
 				}
 			}
-			m.Edit(upper(join(g.title, "mix half bonding additive into every coat of milk paint")), out)
+			out = append(out, proposal{upper(join(g.title, "mix half bonding additive into every coat of milk paint")), mixed})
 		}
 	}
+	return out
 }
 
 // Wait proposes to leave the coat below b for as long as its window asks.

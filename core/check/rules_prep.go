@@ -25,7 +25,7 @@ var prepRules = []Rule{
 			if e.Doing.Do != surface.Abrade {
 				return
 			}
-			eachPatch(&e.Before, func(p *surface.Patch) {
+			eachPatch(e.Before, func(p *surface.Patch) {
 				for so, lv := range p.Soils {
 					if lv > 0 && craft.Soils[so].Sticky {
 						k.add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
@@ -157,7 +157,7 @@ var prepRules = []Rule{
 				return
 			}
 			row := &k.Craft.Cleaners[e.Doing.Cleaner]
-			eachPatch(&e.Before, func(p *surface.Patch) {
+			eachPatch(e.Before, func(p *surface.Patch) {
 				var worst craft.Soil
 				var level uint8
 				for so, lv := range p.Soils {
@@ -205,7 +205,7 @@ var prepRules = []Rule{
 			if e.NBounds == 0 {
 				return
 			}
-			eachPatch(&e.Before, func(p *surface.Patch) {
+			eachPatch(e.Before, func(p *surface.Patch) {
 				if lv := p.Soils[craft.CleanerResidue]; lv > 0 && p.ResidueStep > 0 {
 					k.add(Hit{
 						Severity: soilSeverity(lv), Step: int(p.ResidueStep), Soil: craft.CleanerResidue, Level: lv,
@@ -292,7 +292,7 @@ func soilAtNextCoat(k *Case, step int, s craft.Soil) uint8 {
 			continue
 		}
 		var most uint8
-		eachPatch(&e.Before, func(p *surface.Patch) { most = max(most, p.Soils[s]) })
+		eachPatch(e.Before, func(p *surface.Patch) { most = max(most, p.Soils[s]) })
 		return most
 	}
 	return 0

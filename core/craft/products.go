@@ -81,7 +81,7 @@ type ProductRow struct {
 	Remark       string
 }
 
-// Leavesfilm reports whether the product changes what the next coat meets.
+// LeavesFilm reports whether the product changes what the next coat meets.
 func (p *ProductRow) LeavesFilm() bool { return p.Dried != NumFamilies }
 
 // Opaque reports whether the product hides what is under it.

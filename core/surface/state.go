@@ -117,7 +117,7 @@ type Patch struct {
 	Blocked uint16
 }
 
-// Has tells whether the patch's soil s was rubbed in.
+// driven tells whether soil s was rubbed in by abrasion.
 func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
 
 // Stain is the final stain of a bleeder on this patch over a white finish, in

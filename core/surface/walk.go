@@ -12,7 +12,7 @@ type Event struct {
 	Step   int // from 1
 	CoatNo int // from 1 for a coat, 0 for everything else
 	Doing  *Step
-	Before State
+	Before *State // as the event before left it
 	After  State
 	// Bounds are the boundaries made, one for each patch the coat went on.
 	Bounds  [numPatches]Boundary
@@ -62,7 +62,7 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 			if steps[i].Do == Coat {
 				no = k
 			}
-			t.Events = append(t.Events, Event{})
+			t.Events = t.Events[:len(t.Events)+1] // Apply fills all of it in
 			e := &t.Events[len(t.Events)-1]
 			Apply(c, f, s, &steps[i], i+1, no, e)
 			s = &e.After
@@ -86,8 +86,7 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 // changes. Steps whose kind is not judged leave the state as it is.
 func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e *Event) {
 	e.Step, e.CoatNo, e.Doing, e.NBounds = step, coatNo, s, 0
-	e.Before = *before
-	e.After = *before
+	e.Before, e.After = before, *before
 	st := &e.After
 	if s.Do != Coat && s.Do != Wait && Kinds[s.Do].Judged {
 		st.rest(c, f, s)

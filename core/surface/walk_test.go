@@ -409,7 +409,7 @@ func TestStatesCompareAndRepeat(t *testing.T) {
 		if i > 0 {
 			before = a.Events[i-1].After
 		}
-		if a.Events[i].Before != before {
+		if *a.Events[i].Before != before {
 			t.Errorf("event %d does not begin where the one before it ended", i)
 		}
 	}
