@@ -38,15 +38,17 @@ func (z *Zone) unknown(c *craft.Craft) bool {
 	return c.Substrates[z.Substrate].Unknown || c.Finishes[z.Finish].Unknown
 }
 
-// lightness is L* of the finished colour: of the last coat that hides, if it
-// has a colour of its own, else of the target, else of white.
+// lightness is L* of the finished colour: of the last coat of paint over the
+// whole zone, if it has a colour of its own, else of the target, else of white.
 func (z *Zone) lightness(c *craft.Craft) float64 {
 	hex := z.Colour
 	for i := range z.Steps {
 		s := &z.Steps[i]
-		if s.Do == surface.Coat && s.Colour != "" && c.Products[s.Product].Opaque() {
-			hex = s.Colour
+		p := &c.Products[s.Product]
+		if s.Do != surface.Coat || s.Scope != surface.All || p.Role != craft.RolePaint || !p.Opaque() {
+			continue
 		}
+		hex = cmp.Or(s.Colour, z.Colour)
 	}
 	return Lightness(hex)
 }

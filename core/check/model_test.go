@@ -54,6 +54,30 @@ func TestLightness(t *testing.T) {
 	}
 }
 
+// The stain is judged on the colour the piece ends in, not on a primer's.
+func TestStainIsJudgedOnTheFinishedColour(t *testing.T) {
+	c := craft.Default()
+	white, black := Lightness("#f2f0ea"), 0.
+	for _, x := range []struct {
+		name, plan string
+		colours    []string // of the steps
+		want       float64
+	}{
+		{"the target's", "primer_bond_wb; paint_chalk", []string{"", ""}, white},
+		{"a dark primer below", "primer_bond_wb; paint_chalk", []string{"#000000", ""}, white},
+		{"the paint's own", "primer_bond_wb; paint_chalk", []string{"", "#000000"}, black},
+		{"the last paint's", "paint_chalk; paint_chalk", []string{"#000000", ""}, white},
+		{"a spot of another colour", "paint_chalk; paint_chalk spots", []string{"", "#000000"}, white},
+		{"a primer alone", "primer_bond_wb", []string{"#000000"}, white},
+	} {
+		z := zoneOf(t, "birch", x.plan)
+		for i, hex := range x.colours {
+			z.Steps[i].Colour = hex
+		}
+		near(t, x.name, z.lightness(c), x.want, 1e-9)
+	}
+}
+
 func TestStainOverTime(t *testing.T) {
 	s := Stain{Bleeder: craft.Tannin, DeltaE: 6}
 	near(t, "at once", s.After(0), 0, 0)

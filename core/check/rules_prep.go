@@ -256,7 +256,7 @@ var prepRules = []Rule{
 		Step: func(k *Case, e *surface.Event) {
 			m := k.Facts.Moisture
 			for i := range e.Boundaries() {
-				if e.Bounds[i].Under != craft.NoProduct {
+				if !e.Bounds[i].First {
 					continue
 				}
 				from, holds := dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family]

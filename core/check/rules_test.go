@@ -36,10 +36,12 @@ var ruleCases = []struct {
 	{"prep.wrong_cleaner", "birch; soils grease2", "detergent rinse; paint_acrylic", Watch, "", "detergent rinse; degreaser_alkaline rinse; paint_acrylic", "degreaser"},
 	{"prep.no_rinse", "birch; soils grease2", "degreaser_alkaline; paint_acrylic", Fail, "", "degreaser_alkaline rinse; paint_acrylic", "twice"},
 	{"prep.no_rinse", "birch; soils grime2", "detergent; paint_acrylic", Watch, "", "detergent; vinegar_water; paint_acrylic", "clear water"},
+	{"prep.no_rinse", "birch; soils mould1", "biocide_wash; paint_acrylic", Watch, "", "biocide_wash rinse; paint_acrylic", "clear water"},
 	{"prep.dust_left", "birch", "sand 180; paint_acrylic", Watch, "", "sand 180; dust; paint_acrylic", "tack"},
 	{"prep.dust_left", "birch", "sand 180; paint_acrylic", Watch, "", "sand 180; alcohol; paint_acrylic", "tack"},
 	{"prep.dust_left", "birch", "dust; paint_acrylic; sand 320; paint_acrylic", Watch, "", "dust; paint_acrylic; sand 320; dust; paint_acrylic", "tack"},
 	{"prep.damp", "birch; moist 16", "paint_acrylic", Watch, "birch; moist 14", "", "16 %"},
+	{"prep.damp", "birch; moist 16", "stain_water; paint_acrylic", Watch, "", "detergent rinse; wait 24", "16 %"},
 	{"prep.damp", "birch; moist 19", "paint_acrylic", Fail, "steel; moist 19", "", "19 %"},
 	{"prep.damp", "terracotta; moist 13", "sealer_masonry", Watch, "birch; moist 13", "", "13 %"},
 

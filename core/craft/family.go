@@ -157,7 +157,7 @@ type CoatRow struct {
 var Coats = [NoCoat + 1]CoatRow{
 	MK:     {"MK", "milk paint", .95, .55, .85, false, BlockFilmless},
 	MB:     {"MB", "milk paint with additive", .7, .55, .90, false, BlockFilmless},
-	CP:     {"CP", "chalk paint", .5, .55, .95, false, BlockPaint},
+	CP:     {"CP", "chalk paint", .45, .55, .95, false, BlockPaint},
 	AC:     {"AC", "acrylic", .75, .55, .95, false, BlockPaint},
 	ME:     {"ME", "enamel", .55, .55, .95, false, BlockPaint},
 	OE:     {"OE", "oil enamel", .65, .4, .95, false, BlockOil},

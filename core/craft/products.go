@@ -167,7 +167,7 @@ var defaultProducts = []ProductRow{
 	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
 	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
 	p1("clear_wb", "Water-based clear coat", RoleClear, WP, Water, 1, 2, 24, 4, 21, 11, 20, 0, 10, 80).look(Satin, "", 2600, 1, "stays clear; all sheens"),
-	p1("clear_wb_hard", "Hard water-based clear coat", RoleClear, WH, Water, 1, 3, 24, 6, 14, 10, 25, 0, 12, 80).look(Satin, "", 3600, 1, "floor grade; table tops"),
+	p1("clear_wb_hard", "Hard water-based clear coat", RoleClear, WH, Water, 1, 3, 24, 6, 14, 10, 25, 0, 12, 75).look(Satin, "", 3600, 1, "floor grade; table tops"),
 	p1("clear_oil", "Oil-based clear coat", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: about 4 at once and 8 in a year over white"),
 	p1("clear_acrylic_varnish", "Matt acrylic varnish", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, ""),
 	p1("clear_lacquer", "Aerosol clear lacquer", RoleClear, AE, StrongSolvent, .15, .1, 1, 24, 7, 5, 12, 0, 10, 65).look(Gloss, "", 3000, 3, "bites the layer below").with(func(p *ProductRow) { p.Again = 24; p.Aerosol = true; p.NoScuff = true }),

@@ -160,7 +160,7 @@ var defaultCleaners = []CleanerRow{
 	{"acetone", "Acetone", Solvent, []Shift{{Soil: OilCutting, Levels: 2}, {Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 2}, {Soil: Adhesive, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "never on plastic or on any film; very flammable"},
 	{"deglosser_liquid", "Liquid deglosser", Solvent, []Shift{{Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Dust, Levels: 3}}, 0, 0, .6, .5, 8, false, false, false, false, "not on plastics; ventilate"},
 	{"ammonia_water", "Ammonia water", Water, []Shift{{Soil: Grime, Levels: 1}, {Soil: Dust, Levels: 3}}, 1, 1, 0, 1, 10, true, true, false, false, "not on brass, copper, aluminium or mirror backing; never with bleach"},
-	{"biocide_wash", "Biocide wash", Water, []Shift{{Soil: Mould, Levels: 2}}, 0, 0, 0, 4, 8, false, false, true, false, "never mixed with another cleaner"},
+	{"biocide_wash", "Biocide wash", Water, []Shift{{Soil: Mould, Levels: 2}}, 1, 1, 0, 4, 8, false, false, true, false, "never mixed with another cleaner"},
 	{"rust_converter", "Rust converter", Water, []Shift{{Soil: RustLoose, Levels: 2}}, 0, 0, 0, 3, 10, false, false, false, false, "after brushing off what is loose"},
 	{"dry_brush", "Dry brush", Dry, []Shift{{Soil: SaltsSoil, Levels: 2}, {Soil: RustLoose, Levels: 1}, {Soil: Dust, Levels: 1}}, 0, 0, 0, 0, 5, false, false, false, true, "not where lead is suspected"},
 }

@@ -69,7 +69,8 @@ type Boundary struct {
 	Product  craft.Product
 	On       craft.Family
 	Under    craft.Product // NoProduct on the old surface
-	Bare     bool          // on the substrate itself
+	Bare     bool          // on the substrate itself, stained or treated as it may be
+	First    bool          // no film of the plan lies below
 	Additive float64
 
 	// Factors multiply to the strength.
@@ -187,8 +188,9 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	sub := &c.Substrates[f.Substrate]
 	b := Boundary{
 		Patch: p.Kind, Step: step, CoatNo: coatNo, Product: s.Product, On: p.Top, Under: p.Product,
-		Bare: p.Bare && p.Product == craft.NoProduct, Additive: s.additiveIn(coatNo),
-		Sens: coat.Sens, KeyGiven: p.Key, Soils: p.Soils, Cap: 1,
+		Bare: p.Bare && (p.Product == craft.NoProduct || c.Products[p.Product].Coat == craft.NoCoat), First: p.Coats == 0,
+		Additive: s.additiveIn(coatNo),
+		Sens:     coat.Sens, KeyGiven: p.Key, Soils: p.Soils, Cap: 1,
 	}
 	b.Factors = [NumTerms]float64{1, 1, 1, 1, 1}
 
@@ -258,7 +260,7 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	if b.SiteWhy != 0 {
 		*site *= .8
 	}
-	if lower == nil {
+	if b.First {
 		wood := sub.Family == craft.WoodBare || sub.Family == craft.WoodOily || sub.Family == craft.BoardRaw
 		switch {
 		case wood && f.Moisture > 18:

@@ -87,7 +87,7 @@ func TestStrengthByHand(t *testing.T) {
 		want      float64
 		reasoning string
 	}{
-		{"chalk on gloss laminate", facts(t, "laminate_hpl", "none", gloss(craft.Gloss)), []Step{coat("paint_chalk", 1)}, 0, .50 * (1 - .9*.8*.5), "grip .50, need .9, key .2, sensitivity .5"},
+		{"chalk on gloss laminate", facts(t, "laminate_hpl", "none", gloss(craft.Gloss)), []Step{coat("paint_chalk", 1)}, 0, .50 * (1 - .9*.8*.45), "grip .50, need .9, key .2, sensitivity .45"},
 		{"chalk on scuffed laminate", facts(t, "laminate_hpl", "none", gloss(craft.Gloss)), []Step{sand(220), dust, coat("paint_chalk", 1)}, 0, .50, "a full key"},
 		{"chalk on laminate, dust left", facts(t, "laminate_hpl", "none", nil), []Step{sand(220), coat("paint_chalk", 1)}, 0, .50 * (1 - .15), "dust 2 harms by .15"},
 		{"bonding primer on laminate keyed with 320", facts(t, "laminate_hpl", "none", gloss(craft.Gloss)), []Step{sand(320), dust, coat("primer_bond_wb", 1)}, 0, .88 * (1 - .9*.25*.45), "320 gives .75"},
@@ -116,6 +116,7 @@ func TestStrengthByHand(t *testing.T) {
 		{"damp air", facts(t, "birch", "none", func(f *Facts) { f.Climate.RH = 81 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .8, "over its 80 %"},
 		{"wood at 16 %", facts(t, "birch", "none", func(f *Facts) { f.Moisture = 16 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .85, ""},
 		{"wood at 20 %", facts(t, "birch", "none", func(f *Facts) { f.Moisture = 20 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .6, ""},
+		{"wood at 20 %, stained first", facts(t, "birch", "none", func(f *Facts) { f.Moisture = 20 }), []Step{coat("stain_water", 1), coat("paint_acrylic", 1)}, 0, .90 * .6, "a stain is no film"},
 		{"wood at 14 %", facts(t, "birch", "none", func(f *Facts) { f.Moisture = 14 }), []Step{coat("paint_acrylic", 1)}, 0, .90, "not over 14"},
 		{"terracotta outdoors", facts(t, "terracotta", "none", func(f *Facts) { f.Uses = craft.UseOutdoor }), []Step{coat("paint_masonry", 1)}, 0, .90 * .7, ""},
 		{"terracotta outdoors, sealed", facts(t, "terracotta", "none", func(f *Facts) { f.Uses = craft.UseOutdoor }), []Step{coat("sealer_masonry", 1)}, 0, .92 * .9, ""},
