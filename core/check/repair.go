@@ -321,11 +321,19 @@ func dusted(steps []surface.Step) bool {
 	return slices.ContainsFunc(steps, func(s surface.Step) bool { return s.Do == surface.Dust })
 }
 
-// primers are the products that could go between a surface and a coat, the
-// most promising first.
-func (m *Mender) primers(b *surface.Boundary) []craft.Product {
+// grippers are the products of a role, the most promising first, that reach
+// what the wear asks on b's surface and, where a coat of over goes on them,
+// below that as well. What is made for other surfaces is left out, and what
+// would hide one that is to stay in sight.
+func (m *Mender) grippers(b *surface.Boundary, role craft.Role, over craft.Product) []craft.Product {
 	c := m.Craft
-	up := c.Products[b.Product].Coat
+	hidden := slices.ContainsFunc(m.Zone.Steps[b.Step-1:], func(s surface.Step) bool {
+		return s.Do == surface.Coat && c.Products[s.Product].Opaque()
+	})
+	bare := 1.
+	if b.Bare {
+		bare = c.Substrates[m.Zone.Substrate].Grip
+	}
 	type cand struct {
 		p     craft.Product
 		score float64
@@ -333,12 +341,13 @@ func (m *Mender) primers(b *surface.Boundary) []craft.Product {
 	var cs []cand
 	for i := range c.Products {
 		p := &c.Products[i]
-		if p.Role != craft.RolePrimer || craft.Product(i) == b.Product {
+		if p.Role != role || craft.Product(i) == b.Product || p.Opaque() && !hidden || !craft.Coats[p.Coat].MadeFor(b.On) {
 			continue
 		}
-		below := c.GripOf(b.On, p.Coat, 0)
-		above := c.GripOf(p.Dried, up, b.Additive)
-		weak := min(below, above)
+		weak := bare * c.GripOf(b.On, p.Coat, 0)
+		if over != craft.NoProduct {
+			weak = min(weak, c.GripOf(p.Dried, c.Products[over].Coat, b.Additive))
+		}
 		if weak < m.hit.Case.Demand {
 			continue
 		}
@@ -365,23 +374,98 @@ func (m *Mender) Rework(b *surface.Boundary) {
 	for _, p := range m.ideas[at].edits {
 		m.Edit(p.title, p.steps)
 	}
+	if len(m.edits) == 0 || m.Craft.Products[b.Product].Role == craft.RolePrimer {
+		m.instead(b)
+	}
+}
+
+// instead proposes another primer, or another paint where no ground makes this
+// one hold: the colour, the coats and the look stay.
+func (m *Mender) instead(b *surface.Boundary) {
+	steps := m.Zone.Steps
+	role, verb := m.Craft.Products[b.Product].Role, "paint with "
+	switch {
+	case m.Zone.Look != "" && m.Zone.Look != craft.LookSolid:
+		return // an effect asks for a paint of its own
+	case role == craft.RolePrimer:
+		verb = "prime with "
+	case role != craft.RolePaint:
+		return
+	}
+	grounds, on := m.bases(b)
+	find := *b
+	find.On = on
+	for _, p := range m.grippers(&find, role, craft.NoProduct) {
+		for _, g := range grounds {
+			other := slices.Clone(g.steps)
+			for i := range other {
+				s := &other[i]
+				if s.Do != surface.Coat || s.Product != b.Product {
+					continue
+				}
+				n := m.coat(p, s.Coats)
+				n.Colour, n.Sheen, n.Scope = s.Colour, s.Sheen, s.Scope
+				if n.Method != "aerosol" && s.Method != "aerosol" {
+					n.Method = s.Method
+				}
+				other[i] = n
+			}
+			if len(other) == len(steps) && slices.Equal(other, steps) {
+				continue
+			}
+			m.Edit(upper(join(g.title, verb+productName(m.Craft, p)+" instead")), other)
+		}
+	}
+}
+
+// ground is a plan in which more is done before the step that is now at at.
+type ground struct {
+	steps []surface.Step
+	at    int
+	title string
+}
+
+func join(a, b string) string {
+	if a == "" {
+		return b
+	}
+	return a + ", then " + b
 }
 
 // grounds works out what Rework proposes.
 func (m *Mender) grounds(b *surface.Boundary) []proposal {
 	var out []proposal
-	steps, i := m.Zone.Steps, b.Step-1
-	type ground struct {
-		steps []surface.Step
-		at    int
-		title string
-	}
-	join := func(a, b string) string {
-		if a == "" {
-			return b
+	bases, on := m.bases(b)
+	find := *b
+	find.On = on
+	prim := m.grippers(&find, craft.RolePrimer, b.Product)
+	for _, g := range bases {
+		if g.title != "" {
+			out = append(out, proposal{upper(g.title), g.steps})
 		}
-		return a + ", then " + b
+		for _, p := range prim {
+			s := m.coat(p, 1)
+			out = append(out, proposal{upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s)})
+		}
 	}
+	if m.Craft.Products[b.Product].Coat == craft.MK && b.Additive < craft.AdditiveFull {
+		for _, g := range bases {
+			mixed := slices.Clone(g.steps)
+			for j := range mixed {
+				if s := &mixed[j]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+					s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
+				}
+			}
+			out = append(out, proposal{upper(join(g.title, "mix half bonding additive into every coat of milk paint")), mixed})
+		}
+	}
+	return out
+}
+
+// bases are the plans in which b's ground is clean, and clean and keyed, and
+// the family the coat then meets.
+func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
+	steps, i := m.Zone.Steps, b.Step-1
 	bases := []ground{{steps, i, ""}}
 	onWax := b.On == craft.WaxFilm && b.Under == craft.NoProduct
 	on := b.On
@@ -418,30 +502,7 @@ func (m *Mender) grounds(b *surface.Boundary) []proposal {
 			bases = append(bases, ground{ks, at, join(bases[0].title, title)})
 		}
 	}
-	find := *b
-	find.On = on
-	prim := m.primers(&find)
-	for _, g := range bases {
-		if g.title != "" {
-			out = append(out, proposal{upper(g.title), g.steps})
-		}
-		for _, p := range prim {
-			s := m.coat(p, 1)
-			out = append(out, proposal{upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s)})
-		}
-	}
-	if m.Craft.Products[b.Product].Coat == craft.MK && b.Additive < craft.AdditiveFull {
-		for _, g := range bases {
-			mixed := slices.Clone(g.steps)
-			for j := range mixed {
-				if s := &mixed[j]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
-					s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
-				}
-			}
-			out = append(out, proposal{upper(join(g.title, "mix half bonding additive into every coat of milk paint")), mixed})
-		}
-	}
-	return out
+	return bases, on
 }
 
 // Wait proposes to leave the coat below b for as long as its window asks.

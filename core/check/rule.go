@@ -120,7 +120,7 @@ var Rules []*Rule
 // The entries speak of repairs, repairs are verified by the rules: only init
 // breaks the circle.
 func init() {
-	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, safetyRules} {
+	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, siteRules, safetyRules} {
 		for i := range group {
 			group[i].group = n
 			Rules = append(Rules, &group[i])

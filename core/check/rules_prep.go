@@ -72,11 +72,11 @@ var prepRules = []Rule{
 			}
 			wash := m.cleaning(h.Soil, h.Level)
 			m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
-			if h.Soil != craft.WaxPolish && h.Soil != craft.Silicone {
-				return
+			if h.Soil == craft.Silicone {
+				// What loosens it is solvent, and solvent wants a wash.
+				wash = append(wash, m.cleaning(craft.WaxPolish, 1)...)
+				m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
 			}
-			wash = append(wash, m.cleaning(craft.WaxPolish, 1)...)
-			m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
 		},
 	},
 	{

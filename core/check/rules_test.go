@@ -86,6 +86,11 @@ var ruleCases = []struct {
 	{"use.unsealed", "birch; wear tabletop", "paint_milk x2", Fail, "", "paint_acrylic x2", "a table top"},
 	{"use.unsealed", "birch; use outdoor", "paint_chalk", Fail, "birch; use outdoor", "paint_masonry", "the weather"},
 
+	{"site.cold", "birch; site 8 50", "paint_acrylic", Watch, "birch; site 10 50", "", "at least 10 °C"},
+	{"site.cold", "birch; site 6.9 50", "paint_acrylic", Fail, "", "primer_stainblock_oil", "Warm the room"},
+	{"site.humid", "birch; site 20 81", "paint_acrylic", Watch, "birch; site 20 80", "", "at most 80 %"},
+	{"site.humid", "birch; site 20 91", "paint_acrylic", Fail, "", "sand 180; dust", "drier day"},
+
 	{"safety.lead", "birch paint_alkyd_old matt; made 1950", "sand 180; dust; paint_acrylic", Fail, "birch paint_alkyd_old matt; made 1990", "", "laboratory"},
 	{"safety.lead", "birch paint_alkyd_old matt; made 0", "paint_acrylic", Watch, "birch paint_alkyd_old matt; made 0; excluded", "", "laboratory"},
 	{"safety.lead", "birch varnish_oil matt; made 1950", "paint_acrylic", Watch, "birch shellac matt; made 1950", "", "home swab"},
@@ -256,7 +261,7 @@ func TestRepairsKeepTheWantedSteps(t *testing.T) {
 				if rp.Kind == Edit {
 					got := coatsOf(c, rp.Steps)
 					for id, n := range wanted {
-						if got[id] < n {
+						if got[id] < n && !(strings.Contains(rp.Title, " instead") && strings.HasPrefix(id, "paint")) {
 							t.Errorf("%s, %s: %q takes %s away", x.name, f.Code, rp.Title, id)
 						}
 					}
@@ -266,15 +271,46 @@ func TestRepairsKeepTheWantedSteps(t *testing.T) {
 	}
 }
 
-// coatsOf counts the coats of paints, clears and waxes.
+// coatsOf counts the coats of paints, clears and waxes, by product and by the
+// part they play.
 func coatsOf(c *craft.Craft, steps []surface.Step) map[string]int {
 	out := map[string]int{}
 	for i := range steps {
 		if s := &steps[i]; s.Do == surface.Coat {
 			if p := &c.Products[s.Product]; p.Role != craft.RolePrimer {
 				out[p.ID] += s.NumCoats()
+				out["coats of "+string(p.Role)] += s.NumCoats()
 			}
 		}
 	}
 	return out
+}
+
+// Where nothing makes a coat hold, another one does; and what is to stay in
+// sight is not painted over.
+func TestRepairsThatChangeTheCoat(t *testing.T) {
+	c := craft.Default()
+	for _, x := range []struct {
+		zone, plan, code string
+		title            string // of the best edit; "" for none
+	}{
+		{"leather matt; wear seat", "paint_chalk x3; clear_wb", "adhesion.bond", "Paint with flexible paint instead"},
+		{"leather matt; wear seat; look crackle", "paint_chalk x3; clear_wb", "adhesion.bond", ""},
+		{"chrome satin", "sand 240; dust; primer_metal; paint_enamel_oil x2", "adhesion.bond", "Prime with epoxy primer instead"},
+		{"walnut shellac gloss; wear tabletop; made 1995", "pad; dust; clear_oil x3", "adhesion.weakest", ""},
+	} {
+		r := Check(c, zoneOf(t, x.zone, x.plan), Options{})
+		i := slices.IndexFunc(r.Findings, func(f Finding) bool { return f.Code == x.code })
+		if i < 0 {
+			t.Errorf("%s: no %s among %v", x.zone, x.code, codes(&r, Note))
+			continue
+		}
+		got := ""
+		if rp := r.Findings[i].Repairs[0]; rp.Kind == Edit {
+			got = rp.Title
+		}
+		if got != x.title {
+			t.Errorf("%s: the best edit is %q, want %q", x.zone, got, x.title)
+		}
+	}
 }

@@ -144,7 +144,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		var why []string
 		up := &c.Products[b.Product]
 		if b.SiteWhy&surface.Cold != 0 {
-			why = append(why, fmt.Sprintf("%s C is below its %s C", number(k.Facts.Climate.TempC), number(up.MinC)))
+			why = append(why, fmt.Sprintf("%s °C is below its %s °C", number(k.Facts.Climate.TempC), number(up.MinC)))
 		}
 		if b.SiteWhy&surface.Humid != 0 {
 			why = append(why, fmt.Sprintf("%s %% humidity is over its %s %%", number(k.Facts.Climate.RH), number(up.MaxRH)))
@@ -275,7 +275,8 @@ func (r *Result) Says(c *craft.Craft) string {
 		if r.Adhesion != nil {
 			s += fmt.Sprintf(": the risk of peeling is %s", Percent(r.Adhesion.Risk))
 		}
-		if len(r.Stains) > 0 {
+		const shown = .05 // smaller ones would read as 0.0
+		if len(r.Stains) > 0 && r.Stains[0].DeltaE >= shown {
 			return s + fmt.Sprintf(", and no stain the eye would see (%s %.1f).", craft.Bleeders[r.Stains[0].Bleeder].Name, r.Stains[0].DeltaE)
 		}
 		return s + ", and nothing below will bleed through."

@@ -1,5 +1,7 @@
 package craft
 
+import "slices"
+
 // Family is the kind of surface a coat meets: what the grip table's rows are
 // named after. A bare substrate has one, an old finish has one, and a dried
 // coat becomes one.
@@ -151,37 +153,43 @@ type CoatRow struct {
 	// Block is the coat's row in the blocking table unless its product names
 	// another.
 	Block BlockKind
+	// Made are the surfaces a special primer is made for; none stands for any.
+	// It limits what is advised and not what is judged.
+	Made []Family
 }
+
+// MadeFor tells whether one would advise the coat for a surface.
+func (r *CoatRow) MadeFor(f Family) bool { return len(r.Made) == 0 || slices.Contains(r.Made, f) }
 
 // Coats is indexed by Coat.
 var Coats = [NoCoat + 1]CoatRow{
-	MK:     {"MK", "milk paint", .95, .55, .85, false, BlockFilmless},
-	MB:     {"MB", "milk paint with additive", .7, .55, .90, false, BlockFilmless},
-	CP:     {"CP", "chalk paint", .45, .55, .95, false, BlockPaint},
-	AC:     {"AC", "acrylic", .75, .55, .95, false, BlockPaint},
-	ME:     {"ME", "enamel", .55, .55, .95, false, BlockPaint},
-	OE:     {"OE", "oil enamel", .65, .4, .95, false, BlockOil},
-	AE:     {"AE", "aerosol coat", .5, .55, .95, false, BlockOil},
-	SH:     {"SH", "shellac", .3, .55, 1, true, BlockShellacClear},
-	BP:     {"BP", "bonding primer", .45, .65, .95, false, BlockBond},
-	SO:     {"SO", "solvent stain blocker", .5, .55, .95, true, BlockStainOil},
-	SW:     {"SW", "water-based stain blocker", .6, .65, .95, false, BlockStainWater},
-	EP:     {"EP", "epoxy primer", .5, .4, .95, false, BlockEpoxy},
-	MP:     {"MP", "metal primer", .5, .55, .95, false, BlockMetal},
-	ZP:     {"ZP", "primer for zinc", .5, .65, .95, false, BlockGalv},
-	PP:     {"PP", "plastic promoter", .3, .55, .95, false, BlockNothing},
-	GP:     {"GP", "glass primer", .2, .55, .95, false, BlockNothing},
-	MS:     {"MS", "masonry sealer", .5, .55, .95, true, BlockMasonry},
-	FX:     {"FX", "flexible paint", .6, .55, .95, false, BlockFlexible},
-	WP:     {"WP", "water-based clear", .7, .65, .95, true, BlockFilmless},
-	WH:     {"WH", "hard water-based clear", .7, .4, .95, true, BlockFilmless},
-	OP:     {"OP", "oil-based clear", .65, .55, .95, true, BlockOil},
-	WX:     {"WX", "wax", .5, .55, .95, false, BlockFilmless},
-	OL:     {"OL", "oil", .5, .55, .95, false, BlockFilmless},
-	TX:     {"TX", "fabric wash", .5, .55, .95, false, BlockFilmless},
-	CM:     {"CM", "medium", .5, .55, .95, false, BlockNothing},
-	GZ:     {"GZ", "glaze", .5, .55, .95, false, BlockFilmless},
-	NoCoat: {"none", "no film", 0, 1, 1, false, BlockNothing},
+	MK:     {"MK", "milk paint", .95, .55, .85, false, BlockFilmless, nil},
+	MB:     {"MB", "milk paint with additive", .7, .55, .90, false, BlockFilmless, nil},
+	CP:     {"CP", "chalk paint", .45, .55, .95, false, BlockPaint, nil},
+	AC:     {"AC", "acrylic", .75, .55, .95, false, BlockPaint, nil},
+	ME:     {"ME", "enamel", .55, .55, .95, false, BlockPaint, nil},
+	OE:     {"OE", "oil enamel", .65, .4, .95, false, BlockOil, nil},
+	AE:     {"AE", "aerosol coat", .5, .55, .95, false, BlockOil, nil},
+	SH:     {"SH", "shellac", .3, .55, 1, true, BlockShellacClear, nil},
+	BP:     {"BP", "bonding primer", .45, .65, .95, false, BlockBond, nil},
+	SO:     {"SO", "solvent stain blocker", .5, .55, .95, true, BlockStainOil, nil},
+	SW:     {"SW", "water-based stain blocker", .6, .65, .95, false, BlockStainWater, nil},
+	EP:     {"EP", "epoxy primer", .5, .4, .95, false, BlockEpoxy, nil},
+	MP:     {"MP", "metal primer", .5, .55, .95, false, BlockMetal, []Family{MetalFerrous}},
+	ZP:     {"ZP", "primer for zinc", .5, .65, .95, false, BlockGalv, []Family{MetalZinc, MetalNonferrous}},
+	PP:     {"PP", "plastic promoter", .3, .55, .95, false, BlockNothing, []Family{PlasticHard, Polyolefin, VinylRigid}},
+	GP:     {"GP", "glass primer", .2, .55, .95, false, BlockNothing, []Family{GlassSmooth}},
+	MS:     {"MS", "masonry sealer", .5, .55, .95, true, BlockMasonry, []Family{MineralPorous}},
+	FX:     {"FX", "flexible paint", .6, .55, .95, false, BlockFlexible, nil},
+	WP:     {"WP", "water-based clear", .7, .65, .95, true, BlockFilmless, nil},
+	WH:     {"WH", "hard water-based clear", .7, .4, .95, true, BlockFilmless, nil},
+	OP:     {"OP", "oil-based clear", .65, .55, .95, true, BlockOil, nil},
+	WX:     {"WX", "wax", .5, .55, .95, false, BlockFilmless, nil},
+	OL:     {"OL", "oil", .5, .55, .95, false, BlockFilmless, nil},
+	TX:     {"TX", "fabric wash", .5, .55, .95, false, BlockFilmless, nil},
+	CM:     {"CM", "medium", .5, .55, .95, false, BlockNothing, nil},
+	GZ:     {"GZ", "glaze", .5, .55, .95, false, BlockFilmless, nil},
+	NoCoat: {"none", "no film", 0, 1, 1, false, BlockNothing, nil},
 }
 
 // String returns the coat family's id.

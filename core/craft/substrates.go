@@ -175,7 +175,7 @@ type FinishRow struct {
 }
 
 var defaultFinishes = []FinishRow{
-	{ID: "none", Name: "Bare", Bare: true, Lets: 1, LetsDye: 1, Tells: "nothing over the material; bare wood drinks water, is dull, and dusty when sanded"},
+	{ID: "none", Name: "Bare", Bare: true, Lets: 1, LetsDye: 1, Tells: "nothing over the material: a drop of water, a rag or a nail meets the material itself"},
 	{ID: "wax", Name: "Wax", Family: WaxFilm, Under: NumFamilies, Lets: 1, LetsDye: 1, Tells: "a white spirit rag turns yellow-grey; a fingernail leaves a furrow; water beads, then whitens", Deepen: 6},
 	{ID: "oil", Name: "Oil", Family: OilFilm, Lets: 1, LetsDye: 1, Tells: "no film to scrape, sheen in the grain, a slight odour", Deepen: 9},
 	{ID: "shellac", Name: "Shellac", Family: ShellacFilm, Lets: .25, LetsDye: .6, Dye: true, Tells: "alcohol makes it sticky within a minute", Deepen: 12},

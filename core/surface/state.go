@@ -124,9 +124,10 @@ func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
 // CIEDE2000 units.
 func (p *Patch) Stain(b craft.Bleeder) float64 { return float64(p.Load[b]) * float64(p.Lets[b]) }
 
-// levels are the bleeders a zone has: those entered, or else those its
-// substrate, its finish and its counted knots imply.
-func levels(c *craft.Craft, f *Facts) [craft.NumBleeders]uint8 {
+// Levels are the bleeders a zone has, 0 to 3 each: those entered, or else those
+// its substrate, its finish and its counted knots imply; and what smoke on it
+// leaves behind.
+func Levels(c *craft.Craft, f *Facts) [craft.NumBleeders]uint8 {
 	lv := f.Bleeders
 	if !f.GivenBleeders {
 		lv = [craft.NumBleeders]uint8{}
@@ -180,7 +181,7 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 			spots = true
 		}
 	}
-	lv := levels(c, f)
+	lv := Levels(c, f)
 	q := p
 	for b := range lv {
 		if lv[b] == 0 {

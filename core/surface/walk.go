@@ -248,7 +248,7 @@ func (p *Patch) bare(c *craft.Craft, f *Facts) {
 	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
 	p.Key = craft.Families[sub.Family].Natural
 	p.Film, p.Coats, p.Flaking, p.Powdery, p.Raised = 0, 0, false, false, false
-	lv := levels(c, f)
+	lv := Levels(c, f)
 	for b := range lv {
 		row := &craft.Bleeders[b]
 		p.Load[b], p.Lets[b] = 0, 0

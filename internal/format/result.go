@@ -8,6 +8,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/section"
+	"rutile/core/surface"
 )
 
 // CheckResult is what a check says of a piece.
@@ -27,6 +28,7 @@ type ZoneResult struct {
 	Says     string        `json:"says" doc:"The verdict as a sentence"`
 	Adhesion *AdhesionPart `json:"adhesion"`
 	Bleed    []BleedPart   `json:"bleed"`
+	Implied  []string      `json:"implied" doc:"What rises by itself where no bleeders are entered"`
 	Hiding   *HidingPart   `json:"hiding" doc:"Not computed yet"`
 	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
 	Hours    HoursPart     `json:"hours"`
@@ -176,12 +178,19 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o CheckOptions) ZoneResult {
 	out := ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
-		Bleed: []BleedPart{}, Findings: []Finding{},
+		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{},
 		Hours: HoursPart{Elapsed: tidy(r.Hours)},
 	}
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
 		out.Hours.HandsOn = &h
+	}
+	plain := z.Facts
+	plain.GivenBleeders = false
+	for b, lv := range surface.Levels(c, &plain) {
+		if lv > 0 {
+			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
+		}
 	}
 	if a := r.Adhesion; a != nil {
 		w := &a.Weakest

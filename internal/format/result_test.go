@@ -237,6 +237,26 @@ func TestSectionFollowsTheWalk(t *testing.T) {
 	}
 }
 
+func TestImplied(t *testing.T) {
+	for _, x := range []struct {
+		fields string
+		want   []string
+	}{
+		{`"substrate": "birch", "finish": "none"`, []string{}},
+		{`"substrate": "birch", "finish": "stain_only"`, []string{"dye"}},
+		{`"substrate": "oak", "finish": "none", "bleeders": []`, []string{"tannin"}},
+		{`"substrate": "mahogany", "soils": [{"id": "nicotine", "level": 2}]`, []string{"tannin", "dye", "nicotine"}},
+	} {
+		p, err := Decode([]byte(zoneJSON(x.fields)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0].Implied; !slices.Equal(got, x.want) || got == nil {
+			t.Errorf("%s implies %q, want %q", x.fields, got, x.want)
+		}
+	}
+}
+
 func TestPublishedSchemaIsCurrent(t *testing.T) {
 	got, err := os.ReadFile("../../docs/piece.schema.json")
 	if err != nil {
@@ -272,11 +292,19 @@ func TestVocab(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if strings.Contains(string(data), "null,\"") && !strings.Contains(string(data), `"recoat_to_h":null`) {
-		t.Error("a list is null")
+	var lists map[string][]map[string]any
+	if err := json.Unmarshal(data, &lists); err != nil {
+		t.Fatal(err)
 	}
-	if !strings.Contains(string(data), `"id":"oak"`) {
-		t.Error("oak is not in it")
+	for name, words := range lists {
+		if len(words) == 0 {
+			t.Errorf("%s is empty", name)
+		}
+		for _, w := range words {
+			if w["id"] == "" || w["name"] == "" {
+				t.Errorf("%s has a word without id or name: %v", name, w)
+			}
+		}
 	}
 }
 

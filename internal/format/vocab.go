@@ -53,11 +53,10 @@ type Word struct {
 // SubstrateWord describes a substrate.
 type SubstrateWord struct {
 	Word
-	Group    string   `json:"group"`
-	Family   string   `json:"family"`
-	Colour   string   `json:"colour"`
-	Bleeds   []string `json:"bleeds"`
-	Porosity float64  `json:"porosity"`
+	Group    string  `json:"group"`
+	Family   string  `json:"family"`
+	Colour   string  `json:"colour"`
+	Porosity float64 `json:"porosity"`
 	// Asks are the fields of a survey that mean something for it.
 	Asks []string `json:"asks" doc:"Of moisture_pct, knots and veneer those that mean something here"`
 }
@@ -130,10 +129,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	v := Vocab{Rules: rules}
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
-		w := SubstrateWord{Word: Word{r.ID, r.Name, r.Caution}, Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity, Bleeds: []string{}}
-		for _, b := range r.Bleeds {
-			w.Bleeds = append(w.Bleeds, b.Bleeder.String())
-		}
+		w := SubstrateWord{Word: Word{r.ID, r.Name, r.Caution}, Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
 		w.Asks = asks(r)
 		v.Substrates = append(v.Substrates, w)
 	}

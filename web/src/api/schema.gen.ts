@@ -470,7 +470,6 @@ export interface components {
         SubstrateWord: {
             /** @description Of moisture_pct, knots and veneer those that mean something here */
             asks: string[];
-            bleeds: string[];
             colour: string;
             family: string;
             group: string;
@@ -574,6 +573,8 @@ export interface components {
             hiding: components["schemas"]["HidingPart"];
             hours: components["schemas"]["HoursPart"];
             id: string;
+            /** @description What rises by itself where no bleeders are entered */
+            implied: string[];
             name?: string;
             /** @description The verdict as a sentence */
             says: string;

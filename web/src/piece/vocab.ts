@@ -60,8 +60,9 @@ export function stepNotes(v: Vocab, s: Step): string {
     const n = s.coats ?? 1;
     out.push(n === 1 ? "1 coat" : `${n} coats`);
     if (s.scope && s.scope !== "all") out.push(`on ${nameOf(v.scopes, s.scope)}`);
-    out.push(s.wait_h === undefined ? "wait as the check allows" : `wait ${hours(s.wait_h)} after each`);
-    if (s.method && s.method !== "brush") out.push(nameOf(v.methods, s.method).toLowerCase());
+    const each = n === 1 ? "" : " after each";
+    out.push(s.wait_h === undefined ? "wait as the check allows" : `wait ${hours(s.wait_h)}${each}`);
+    if (s.method && s.method !== "brush") out.push(`by ${nameOf(v.methods, s.method).toLowerCase()}`);
     if (s.additive)
       out.push(`bonding additive ${s.additive.ratio} : 1${s.additive.coats === "first" ? ", first coat only" : ""}`);
     if (s.sheen) out.push(nameOf(v.gloss, s.sheen));

@@ -4,17 +4,23 @@ import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
 import { Levels } from "./Levels";
 
-type Props = { piece: Piece; zone: Zone; lead: boolean; onZone: (z: Zone) => void; onPiece: (p: Piece) => void };
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  implied: string[]; // what rises by itself where nothing is entered
+  lead: boolean;
+  onZone: (z: Zone) => void;
+  onPiece: (p: Piece) => void;
+};
 
 /** Survey is what is known of a zone, and of the piece it belongs to. */
-export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
+export function Survey({ piece, zone, implied, lead, onZone, onPiece }: Props) {
   const v = useVocab();
   const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const finish = v.finishes.find((f) => f.id === (zone.finish ?? "unknown"));
   const asks = (field: string) => substrate?.asks.includes(field);
-  const implied = substrate?.bleeds.map((b) => v.bleeders.find((w) => w.id === b)?.name ?? b).join(", ");
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
     set({ defects: count ? [...rest, { id, count }] : rest });
@@ -71,7 +77,7 @@ export function Survey({ piece, zone, lead, onZone, onPiece }: Props) {
         field="bleeders"
         words={v.bleeders}
         value={zone.bleeders}
-        unseen={implied ? `As the material implies: ${implied}` : "As the material implies"}
+        unseen={`As the material implies: ${implied.join(", ") || "nothing"}`}
         seen="Nothing"
         onChange={(bleeders) => set({ bleeders })}
       />
@@ -173,6 +179,7 @@ function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => v
         <NumberField
           label="Workshop"
           unit="°C"
+          name="site"
           value={piece.site?.temp_c}
           min={-20}
           max={50}
