@@ -218,7 +218,7 @@ func trouble(c *craft.Craft, steps []surface.Step) float64 {
 }
 
 func insert(steps []surface.Step, at int, add ...surface.Step) []surface.Step {
-	return slices.Insert(slices.Clone(steps), at, add...)
+	return slices.Concat(steps[:at], add, steps[at:])
 }
 
 // block is the range of steps between the coat before step i and i itself.
@@ -601,6 +601,9 @@ func (m *Mender) Block(st *Stain) {
 			continue
 		}
 		for _, at := range places {
+			if !craft.Coats[pr.Coat].MadeFor(m.meets(at + 1)) {
+				continue
+			}
 			if !m.blockAt(st, p, coats, at) && coats == 1 {
 				m.blockAt(st, p, 2, at) // something else bleeds as well
 			}
@@ -624,6 +627,16 @@ func (m *Mender) Block(st *Stain) {
 			m.Edit("Prime with "+productName(c, p)+" instead", swap)
 		}
 	}
+}
+
+// meets is the family that a step, from 1, finds on the field.
+func (m *Mender) meets(step int) craft.Family {
+	events := m.hit.Case.Trace.Events
+	i := 0
+	for events[i].Step != step {
+		i++
+	}
+	return events[i].Before.Patches[surface.Field].Top
 }
 
 // blockAt proposes coats of a blocker before the step at, and where the stain

@@ -2,12 +2,15 @@ package server
 
 import (
 	"encoding/json"
+	"fmt"
 	"log/slog"
 	"net"
 	"net/http"
 	"runtime/debug"
 	"slices"
 	"strings"
+
+	"rutile/internal/format"
 )
 
 // policy lets the page load what ships with it and nothing else.
@@ -55,6 +58,19 @@ func sameOrigin(next http.Handler) http.Handler {
 		problem(w, http.StatusForbidden, "Only Rutile's own page may change anything.")
 	}))
 	return p.Handler(next)
+}
+
+// notTooLarge refuses a body that says it is larger than any piece may be
+// before it is read. One that does not say is cut off where it is read.
+func notTooLarge(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.ContentLength > format.MaxBytes {
+			w.Header().Set("Connection", "close")
+			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the most a piece may be. Nothing was saved.", format.MaxBytes>>20))
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
 }
 
 func recoverer(log *slog.Logger) func(http.Handler) http.Handler {

@@ -51,7 +51,7 @@ func New(o Options) http.Handler {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
 	r := chi.NewRouter()
-	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, middleware.Compress(5, compressed...))
+	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...))
 	api(r, o)
 	r.NotFound(page(o.Page))
 	return r

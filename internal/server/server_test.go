@@ -57,6 +57,7 @@ type call struct {
 	method, path, body string
 	header             map[string]string
 	host               string
+	unsized            bool // it does not say how long it is
 }
 
 func (c call) to(h http.Handler) *httptest.ResponseRecorder {
@@ -70,6 +71,9 @@ func (c call) to(h http.Handler) *httptest.ResponseRecorder {
 	}
 	for k, v := range c.header {
 		r.Header.Set(k, v)
+	}
+	if c.unsized {
+		r.ContentLength = -1
 	}
 	w := httptest.NewRecorder()
 	h.ServeHTTP(w, r)
@@ -195,7 +199,8 @@ func TestRefusals(t *testing.T) {
 		{"a negative area", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `1.9`, `-1.9`, 1)}, 422, "too small"},
 		{"a level of 7", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `"grease", "level": 2`, `"grease", "level": 7`, 1)}, 422, "7: too large, at most 3"},
 		{"a thousand steps", call{method: "POST", path: "/api/pieces", body: many}, 422, "1000 entries: too many"},
-		{"50 MB", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`}, 413, ""},
+		{"50 MB", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`}, 413, "larger than 8 MB, the most a piece may be"},
+		{"50 MB unannounced", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`, unsized: true}, 413, "too large"},
 		{"another format", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/check", "version": 1}`}, 422, "not a piece file"},
 		{"a newer version", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/piece", "version": 9}`}, 422, "newer Rutile"},
 		{"no such piece", call{method: "GET", path: "/api/pieces/999"}, 404, "no such piece"},
