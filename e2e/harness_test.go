@@ -201,6 +201,16 @@ func verdict(v string) act {
 	})
 }
 
+// seesInView waits until an element stands wholly inside the window.
+func seesInView(css string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`(() => {
+			const r = document.querySelector(%q)?.getBoundingClientRect();
+			return !!r && r.top >= 0 && r.bottom <= innerHeight;
+		})()`, css), css+" in view")
+	})
+}
+
 // saved waits until the page says that everything is saved.
 func saved() act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {

@@ -63,7 +63,7 @@ func TestTheWholeJob(t *testing.T) {
 		press("The figures behind it"),
 		sees("how well chalk paint takes to high-pressure laminate, clean and keyed"),
 		sees("the surface has 20 % of its best key"),
-		press("then prime with bonding primer"), verdict("sound"),
+		press("then prime with bonding primer"), verdict("sound"), seesInView("[data-verdict]"),
 		sees("This should hold: the risk of peeling is below 2 %"), saved())
 	s := a.stored("5")
 	if got := does(s.Piece.Zones[0].Steps); s.Rev != 2 || got != "clean detergent; abrade ; dust ; coat primer_bond_wb; coat paint_chalk; coat wax_clear" {

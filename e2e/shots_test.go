@@ -20,7 +20,7 @@ func TestShots(t *testing.T) {
 	shoot(t, ctx, "zone-fails")
 	do(t, ctx, press("The figures behind it"), chromedp.ScrollIntoView(chromedp.CSS(`[data-code="adhesion.weakest"]`)))
 	shoot(t, ctx, "figures")
-	do(t, ctx, press("then prime with bonding primer"), verdict("sound"), saved())
+	do(t, ctx, press("then prime with bonding primer"), verdict("sound"), saved(), seesInView("[data-verdict]"))
 	shoot(t, ctx, "zone-repaired")
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/3/column")), verdict("fails"), sees("will show"))
 	shoot(t, ctx, "zone-bleeds")

@@ -220,6 +220,7 @@ function ZoneSheet({ piece, zone, judged, stale, onZone, onPiece, onRemove }: Sh
       onZone({ ...zone, steps: r.steps });
       setStep(undefined);
       setSaid(`Done: ${r.title}.`);
+      document.querySelector("[data-verdict]")?.scrollIntoView({ block: "center" });
     } else if (r.kind === "acknowledge") {
       const date = new Date().toISOString().slice(0, 10);
       onZone({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date }] });
