@@ -45,7 +45,7 @@ types: web/node_modules/.installed
 	go run ./cmd/rutile openapi > web/openapi.json
 	$(NPM) run types
 
-## docs: the published schema and rule list, from the tables
+## docs: the published schema, from the tables
 docs:
 	go run ./cmd/rutile schema > docs/piece.schema.json
 
