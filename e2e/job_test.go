@@ -87,6 +87,7 @@ func TestAPieceFromNothing(t *testing.T) {
 		typeIn("Name", "Lid"), choose("Made of", "cedar"), press("Add zone"),
 		verdict("watch"), sees("No coat is planned yet"),
 		choose("On it now", "none"), choose("How it will be used", "display"),
+		sees("Empty: the studio's 17 °C, 64 %"), typeIn("Workshop", "18"), sees("Humidity"),
 		typeIn("Area", "0,6"), choose("Lying on it: add", "none"),
 		typeIn("Find a step", "detergent"), chromedp.KeyEvent(kb.Enter), sees("1 Detergent wash"),
 		press("Add a step"), typeIn("Find a step", "raise"), chromedp.KeyEvent(kb.Enter), sees("2 Raise the grain"),
@@ -100,6 +101,9 @@ func TestAPieceFromNothing(t *testing.T) {
 	z := s.Piece.Zones[0]
 	if s.Piece.Name != "Puppet chest" || z.Substrate != "cedar" || z.AreaM2 != .6 || z.Soils == nil || z.Wear != "display" {
 		t.Errorf("kept: %+v", z)
+	}
+	if s := s.Piece.Site; s == nil || s.TempC != 18 || s.RHPct != 64 {
+		t.Errorf("the air kept is %+v, and only its temperature was changed", s)
 	}
 	if got := does(z.Steps); got != "clean detergent; raise_grain ; dust ; coat shellac_pigmented; coat paint_chalk; coat wax_clear" {
 		t.Errorf("the plan kept is %s", got)
@@ -211,6 +215,11 @@ func TestCautionsAndMeasurements(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/saucers")), verdict("fails"), choose("Look", "crackle"), press("Make a test board"), sees("Test patch"),
 		chromedp.KeyEvent(kb.Enter), sees("Rating on the cross-cut scale"), sees("A step that is not judged yet"),
 		chromedp.Navigate(a.url("/pieces/3/slope")), verdict("watch"))
+	do(t, ctx, typeIn("Workshop", "6"), sees("Too cold for"), press("Enter the workshop's air once it is right"))
+	if field, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.activeElement.dataset.field ?? ""`)); err != nil || field != "site" {
+		t.Errorf("the workshop's air leads to %q, %v", field, err)
+	}
+	do(t, ctx, typeIn("Workshop", "19"), verdict("watch"))
 	do(t, ctx, choose("On it now", "shellac"), verdict("sound"), press("I have read this"), saved(), sees("read 20"))
 	if n := len(a.stored("3").Piece.Zones[1].Read); n != 1 {
 		t.Errorf("%d cautions were noted", n)

@@ -221,20 +221,24 @@ func insert(steps []surface.Step, at int, add ...surface.Step) []surface.Step {
 	return slices.Concat(steps[:at], add, steps[at:])
 }
 
-// block is the range of steps between the coat before step i and i itself.
-func block(steps []surface.Step, i int) int {
+// block is where the steps begin that step i's ground owes itself to: after the
+// last coat that left a film. Stains are laid on a ground and are none.
+func (m *Mender) block(steps []surface.Step, i int) int {
+	film := func(s *surface.Step) bool {
+		return s.Do == surface.Coat && m.Craft.Products[s.Product].Coat != craft.NoCoat
+	}
 	from := i
-	for from > 0 && steps[from-1].Do != surface.Coat {
+	for from > 0 && !film(&steps[from-1]) {
 		from--
 	}
 	return from
 }
 
 // cleanPlace is where cleaning belongs that is to be done before step i: ahead
-// of the sanding in its block.
-func cleanPlace(steps []surface.Step, i int) int {
-	for j := block(steps, i); j < i; j++ {
-		if steps[j].Do == surface.Abrade || steps[j].Do == surface.Strip {
+// of the sanding and the staining in its block.
+func (m *Mender) cleanPlace(steps []surface.Step, i int) int {
+	for j := m.block(steps, i); j < i; j++ {
+		if do := steps[j].Do; do == surface.Abrade || do == surface.Strip || do == surface.Coat {
 			return j
 		}
 	}
@@ -296,7 +300,7 @@ func (m *Mender) keyed(steps []surface.Step, i int, on craft.Family) ([]surface.
 		return nil, i, ""
 	}
 	title := lower(StepWords(m.Craft, &sc))
-	for j := block(steps, i); j < i; j++ {
+	for j := m.block(steps, i); j < i; j++ {
 		if steps[j].Do == surface.Abrade && sc.Do == surface.Abrade {
 			out := slices.Clone(steps)
 			sc.Through = steps[j].Through
@@ -323,16 +327,17 @@ func dusted(steps []surface.Step) bool {
 
 // grippers are the products of a role, the most promising first, that reach
 // what the wear asks on b's surface and, where a coat of over goes on them,
-// below that as well. What is made for other surfaces is left out, and what
-// would hide one that is to stay in sight.
-func (m *Mender) grippers(b *surface.Boundary, role craft.Role, over craft.Product) []craft.Product {
+// below that as well. on is what b's coat will meet once its ground is mended.
+// What is made for other surfaces is left out, and what would hide one that is
+// to stay in sight.
+func (m *Mender) grippers(b *surface.Boundary, on craft.Family, role craft.Role, over craft.Product) []craft.Product {
 	c := m.Craft
 	hidden := slices.ContainsFunc(m.Zone.Steps[b.Step-1:], func(s surface.Step) bool {
 		return s.Do == surface.Coat && c.Products[s.Product].Opaque()
 	})
 	bare := 1.
-	if b.Bare {
-		bare = c.Substrates[m.Zone.Substrate].Grip
+	if sub := &c.Substrates[m.Zone.Substrate]; b.Bare || on == sub.Family && b.On != on {
+		bare = sub.Grip
 	}
 	type cand struct {
 		p     craft.Product
@@ -341,10 +346,10 @@ func (m *Mender) grippers(b *surface.Boundary, role craft.Role, over craft.Produ
 	var cs []cand
 	for i := range c.Products {
 		p := &c.Products[i]
-		if p.Role != role || craft.Product(i) == b.Product || p.Opaque() && !hidden || !craft.Coats[p.Coat].MadeFor(b.On) {
+		if p.Role != role || craft.Product(i) == b.Product || p.Opaque() && !hidden || !craft.Coats[p.Coat].MadeFor(on) {
 			continue
 		}
-		weak := bare * c.GripOf(b.On, p.Coat, 0)
+		weak := bare * c.GripOf(on, p.Coat, 0)
 		if over != craft.NoProduct {
 			weak = min(weak, c.GripOf(p.Dried, c.Products[over].Coat, b.Additive))
 		}
@@ -374,13 +379,28 @@ func (m *Mender) Rework(b *surface.Boundary) {
 	for _, p := range m.ideas[at].edits {
 		m.Edit(p.title, p.steps)
 	}
-	if len(m.edits) == 0 || m.Craft.Products[b.Product].Role == craft.RolePrimer {
+	// A primer gives way to another before it is primed itself, a paint only
+	// where nothing makes it hold.
+	coats := trips(m.Zone.Steps)
+	primer := m.Craft.Products[b.Product].Role == craft.RolePrimer
+	if !slices.ContainsFunc(m.edits, func(e edit) bool { return !primer || trips(e.steps) == coats }) {
 		m.instead(b)
 	}
 }
 
-// instead proposes another primer, or another paint where no ground makes this
-// one hold: the colour, the coats and the look stay.
+// trips counts the coat steps of a plan.
+func trips(steps []surface.Step) int {
+	n := 0
+	for i := range steps {
+		if steps[i].Do == surface.Coat {
+			n++
+		}
+	}
+	return n
+}
+
+// instead proposes another paint or primer in place of b's: the colour, the
+// coats and the look stay.
 func (m *Mender) instead(b *surface.Boundary) {
 	steps := m.Zone.Steps
 	role, verb := m.Craft.Products[b.Product].Role, "paint with "
@@ -393,9 +413,7 @@ func (m *Mender) instead(b *surface.Boundary) {
 		return
 	}
 	grounds, on := m.bases(b)
-	find := *b
-	find.On = on
-	for _, p := range m.grippers(&find, role, craft.NoProduct) {
+	for _, p := range m.grippers(b, on, role, craft.NoProduct) {
 		for _, g := range grounds {
 			other := slices.Clone(g.steps)
 			for i := range other {
@@ -436,9 +454,7 @@ func join(a, b string) string {
 func (m *Mender) grounds(b *surface.Boundary) []proposal {
 	var out []proposal
 	bases, on := m.bases(b)
-	find := *b
-	find.On = on
-	prim := m.grippers(&find, craft.RolePrimer, b.Product)
+	prim := m.grippers(b, on, craft.RolePrimer, b.Product)
 	for _, g := range bases {
 		if g.title != "" {
 			out = append(out, proposal{upper(g.title), g.steps})
@@ -467,10 +483,10 @@ func (m *Mender) grounds(b *surface.Boundary) []proposal {
 func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 	steps, i := m.Zone.Steps, b.Step-1
 	bases := []ground{{steps, i, ""}}
-	onWax := b.On == craft.WaxFilm && b.Under == craft.NoProduct
+	onWax := b.On == craft.WaxFilm && !ownWax(m.Craft, b)
 	on := b.On
 	if onWax {
-		at := cleanPlace(steps, i)
+		at := m.cleanPlace(steps, i)
 		wash := m.cleaning(craft.WaxPolish, 1)
 		bases = []ground{{insert(steps, at, wash...), i + len(wash), "take the wax off with white spirit and wash"}}
 		under := m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Under
@@ -487,17 +503,17 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 		if lv > 0 && so != craft.Dust && so != craft.CleanerResidue {
 			g := bases[0]
 			wash := m.cleaning(so, lv)
-			at := cleanPlace(g.steps, g.at)
+			at := m.cleanPlace(g.steps, g.at)
 			bases[0] = ground{insert(g.steps, at, wash...), g.at + len(wash), join(g.title, "clean off the "+craft.Soils[so].Name)}
 		}
 	}
 	if b.CapWhy == surface.CapFlaking && !m.Zone.suspectLead(m.Craft) {
 		br, _ := m.Craft.Cleaner("dry_brush")
 		g := bases[0]
-		at := cleanPlace(g.steps, g.at)
+		at := m.cleanPlace(g.steps, g.at)
 		bases[0] = ground{insert(g.steps, at, surface.Step{Do: surface.Clean, Cleaner: br}), g.at + 1, join(g.title, "brush off what is loose")}
 	}
-	if b.Under == craft.NoProduct || b.Timing == surface.Missed {
+	if b.First || b.Under == craft.NoProduct || b.Timing == surface.Missed {
 		if ks, at, title := m.keyed(bases[0].steps, bases[0].at, on); ks != nil {
 			bases = append(bases, ground{ks, at, join(bases[0].title, title)})
 		}

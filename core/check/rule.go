@@ -51,6 +51,9 @@ type Rule struct {
 	// Say words a finding: what was found, with its figures. Title may stay
 	// empty for the rule's own.
 	Say func(*Case, *Hit) (title, why string)
+	// Figures are the numbers behind a finding where its boundary, stain or soil
+	// does not give them; nil for most.
+	Figures func(*Case, *Hit) []Figure
 	// Mend proposes repairs. What it proposes is verified before anyone sees
 	// it.
 	Mend func(*Mender, *Hit)

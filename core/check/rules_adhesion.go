@@ -25,6 +25,12 @@ func waxy(k *Case, p craft.Product) bool {
 	return coat == craft.WX || coat == craft.OL
 }
 
+// ownWax tells whether the wax that b's coat lands on is the plan's own; a
+// stain laid over old wax leaves it old wax.
+func ownWax(c *craft.Craft, b *surface.Boundary) bool {
+	return b.Under != craft.NoProduct && c.Products[b.Under].Dried == craft.WaxFilm
+}
+
 var adhesionRules = []Rule{
 	{
 		Code:  "adhesion.weakest",
@@ -97,7 +103,7 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
-			if b.Under != craft.NoProduct {
+			if ownWax(k.Craft, b) {
 				return fmt.Sprintf("%s over %s", upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
 					"A coat over wax slides off. The wax comes last, or not at all."
 			}
@@ -106,7 +112,7 @@ var adhesionRules = []Rule{
 		},
 		Mend: func(m *Mender, h *Hit) {
 			b := h.Bound
-			if b.Under == craft.NoProduct {
+			if !ownWax(m.Craft, b) {
 				m.Rework(b)
 				return
 			}

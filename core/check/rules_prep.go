@@ -72,11 +72,6 @@ var prepRules = []Rule{
 			}
 			wash := m.cleaning(h.Soil, h.Level)
 			m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
-			if h.Soil == craft.Silicone {
-				// What loosens it is solvent, and solvent wants a wash.
-				wash = append(wash, m.cleaning(craft.WaxPolish, 1)...)
-				m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
-			}
 		},
 	},
 	{
@@ -125,7 +120,7 @@ var prepRules = []Rule{
 			}
 			steps, i := m.Zone.Steps, h.Step-1
 			wash := m.cleaning(h.Soil, h.Level)
-			at := cleanPlace(steps, i)
+			at := m.cleanPlace(steps, i)
 			m.Edit(upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
 			for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
 				if !craft.Soils[h.Soil].Sticky {
@@ -138,7 +133,7 @@ var prepRules = []Rule{
 				m.Edit(upper(titleOf(m.Craft, wash))+", then shut the rest in with "+lower(m.Craft.Products[p].Name), insert(both, at, wash...))
 			}
 			// Sanding drove it in: clean first.
-			for j := block(steps, i); j < i; j++ {
+			for j := m.block(steps, i); j < i; j++ {
 				if steps[j].Do == surface.Abrade {
 					m.Edit("First "+titleOf(m.Craft, wash)+", before the sanding", insert(steps, j, wash...))
 					break
@@ -271,6 +266,13 @@ var prepRules = []Rule{
 		},
 		Say: func(k *Case, _ *Hit) (string, string) {
 			return "", fmt.Sprintf("The meter says %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", number(k.Facts.Moisture))
+		},
+		Figures: func(k *Case, _ *Hit) []Figure {
+			return []Figure{
+				{"moisture", k.Facts.Moisture, "% of water by the meter"},
+				{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% from which it is too damp to be sure of"},
+				{"fail_from", veryDamp, "% from which nothing holds"},
+			}
 		},
 		Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", "moisture_pct") },
 	},

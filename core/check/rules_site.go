@@ -10,14 +10,34 @@ import (
 
 // airLimit is one limit of a product's that the workshop's air may break.
 type airLimit struct {
-	beyond   func(*surface.Facts, *craft.ProductRow) float64 // by how much; not above 0 inside it
-	doubtful float64                                         // up to so much may still turn out well
-	air      func(*surface.Facts) string
-	wants    func(*craft.ProductRow) string
+	air   func(*surface.Facts) float64
+	limit func(*craft.ProductRow) float64
+	least bool // the limit is the least the air may be, and not the most
+	// doubtful is how far beyond its limit a coat may still turn out well.
+	doubtful float64
+	unit     string // of both, within a sentence
+	is       string // what the air is, before its figure
 	advice   string
 }
 
+// beyond is by how much the air breaks a product's limit; not above 0 inside
+// it.
+func (l *airLimit) beyond(f *surface.Facts, p *craft.ProductRow) float64 {
+	if l.least {
+		return l.limit(p) - l.air(f)
+	}
+	return l.air(f) - l.limit(p)
+}
+
+func (l *airLimit) bound() string {
+	if l.least {
+		return "least"
+	}
+	return "most"
+}
+
 func (l airLimit) rule(code, title, why, when string) Rule {
+	product := func(k *Case, h *Hit) *craft.ProductRow { return &k.Craft.Products[k.Zone.Steps[h.Step-1].Product] }
 	return Rule{
 		Code: code, Title: title, Why: why, When: when,
 		Step: func(k *Case, e *surface.Event) {
@@ -42,9 +62,16 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 					names = append(names, n)
 				}
 			}
-			p := &k.Craft.Products[k.Zone.Steps[h.Step-1].Product]
-			return title + " for " + list(names),
-				fmt.Sprintf("%s, and %s wants %s. %s", l.air(k.Facts), lower(p.Name), l.wants(p), l.advice)
+			p := product(k, h)
+			return title + " for " + list(names), fmt.Sprintf("%s %s %s, and %s wants at %s %s %s. %s",
+				l.is, number(l.air(k.Facts)), l.unit, lower(p.Name), l.bound(), number(l.limit(p)), l.unit, l.advice)
+		},
+		Figures: func(k *Case, h *Hit) []Figure {
+			p := product(k, h)
+			return []Figure{
+				{"air", l.air(k.Facts), l.unit + " in the workshop"},
+				{"limit", l.limit(p), fmt.Sprintf("%s at %s for %s", l.unit, l.bound(), lower(p.Name))},
+			}
 		},
 		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", "site") },
 	}
@@ -52,22 +79,18 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 
 var siteRules = []Rule{
 	airLimit{
-		func(f *surface.Facts, p *craft.ProductRow) float64 { return p.MinC - f.Climate.TempC }, 3,
-		func(f *surface.Facts) string {
-			return fmt.Sprintf("The workshop is at %s °C", number(f.Climate.TempC))
-		},
-		func(p *craft.ProductRow) string { return fmt.Sprintf("at least %s °C", number(p.MinC)) },
-		"Warm the room and the piece, and keep both warm while the coats dry.",
+		air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
+		limit: func(p *craft.ProductRow) float64 { return p.MinC },
+		least: true, doubtful: 3, unit: "°C", is: "The workshop is at",
+		advice: "Warm the room and the piece, and keep both warm while the coats dry.",
 	}.rule("site.cold", "Too cold",
 		"Below its limit a coat dries without becoming a film: it powders, cracks or stays soft.",
 		"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it."),
 	airLimit{
-		func(f *surface.Facts, p *craft.ProductRow) float64 { return f.Climate.RH - p.MaxRH }, 10,
-		func(f *surface.Facts) string {
-			return fmt.Sprintf("The air holds %s %% humidity", number(f.Climate.RH))
-		},
-		func(p *craft.ProductRow) string { return fmt.Sprintf("at most %s %%", number(p.MaxRH)) },
-		"Heat and air the room, or wait for a drier day.",
+		air:      func(f *surface.Facts) float64 { return f.Climate.RH },
+		limit:    func(p *craft.ProductRow) float64 { return p.MaxRH },
+		doubtful: 10, unit: "% humidity", is: "The air holds",
+		advice: "Heat and air the room, or wait for a drier day.",
 	}.rule("site.humid", "Too damp an air",
 		"In damp air water and solvent leave too slowly: coats bloom, run and hold less.",
 		"The workshop's air is damper than a product's limit. Watch; fail from more than 10 % over it."),

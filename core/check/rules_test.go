@@ -51,6 +51,7 @@ var ruleCases = []struct {
 	{"adhesion.bond", "laminate_hpl matt", "sand 220; dust; paint_acrylic", Fail, "laminate_hpl matt; wear display", "", "Clean and keyed"},
 	{"adhesion.wax_under", "birch wax", "paint_chalk", Fail, "", "wax_clear", "slides off"},
 	{"adhesion.wax_under", "birch wax", "paint_chalk", Fail, "", "white_spirit; detergent rinse; paint_chalk", "White spirit"},
+	{"adhesion.wax_under", "birch wax", "stain_spirit; shellac_clear", Fail, "", "white_spirit; detergent rinse; stain_spirit; shellac_clear", "Old wax under"},
 	{"adhesion.wax_under", "birch", "paint_chalk; wax_clear; clear_wb", Fail, "", "paint_chalk; clear_wb; wax_clear", "wax comes last"},
 	{"adhesion.missed_window", "birch", "primer_bond_wb wait300; paint_acrylic", Watch, "", "primer_bond_wb wait160; paint_acrylic", "scuff"},
 	{"adhesion.missed_window", "birch", "primer_bond_wb wait300; paint_acrylic", Watch, "", "primer_bond_wb wait300; sand 240; dust; paint_acrylic", "scuff"},
@@ -125,6 +126,9 @@ func TestEveryRuleFiresAndHoldsItsTongue(t *testing.T) {
 			}
 			if len(f.Repairs) == 0 {
 				t.Error("nothing mends it")
+			}
+			if group, _, _ := strings.Cut(x.code, "."); len(f.Figures) == 0 && (group == "site" || group == "bleed" || x.code == "prep.damp") {
+				t.Error("no figures stand behind it")
 			}
 			zone, plan := x.nearZone, x.nearPlan
 			if zone == "" {
@@ -261,7 +265,7 @@ func TestRepairsKeepTheWantedSteps(t *testing.T) {
 				if rp.Kind == Edit {
 					got := coatsOf(c, rp.Steps)
 					for id, n := range wanted {
-						if got[id] < n && !(strings.Contains(rp.Title, " instead") && strings.HasPrefix(id, "paint")) {
+						if got[id] < n && !(strings.Contains(strings.ToLower(rp.Title), "paint with ") && strings.HasPrefix(id, "paint")) {
 							t.Errorf("%s, %s: %q takes %s away", x.name, f.Code, rp.Title, id)
 						}
 					}
@@ -297,6 +301,9 @@ func TestRepairsThatChangeTheCoat(t *testing.T) {
 		{"leather matt; wear seat", "paint_chalk x3; clear_wb", "adhesion.bond", "Paint with flexible paint instead"},
 		{"leather matt; wear seat; look crackle", "paint_chalk x3; clear_wb", "adhesion.bond", ""},
 		{"chrome satin", "sand 240; dust; primer_metal; paint_enamel_oil x2", "adhesion.bond", "Prime with epoxy primer instead"},
+		{"laminate_hpl gloss", "primer_bond_wb; paint_chalk x2; clear_wb x2", "adhesion.key", "Sand with 220 and dust off"},
+		{"birch wax", "stain_spirit; shellac_clear; wax_clear", "adhesion.wax_under", "Take the wax off with white spirit and wash"},
+		{"birch varnish_oil satin; soils silicone3", "sand 220; dust; shellac_clear; paint_chalk; wax_clear", "prep.sand_before_clean", "First white spirit, 3 passes"},
 		{"walnut shellac gloss; wear tabletop; made 1995", "pad; dust; clear_oil x3", "adhesion.weakest", ""},
 	} {
 		r := Check(c, zoneOf(t, x.zone, x.plan), Options{})

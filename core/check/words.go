@@ -180,6 +180,8 @@ func wearWords(k *Case) string {
 // figures are the numbers behind a finding.
 func figures(h *Hit) []Figure {
 	switch {
+	case h.Rule.Figures != nil:
+		return h.Rule.Figures(h.Case, h)
 	case h.Rule.Code == "adhesion.weakest":
 		return append([]Figure{{"risk", h.Case.Risk, "chance that some layer peels; an estimate"}}, explain(h.Case, h.Bound)...)
 	case h.Bound != nil:

@@ -97,8 +97,10 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 			}
 		case surface.Clean:
 			if before.Top == craft.WaxFilm && after.Top != craft.WaxFilm {
-				top := d.Layers[len(d.Layers)-1]
-				d.Layers = d.Layers[:len(d.Layers)-1]
+				var top Layer
+				for n := len(d.Layers) - 1; n > 0 && d.Layers[n].Family == craft.WaxFilm; n-- {
+					top, d.Layers = d.Layers[n], d.Layers[:n]
+				}
 				if after.Top != sub.Family && len(d.Layers) == 1 {
 					top.Name, top.Family, top.Clear = craft.Families[after.Top].Name, after.Top, false
 					d.Layers = append(d.Layers, top)

@@ -82,10 +82,11 @@ type Patch struct {
 	Top craft.Family
 	// Product is the coat on top, NoProduct while it is the old surface.
 	Product craft.Product
-	// Under is what a white spirit wash exposes below a wax on top.
-	Under     craft.Family
-	UnderBare bool // and whether that is the substrate itself
-	Bare      bool // the substrate itself lies open
+	// Under is what a white spirit wash exposes below all the wax on top.
+	Under      craft.Family
+	UnderBare  bool  // and whether that is the substrate itself
+	UnderCoats uint8 // and how many coats of the plan then are left
+	Bare       bool  // the substrate itself lies open
 	// At is when the top coat was laid, in hours.
 	At      float64
 	Key     float64 // 0 to 1, a share of the best the surface allows

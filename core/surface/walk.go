@@ -166,7 +166,7 @@ func (p *Patch) clean(row *craft.CleanerRow, s *Step, step int) {
 	for n := s.NumPasses(); n > 0; n-- {
 		if row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
 			p.Top, p.Product = p.Under, craft.NoProduct
-			p.Bare = p.UnderBare
+			p.Bare, p.Coats = p.UnderBare, p.UnderCoats
 			p.Soils[craft.WaxPolish] = max(1, p.Soils[craft.WaxPolish])
 			p.Key = max(p.Key, craft.Families[p.Top].Natural)
 			p.Loosened = true
@@ -332,8 +332,8 @@ func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, 
 	if !row.LeavesFilm() {
 		return
 	}
-	if row.Coat == craft.WX {
-		p.Under, p.UnderBare = p.Top, false
+	if row.Coat == craft.WX && p.Top != craft.WaxFilm {
+		p.Under, p.UnderBare, p.UnderCoats = p.Top, p.Bare, p.Coats
 	}
 	p.Top = row.Dried
 	p.Key = sheenKey(s, row)

@@ -296,6 +296,24 @@ func TestWaxComesOff(t *testing.T) {
 	if p := field(&w.End); p.Top != craft.PorousPaint || p.Bare {
 		t.Errorf("below the plan's own wax is %v", p.Top)
 	}
+	// However much wax there is, old or the plan's own, solvent takes all of it.
+	for _, x := range []struct {
+		name   string
+		f      *Facts
+		before []Step
+		top    craft.Family
+		bare   bool
+		coats  uint8
+	}{
+		{"two coats of wax over paint", facts(t, "birch", "none", nil), []Step{coat("paint_chalk", 1), coat("wax_clear", 1), coat("wax_dark", 1)}, craft.PorousPaint, false, 1},
+		{"wax over old wax", facts(t, "oak", "wax", nil), []Step{coat("wax_clear", 2)}, craft.WoodBare, true, 0},
+		{"wax over bare wood", facts(t, "oak", "none", nil), []Step{coat("wax_clear", 1)}, craft.WoodBare, true, 0},
+	} {
+		w := Walk(c, x.f, append(x.before, clean("white_spirit", false)))
+		if p := field(&w.End); p.Top != x.top || p.Bare != x.bare || p.Coats != x.coats {
+			t.Errorf("%s: below it is %v, bare %v, %d coats", x.name, p.Top, p.Bare, p.Coats)
+		}
+	}
 }
 
 func TestShellacShutsSoilsIn(t *testing.T) {

@@ -220,6 +220,8 @@ func TestSectionFollowsTheWalk(t *testing.T) {
 		{"wax washed off", `"substrate": "oak", "finish": "wax", "soils": [], "steps": [{"do": "clean", "with": "white_spirit"}, {"do": "coat", "product": "shellac_clear"}]`, []string{"Oak", "Clear shellac"}},
 		{"wax washed off old paint", `"substrate": "oak", "finish": "paint_porous_waxed", "soils": [], "steps": [{"do": "clean", "with": "white_spirit"}, {"do": "coat", "product": "shellac_clear"}]`, []string{"Oak", "matt porous paint", "Clear shellac"}},
 		{"the plan's own wax washed off", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}, {"do": "coat", "product": "wax_clear"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "Chalk paint"}},
+		{"wax on wax washed off", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}, {"do": "coat", "product": "wax_clear"}, {"do": "coat", "product": "wax_dark"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "Chalk paint"}},
+		{"own wax on old waxed paint washed off", `"substrate": "oak", "finish": "paint_porous_waxed", "soils": [], "steps": [{"do": "coat", "product": "wax_dark"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "matt porous paint"}},
 		{"unknown", `"substrate": "oak", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Unknown, taken as Wax", "Chalk paint"}},
 		{"stains leave no layer", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "stain_water"}]`, []string{"Oak"}},
 	} {

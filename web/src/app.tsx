@@ -1,10 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "react-router";
-import { answer, api } from "./api/client";
+import { useStudio } from "./api/studio";
 
 /** Frame is what stands around every screen: the name above, the workshop below. */
 export function Frame() {
-  const studio = useQuery({ queryKey: ["studio"], queryFn: () => answer(api.GET("/api/studio")), staleTime: Infinity });
+  const studio = useStudio();
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex items-center gap-3 border-base-300 border-b px-5 py-2">
@@ -16,7 +15,7 @@ export function Frame() {
           the bench book that checks the plan before the first coat
         </span>
         <span className="flex-1" />
-        {studio.data?.demo && (
+        {studio?.demo && (
           <span className="text-secondary text-sm">
             Lantern Yard<span className="hidden md:inline">, demo studio: thrown away when the server stops</span>
           </span>
@@ -27,10 +26,10 @@ export function Frame() {
       </main>
       <footer className="border-base-300 border-t px-5 py-1.5 text-secondary text-xs">
         Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
-        {studio.data && (
+        {studio && (
           <span>
             {" "}
-            Workshop as set: {studio.data.site.temp_c} °C, {studio.data.site.rh_pct} % humidity.
+            Workshop as set: {studio.site.temp_c} °C, {studio.site.rh_pct} % humidity.
           </span>
         )}
       </footer>

@@ -134,8 +134,11 @@ export function Figures({ factors }: { factors: Finding["factors"] }) {
   );
 }
 
+// Figures that are read off something are shown as they were read.
+const MEASURED = ["level", "moisture", "watch_from", "fail_from", "air", "limit"];
+
 function figure(x: { id: string; value: number }) {
   if (x.id === "risk") return `${Math.round(x.value * 100)} %`;
-  if (x.id === "level") return String(x.value);
+  if (MEASURED.includes(x.id)) return String(Number(x.value.toFixed(1)));
   return x.value.toFixed(x.id === "delta_e" || x.id === "load" || x.id.startsWith("day_") ? 1 : 2);
 }

@@ -237,7 +237,7 @@ function ZoneSheet({ piece, zone, judged, stale, onZone, onPiece, onRemove }: Sh
         <Survey
           piece={piece}
           zone={zone}
-          implied={judged?.implied ?? []}
+          implied={judged?.implied}
           lead={judged?.findings.some((f) => f.code === "safety.lead") ?? false}
           onZone={onZone}
           onPiece={onPiece}

@@ -1,4 +1,5 @@
 import type { Piece, Zone } from "../api/client";
+import { useStudio } from "../api/studio";
 import { useVocab } from "../piece/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
@@ -7,7 +8,7 @@ import { Levels } from "./Levels";
 type Props = {
   piece: Piece;
   zone: Zone;
-  implied: string[]; // what rises by itself where nothing is entered
+  implied: string[] | undefined; // what rises by itself where nothing is entered, once that is known
   lead: boolean;
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
@@ -77,7 +78,7 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece }: Props) {
         field="bleeders"
         words={v.bleeders}
         value={zone.bleeders}
-        unseen={`As the material implies: ${implied.join(", ") || "nothing"}`}
+        unseen={implied ? `As the material implies: ${implied.join(", ") || "nothing"}` : "As the material implies"}
         seen="Nothing"
         onChange={(bleeders) => set({ bleeders })}
       />
@@ -147,6 +148,8 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece }: Props) {
 /** WholePiece is what is known of the piece and not of one of its zones. */
 function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
   const v = useVocab();
+  const studio = useStudio()?.site;
+  const site = piece.site ?? studio;
   return (
     <>
       <h3 className="mt-2 mb-1 border-base-300 border-t pt-2 font-semibold">The whole piece</h3>
@@ -183,10 +186,8 @@ function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => v
           value={piece.site?.temp_c}
           min={-20}
           max={50}
-          hint={piece.site ? undefined : "Empty: the studio's"}
-          onChange={(t) =>
-            onPiece({ ...piece, site: t === undefined ? undefined : { temp_c: t, rh_pct: piece.site?.rh_pct ?? 50 } })
-          }
+          hint={piece.site || !studio ? undefined : `Empty: the studio's ${studio.temp_c} °C, ${studio.rh_pct} %`}
+          onChange={(t) => site && onPiece({ ...piece, site: t === undefined ? undefined : { ...site, temp_c: t } })}
         />
         {piece.site && (
           <NumberField
@@ -196,9 +197,7 @@ function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => v
             min={0}
             max={100}
             required
-            onChange={(h) =>
-              h !== undefined && onPiece({ ...piece, site: { temp_c: piece.site?.temp_c ?? 20, rh_pct: h } })
-            }
+            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h } })}
           />
         )}
       </div>
