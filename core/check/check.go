@@ -7,6 +7,7 @@ import (
 	"github.com/lucasb-eyer/go-colorful"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -32,6 +33,8 @@ type Zone struct {
 	Colour string
 	Look   string // "solid" or an effect's id
 	Steps  []surface.Step
+	// Units are those that findings are worded in.
+	Units measure.Units
 }
 
 func (z *Zone) unknown(c *craft.Craft) bool {
@@ -247,7 +250,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		})
 		r.Adhesion = &Adhesion{
 			Risk: k.Risk, Demand: k.Demand, Weakest: bs[0].Boundary,
-			Variant: *k.Facts, Unknown: z.unknown(c), Boundary: bs,
+			Variant: *k.Facts, Unknown: z.unknown(c), Boundary: bs, units: z.Units,
 		}
 	}
 	if k.Opaque {

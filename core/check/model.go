@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -17,6 +18,7 @@ type Adhesion struct {
 	Variant  surface.Facts // the surface it was worked out for
 	Unknown  bool
 	Boundary []Bond // every bond, weakest first
+	units    measure.Units
 }
 
 // Bond is one boundary with its own risk.

@@ -180,7 +180,7 @@ var adhesionRules = []Rule{
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
 			return fmt.Sprintf("%s too soon after %s", upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-				fmt.Sprintf("Only %s have passed; at %s °C and %s %% humidity the coat below needs %s.", Hours(b.Waited), number(k.Facts.Climate.TempC), number(k.Facts.Climate.RH), Hours(b.Earliest))
+				fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), number(k.Facts.Climate.RH), Hours(b.Earliest))
 		},
 		Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
 	},

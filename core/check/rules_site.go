@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -15,9 +16,12 @@ type airLimit struct {
 	least bool // the limit is the least the air may be, and not the most
 	// doubtful is how far beyond its limit a coat may still turn out well.
 	doubtful float64
-	unit     string // of both, within a sentence
-	is       string // what the air is, before its figure
-	advice   string
+	// words say a figure of either with its unit, within a sentence; figure is
+	// the value alone, as the units have it.
+	words  func(measure.Units, float64) string
+	figure func(measure.Units, float64) (float64, string)
+	is     string // what the air is, before its figure
+	advice string
 }
 
 // beyond is by how much the air breaks a product's limit; not above 0 inside
@@ -63,14 +67,17 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 				}
 			}
 			p := product(k, h)
-			return title + " for " + list(names), fmt.Sprintf("%s %s %s, and %s wants at %s %s %s. %s",
-				l.is, number(l.air(k.Facts)), l.unit, lower(p.Name), l.bound(), number(l.limit(p)), l.unit, l.advice)
+			u := k.Zone.Units
+			return title + " for " + list(names), fmt.Sprintf("%s %s, and %s wants at %s %s. %s",
+				l.is, l.words(u, l.air(k.Facts)), lower(p.Name), l.bound(), l.words(u, l.limit(p)), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			p := product(k, h)
+			air, unit := l.figure(k.Zone.Units, l.air(k.Facts))
+			limit, _ := l.figure(k.Zone.Units, l.limit(p))
 			return []Figure{
-				{"air", l.air(k.Facts), l.unit + " in the workshop"},
-				{"limit", l.limit(p), fmt.Sprintf("%s at %s for %s", l.unit, l.bound(), lower(p.Name))},
+				{"air", air, unit + " in the workshop"},
+				{"limit", limit, fmt.Sprintf("%s at %s for %s", unit, l.bound(), lower(p.Name))},
 			}
 		},
 		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", "site") },
@@ -81,7 +88,14 @@ var siteRules = []Rule{
 	airLimit{
 		air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
 		limit: func(p *craft.ProductRow) float64 { return p.MinC },
-		least: true, doubtful: 3, unit: "°C", is: "The workshop is at",
+		least: true, doubtful: 3, is: "The workshop is at",
+		words: measure.Units.Temp,
+		figure: func(u measure.Units, c float64) (float64, string) {
+			if u == measure.US {
+				return measure.Fahrenheit(c), "°F"
+			}
+			return c, "°C"
+		},
 		advice: "Warm the room and the piece, and keep both warm while the coats dry.",
 	}.rule("site.cold", "Too cold",
 		"Below its limit a coat dries without becoming a film: it powders, cracks or stays soft.",
@@ -89,7 +103,9 @@ var siteRules = []Rule{
 	airLimit{
 		air:      func(f *surface.Facts) float64 { return f.Climate.RH },
 		limit:    func(p *craft.ProductRow) float64 { return p.MaxRH },
-		doubtful: 10, unit: "% humidity", is: "The air holds",
+		doubtful: 10, is: "The air holds",
+		words:  func(_ measure.Units, rh float64) string { return number(rh) + " % humidity" },
+		figure: func(_ measure.Units, rh float64) (float64, string) { return rh, "% humidity" },
 		advice: "Heat and air the room, or wait for a drier day.",
 	}.rule("site.humid", "Too damp an air",
 		"In damp air water and solvent leave too slowly: coats bloom, run and hold less.",

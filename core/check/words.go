@@ -144,7 +144,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		var why []string
 		up := &c.Products[b.Product]
 		if b.SiteWhy&surface.Cold != 0 {
-			why = append(why, fmt.Sprintf("%s °C is below its %s °C", number(k.Facts.Climate.TempC), number(up.MinC)))
+			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.Facts.Climate.TempC), k.Zone.Units.Temp(up.MinC)))
 		}
 		if b.SiteWhy&surface.Humid != 0 {
 			why = append(why, fmt.Sprintf("%s %% humidity is over its %s %%", number(k.Facts.Climate.RH), number(up.MaxRH)))
@@ -214,7 +214,7 @@ func StainFigures(s *Stain) []Figure {
 
 // Explain words the factors of a judged bond.
 func (a *Adhesion) Explain(c *craft.Craft, b *surface.Boundary) []Figure {
-	k := Case{Craft: c, Facts: &a.Variant, Demand: a.Demand}
+	k := Case{Craft: c, Zone: &Zone{Units: a.units}, Facts: &a.Variant, Demand: a.Demand}
 	return explain(&k, b)
 }
 

@@ -4,6 +4,7 @@ import (
 	"math"
 	"regexp"
 	"slices"
+	"strings"
 	"testing"
 )
 
@@ -368,6 +369,29 @@ func TestPlausibleFinishesFitTheirFamily(t *testing.T) {
 			if c.Finishes[x].Unknown {
 				t.Errorf("%s may be unknown, which explains nothing", Families[f].ID)
 			}
+		}
+	}
+}
+
+// Words for finding are of ids that exist, and none says its own name again.
+func TestFurtherWordsAreOfThingsThatExist(t *testing.T) {
+	c := Default()
+	for id, words := range Also {
+		_, sub := c.Substrate(id)
+		_, fin := c.Finish(id)
+		_, cl := c.Cleaner(id)
+		_, pr := c.Product(id)
+		_, so := SoilNamed(id)
+		if !sub && !fin && !cl && !pr && !so {
+			t.Errorf("%q is the id of nothing", id)
+		}
+		if strings.TrimSpace(words) == "" || words != strings.ToLower(words) {
+			t.Errorf("%q has the words %q", id, words)
+		}
+	}
+	for _, r := range c.Substrates {
+		if Also[r.ID] == "" && r.ID != "redwood" {
+			t.Errorf("%s is found by its name alone", r.ID)
 		}
 	}
 }

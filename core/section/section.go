@@ -47,11 +47,30 @@ type Layer struct {
 	StainColour string
 	// Spots tells that the layer lies on the spots alone.
 	Spots bool
+	// Driven are the soils below that abrasion rubbed in.
+	Driven []string
+	// Grit of the scratches on the layer's face, where it was abraded before
+	// the next came: 0 for none, and Padded for a pad's.
+	Grit   int
+	Padded bool
+	// Waits is how long the plan leaves the layer before the next, in hours,
+	// and From and To the window it has for that at the site; To is infinite
+	// where there is no latest, and both are 0 where nothing follows.
+	Waits, From, To float64
+}
+
+// Mark is a step that leaves no layer: where in the cut it was done.
+type Mark struct {
+	Step int // from 1
+	Do   surface.Kind
+	// On is the layer whose face it worked on, an index into Layers.
+	On int
 }
 
 // Drawing is a cut through a zone, from the substrate up.
 type Drawing struct {
 	Layers []Layer
+	Marks  []Mark
 	// Grit of the scratches the first coat meets, 0 for none.
 	Grit int
 	// Source is what may rise from below: its names, the worst first.
@@ -84,35 +103,79 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	for _, s := range r.Stains {
 		d.Source = append(d.Source, craft.Bleeders[s.Bleeder].Name)
 	}
+	dr := drawer{c: c, z: z, r: r, sub: sub, d: &d, laidAt: map[int]float64{}}
 	for i := range r.Trace.Events {
-		e := &r.Trace.Events[i]
-		before, after := &e.Before.Patches[surface.Field], &e.After.Patches[surface.Field]
-		switch e.Doing.Do {
-		case surface.Abrade:
-			if after.Bare && !before.Bare {
-				d.Layers = d.Layers[:1]
-			}
-			if len(d.Layers) > 0 && d.Layers[len(d.Layers)-1].Kind != Laid {
-				d.Grit = e.Doing.Grit
-			}
-		case surface.Clean:
-			if before.Top == craft.WaxFilm && after.Top != craft.WaxFilm {
-				var top Layer
-				for n := len(d.Layers) - 1; n > 0 && d.Layers[n].Family == craft.WaxFilm; n-- {
-					top, d.Layers = d.Layers[n], d.Layers[:n]
-				}
-				if after.Top != sub.Family && len(d.Layers) == 1 {
-					top.Name, top.Family, top.Clear = craft.Families[after.Top].Name, after.Top, false
-					d.Layers = append(d.Layers, top)
-				}
-			}
-		case surface.Coat:
-			if e.NBounds > 0 {
-				d.Layers = append(d.Layers, coat(c, z, r, e))
-			}
-		}
+		dr.event(&r.Trace.Events[i])
+	}
+	if top := len(d.Layers) - 1; d.Layers[top].Kind == Laid {
+		d.Layers[top].Waits = math.Max(0, r.Trace.End.Hours-dr.laidAt[top])
 	}
 	return d
+}
+
+// drawer adds one event after the other to a drawing.
+type drawer struct {
+	c      *craft.Craft
+	z      *check.Zone
+	r      *check.Result
+	sub    *craft.SubstrateRow
+	d      *Drawing
+	laidAt map[int]float64 // hours, by layer
+}
+
+func (w *drawer) cut(n int) {
+	w.d.Layers = w.d.Layers[:n]
+	for i := range w.d.Marks {
+		w.d.Marks[i].On = min(w.d.Marks[i].On, n-1)
+	}
+}
+
+func (w *drawer) event(e *surface.Event) {
+	d := w.d
+	before, after := &e.Before.Patches[surface.Field], &e.After.Patches[surface.Field]
+	switch e.Doing.Do {
+	case surface.Abrade:
+		if after.Bare && !before.Bare {
+			w.cut(1)
+		}
+		top := &d.Layers[len(d.Layers)-1]
+		top.Grit, top.Padded = e.Doing.Grit, e.Doing.How == craft.Pad
+		if top.Kind != Laid {
+			d.Grit = e.Doing.Grit
+		}
+	case surface.Clean:
+		if before.Top == craft.WaxFilm && after.Top != craft.WaxFilm {
+			var top Layer
+			n := len(d.Layers)
+			for ; n > 1 && d.Layers[n-1].Family == craft.WaxFilm; n-- {
+				top = d.Layers[n-1]
+			}
+			w.cut(n)
+			if after.Top != w.sub.Family && n == 1 {
+				top.Name, top.Family, top.Clear = craft.Families[after.Top].Name, after.Top, false
+				d.Layers = append(d.Layers, top)
+			}
+		}
+	case surface.Coat:
+		if e.NBounds == 0 {
+			break
+		}
+		l := coat(w.c, w.z, w.r, e)
+		below := len(d.Layers) - 1
+		for i := range e.Boundaries() {
+			if b := &e.Bounds[i]; b.Under != craft.NoProduct && d.Layers[below].Kind == Laid {
+				d.Layers[below].Waits, d.Layers[below].From, d.Layers[below].To = b.Waited, b.Earliest, b.Latest
+				break
+			}
+		}
+		w.laidAt[len(d.Layers)] = e.After.Patches[surface.Field].At
+		if l.Spots {
+			w.laidAt[len(d.Layers)] = e.After.Patches[min(1, int(e.After.N)-1)].At
+		}
+		d.Layers = append(d.Layers, l)
+		return
+	}
+	d.Marks = append(d.Marks, Mark{Step: e.Step, Do: e.Doing.Do, On: len(d.Layers) - 1})
 }
 
 func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event) Layer {
@@ -138,6 +201,9 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event) Laye
 		for s, lv := range b.Soils {
 			if lv > 0 && i == 0 {
 				l.Soils = append(l.Soils, craft.Soils[s].Name)
+				if e.Before.Patches[surface.Field].Driven&(1<<s) != 0 {
+					l.Driven = append(l.Driven, craft.Soils[s].Name)
+				}
 			}
 		}
 	}

@@ -19,6 +19,11 @@ var files embed.FS
 // Site is the studio's usual climate in autumn.
 var Site = drying.Climate{TempC: 17, RH: 64}
 
+// Settings are the studio's.
+var Settings = format.Settings{
+	Name: "Lantern Yard", Units: "metric", Site: format.Site{TempC: Site.TempC, RHPct: Site.RH},
+}
+
 // Pieces reads the demo pieces, in the order of their file names.
 func Pieces() ([]*format.Piece, error) {
 	names, err := fs.Glob(files, "pieces/*.json")
@@ -40,11 +45,14 @@ func Pieces() ([]*format.Piece, error) {
 	return out, nil
 }
 
-// Fill stores the demo pieces so that a list with the last changed first shows
+// Fill stores the settings and the demo pieces, so that a list with the last changed first shows
 // them in their own order.
 func Fill(ctx context.Context, s *store.Store) error {
 	ps, err := Pieces()
 	if err != nil {
+		return err
+	}
+	if err := s.SaveSettings(ctx, Settings); err != nil {
 		return err
 	}
 	for i := len(ps) - 1; i >= 0; i-- {

@@ -7,7 +7,10 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/offer"
 	"rutile/core/section"
+	"rutile/core/stage"
 	"rutile/core/surface"
 )
 
@@ -16,7 +19,22 @@ type CheckResult struct {
 	Format  string       `json:"format"`
 	Version int          `json:"version"`
 	Verdict string       `json:"verdict" enum:"sound,watch,fails"`
+	Air     Air          `json:"air" doc:"The workshop's air the piece was judged in"`
 	Zones   []ZoneResult `json:"zones"`
+}
+
+// Air is the air of a workshop, with the temperature below which a surface
+// gathers water from it.
+type Air struct {
+	TempC     float64 `json:"temp_c"`
+	RHPct     float64 `json:"rh_pct"`
+	DewPointC float64 `json:"dew_point_c"`
+	Own       bool    `json:"own,omitempty" doc:"The piece names an air of its own"`
+}
+
+// AirOf words a climate.
+func AirOf(cl drying.Climate) Air {
+	return Air{TempC: cl.TempC, RHPct: cl.RH, DewPointC: math.Round(drying.DewPoint(cl)*10) / 10}
 }
 
 // ZoneResult is what a check says of a zone. A block that was not computed is
@@ -33,7 +51,17 @@ type ZoneResult struct {
 	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
 	Hours    HoursPart     `json:"hours"`
 	Findings []Finding     `json:"findings"`
+	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
 	Section  *Section      `json:"section,omitempty"`
+}
+
+// Stage is how one stage of the work on a zone stands.
+type Stage struct {
+	ID    string `json:"id" enum:"look_over,identify,prepare,coats,hand_over"`
+	Name  string `json:"name"`
+	State string `json:"state" enum:"done,open,stuck"`
+	Says  string `json:"says"`
+	Step  int    `json:"step,omitempty" doc:"From 1; the place in the plan it speaks of"`
 }
 
 // AdhesionPart says how well the plan holds.
@@ -117,6 +145,7 @@ type Repair struct {
 // Section is the cut through a zone's coats, from the substrate up.
 type Section struct {
 	Layers []Layer  `json:"layers"`
+	Marks  []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
 	Grit   int      `json:"grit,omitempty"`
 	Source []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
 }
@@ -137,6 +166,19 @@ type Layer struct {
 	Stain   float64  `json:"stain,omitempty"`
 	StainAs string   `json:"stain_colour,omitempty"`
 	Spots   bool     `json:"spots,omitempty"`
+	Driven  []string `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`
+	Grit    int      `json:"grit,omitempty" doc:"Of the scratches on its face"`
+	Padded  bool     `json:"padded,omitempty"`
+	WaitsH  float64  `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
+	FromH   float64  `json:"from_h,omitempty" doc:"Its window for the next coat here"`
+	ToH     *float64 `json:"to_h,omitempty" doc:"Absent where there is no latest"`
+}
+
+// Mark is a step that leaves no layer.
+type Mark struct {
+	Step int    `json:"step"`
+	Do   string `json:"do"`
+	On   int    `json:"on" doc:"The layer whose face it worked on, from 0"`
 }
 
 // Joint is how a layer holds on what is below it.
@@ -152,6 +194,7 @@ type CheckOptions struct {
 	Site      drying.Climate // where the piece names none
 	NoRepairs bool
 	Section   bool
+	Units     measure.Units // that findings are worded in
 }
 
 // repairBudget is shared by the zones of a piece, so that the longest piece is
@@ -162,11 +205,18 @@ const repairBudget = 400_000
 func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 	out := CheckResult{Format: CheckFormat, Version: Version, Zones: make([]ZoneResult, len(p.Zones))}
 	worst := check.Sound
+	air := o.Site
+	if p.Site != nil {
+		air = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
+	}
+	out.Air = AirOf(air)
+	out.Air.Own = p.Site != nil
 	if len(p.Zones) == 0 {
 		worst = check.Watched
 	}
 	for i := range p.Zones {
 		z := p.Zone(c, i, o.Site)
+		z.Units = o.Units
 		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
 		worst = max(worst, r.Verdict)
 		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
@@ -236,18 +286,29 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	if o.Section {
 		out.Section = drawing(c, src, z, r)
 	}
+	for _, s := range stage.Of(c, z, r) {
+		out.Stages = append(out.Stages, Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
+	}
 	return out
 }
 
 func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section {
 	d := section.Draw(c, z, src.Colour, r)
-	out := &Section{Grit: d.Grit, Source: d.Source, Layers: make([]Layer, len(d.Layers))}
+	out := &Section{Grit: d.Grit, Source: d.Source, Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
+	for i, m := range d.Marks {
+		out.Marks[i] = Mark{m.Step, surface.Kinds[m.Do].ID, m.On}
+	}
 	for i := range d.Layers {
 		l := &d.Layers[i]
 		w := Layer{
 			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
+			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From),
+		}
+		if l.To > 0 && !math.IsInf(l.To, 1) {
+			to := tidy(l.To)
+			w.ToH = &to
 		}
 		if b := l.Joint; b != nil {
 			w.Joint = &Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(b.Risk)}
@@ -280,3 +341,28 @@ func factors(fs []check.Figure) []Factor {
 
 // tidy rounds to four decimals: no estimate here is better than that.
 func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
+
+// NextStep is a step that could come next in a zone's plan.
+type NextStep struct {
+	StartWord
+	Why     string `json:"why,omitempty" doc:"Why it makes sense here; absent where nothing calls for it"`
+	Brings  string `json:"brings,omitempty" doc:"The fault it would bring into the plan"`
+	Verdict string `json:"verdict" enum:"sound,watch,fails" doc:"On the plan with the step in it"`
+}
+
+// Next lists what could come after the first at steps of a zone's plan, what
+// makes sense first. The piece must be a decoded one.
+func Next(c *craft.Craft, p *Piece, zone, at int, o CheckOptions) []NextStep {
+	z := p.Zone(c, zone, o.Site)
+	z.Units = o.Units
+	offers := offer.Next(c, &z, at)
+	out := make([]NextStep, len(offers))
+	for i := range offers {
+		x := &offers[i]
+		out[i] = NextStep{StartWord: startWord(c, &x.Start), Brings: x.Brings, Verdict: x.After.String()}
+		if x.Sensible() {
+			out[i].Why = x.Why
+		}
+	}
+	return out
+}

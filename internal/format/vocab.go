@@ -2,10 +2,10 @@ package format
 
 import (
 	"math"
-	"strings"
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/offer"
 	"rutile/core/section"
 	"rutile/core/surface"
 )
@@ -48,7 +48,11 @@ type Word struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Note string `json:"note,omitempty"`
+	Also string `json:"also,omitempty" doc:"Further words to find it by"`
 }
+
+// word is a word of the craft with what else it is called.
+func word(id, name, note string) Word { return Word{id, name, note, craft.Also[id]} }
 
 // SubstrateWord describes a substrate.
 type SubstrateWord struct {
@@ -129,7 +133,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	v := Vocab{Rules: rules}
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
-		w := SubstrateWord{Word: Word{r.ID, r.Name, r.Caution}, Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
+		w := SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
 		w.Asks = asks(r)
 		v.Substrates = append(v.Substrates, w)
 	}
@@ -137,40 +141,40 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	plain.Colour = "#c09a66"
 	for i := range c.Finishes {
 		r := &c.Finishes[i]
-		w := FinishWord{Word: Word{r.ID, r.Name, r.Tells}, Colour: section.Ground(&plain, r)}
+		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: section.Ground(&plain, r)}
 		if !r.Bare && !r.Unknown {
 			w.Family = r.Family.String()
 		}
 		v.Finishes = append(v.Finishes, w)
 	}
 	for _, r := range craft.Sheens[1:] {
-		v.Gloss = append(v.Gloss, Word{r.ID, r.Name, ""})
+		v.Gloss = append(v.Gloss, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.Soils {
-		v.Soils = append(v.Soils, Word{r.ID, r.Name, r.Advice})
+		v.Soils = append(v.Soils, word(r.ID, r.Name, r.Advice))
 	}
 	for _, r := range craft.Bleeders {
-		v.Bleeders = append(v.Bleeders, Word{r.ID, r.Name, r.How})
+		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
 	}
 	for _, r := range craft.Defects {
-		v.Defects = append(v.Defects, Word{r.ID, r.Name, ""})
+		v.Defects = append(v.Defects, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.UseRows {
-		v.Uses = append(v.Uses, Word{r.ID, r.Name, ""})
+		v.Uses = append(v.Uses, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.Wears {
-		v.Wears = append(v.Wears, Word{r.ID, r.Name, ""})
+		v.Wears = append(v.Wears, word(r.ID, r.Name, ""))
 	}
 	for _, r := range surface.Kinds {
 		fields := stepFields[r.ID].fields
 		if fields == nil {
 			fields = []string{}
 		}
-		v.Steps = append(v.Steps, StepWord{Word{r.ID, r.Name, ""}, r.Judged, fields})
+		v.Steps = append(v.Steps, StepWord{word(r.ID, r.Name, ""), r.Judged, fields})
 	}
 	for i := range c.Cleaners {
 		r := &c.Cleaners[i]
-		w := CleanerWord{Word: Word{r.ID, r.Name, r.Warns}, Carrier: r.Carrier.String(), Rinses: r.Rinses, Shifts: []string{}}
+		w := CleanerWord{Word: word(r.ID, r.Name, r.Warns), Carrier: r.Carrier.String(), Rinses: r.Rinses, Shifts: []string{}}
 		for _, s := range r.Shifts {
 			w.Shifts = append(w.Shifts, s.Soil.String())
 		}
@@ -179,7 +183,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	for i := range c.Products {
 		r := &c.Products[i]
 		v.Products = append(v.Products, ProductWord{
-			Word: Word{r.ID, r.Name, r.Remark}, Role: string(r.Role), Family: r.Coat.String(), Carrier: r.Carrier.String(),
+			Word: word(r.ID, r.Name, r.Remark), Role: string(r.Role), Family: r.Coat.String(), Carrier: r.Carrier.String(),
 			RecoatFrom: r.Recoat.From, RecoatTo: finite(r.Recoat.To), CureDays: r.Cure, CoverM2L: r.Cover,
 			FilmUM: r.Film, Hiding: r.Hiding, MinC: r.MinC, MaxRH: r.MaxRH, Sheen: craft.Sheens[r.Sheen].ID,
 			Colour: r.Colour, PriceMinor: r.Price, Smell: r.Smell, PotLifeH: finite(r.PotLife),
@@ -187,16 +191,16 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		})
 	}
 	for _, r := range craft.Methods {
-		v.Methods = append(v.Methods, Word{r.ID, r.Name, ""})
+		v.Methods = append(v.Methods, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.Hows {
-		v.Hows = append(v.Hows, Word{string(r.ID), r.Name, ""})
+		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
 	}
 	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, Word{r.ID, r.Name, r.How})
+		v.Effects = append(v.Effects, word(r.ID, r.Name, r.How))
 	}
 	for _, r := range craft.Families {
-		v.Families = append(v.Families, Word{r.ID, r.Name, ""})
+		v.Families = append(v.Families, word(r.ID, r.Name, ""))
 	}
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
@@ -219,69 +223,23 @@ func asks(r *craft.SubstrateRow) []string {
 	return out
 }
 
-// starts lists the steps a painter begins from: the usual grit, the rinse a
-// cleaner must have, two coats of a paint and one of a wax.
 func starts(c *craft.Craft) []StartWord {
-	var out []StartWord
-	for i := range c.Cleaners {
-		r := &c.Cleaners[i]
-		var shifts []string
-		for _, s := range r.Shifts {
-			if s.Soil != craft.Dust || len(r.Shifts) == 1 {
-				shifts = append(shifts, craft.Soils[s.Soil].Name)
-			}
-		}
-		out = append(out, StartWord{"Clean", r.Name, strings.Join(shifts, ", "), Step{Do: "clean", With: r.ID, Rinse: r.Rinses > 0}})
-	}
-	const sanding = "Sand and dust"
-	out = append(out,
-		StartWord{sanding, "Sand", "220 by hand to begin with", Step{Do: "abrade", Grit: 220, How: string(craft.Hand)}},
-		StartWord{sanding, "Scuff with a fine pad", "vinyl, foil, zinc", Step{Do: "abrade", How: string(craft.Pad)}},
-		StartWord{sanding, "Dust off", "vacuum and tack cloth", Step{Do: "dust"}},
-		StartWord{sanding, "Raise the grain", "damp cloth, dry, knock back", Step{Do: "raise_grain"}})
-	for i := range c.Products {
-		p := &c.Products[i]
-		s := Step{Do: "coat", Product: p.ID, Coats: 1, Method: "brush"}
-		switch {
-		case p.Role == craft.RolePaint || p.Role == craft.RoleClear:
-			s.Coats = 2
-		case p.Role == craft.RoleWax:
-			s.Method = "rag"
-		}
-		if p.Aerosol {
-			s.Method = "aerosol"
-		}
-		group := string(p.Role)
-		out = append(out, StartWord{strings.ToUpper(group[:1]) + group[1:], p.Name, p.Remark, s})
-	}
-	day, best := 24., 5
-	out = append(out, StartWord{"Wait", "Wait", "a day to begin with", Step{Do: "wait", Hours: &day}})
-	for _, k := range surface.Kinds {
-		if k.Judged {
-			continue
-		}
-		s := Step{Do: k.ID}
-		switch k.ID {
-		case "strip":
-			s.How = craft.Strips[0]
-		case "fill":
-			s.With = craft.Fillers[1]
-		case "remove":
-			s.What = "handles"
-		case "effect":
-			s.Effect = "distress_dry"
-		case "test":
-			s.Rating = &best
-		}
-		out = append(out, StartWord{"Kept in the plan, not judged yet", k.Name, "", s})
+	all := offer.Starts(c)
+	out := make([]StartWord, len(all))
+	for i := range all {
+		out[i] = startWord(c, &all[i])
 	}
 	return out
+}
+
+func startWord(c *craft.Craft, s *offer.Start) StartWord {
+	return StartWord{s.Group, s.Name, s.Note, StepsFrom(c, []surface.Step{s.Step})[0]}
 }
 
 func named(pairs ...string) []Word {
 	var out []Word
 	for i := 0; i+1 < len(pairs); i += 2 {
-		out = append(out, Word{pairs[i], pairs[i+1], ""})
+		out = append(out, word(pairs[i], pairs[i+1], ""))
 	}
 	return out
 }

@@ -4,20 +4,58 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"rutile/core/check"
+	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/stage"
 	"rutile/internal/format"
 	"rutile/internal/store"
 )
 
-type handlers struct{ Options }
+type handlers struct {
+	Options
+	// settings are the studio's, read once and kept with every write.
+	settings atomic.Pointer[format.Settings]
+}
+
+// usual are the settings of a studio that has saved none.
+func (h *handlers) usual() format.Settings {
+	return format.Settings{Units: measure.Metric.String(), Site: format.Site{TempC: h.Site.TempC, RHPct: h.Site.RH}}
+}
+
+func (h *handlers) current(ctx context.Context) format.Settings {
+	if s := h.settings.Load(); s != nil {
+		return *s
+	}
+	s, ok, err := h.Store.Settings(ctx)
+	if err != nil {
+		h.Log.Error("store", "err", err)
+		return h.usual()
+	}
+	if !ok {
+		s = h.usual()
+	}
+	h.settings.Store(&s)
+	return s
+}
+
+// checking are the options of a check in this studio.
+func (h *handlers) checking(ctx context.Context) format.CheckOptions {
+	s := h.current(ctx)
+	u, _ := measure.UnitsNamed(s.Units)
+	return format.CheckOptions{Site: drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct}, Units: u}
+}
 
 // PieceBody is a piece file as a request's body. It is read by the same
 // decoder as a file, so that both are refused alike.
@@ -42,25 +80,51 @@ type Summary struct {
 	Updated time.Time     `json:"updated"`
 	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
 	Says    string        `json:"says" doc:"What stands in the way, or that nothing does"`
+	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
+	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
+	Next    string        `json:"next" doc:"What is to be done next"`
+	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
 	Zones   []ZoneSummary `json:"zones"`
 }
 
 // ZoneSummary is a zone as the list shows it.
 type ZoneSummary struct {
-	ID        string  `json:"id"`
-	Name      string  `json:"name"`
-	Substrate string  `json:"substrate"`
-	Colour    string  `json:"colour"`
-	AreaM2    float64 `json:"area_m2"`
-	Verdict   string  `json:"verdict" enum:"sound,watch,fails"`
-	Says      string  `json:"says"`
-	Steps     int     `json:"steps"`
+	ID        string         `json:"id"`
+	Name      string         `json:"name"`
+	Substrate string         `json:"substrate"`
+	Colour    string         `json:"colour"`
+	AreaM2    float64        `json:"area_m2"`
+	Verdict   string         `json:"verdict" enum:"sound,watch,fails"`
+	Says      string         `json:"says"`
+	Steps     int            `json:"steps"`
+	Material  string         `json:"material"`
+	Finish    string         `json:"finish"`
+	Stages    []format.Stage `json:"stages"`
+	Layers    []format.Layer `json:"layers" doc:"The cut through its coats, from below"`
 }
 
 // Studio is what the page needs to know of the server.
 type Studio struct {
-	Demo bool        `json:"demo" doc:"The data is a copy that is thrown away at the end"`
-	Site format.Site `json:"site"`
+	format.Settings
+	Demo bool       `json:"demo" doc:"The data is a copy that is thrown away at the end"`
+	Air  format.Air `json:"air"`
+}
+
+// SettingsBody is a studio's settings as a request's body.
+type SettingsBody struct {
+	RawBody []byte `contentType:"application/json"`
+}
+
+// Since is a piece, and what has changed in it after a revision.
+type Since struct {
+	store.Saved
+	Changes []string `json:"changes"`
+}
+
+// Area is a typed size, understood.
+type Area struct {
+	AreaM2 float64 `json:"area_m2"`
+	Says   string  `json:"says" doc:"The area in the studio's units"`
 }
 
 func (h *handlers) register(a huma.API) {
@@ -74,6 +138,10 @@ func (h *handlers) register(a huma.API) {
 		return o
 	}
 	huma.Register(a, op("studio", http.MethodGet, "/api/studio", "The studio's settings", false), h.studio)
+	huma.Register(a, op("saveStudio", http.MethodPut, "/api/studio", "Save the studio's settings", true, 400, 413, 422, 507), h.saveStudio)
+	huma.Register(a, op("area", http.MethodGet, "/api/area", "Read an area as people write it", false, 422), h.area)
+	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
+	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
 	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
 	huma.Register(a, op("check", http.MethodPost, "/api/check", "Check a piece that need not be saved", true, 400, 413, 422), h.check)
 	huma.Register(a, op("pieces", http.MethodGet, "/api/pieces", "All pieces", false), h.pieces)
@@ -86,10 +154,15 @@ func (h *handlers) register(a huma.API) {
 	remove.DefaultStatus = http.StatusNoContent
 	huma.Register(a, remove, h.remove)
 	// The bodies are decoded by hand, so their type has to be said by hand.
+	settings := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Settings](), true, "Settings")
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put} {
-			if o != nil && o.RequestBody != nil {
-				o.RequestBody.Content["application/json"].Schema = piece
+			if o == nil || o.RequestBody == nil {
+				continue
+			}
+			o.RequestBody.Content["application/json"].Schema = piece
+			if o.OperationID == "saveStudio" {
+				o.RequestBody.Content["application/json"].Schema = settings
 			}
 		}
 	}
@@ -97,8 +170,72 @@ func (h *handlers) register(a huma.API) {
 
 type studioOut struct{ Body Studio }
 
-func (h *handlers) studio(context.Context, *struct{}) (*studioOut, error) {
-	return &studioOut{Studio{h.Demo, format.Site{TempC: h.Site.TempC, RHPct: h.Site.RH}}}, nil
+func (h *handlers) studio(ctx context.Context, _ *struct{}) (*studioOut, error) {
+	s := h.current(ctx)
+	return &studioOut{Studio{s, h.Demo, format.AirOf(drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct})}}, nil
+}
+
+func (h *handlers) saveStudio(ctx context.Context, in *SettingsBody) (*studioOut, error) {
+	s, err := format.DecodeSettings(in.RawBody)
+	if err != nil {
+		return nil, refuse(err)
+	}
+	if err := h.Store.SaveSettings(ctx, s); err != nil {
+		return nil, h.failed(err)
+	}
+	h.settings.Store(&s)
+	return h.studio(ctx, nil)
+}
+
+type areaOut struct{ Body Area }
+
+func (h *handlers) area(ctx context.Context, in *struct {
+	Text string `query:"text" doc:"As 120 x 45 cm, or 4 ft 2 in by 18"`
+}) (*areaOut, error) {
+	u := h.checking(ctx).Units
+	m2, err := measure.Area(in.Text, u)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	m2 = math.Round(m2*1e4) / 1e4
+	if m2 == 0 {
+		return nil, huma.Error422UnprocessableEntity("That is smaller than a square centimetre.")
+	}
+	return &areaOut{Area{m2, u.Area(m2)}}, nil
+}
+
+type nextOut struct{ Body []format.NextStep }
+
+func (h *handlers) next(ctx context.Context, in *struct {
+	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
+	At   int    `query:"at" minimum:"0" maximum:"200" doc:"After how many of its steps"`
+	PieceBody
+}) (*nextOut, error) {
+	p, err := format.Decode(in.RawBody)
+	if err != nil {
+		return nil, refuse(err)
+	}
+	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == in.Zone })
+	if i < 0 {
+		return nil, huma.Error404NotFound("The piece has no such zone.")
+	}
+	return &nextOut{format.Next(h.Craft, p, i, in.At, h.checking(ctx))}, nil
+}
+
+type sinceOut struct{ Body Since }
+
+func (h *handlers) since(ctx context.Context, in *struct {
+	byID
+	Rev int `path:"rev" minimum:"0"`
+}) (*sinceOut, error) {
+	s, changes, err := h.Store.Since(ctx, in.ID, in.Rev)
+	if err != nil {
+		return nil, h.failed(err)
+	}
+	if changes == nil {
+		changes = []string{}
+	}
+	return &sinceOut{Since{s, changes}}, nil
 }
 
 type vocabOut struct{ Body format.Vocab }
@@ -109,12 +246,14 @@ func (h *handlers) vocab(context.Context, *struct{}) (*vocabOut, error) {
 
 type checkOut struct{ Body format.CheckResult }
 
-func (h *handlers) check(_ context.Context, in *PieceBody) (*checkOut, error) {
+func (h *handlers) check(ctx context.Context, in *PieceBody) (*checkOut, error) {
 	p, err := format.Decode(in.RawBody)
 	if err != nil {
 		return nil, refuse(err)
 	}
-	return &checkOut{format.Check(h.Craft, p, format.CheckOptions{Site: h.Site, Section: true})}, nil
+	o := h.checking(ctx)
+	o.Section = true
+	return &checkOut{format.Check(h.Craft, p, o)}, nil
 }
 
 type piecesOut struct{ Body []Summary }
@@ -126,30 +265,89 @@ func (h *handlers) pieces(ctx context.Context, _ *struct{}) (*piecesOut, error) 
 	}
 	out := make([]Summary, len(all))
 	for i := range all {
-		out[i] = h.summary(&all[i])
+		out[i] = h.summary(&all[i], h.checking(ctx))
 	}
 	return &piecesOut{out}, nil
 }
 
-func (h *handlers) summary(s *store.Saved) Summary {
-	r := format.Check(h.Craft, &s.Piece, format.CheckOptions{Site: h.Site, NoRepairs: true})
+// mostMended is how many zones of one piece have their repairs worked out for
+// the list.
+const mostMended = 12
+
+func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
+	o.Section = true
+	o.NoRepairs = len(s.Piece.Zones) > mostMended
+	r := format.Check(h.Craft, &s.Piece, o)
 	out := Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]ZoneSummary, len(r.Zones))}
 	for i := range r.Zones {
 		z, src := &r.Zones[i], &s.Piece.Zones[i]
-		colour := ""
-		if src.Target != nil {
-			colour = src.Target.Colour
+		w := ZoneSummary{
+			ID: z.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: src.AreaM2, Verdict: z.Verdict, Says: z.Says,
+			Steps: len(src.Steps), Stages: z.Stages, Layers: z.Section.Layers,
 		}
-		out.Zones[i] = ZoneSummary{z.ID, src.Name, src.Substrate, colour, src.AreaM2, z.Verdict, z.Says, len(src.Steps)}
+		if src.Target != nil {
+			w.Colour = src.Target.Colour
+		}
+		sub, _ := h.Craft.Substrate(src.Substrate)
+		w.Material = h.Craft.Substrates[sub].Name
+		if fin, ok := h.Craft.Finish(src.Finish); ok {
+			w.Finish = h.Craft.Finishes[fin].Name
+		}
+		for j := range w.Layers {
+			if b := w.Layers[j].Joint; b != nil {
+				b.Figures = []format.Factor{}
+			}
+		}
+		out.Zones[i] = w
 		if z.Verdict == r.Verdict && out.Says == "" {
 			out.Says = z.Says
 		}
 	}
-	if len(r.Zones) == 0 {
-		out.Says = "No zone is described yet."
-	}
+	out.next(&r)
 	return out
 }
+
+// next finds the first stage of the work at which some zone has something
+// unfinished, what is in the way there, and what would answer it.
+func (s *Summary) next(r *format.CheckResult) {
+	if len(r.Zones) == 0 {
+		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
+		return
+	}
+	worst := 0
+	for i := range r.Zones {
+		if rank(r.Zones[i].Verdict) > rank(r.Zones[worst].Verdict) {
+			worst = i
+		}
+	}
+	// What fails is in the way whatever else is unfinished.
+	if z := &r.Zones[worst]; z.Verdict == "fails" {
+		f := &z.Findings[0]
+		s.Holds, s.Stage, s.NextIn = f.Title, string(stage.Coats), z.ID
+		s.Next = "Change the plan"
+		for _, st := range z.Stages {
+			if st.State == "stuck" {
+				s.Stage = st.ID
+				break
+			}
+		}
+		if len(f.Repairs) > 0 {
+			s.Next = f.Repairs[0].Title
+		}
+		return
+	}
+	for k := range r.Zones[0].Stages {
+		for i := range r.Zones {
+			if st := &r.Zones[i].Stages[k]; st.State != "done" {
+				s.Stage, s.Next, s.NextIn = st.ID, st.Says, r.Zones[i].ID
+				return
+			}
+		}
+	}
+	s.Next, s.NextIn = r.Zones[0].Stages[len(r.Zones[0].Stages)-1].Says, r.Zones[0].ID
+}
+
+func rank(verdict string) int { return slices.Index([]string{"sound", "watch", "fails"}, verdict) }
 
 func (h *handlers) create(ctx context.Context, in *PieceBody) (*savedOut, error) {
 	p, err := format.Decode(in.RawBody)

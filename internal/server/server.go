@@ -26,7 +26,7 @@ import (
 type Options struct {
 	Store *store.Store
 	Craft *craft.Craft
-	// Site is the studio's usual climate.
+	// Site is the usual climate of a studio that has not said its own.
 	Site drying.Climate
 	// Page is the built page.
 	Page fs.FS
@@ -69,7 +69,7 @@ func api(r chi.Router, o Options) huma.API {
 	cfg.CreateHooks = nil // no $schema links
 	huma.DefaultArrayNullable = false
 	a := humachi.New(r, cfg)
-	h := &handlers{o}
+	h := &handlers{Options: o}
 	h.register(a)
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusNotFound, "There is nothing at this address.")

@@ -49,6 +49,16 @@ var migrations = []*gormigrate.Migration{
 			)`,
 		),
 	},
+	{
+		ID: "002_studio",
+		Migrate: run(
+			`CREATE TABLE studio (
+				id INTEGER PRIMARY KEY CHECK (id = 1),
+				rev INTEGER NOT NULL,
+				settings TEXT NOT NULL
+			)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/area": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read an area as people write it */
+        get: operations["area"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -15,6 +32,23 @@ export interface paths {
         put?: never;
         /** Check a piece that need not be saved */
         post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What could come next in a zone's plan */
+        post: operations["next"];
         delete?: never;
         options?: never;
         head?: never;
@@ -58,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/since/{rev}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed in a piece after a revision */
+        get: operations["since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio": {
         parameters: {
             query?: never;
@@ -67,7 +118,8 @@ export interface paths {
         };
         /** The studio's settings */
         get: operations["studio"];
-        put?: never;
+        /** Save the studio's settings */
+        put: operations["saveStudio"];
         post?: never;
         delete?: never;
         options?: never;
@@ -125,6 +177,22 @@ export interface components {
             strength: number;
             weakest: components["schemas"]["Weakest"];
         };
+        Air: {
+            /** Format: double */
+            dew_point_c: number;
+            /** @description The piece names an air of its own */
+            own?: boolean;
+            /** Format: double */
+            rh_pct: number;
+            /** Format: double */
+            temp_c: number;
+        };
+        Area: {
+            /** Format: double */
+            area_m2: number;
+            /** @description The area in the studio's units */
+            says: string;
+        };
         BleedPart: {
             /** Format: double */
             delta_e: number;
@@ -134,6 +202,8 @@ export interface components {
             where: string;
         };
         CheckResult: {
+            /** @description The workshop's air the piece was judged in */
+            air: components["schemas"]["Air"];
             format: string;
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
@@ -151,6 +221,8 @@ export interface components {
             p90: number;
         };
         CleanerWord: {
+            /** @description Further words to find it by */
+            also?: string;
             carrier: string;
             id: string;
             name: string;
@@ -236,6 +308,8 @@ export interface components {
             why: string;
         };
         FinishWord: {
+            /** @description Further words to find it by */
+            also?: string;
             colour?: string;
             family?: string;
             id: string;
@@ -273,7 +347,19 @@ export interface components {
             /** Format: int64 */
             coat?: number;
             colour?: string;
+            /** @description Those of the soils that sanding rubbed in */
+            driven?: string[];
             family: string;
+            /**
+             * Format: double
+             * @description Its window for the next coat here
+             */
+            from_h?: number;
+            /**
+             * Format: int64
+             * @description Of the scratches on its face
+             */
+            grit?: number;
             group?: string;
             joint?: components["schemas"]["Joint"];
             /** @enum {string} */
@@ -281,6 +367,7 @@ export interface components {
             /** Format: double */
             microns: number;
             name: string;
+            padded?: boolean;
             soils?: string[];
             spots?: boolean;
             /** Format: double */
@@ -288,6 +375,16 @@ export interface components {
             stain_colour?: string;
             /** Format: int64 */
             step?: number;
+            /**
+             * Format: double
+             * @description Absent where there is no latest
+             */
+            to_h?: number;
+            /**
+             * Format: double
+             * @description Until the next coat, or the plan's end
+             */
+            waits_h?: number;
         };
         LeadTest: {
             /** @enum {string} */
@@ -300,6 +397,31 @@ export interface components {
             id: string;
             /** Format: int64 */
             level: number;
+        };
+        Mark: {
+            do: string;
+            /**
+             * Format: int64
+             * @description The layer whose face it worked on, from 0
+             */
+            on: number;
+            /** Format: int64 */
+            step: number;
+        };
+        NextStep: {
+            /** @description The fault it would bring into the plan */
+            brings?: string;
+            group: string;
+            name: string;
+            note?: string;
+            step: components["schemas"]["Step"];
+            /**
+             * @description On the plan with the step in it
+             * @enum {string}
+             */
+            verdict: "sound" | "watch" | "fails";
+            /** @description Why it makes sense here; absent where nothing calls for it */
+            why?: string;
         };
         Piece: {
             /**
@@ -323,6 +445,8 @@ export interface components {
             zones?: components["schemas"]["Zone"][];
         };
         ProductWord: {
+            /** @description Further words to find it by */
+            also?: string;
             blocks_stain: boolean;
             carrier: string;
             colour?: string;
@@ -403,14 +527,52 @@ export interface components {
             /** Format: int64 */
             grit?: number;
             layers: components["schemas"]["Layer"][];
+            /** @description Steps that leave no layer, and where they were done */
+            marks: components["schemas"]["Mark"][];
             /** @description What may rise from below, worst first */
             source?: string[];
+        };
+        Settings: {
+            name: string;
+            /** @description The workshop's usual air */
+            site: components["schemas"]["Site"];
+            /**
+             * @description That sizes and temperatures are shown and typed in; files are always metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
+        };
+        Since: {
+            changes: string[];
+            /** Format: int64 */
+            id: number;
+            piece: components["schemas"]["Piece"];
+            /**
+             * Format: int64
+             * @description Grows with every write
+             */
+            rev: number;
+            /** Format: date-time */
+            updated: string;
         };
         Site: {
             /** Format: double */
             rh_pct: number;
             /** Format: double */
             temp_c: number;
+        };
+        Stage: {
+            /** @enum {string} */
+            id: "look_over" | "identify" | "prepare" | "coats" | "hand_over";
+            name: string;
+            says: string;
+            /** @enum {string} */
+            state: "done" | "open" | "stuck";
+            /**
+             * Format: int64
+             * @description From 1; the place in the plan it speaks of
+             */
+            step?: number;
         };
         StartWord: {
             group: string;
@@ -455,6 +617,8 @@ export interface components {
             with?: string;
         };
         StepWord: {
+            /** @description Further words to find it by */
+            also?: string;
             fields: string[];
             id: string;
             /** @description Whether the check follows it through */
@@ -463,11 +627,21 @@ export interface components {
             note?: string;
         };
         Studio: {
+            air: components["schemas"]["Air"];
             /** @description The data is a copy that is thrown away at the end */
             demo: boolean;
+            name: string;
+            /** @description The workshop's usual air */
             site: components["schemas"]["Site"];
+            /**
+             * @description That sizes and temperatures are shown and typed in; files are always metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
         };
         SubstrateWord: {
+            /** @description Further words to find it by */
+            also?: string;
             /** @description Of moisture_pct, knots and veneer those that mean something here */
             asks: string[];
             colour: string;
@@ -480,13 +654,21 @@ export interface components {
             porosity: number;
         };
         Summary: {
+            /** @description What holds it up */
+            holds?: string;
             /** Format: int64 */
             id: number;
             name: string;
+            /** @description What is to be done next */
+            next: string;
+            /** @description The zone where that is */
+            next_in?: string;
             /** Format: int64 */
             rev: number;
             /** @description What stands in the way, or that nothing does */
             says: string;
+            /** @description Id of the first stage with something unfinished; empty where there is none */
+            stage: string;
             /** Format: date-time */
             updated: string;
             /** @enum {string} */
@@ -528,6 +710,8 @@ export interface components {
             step: number;
         };
         Word: {
+            /** @description Further words to find it by */
+            also?: string;
             id: string;
             name: string;
             note?: string;
@@ -579,6 +763,8 @@ export interface components {
             /** @description The verdict as a sentence */
             says: string;
             section?: components["schemas"]["Section"];
+            /** @description The stages of the work, in their order */
+            stages?: components["schemas"]["Stage"][];
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
         };
@@ -586,9 +772,14 @@ export interface components {
             /** Format: double */
             area_m2: number;
             colour: string;
+            finish: string;
             id: string;
+            /** @description The cut through its coats, from below */
+            layers: components["schemas"]["Layer"][];
+            material: string;
             name: string;
             says: string;
+            stages: components["schemas"]["Stage"][];
             /** Format: int64 */
             steps: number;
             substrate: string;
@@ -604,6 +795,47 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    area: {
+        parameters: {
+            query?: {
+                /** @description As 120 x 45 cm, or 4 ft 2 in by 18 */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Area"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     check: {
         parameters: {
             query?: never;
@@ -628,6 +860,80 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    next: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+                /** @description After how many of its steps */
+                at?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextStep"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -953,6 +1259,55 @@ export interface operations {
             };
         };
     };
+    since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rev: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Since"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     studio: {
         parameters: {
             query?: never;
@@ -973,6 +1328,75 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    saveStudio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Studio"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

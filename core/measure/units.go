@@ -1,0 +1,109 @@
+// Package measure reads and words sizes, areas and temperatures in the ways
+// people at a bench write them, metric and US.
+package measure
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Units is the set of units a studio works in. Whatever they are, figures are
+// kept in metric units.
+type Units uint8
+
+// The sets.
+const (
+	Metric Units = iota
+	US
+)
+
+var unitIDs = [...]string{"metric", "us"}
+
+// String returns the set's id.
+func (u Units) String() string { return unitIDs[u] }
+
+// UnitsNamed returns the set with an id; false if there is none.
+func UnitsNamed(id string) (Units, bool) {
+	for i, s := range unitIDs {
+		if s == id {
+			return Units(i), true
+		}
+	}
+	return Metric, false
+}
+
+// What one unit is worth (exact by definition).
+const (
+	cmPerInch = 2.54
+	inPerFoot = 12
+	m2PerFt2  = .3048 * .3048
+	umPerMil  = 25.4
+)
+
+// Fahrenheit turns degrees Celsius into degrees Fahrenheit.
+func Fahrenheit(c float64) float64 { return c*9/5 + 32 }
+
+// Temp words a temperature given in degrees Celsius.
+func (u Units) Temp(c float64) string {
+	if u == US {
+		return short(Fahrenheit(c), 0) + " °F"
+	}
+	return short(c, 1) + " °C"
+}
+
+// TempSpan words a difference of temperatures given in degrees Celsius.
+func (u Units) TempSpan(c float64) string {
+	if u == US {
+		return short(c*9/5, 0) + " °F"
+	}
+	return short(c, 1) + " °C"
+}
+
+// Area words an area given in square metres.
+func (u Units) Area(m2 float64) string {
+	if u == US {
+		return significant(m2/m2PerFt2) + " sq ft"
+	}
+	return significant(m2) + " m²"
+}
+
+// Film words a dry film's thickness given in micrometres.
+func (u Units) Film(um float64) string {
+	if u == US {
+		return short(um/umPerMil, 1) + " mil"
+	}
+	return short(um, 0) + " µm"
+}
+
+func short(x float64, digits int) string {
+	p := math.Pow(10, float64(digits))
+	return strconv.FormatFloat(math.Round(x*p)/p, 'f', -1, 64)
+}
+
+// significant keeps three figures, and no fewer before the point.
+func significant(x float64) string {
+	if x == 0 {
+		return "0"
+	}
+	digits := max(0, 2-int(math.Floor(math.Log10(math.Abs(x)))))
+	return short(x, digits)
+}
+
+// Error says what in a typed size cannot be read.
+type Error struct{ Says string }
+
+// Error returns the sentence.
+func (e *Error) Error() string { return e.Says }
+
+func bad(format string, args ...any) error { return &Error{fmt.Sprintf(format, args...)} }
+
+// shown is a piece of what was typed, short enough to be quoted.
+func shown(s string) string {
+	s = strings.Join(strings.Fields(s), " ")
+	if r := []rune(s); len(r) > 24 {
+		return "“" + string(r[:24]) + "…”"
+	}
+	return "“" + s + "”"
+}

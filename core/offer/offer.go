@@ -1,0 +1,397 @@
+// Package offer says what makes sense as the next step of a plan, and why: it
+// puts every step a painter could begin into the plan, walks and judges that,
+// and reads the reason off the surface the step would meet.
+package offer
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Offer is one step that could come next.
+type Offer struct {
+	Start
+	// Why it makes sense here; empty where nothing calls for it.
+	Why string
+	// Brings is the title of a fail that the step would bring into the plan;
+	// empty where it brings none.
+	Brings string
+	// After is the verdict on the plan with the step in it.
+	After check.Verdict
+
+	need  need
+	score float64 // among those that answer the same need, higher is better
+}
+
+// Sensible tells whether the step is worth offering first.
+func (o *Offer) Sensible() bool { return o.need != needNothing && o.Brings == "" }
+
+// need is what a step answers, in the order of the work.
+type need uint8
+
+const (
+	needNothing need = iota
+	needClean
+	needDust
+	needKey
+	needGrain
+	needWait
+	needGrip
+	needBlock
+	needPaint
+	needSeal
+)
+
+// most is how many steps are offered for one need.
+var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, needWait: 1, needGrip: 2, needBlock: 2, needPaint: 3, needSeal: 2}
+
+// Next judges every start as the step after the first at steps of the plan.
+// Those that make sense come first, in the order of the work; the others keep
+// the order of [Starts].
+func Next(c *craft.Craft, z *check.Zone, at int) []Offer {
+	at = min(max(at, 0), len(z.Steps))
+	base := check.Check(c, z, check.Options{NoRepairs: true})
+	m := &meeting{c: c, z: z, at: at, base: &base, facts: base.Facts, fails: fails(&base)}
+	t := surface.Walk(c, &m.facts, z.Steps[:at])
+	m.state = t.End
+	if t.End.Auto && len(t.Events) > 0 { // nothing has waited for anything yet
+		m.state = t.Events[len(t.Events)-1].After
+	}
+	out := make([]Offer, 0, 80)
+	for _, s := range Starts(c) {
+		out = append(out, m.judge(s))
+	}
+	counts := map[need]int{}
+	ranked := slices.Clone(out)
+	slices.SortStableFunc(ranked, func(a, b Offer) int {
+		return cmp.Or(cmp.Compare(a.need, b.need), cmp.Compare(b.score, a.score))
+	})
+	keep := map[string]bool{}
+	alike := map[craft.Coat]bool{} // one paint of a kind is enough
+	for i := range ranked {
+		o := &ranked[i]
+		if !o.Sensible() || counts[o.need] >= most[o.need] {
+			continue
+		}
+		if o.need == needPaint {
+			kind := c.Products[o.Step.Product].Coat
+			if alike[kind] {
+				continue
+			}
+			alike[kind] = true
+		}
+		counts[o.need]++
+		keep[o.Name] = true
+	}
+	for i := range out {
+		if !keep[out[i].Name] {
+			out[i].need = needNothing
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Offer) int {
+		switch {
+		case a.Sensible() && b.Sensible():
+			return cmp.Or(cmp.Compare(a.need, b.need), cmp.Compare(b.score, a.score))
+		case a.Sensible():
+			return -1
+		case b.Sensible():
+			return 1
+		}
+		return 0
+	})
+	return out
+}
+
+// meeting is the surface that the next step will meet.
+type meeting struct {
+	c     *craft.Craft
+	z     *check.Zone
+	at    int
+	base  *check.Result
+	facts surface.Facts
+	state surface.State
+	fails map[string]bool
+	// shows is the stain that one more coat of paint would let show, once that
+	// was worked out.
+	shows *check.Stain
+}
+
+func (m *meeting) field() *surface.Patch { return &m.state.Patches[surface.Field] }
+
+func fails(r *check.Result) map[string]bool {
+	out := map[string]bool{}
+	for i := range r.Findings {
+		if f := &r.Findings[i]; f.Severity == check.Fail {
+			out[f.Code+"|"+f.Subject] = true
+		}
+	}
+	return out
+}
+
+func (m *meeting) judge(s Start) Offer {
+	o := Offer{Start: s}
+	m.fit(&o.Step)
+	with := *m.z
+	with.Steps = slices.Insert(slices.Clone(m.z.Steps), m.at, o.Step)
+	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
+	o.After = r.Verdict
+	for i := range r.Findings {
+		f := &r.Findings[i]
+		// A paint still to be sealed is a plan still to be finished.
+		if f.Severity == check.Fail && !m.fails[f.Code+"|"+f.Subject] && f.Code != "use.unsealed" {
+			o.Brings = f.Title
+			break
+		}
+	}
+	switch o.Step.Do {
+	case surface.Clean:
+		m.clean(&o)
+	case surface.Abrade:
+		m.key(&o)
+	case surface.Dust:
+		if p := m.field(); p.SandedStep > 0 || p.Soils[craft.Dust] > 0 && m.sticky() == 0 {
+			o.need, o.Why = needDust, "Dust lies on it, and a coat would hold on the dust"
+		}
+	case surface.RaiseGrain:
+		p := m.field()
+		if p.Bare && !p.Raised && p.Top == craft.WoodBare && m.sticky() == 0 && !m.laid(craft.RolePaint) {
+			o.need, o.Why = needGrain, "Bare wood turns rough under the first water-based coat; raised and knocked back now, it stays smooth"
+		}
+	case surface.Wait:
+		m.wait(&o)
+	case surface.Coat:
+		m.coat(&o)
+	}
+	return o
+}
+
+// fit gives a usual step the figures this surface asks for.
+func (m *meeting) fit(s *surface.Step) {
+	if row := &craft.Families[m.field().Top]; s.Do == surface.Abrade && s.How == craft.Hand && row.ScuffGrit > 0 {
+		s.Grit, s.How = row.ScuffGrit, row.ScuffHow
+	}
+}
+
+// sticky counts the soils that abrasion would rub in.
+func (m *meeting) sticky() int {
+	n := 0
+	for s, lv := range m.field().Soils {
+		if lv > 0 && craft.Soils[s].Sticky {
+			n++
+		}
+	}
+	return n
+}
+
+// laid tells whether a coat of a role lies on the whole zone by now.
+func (m *meeting) laid(r craft.Role) bool {
+	return slices.ContainsFunc(m.z.Steps[:m.at], func(s surface.Step) bool {
+		return s.Do == surface.Coat && s.Scope == surface.All && m.c.Products[s.Product].Role == r
+	})
+}
+
+func (m *meeting) clean(o *Offer) {
+	before := m.field()
+	var e surface.Event
+	surface.Apply(m.c, &m.facts, &m.state, &o.Step, m.at+1, 0, &e)
+	after := &e.After.Patches[surface.Field]
+	if before.Top == craft.WaxFilm && before.Product == craft.NoProduct && after.Top != craft.WaxFilm {
+		o.need, o.score, o.Why = needClean, 100, "Takes the old wax off; hardly anything holds on wax"
+		return
+	}
+	var off []string
+	gain := 0.
+	for s := range before.Soils {
+		b, a := before.Soils[s], after.Soils[s]
+		switch {
+		case b > a && craft.Soil(s) != craft.Dust:
+			off = append(off, craft.Soils[s].Name)
+			gain += float64(b-a) * (.2 + craft.Soils[s].Harm)
+		case a > b:
+			gain -= .5
+		}
+	}
+	switch {
+	case len(off) > 0 && gain > 0:
+		o.need, o.score = needClean, gain-.01*craft.MinutesSetUp/10
+		o.Why = "Takes off the " + join(off) + " that is still on it"
+	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && (m.c.Cleaners[o.Step.Cleaner].ID == "detergent"):
+		o.need, o.Why = needClean, "Nobody has looked what lies on it; a wash takes off what hands leave"
+	}
+}
+
+func (m *meeting) cleaned() bool {
+	return slices.ContainsFunc(m.z.Steps[:m.at], func(s surface.Step) bool { return s.Do == surface.Clean })
+}
+
+// keyIsSound is the share of a bond from which a missing key is let be; the
+// same as the rules take.
+const keyIsSound = .85
+
+func (m *meeting) key(o *Offer) {
+	p := m.field()
+	row := &craft.Families[p.Top]
+	need := row.Need
+	if p.Bare {
+		need = m.c.Substrates[m.facts.Substrate].Need
+	}
+	if row.ScuffHow == "" || o.Step.How != row.ScuffHow || m.sticky() > 0 || p.Coats > 0 && m.open() {
+		return
+	}
+	if 1-need*(1-p.Key) >= keyIsSound {
+		return
+	}
+	o.need = needKey
+	o.Why = fmt.Sprintf("It has %.0f %% of the key it could have, and coats on %s depend on it", p.Key*100, row.Name)
+}
+
+// open tells whether the top coat still takes the next one unscuffed.
+func (m *meeting) open() bool {
+	p := m.field()
+	return p.Product != craft.NoProduct && m.state.Hours-p.At <= m.c.Products[p.Product].Recoat.To
+}
+
+func (m *meeting) wait(o *Offer) {
+	if m.at >= len(m.z.Steps) {
+		return
+	}
+	for i := range m.base.Trace.Events {
+		e := &m.base.Trace.Events[i]
+		if e.Step != m.at+1 || e.CoatNo != 1 {
+			continue
+		}
+		for _, b := range e.Boundaries() {
+			if b.Timing == surface.TooSoon && b.Earliest > b.Waited {
+				o.Step.Hours = b.Earliest - b.Waited
+				o.need = needWait
+				o.Why = fmt.Sprintf("What is below needs %s here before the next coat, and has %s", check.Hours(b.Earliest), check.Hours(b.Waited))
+				return
+			}
+		}
+	}
+}
+
+func (m *meeting) coat(o *Offer) {
+	c, p := m.c, m.field()
+	row := &c.Products[o.Step.Product]
+	if row.Coat >= craft.NumCoats || !row.LeavesFilm() {
+		return
+	}
+	strength := m.strength(&o.Step)
+	demand := m.facts.Demand()
+	if !craft.Coats[row.Coat].MadeFor(p.Top) || strength < demand || m.sticky() > 0 || p.Soils[craft.Dust] > 0 {
+		return
+	}
+	holds := fmt.Sprintf("%.2f of a full bond here, %.2f is asked", strength, demand)
+	switch row.Role {
+	case craft.RolePrimer:
+		if m.laid(craft.RolePaint) || m.laid(craft.RoleClear) || m.seeThrough() && row.Opaque() {
+			return
+		}
+		if st, ok := m.stain(); ok && !m.held(st.Bleeder) && row.Block.Blocks() {
+			left := st.DeltaE * c.LetsThrough(o.Step.Product, st.Bleeder)
+			if left < st.DeltaE/2 {
+				o.need, o.score = needBlock, -left-.1*float64(row.Smell)+strength/4
+				o.Why = fmt.Sprintf("%s would show at %.1f on this colour, through this at %.1f (the eye sees 1); holds at %s",
+					title(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
+				return
+			}
+		}
+		paint := m.bestPaint()
+		if p.Coats == 0 && paint < demand*1.15 && strength > paint {
+			o.need, o.score = needGrip, strength-.03*float64(row.Smell)
+			o.Why = fmt.Sprintf("Paint alone reaches %.2f of a full bond here; this reaches %s", paint, holds)
+		}
+	case craft.RolePaint:
+		if st, ok := m.stain(); ok && !m.held(st.Bleeder) {
+			return
+		}
+		if !m.laid(craft.RolePaint) && !m.seeThrough() {
+			o.need, o.score = needPaint, min(strength, 1.4*demand)-.05*float64(row.Smell)
+			o.Why = "The colour itself; holds at " + holds
+		}
+	case craft.RoleClear, craft.RoleWax:
+		seals := craft.Wears[m.facts.Wear].Seals
+		if !slices.Contains(seals, row.ID) || m.laid(craft.RoleClear) || m.laid(craft.RoleWax) {
+			return
+		}
+		switch {
+		case p.Top == craft.PorousPaint && p.Product != craft.NoProduct:
+			o.need, o.score = needSeal, -float64(slices.Index(seals, row.ID))
+			o.Why = fmt.Sprintf("%s is porous and marks; this closes it well enough for %s", c.Products[p.Product].Name, craft.Wears[m.facts.Wear].Asks)
+		case m.seeThrough() && p.Coats == 0:
+			o.need, o.score = needSeal, -float64(slices.Index(seals, row.ID))
+			o.Why = "No paint is wanted; this protects what is seen, and holds at " + holds
+		}
+	}
+}
+
+// seeThrough tells whether the surface is to stay in sight.
+func (m *meeting) seeThrough() bool { return m.z.Look == "limed" }
+
+// stain is the worst stain that would show through one more coat of paint,
+// and whether any would.
+func (m *meeting) stain() (check.Stain, bool) {
+	if m.shows == nil {
+		m.shows = m.paintedOver()
+	}
+	return *m.shows, m.shows.DeltaE >= 1
+}
+
+func (m *meeting) paintedOver() *check.Stain {
+	paint, _ := m.c.Product("paint_acrylic")
+	with := *m.z
+	with.Steps = append(slices.Clone(m.z.Steps[:m.at]), surface.Step{Do: surface.Coat, Product: paint, Auto: true})
+	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
+	if len(r.Stains) == 0 {
+		return &check.Stain{}
+	}
+	return &r.Stains[0]
+}
+
+// held tells whether a blocker lies over a bleeder everywhere already.
+func (m *meeting) held(b craft.Bleeder) bool {
+	for i := range m.state.Patches[:m.state.N] {
+		p := &m.state.Patches[i]
+		if p.Load[b] > 0 && p.Blocked&(1<<b) == 0 {
+			return false
+		}
+	}
+	return true
+}
+
+// strength is that of the weakest bond the first coat of a step would make.
+func (m *meeting) strength(s *surface.Step) float64 {
+	var e surface.Event
+	surface.Apply(m.c, &m.facts, &m.state, s, m.at+1, 1, &e)
+	least := 1.
+	for _, b := range e.Boundaries() {
+		least = min(least, b.Strength)
+	}
+	return least
+}
+
+// bestPaint is the best bond a usual paint would make here.
+func (m *meeting) bestPaint() float64 {
+	best := 0.
+	for _, id := range []string{"paint_chalk", "paint_mineral", "paint_acrylic", "paint_enamel_wb"} {
+		p, _ := m.c.Product(id)
+		best = max(best, m.strength(&surface.Step{Do: surface.Coat, Product: p, Coats: 1, Auto: true}))
+	}
+	return best
+}
+
+func join(w []string) string {
+	if len(w) < 2 {
+		return strings.Join(w, "")
+	}
+	return strings.Join(w[:len(w)-1], ", ") + " and " + w[len(w)-1]
+}
+
+func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
