@@ -109,7 +109,7 @@ func identify(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 	sub, fin := &c.Substrates[z.Substrate], &c.Finishes[z.Finish]
 	for i := range r.Findings {
 		if f := &r.Findings[i]; f.Code == "safety.lead" && z.Lead == check.LeadUntested {
-			s.State, s.Says = Open, "Suspected of lead, and no laboratory or licensed assessor has tested it"
+			s.State, s.Says = max(Open, state(f)), "Suspected of lead, and no laboratory or licensed assessor has tested it"
 			return s
 		}
 	}

@@ -2,7 +2,6 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { Frame } from "./app";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
@@ -11,15 +10,9 @@ import { Lost } from "./ui/Lost";
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 
 const router = createBrowserRouter([
-  {
-    element: <Frame />,
-    errorElement: <Lost />,
-    children: [
-      { path: "/", element: <PiecesPage /> },
-      { path: "/pieces/:id/:zone?", element: <PiecePage /> },
-      { path: "*", element: <Lost /> },
-    ],
-  },
+  { path: "/", element: <PiecesPage />, errorElement: <Lost /> },
+  { path: "/pieces/:id/:zone?/:view?", element: <PiecePage />, errorElement: <Lost /> },
+  { path: "*", element: <Lost /> },
 ]);
 
 const root = document.getElementById("root");

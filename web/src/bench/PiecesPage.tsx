@@ -1,13 +1,31 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { ArrowRight, Plus } from "lucide-react";
 import { Link, useNavigate } from "react-router";
-import { answer, api } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
+import { useStudio } from "../api/studio";
+import { BenchStrip } from "../frame/BenchStrip";
+import { useKeys } from "../frame/keys";
+import { Shell } from "../frame/Shell";
+import { VIEW } from "../piece/ZoneBar";
 import { Joint, Mark } from "../ui/Mark";
+import { Block } from "./Block";
 
-/** PiecesPage shows the pieces in the workshop, and how the plan of each stands. */
+type Summary = Schemas["Summary"];
+
+const STAGES: Record<string, string> = {
+  look_over: "Being looked over",
+  identify: "Not identified yet",
+  prepare: "Its preparation is not settled",
+  coats: "Its coats are not settled",
+  hand_over: "Ready for the bench",
+  "": "Ready for the bench",
+};
+
+/** PiecesPage shows the pieces as they stand on the bench: what holds each up, and what is next. */
 export function PiecesPage() {
   const go = useNavigate();
   const queries = useQueryClient();
+  const studio = useStudio();
   const pieces = useQuery({
     queryKey: ["pieces"],
     queryFn: () => answer(api.GET("/api/pieces")),
@@ -21,68 +39,140 @@ export function PiecesPage() {
       void go(`/pieces/${s.id}`);
     },
   });
+  useKeys("The bench", [{ key: "n", says: "A new piece", run: () => create.mutate() }]);
+  const all = pieces.data ?? [];
+  const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
+  const waiting = all.filter((p) => p.verdict === "fails").length;
   return (
-    <div className="mx-auto w-full max-w-6xl px-5 py-5">
-      <div className="mb-4 flex items-end gap-4">
-        <h1 className="font-semibold text-3xl">On the bench</h1>
-        <span className="flex-1" />
-        <button type="button" className="btn btn-primary" onClick={() => create.mutate()} disabled={create.isPending}>
-          <Plus className="size-5" aria-hidden="true" /> New piece
-        </button>
+    <Shell
+      strip={
+        <BenchStrip
+          air={studio?.air}
+          next={
+            first && (
+              <Link className="underline underline-offset-2" to={place(first)}>
+                <bdi>{first.name}</bdi>: {first.next}
+              </Link>
+            )
+          }
+        />
+      }
+    >
+      <div className="mx-auto w-full max-w-7xl flex-1 px-3 pt-4 pb-6 sm:px-5">
+        <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <h1 className="font-semibold text-3xl">On the bench</h1>
+          {all.length > 0 && (
+            <p className="text-secondary">
+              {all.length} {all.length === 1 ? "piece" : "pieces"}
+              {waiting > 0 && `, ${waiting} with a plan that fails as it stands`}
+            </p>
+          )}
+          <span className="flex-1" />
+          <button
+            type="button"
+            className="btn btn-primary h-12"
+            onClick={() => create.mutate()}
+            disabled={create.isPending}
+          >
+            <Plus className="size-5" aria-hidden="true" /> New piece
+          </button>
+        </div>
+        {create.isError && (
+          <p role="alert" className="sheet wash mb-3 px-4 py-2">
+            It could not be made: {said(create.error)}
+          </p>
+        )}
+        {pieces.isError && (
+          <p role="alert" className="sheet wash mb-3 px-4 py-2">
+            The pieces cannot be read: {said(pieces.error)}
+          </p>
+        )}
+        {pieces.data?.length === 0 && (
+          <div className="sheet wash max-w-2xl px-5 py-4">
+            <p className="font-head font-semibold text-lg">Nothing is on the bench yet.</p>
+            <ol className="mt-1 list-decimal pl-5">
+              <li>
+                Press <b>New piece</b> and give it a name.
+              </li>
+              <li>Press what its first zone is made of: an area of one material and one finish.</li>
+              <li>
+                Say what is on it, then lay out the plan. It is checked at every step, before any paint is opened.
+              </li>
+            </ol>
+          </div>
+        )}
+        <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
+          {all.map((p) => (
+            <li key={p.id} className="flex min-w-0 flex-col">
+              <Stand p={p} />
+            </li>
+          ))}
+        </ul>
+        {all.length > 0 && (
+          <p className="mt-6 text-secondary text-sm">
+            Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+          </p>
+        )}
       </div>
-      {create.isError && <p className="alert alert-error mb-3">It could not be made: {create.error.message}</p>}
-      {pieces.isError && <p className="alert alert-error">The pieces cannot be read: {pieces.error.message}</p>}
-      {pieces.data?.length === 0 && (
-        <p className="sheet py-3 pl-4">
-          Nothing is on the bench yet. Press <b>New piece</b>, give it a name, and describe its first zone: an area of
-          one material and one finish.
-        </p>
-      )}
-      <ul className="divide-y divide-base-300 border-base-300 border-y">
-        {pieces.data?.map((p) => (
-          <li key={p.id} className="grid gap-x-6 gap-y-2 py-4 md:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)]">
-            <div>
-              <div className="flex items-baseline gap-3">
-                <Link
-                  className="font-head font-semibold text-xl hover:text-primary hover:underline"
-                  to={`/pieces/${p.id}`}
-                >
-                  <bdi>{p.name || "Piece without a name"}</bdi>
-                </Link>
-                <Mark verdict={p.verdict} />
-              </div>
-              <p className="mt-1 text-secondary">{p.says}</p>
-            </div>
-            <ul className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
-              {p.zones.map((z) => (
-                <li key={z.id}>
-                  <Link
-                    to={`/pieces/${p.id}/${z.id}`}
-                    className="flex items-center gap-3 rounded px-2 py-1.5 hover:bg-base-200"
-                  >
-                    <Swatch colour={z.colour} />
-                    <Joint verdict={z.verdict} />
-                    <span className="min-w-0 flex-1 leading-tight">
-                      <bdi className="block break-words font-medium">{z.name || z.id}</bdi>
-                      <span className="block text-secondary text-sm">{z.says}</span>
-                    </span>
-                    {z.area_m2 > 0 && <span className="text-secondary text-sm tabular-nums">{z.area_m2} m²</span>}
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </li>
-        ))}
-      </ul>
-    </div>
+    </Shell>
   );
 }
 
-function Swatch({ colour }: { colour: string }) {
+const said = (e: Error) => (e.message === "Failed to fetch" ? "the server does not answer." : e.message);
+
+/** place is where the next thing to do on a piece is done. */
+function place(p: Summary): string {
+  if (!p.next_in) return `/pieces/${p.id}`;
+  return `/pieces/${p.id}/${p.next_in}/${VIEW[(p.stage || "hand_over") as keyof typeof VIEW]}`;
+}
+
+/** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
+function Stand({ p }: { p: Summary }) {
   return (
-    <svg viewBox="0 0 10 10" className="size-6 shrink-0 rounded border border-base-300" aria-hidden="true">
-      <rect width="10" height="10" fill={colour || "#fbf8f2"} />
-      {!colour && <path d="M0 10 10 0" stroke="#d9cdba" />}
-    </svg>
+    <article className="flex flex-1 flex-col">
+      <ul className="flex min-h-24 items-end gap-2 px-2">
+        {p.zones.map((z) => (
+          <li key={z.id} className="min-w-0 max-w-40 flex-1">
+            <Link
+              to={`/pieces/${p.id}/${z.id}`}
+              className="block rounded-t hover:bg-base-200"
+              title={`${z.name}: ${z.says}`}
+            >
+              <span className="flex items-center gap-1 px-0.5 text-sm leading-tight">
+                <Joint verdict={z.verdict} className="size-5" />
+                <bdi className="truncate">{z.name || z.id}</bdi>
+                <span className="sr-only">: {z.says}</span>
+              </span>
+              <Block zone={z} />
+            </Link>
+          </li>
+        ))}
+        {p.zones.length === 0 && (
+          <li className="flex-1 self-end rounded-t border border-base-300 border-b-0 border-dashed px-3 py-4 text-center text-secondary text-sm">
+            not described yet
+          </li>
+        )}
+      </ul>
+      <div className="board h-2.5 rounded-sm" aria-hidden="true" />
+      <div className="flex flex-1 flex-col px-1 pt-1.5">
+        <div className="flex items-baseline gap-3">
+          <h2 className="min-w-0 font-semibold text-lg leading-tight">
+            <Link className="hover:text-primary hover:underline" to={`/pieces/${p.id}`}>
+              <bdi className="line-clamp-2 break-words">{p.name || "Piece without a name"}</bdi>
+            </Link>
+          </h2>
+          <span className="flex-1" />
+          {p.zones.some((z) => z.steps > 0) && <Mark verdict={p.verdict} />}
+        </div>
+        <p className="leading-tight">{p.holds ? `Held up: ${p.holds}` : STAGES[p.stage]}</p>
+        <Link
+          to={place(p)}
+          className="mt-auto flex min-h-9 items-center gap-1.5 text-primary leading-tight underline-offset-2 hover:underline"
+        >
+          <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
+          <span>{p.next}</span>
+        </Link>
+      </div>
+    </article>
   );
 }

@@ -1,61 +1,69 @@
-import { ChevronRight, Hammer, Ruler } from "lucide-react";
+import { ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import type { Finding, Repair, Verdict } from "../api/client";
 import { Joint, Mark } from "../ui/Mark";
 
 type Props = {
   findings: Finding[];
+  looking: Repair | undefined; // the repair whose outcome is shown
+  onLook: (r: Repair | undefined) => void;
   onRepair: (f: Finding, r: Repair) => void;
   onStep: (step: number) => void;
 };
 
 const AS: Record<Finding["severity"], Verdict> = { fail: "fails", watch: "watch", note: "sound" };
 
-/** Findings lists what the check found, with its reasons and what mends it. */
-export function Findings({ findings, onRepair, onStep }: Props) {
+const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.field)}`;
+
+/** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
+export function Findings({ findings, looking, onLook, onRepair, onStep }: Props) {
   const said = findings.filter((f) => f.severity !== "note");
   const cautions = findings.filter((f) => f.severity === "note");
+  const at = new Map<string, number>();
+  said.forEach((f, i) => {
+    for (const r of f.repairs) if (!at.has(key(r))) at.set(key(r), i);
+  });
   return (
     <div>
+      {said.length === 0 && <p className="mb-3 font-medium">Nothing to mend.</p>}
       <ul className="grid gap-3">
-        {said.map((f) => (
-          <li
-            key={`${f.code}-${f.step}-${f.title}`}
-            className="sheet rounded-r bg-base-200 py-2.5 pr-3 pl-3"
-            data-code={f.code}
-          >
-            <div className="flex items-start gap-2">
-              <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
-              <div className="min-w-0 flex-1">
-                <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
-                <p className="mt-1">{f.why}</p>
+        {said.map((f, i) => {
+          const here = f.repairs.filter((r) => at.get(key(r)) === i);
+          const above = f.repairs.length > here.length;
+          return (
+            <li
+              key={`${f.code}-${f.step}-${f.title}`}
+              className="sheet wash rounded-r py-2.5 pr-3 pl-3"
+              data-code={f.code}
+            >
+              <div className="flex items-start gap-2">
+                <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
+                <div className="min-w-0 flex-1">
+                  <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
+                  <p className="mt-1">{f.why}</p>
+                </div>
               </div>
-            </div>
-            <Why f={f} onStep={onStep} />
-            <div className="mt-2 grid gap-1.5">
-              {f.repairs.map((r) => (
-                <button
-                  key={`${r.kind}${r.title}`}
-                  type="button"
-                  className={`btn h-auto min-h-11 justify-start py-1.5 text-left font-medium leading-tight ${r.kind === "edit" ? "btn-primary btn-soft" : "btn-outline border-base-300"}`}
-                  onClick={() => onRepair(f, r)}
-                >
-                  {r.kind === "edit" ? (
-                    <Hammer className="size-5 shrink-0" aria-hidden="true" />
-                  ) : (
-                    <Ruler className="size-5 shrink-0" aria-hidden="true" />
-                  )}
-                  <span className="flex-1">{r.title}</span>
-                  {r.verdict && (
-                    <span className="inline-flex items-center gap-1 text-sm">
-                      <span className="sr-only">leads to</span>
-                      <Mark verdict={r.verdict as Verdict} />
-                    </span>
-                  )}
-                </button>
-              ))}
-            </div>
-          </li>
-        ))}
+              <Why f={f} onStep={onStep} />
+              {above && (
+                <p className="mt-1.5 text-secondary text-sm">
+                  {here.length ? "Also mended by what is offered above." : "Mended by what is offered above."}
+                </p>
+              )}
+              {here.length > 0 && (
+                <div className="mt-2 grid gap-1.5">
+                  {here.map((r) => (
+                    <RepairRow
+                      key={key(r)}
+                      r={r}
+                      looked={looking === r}
+                      onLook={onLook}
+                      onPress={() => onRepair(f, r)}
+                    />
+                  ))}
+                </div>
+              )}
+            </li>
+          );
+        })}
       </ul>
       {cautions.length > 0 && (
         <section className="mt-4">
@@ -79,7 +87,8 @@ export function Findings({ findings, onRepair, onStep }: Props) {
                       <button
                         key={r.title}
                         type="button"
-                        className="btn btn-sm btn-outline border-base-300"
+                        aria-label={`${r.title}: ${f.title}`}
+                        className="btn border-base-300 bg-base-100 font-normal"
                         onClick={() => onRepair(f, r)}
                       >
                         {r.title}
@@ -95,12 +104,57 @@ export function Findings({ findings, onRepair, onStep }: Props) {
   );
 }
 
+type RowProps = { r: Repair; looked: boolean; onLook: (r: Repair | undefined) => void; onPress: () => void };
+
+/** RepairRow is one way to mend it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
+function RepairRow({ r, looked, onLook, onPress }: RowProps) {
+  const edit = r.kind === "edit";
+  return (
+    <div
+      className="flex"
+      onPointerEnter={(e) => edit && e.pointerType === "mouse" && onLook(r)}
+      onPointerLeave={(e) => edit && e.pointerType === "mouse" && onLook(undefined)}
+    >
+      <button
+        type="button"
+        className={`btn h-auto min-h-12 flex-1 justify-start border-base-300 bg-base-100 py-1.5 text-left font-medium leading-tight ${edit ? "rounded-r-none text-primary" : ""}`}
+        onClick={onPress}
+      >
+        {edit ? (
+          <Hammer className="size-5 shrink-0" aria-hidden="true" />
+        ) : (
+          <Ruler className="size-5 shrink-0" aria-hidden="true" />
+        )}
+        <span className="flex-1">{r.title}</span>
+        {r.verdict && (
+          <span className="inline-flex items-center gap-1 text-sm">
+            <span className="sr-only">leads to</span>
+            <Mark verdict={r.verdict as Verdict} />
+          </span>
+        )}
+      </button>
+      {edit && (
+        <button
+          type="button"
+          className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${looked ? "bg-accent text-accent-content" : "bg-base-100"}`}
+          aria-pressed={looked}
+          aria-label={`See it first: ${r.title}`}
+          title="See it in the cut first"
+          onClick={() => onLook(looked ? undefined : r)}
+        >
+          <Eye className="size-5" aria-hidden="true" />
+        </button>
+      )}
+    </div>
+  );
+}
+
 function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
   return (
-    <div className="mt-1.5 flex items-start gap-3 text-sm">
+    <div className="mt-1 flex items-start gap-3 text-sm">
       {f.factors.length > 0 && (
         <details className="group min-w-0 flex-1">
-          <summary className="inline-flex cursor-pointer list-none items-center gap-1 text-primary underline underline-offset-2">
+          <summary className="inline-flex min-h-8 list-none items-center gap-1 text-primary underline underline-offset-2">
             <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures behind it
           </summary>
           <Figures factors={f.factors} />
@@ -109,7 +163,7 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
       {f.step ? (
         <button
           type="button"
-          className="cursor-pointer text-primary underline underline-offset-2"
+          className="min-h-8 text-primary underline underline-offset-2"
           onClick={() => onStep(f.step ?? 0)}
         >
           At step {f.step}
@@ -119,7 +173,7 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
   );
 }
 
-export function Figures({ factors }: { factors: Finding["factors"] }) {
+function Figures({ factors }: { factors: Finding["factors"] }) {
   return (
     <table className="mt-1 w-full text-sm">
       <tbody>

@@ -1,58 +1,57 @@
 import { useState } from "react";
 import type { Zone } from "../api/client";
-import { Choice } from "../ui/Choice";
+import { Tiles } from "../survey/Tiles";
+import { TextField } from "../ui/Field";
 import { useVocab } from "./vocab";
 
 type Props = { taken: string[]; first: boolean; onAdd: (z: Zone) => void; onClose?: () => void };
 
-/** AddZone asks for the least a zone can be described by: a name and a material. */
+/** AddZone asks for the least a zone can be described by: a name, which may wait, and a material. */
 export function AddZone({ taken, first, onAdd, onClose }: Props) {
   const v = useVocab();
   const [name, setName] = useState("");
-  const [substrate, setSubstrate] = useState("");
-  const [said, setSaid] = useState<string>();
   return (
-    <form
-      className="sheet max-w-xl rounded-r bg-base-200 p-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (!substrate) {
-          setSaid("Choose what it is made of; “unknown wood” and “unknown plastic” are among the choices.");
-          return;
-        }
-        onAdd({ id: zoneID(name || substrate, taken), name: name.trim().slice(0, 200), substrate, steps: [] });
-      }}
-    >
-      <h2 className="mb-1 font-semibold text-lg">{first ? "The first zone" : "Another zone"}</h2>
-      <p className="mb-3 text-secondary">
-        A zone is an area of one material with one finish on it: the drawer fronts, the top, the metal handles.
-      </p>
-      <label className="mb-2 block">
-        <span className="mb-0.5 block font-medium text-secondary text-sm">Name</span>
-        <input
-          className="input w-full"
-          dir="auto"
-          maxLength={200}
+    <section className="mx-auto w-full max-w-4xl">
+      <div className="mb-3 flex items-start gap-3">
+        <div className="flex-1">
+          <h2 className="font-semibold text-2xl">{first ? "The first zone" : "Another zone"}</h2>
+          <p className="text-secondary">
+            A zone is an area of one material with one finish on it: the drawer fronts, the top, the metal handles.
+            Press what it is made of.
+          </p>
+        </div>
+        {onClose && (
+          <button type="button" className="btn border-base-300 bg-base-100" onClick={onClose}>
+            Not now
+          </button>
+        )}
+      </div>
+      <div className="max-w-sm">
+        <TextField
+          label="Name of the zone"
           value={name}
-          placeholder="Drawer fronts"
-          onChange={(e) => setName(e.target.value)}
+          max={200}
+          hint="May wait, as: drawer fronts"
+          onChange={setName}
         />
-      </label>
-      <Choice label="Made of" words={v.substrates} none="Choose …" value={substrate} onChange={setSubstrate} />
-      {said && (
-        <p role="alert" className="mb-2 text-error text-sm">
-          {said}
-        </p>
-      )}
-      <button type="submit" className="btn btn-primary">
-        Add zone
-      </button>
-      {onClose && (
-        <button type="button" className="btn btn-ghost ml-2" onClick={onClose}>
-          Not now
-        </button>
-      )}
-    </form>
+      </div>
+      <Tiles
+        label="What is it made of?"
+        words={v.substrates}
+        value={undefined}
+        open
+        eager={!first}
+        onChange={(substrate) => {
+          const w = v.substrates.find((s) => s.id === substrate);
+          onAdd({
+            id: zoneID(name || substrate, taken),
+            name: name.trim() || w?.name || substrate,
+            substrate,
+            steps: [],
+          });
+        }}
+      />
+    </section>
   );
 }
 

@@ -1,5 +1,14 @@
 import { useEffect, useState } from "react";
-import { answer, api, type CheckResult, type Piece, Refused } from "../api/client";
+import { answer, api, type CheckResult, type Piece, Refused, type Step, type ZoneResult } from "../api/client";
+
+const CHANGED = "rutile:changed";
+
+/** markChange notes in the browser's own record when the hand that changes a piece came down. */
+export function markChange() {
+  performance.clearMarks(CHANGED);
+  const by = (globalThis as { event?: Event }).event;
+  performance.mark(CHANGED, by?.timeStamp ? { startTime: by.timeStamp } : undefined);
+}
 
 /**
  * useCheck has the piece on the screen judged at every change. The last good answer stays until the next one comes,
@@ -36,5 +45,35 @@ export function useCheck(piece: Piece | undefined) {
       clearTimeout(again);
     };
   }, [piece]);
+  // From the change to the frame that shows its drawing, for the browser's own record.
+  useEffect(() => {
+    if (!result) return;
+    const frame = requestAnimationFrame(() =>
+      setTimeout(() => {
+        const [changed] = performance.getEntriesByName(CHANGED);
+        if (!changed) return;
+        performance.measure("rutile:redrawn", { start: changed.startTime });
+        performance.clearMarks(CHANGED);
+      }),
+    );
+    return () => cancelAnimationFrame(frame);
+  }, [result]);
   return { result, silent, refused };
+}
+
+/** usePreview has a zone judged with other steps than it has, without touching it. */
+export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined): ZoneResult | undefined {
+  const [seen, setSeen] = useState<{ steps: Step[]; judged: ZoneResult | undefined }>();
+  useEffect(() => {
+    if (!steps) return;
+    const stop = new AbortController();
+    const zones = (piece.zones ?? []).filter((z) => z.id === zone).map((z) => ({ ...z, steps }));
+    answer(api.POST("/api/check", { body: { ...piece, zones }, signal: stop.signal }))
+      .then((r) => setSeen({ steps, judged: r.zones[0] }))
+      .catch(() => {
+        // A preview that cannot be had is none.
+      });
+    return () => stop.abort();
+  }, [piece, zone, steps]);
+  return seen && seen.steps === steps ? seen.judged : undefined;
 }

@@ -1,12 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Piece, Refused } from "../api/client";
+import { type History, NO_HISTORY, readHistory, same, stepBack, stepForth, withChange, writeHistory } from "./history";
+import { markChange } from "./useCheck";
 
 /** SaveState is what the page may truthfully say of the piece on the screen. */
 export type SaveState =
   | { is: "saved" }
   | { is: "saving" }
-  | { is: "waiting"; why: string } // kept in this browser, sent again by itself
-  | { is: "conflict"; changes: string[] };
+  | { is: "waiting"; why: string; kept: boolean } // sent again by itself; kept tells whether this browser has a copy
+  | { is: "conflict"; changes: string[] }
+  | { is: "gone" }; // removed elsewhere
 
 type Draft = { rev: number; piece: Piece };
 
@@ -21,18 +24,21 @@ function readDraft(id: number): Draft | undefined {
   }
 }
 
-function writeDraft(id: number, draft: Draft | undefined) {
+function writeDraft(id: number, draft: Draft | undefined): boolean {
   try {
     if (draft) localStorage.setItem(draftKey(id), JSON.stringify(draft));
     else localStorage.removeItem(draftKey(id));
+    return true;
   } catch {
-    // A browser without storage still saves to the server.
+    return false; // A browser without storage still saves to the server.
   }
 }
 
 const PAUSE = 400; // ms of quiet before a save
 const RETRY = 3000; // ms before a failed save is sent again
-const HISTORY = 100;
+
+/** The tabs of one browser tell each other when a piece was saved. */
+const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("rutile");
 
 /**
  * usePiece holds a piece while it is worked on. Every change is kept in the browser at once and sent to the server
@@ -43,17 +49,33 @@ export function usePiece(id: number) {
   const [piece, setPiece] = useState<Piece>();
   const [missing, setMissing] = useState<string>();
   const [save, setSave] = useState<SaveState>({ is: "saved" });
-  const [past, setPast] = useState<Piece[]>([]);
-  const [future, setFuture] = useState<Piece[]>([]);
+  const [history, setHistory] = useState<History>(NO_HISTORY);
 
   const current = useRef<Piece>(undefined);
+  const past = useRef<History>(NO_HISTORY);
   const rev = useRef(0);
   const dirty = useRef(false);
+  const kept = useRef(true);
+  const halted = useRef(false); // by a conflict, until the painter settles it
   const sending = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
+  const remember = useCallback(
+    (h: History) => {
+      past.current = h;
+      setHistory(h);
+      if (current.current) writeHistory(id, h, current.current);
+    },
+    [id],
+  );
+
+  const halt = useCallback((changes: string[]) => {
+    halted.current = true;
+    setSave({ is: "conflict", changes });
+  }, []);
+
   const send = useCallback(async () => {
-    if (sending.current || !dirty.current || !current.current) return;
+    if (sending.current || halted.current || !dirty.current || !current.current) return;
     sending.current = true;
     const sent = current.current;
     setSave({ is: "saving" });
@@ -66,20 +88,24 @@ export function usePiece(id: number) {
         }),
       );
       rev.current = s.rev;
+      tabs?.postMessage({ id, rev: s.rev });
       if (current.current === sent) {
         dirty.current = false;
         writeDraft(id, undefined);
         setSave({ is: "saved" });
       } else {
-        writeDraft(id, { rev: rev.current, piece: current.current });
+        kept.current = writeDraft(id, { rev: rev.current, piece: current.current });
         again = PAUSE;
       }
     } catch (e) {
       if (e instanceof Refused && e.status === 409) {
-        setSave({ is: "conflict", changes: (e.problem.errors ?? []).map((x) => x.message ?? "") });
+        halt((e.problem.errors ?? []).map((x) => x.message ?? ""));
+      } else if (e instanceof Refused && e.status === 404) {
+        halted.current = true;
+        setSave({ is: "gone" });
       } else {
         const why = e instanceof Refused ? e.message : "the server does not answer";
-        setSave({ is: "waiting", why });
+        setSave({ is: "waiting", why, kept: kept.current });
         again = RETRY;
       }
     }
@@ -88,116 +114,158 @@ export function usePiece(id: number) {
       clearTimeout(timer.current);
       timer.current = setTimeout(send, again);
     }
-  }, [id]);
+  }, [id, halt]);
 
   const put = useCallback(
     (next: Piece) => {
+      markChange();
       current.current = next;
       dirty.current = true;
       setPiece(next);
-      writeDraft(id, { rev: rev.current, piece: next });
-      setSave((s) => (s.is === "conflict" ? s : { is: "saving" }));
+      kept.current = writeDraft(id, { rev: rev.current, piece: next });
+      if (halted.current) return;
+      setSave((s) => (s.is === "waiting" ? { ...s, kept: kept.current } : { is: "saving" }));
       clearTimeout(timer.current);
       timer.current = setTimeout(send, PAUSE);
     },
     [id, send],
   );
 
-  const load = useCallback(
-    async (useDraft: boolean) => {
-      try {
-        const s = await answer(api.GET("/api/pieces/{id}", { params: { path: { id } } }));
-        const draft = useDraft ? readDraft(id) : undefined;
-        rev.current = s.rev;
-        setMissing(undefined);
-        if (draft && draft.rev === s.rev) {
-          current.current = s.piece;
-          put(draft.piece);
-          return;
-        }
-        if (draft) {
-          // Another tab has saved since; the painter decides.
-          current.current = draft.piece;
-          dirty.current = true;
-          rev.current = draft.rev;
-          setPiece(draft.piece);
-          setSave({ is: "saving" });
-          void send();
-          return;
-        }
-        current.current = s.piece;
-        dirty.current = false;
-        writeDraft(id, undefined);
-        setPiece(s.piece);
-        setSave({ is: "saved" });
-      } catch (e) {
-        setMissing(e instanceof Refused ? e.message : "The server does not answer. Start it again and reload.");
-      }
+  /** take shows what the server has. */
+  const take = useCallback(
+    (s: Draft) => {
+      rev.current = s.rev;
+      current.current = s.piece;
+      dirty.current = false;
+      halted.current = false;
+      writeDraft(id, undefined);
+      setPiece(s.piece);
+      setSave({ is: "saved" });
     },
-    [id, put, send],
+    [id],
   );
 
+  const load = useCallback(async () => {
+    try {
+      const s = await answer(api.GET("/api/pieces/{id}", { params: { path: { id } } }));
+      const draft = readDraft(id);
+      setMissing(undefined);
+      if (draft) {
+        // What this browser kept is worked on; if another tab has saved since, the server says so and the painter
+        // decides.
+        current.current = draft.rev === s.rev ? s.piece : draft.piece;
+        rev.current = draft.rev;
+        put(draft.piece);
+        if (draft.rev !== s.rev) void send();
+      } else {
+        take(s);
+      }
+      const h = readHistory(id, current.current);
+      past.current = h;
+      setHistory(h);
+    } catch (e) {
+      setMissing(e instanceof Refused ? e.message : "The server does not answer. Start it again and reload.");
+    }
+  }, [id, put, send, take]);
+
+  /** look asks whether another tab has saved, and says what. */
+  const look = useCallback(async () => {
+    if (halted.current || sending.current || !rev.current) return;
+    const mine = rev.current;
+    try {
+      const s = await answer(api.GET("/api/pieces/{id}/since/{rev}", { params: { path: { id, rev: mine } } }));
+      if (s.rev === mine || rev.current !== mine || halted.current) return;
+      if (same(s.piece, current.current)) rev.current = s.rev;
+      else halt(s.changes);
+    } catch {
+      // The next save will tell.
+    }
+  }, [id, halt]);
+
   useEffect(() => {
-    void load(true);
+    void load();
     const onOnline = () => void send();
+    const onSeen = () => document.visibilityState === "visible" && void look();
+    const onTab = (e: MessageEvent<{ id: number; rev: number }>) => {
+      if (e.data.id === id && e.data.rev !== rev.current) void look();
+    };
     window.addEventListener("online", onOnline);
+    document.addEventListener("visibilitychange", onSeen);
+    tabs?.addEventListener("message", onTab);
     return () => {
       clearTimeout(timer.current);
       window.removeEventListener("online", onOnline);
+      document.removeEventListener("visibilitychange", onSeen);
+      tabs?.removeEventListener("message", onTab);
       if (dirty.current) void send();
     };
-  }, [load, send]);
+  }, [id, load, look, send]);
 
   const change = useCallback(
     (next: Piece) => {
       const before = current.current;
-      if (!before) return;
-      setPast((p) => [...p.slice(-HISTORY), before]);
-      setFuture([]);
+      if (!before || same(before, next)) return;
       put(next);
+      remember(withChange(past.current, before, next));
     },
-    [put],
+    [put, remember],
   );
 
   const undo = useCallback(() => {
-    const before = past.at(-1);
     const now = current.current;
-    if (!before || !now) return;
-    setPast(past.slice(0, -1));
-    setFuture((f) => [now, ...f]);
-    put(before);
-  }, [past, put]);
+    const back = now && stepBack(past.current, now);
+    if (!back) return;
+    put(back.piece);
+    remember(back.history);
+  }, [put, remember]);
 
   const redo = useCallback(() => {
-    const [next, ...rest] = future;
     const now = current.current;
-    if (!next || !now) return;
-    setFuture(rest);
-    setPast((p) => [...p, now]);
-    put(next);
-  }, [future, put]);
+    const forth = now && stepForth(past.current, now);
+    if (!forth) return;
+    put(forth.piece);
+    remember(forth.history);
+  }, [put, remember]);
 
-  /** settle answers a conflict: keep this tab's version, or take the other. */
+  /** settle answers a conflict: keep this tab's version, or take the other; the one not kept can be undone to. */
   const settle = useCallback(
     async (keep: boolean) => {
-      if (!keep) {
-        writeDraft(id, undefined);
-        const mine = current.current;
-        if (mine) setPast((p) => [...p, mine]);
-        await load(false);
-        return;
-      }
       try {
         const s = await answer(api.GET("/api/pieces/{id}", { params: { path: { id } } }));
-        rev.current = s.rev;
-        dirty.current = true;
-        await send();
-      } catch {
-        setSave({ is: "waiting", why: "the server does not answer" });
+        const mine = current.current;
+        if (!mine) return;
+        if (keep) {
+          halted.current = false;
+          rev.current = s.rev;
+          put(mine);
+          remember(withChange(past.current, s.piece, mine));
+          return;
+        }
+        take(s);
+        remember(withChange(past.current, mine, s.piece));
+      } catch (e) {
+        setSave({
+          is: "conflict",
+          changes: [e instanceof Refused ? e.message : "The server does not answer now; press again in a moment."],
+        });
       }
     },
-    [id, load, send],
+    [id, put, remember, take],
   );
+
+  /** again saves a piece that was removed elsewhere as a new one, and gives its id. */
+  const again = useCallback(async () => {
+    const mine = current.current;
+    if (!mine) return undefined;
+    try {
+      const s = await answer(api.POST("/api/pieces", { body: mine }));
+      writeDraft(id, undefined);
+      dirty.current = false;
+      return s.id;
+    } catch {
+      return undefined;
+    }
+  }, [id]);
 
   return {
     piece,
@@ -205,7 +273,8 @@ export function usePiece(id: number) {
     save,
     change,
     settle,
-    undo: past.length ? undo : undefined,
-    redo: future.length ? redo : undefined,
+    again,
+    undo: history.past.length ? undo : undefined,
+    redo: history.future.length ? redo : undefined,
   };
 }

@@ -1,76 +1,113 @@
-import { X } from "lucide-react";
 import type { Schemas } from "../api/client";
 
 type Level = Schemas["Level"];
+type Word = { id: string; name: string; note?: string };
 type Props = {
   label: string;
   field: string;
-  words: { id: string; name: string }[];
+  words: Word[]; // the usual ones first
+  usual: number; // how many are usual; the others are behind one press
   value: Level[] | undefined;
   unseen: string; // what an absent list means
-  seen: string; // what an empty list means
+  nothing: string; // what an empty list means
   onChange: (v: Level[] | undefined) => void;
 };
 
-const LEVELS = ["light", "marked", "heavy"];
+const LEVELS = ["none", "light", "marked", "heavy"];
 
-/** Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. */
-export function Levels({ label, field, words, value, unseen, seen, onChange }: Props) {
-  const left = words.filter((w) => !value?.some((l) => l.id === w.id));
-  return (
-    <fieldset className="mb-2 min-w-0">
-      <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
-      <ul className="grid gap-1">
-        {value?.map((l) => {
-          const name = words.find((w) => w.id === l.id)?.name ?? l.id;
-          return (
-            <li key={l.id} className="flex flex-wrap items-center gap-x-1">
-              <span className="min-w-0 flex-1">{name}</span>
-              <span className="join order-last basis-full">
-                {LEVELS.map((w, i) => (
-                  <button
-                    key={w}
-                    type="button"
-                    className={`btn join-item flex-1 px-2 font-normal ${l.level === i + 1 ? "btn-secondary" : "btn-outline border-base-300"}`}
-                    aria-pressed={l.level === i + 1}
-                    aria-label={`${name}: ${w}`}
-                    onClick={() => onChange(value.map((x) => (x.id === l.id ? { ...x, level: i + 1 } : x)))}
-                  >
-                    {w}
-                  </button>
-                ))}
-              </span>
-              <button
-                type="button"
-                className="btn btn-sm btn-ghost px-1.5"
-                aria-label={`Remove ${name}`}
-                onClick={() => onChange(value.filter((x) => x.id !== l.id))}
-              >
-                <X className="size-4" aria-hidden="true" />
-              </button>
-            </li>
-          );
-        })}
-      </ul>
-      <select
-        className="select mt-1 w-full"
-        data-field={field}
-        aria-label={`${label}: add`}
-        value={value === undefined ? "?" : ""}
-        onChange={(e) => {
-          if (e.target.value === "?") onChange(undefined);
-          else if (e.target.value === "none") onChange([]);
-          else if (e.target.value) onChange([...(value ?? []), { id: e.target.value, level: 1 }]);
+/**
+ * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one
+ * level up, and after heavy back to none; the keys 0 to 3 set it.
+ */
+export function Levels({ label, field, words, usual, value, unseen, nothing, onChange }: Props) {
+  const of = (id: string) => value?.find((l) => l.id === id)?.level ?? 0;
+  const set = (id: string, level: number) => {
+    const rest = (value ?? []).filter((l) => l.id !== id);
+    onChange(level ? [...rest, { id, level }] : rest);
+  };
+  const chip = (w: Word) => {
+    const n = of(w.id);
+    return (
+      <button
+        key={w.id}
+        type="button"
+        aria-label={`${w.name}: ${LEVELS[n]}`}
+        title={`${LEVELS[n]}; press for ${LEVELS[(n + 1) % 4]}, or 0 to 3`}
+        className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? "border-primary bg-base-200 font-semibold" : "border-base-300 bg-base-100 hover:border-accent"}`}
+        onClick={() => set(w.id, (n + 1) % 4)}
+        onKeyDown={(e) => {
+          if (!/^[0-3]$/.test(e.key)) return;
+          e.preventDefault();
+          e.stopPropagation();
+          set(w.id, Number(e.key));
         }}
       >
-        <option value="?">{unseen}</option>
-        {value?.length ? <option value="">Add …</option> : <option value={value ? "" : "none"}>{seen}</option>}
-        {left.map((w) => (
-          <option key={w.id} value={w.id}>
-            + {w.name}
-          </option>
-        ))}
-      </select>
+        <Dabs level={n} />
+        <span>
+          {w.name}
+          {n > 0 && <span className="block text-sm">{LEVELS[n]}</span>}
+        </span>
+      </button>
+    );
+  };
+  const shown = words.filter((w, i) => i < usual || of(w.id) > 0);
+  const rest = words.filter((w) => !shown.includes(w));
+  return (
+    <fieldset className="mb-3 min-w-0">
+      <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        <Whole on={value === undefined} field={field} says={unseen} onPress={() => onChange(undefined)} />
+        <Whole on={value?.length === 0} says={nothing} onPress={() => onChange([])} />
+        {shown.map(chip)}
+      </div>
+      {rest.length > 0 && (
+        <details className="mt-1.5">
+          <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
+            {rest.length} less usual
+          </summary>
+          <div className="mt-1 flex flex-wrap gap-1.5">{rest.map(chip)}</div>
+        </details>
+      )}
     </fieldset>
+  );
+}
+
+type WholeProps = { on: boolean; field?: string; says: string; onPress: () => void };
+
+function Whole({ on, field, says, onPress }: WholeProps) {
+  return (
+    <button
+      type="button"
+      data-field={field}
+      aria-pressed={on}
+      className={`min-h-11 rounded border px-3 text-left leading-tight ${on ? "border-primary bg-base-200 font-semibold" : "border-base-300 border-dashed bg-base-100 hover:border-accent"}`}
+      onClick={onPress}
+    >
+      {says}
+    </button>
+  );
+}
+
+/** Dabs show a level as so many dabs of dirt. */
+function Dabs({ level }: { level: number }) {
+  return (
+    <svg viewBox="0 0 20 20" className="size-5 shrink-0 text-primary" aria-hidden="true">
+      {[
+        [5, 14],
+        [10, 6],
+        [15, 13],
+      ].map(([x, y], i) => (
+        <circle
+          key={x}
+          cx={x}
+          cy={y}
+          r="3.200"
+          fill={i < level ? "currentColor" : "none"}
+          stroke="currentColor"
+          strokeOpacity={i < level ? 1 : 0.45}
+          strokeWidth="1.300"
+        />
+      ))}
+    </svg>
   );
 }

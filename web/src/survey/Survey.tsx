@@ -1,9 +1,15 @@
+import { ArrowRight, Trash2 } from "lucide-react";
+import type { ReactNode } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../piece/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
+import { temp, tempKept, tempShown, tempUnit, useUnits } from "../ui/units";
+import { AreaField } from "./AreaField";
+import { Ladder } from "./Ladder";
 import { Levels } from "./Levels";
+import { Tiles } from "./Tiles";
 
 type Props = {
   piece: Piece;
@@ -12,182 +18,208 @@ type Props = {
   lead: boolean;
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
+  onPlan: () => void;
+  onRemove: () => void;
 };
 
 /** Survey is what is known of a zone, and of the piece it belongs to. */
-export function Survey({ piece, zone, implied, lead, onZone, onPiece }: Props) {
+export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, onRemove }: Props) {
   const v = useVocab();
   const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
-  const finish = v.finishes.find((f) => f.id === (zone.finish ?? "unknown"));
   const asks = (field: string) => substrate?.asks.includes(field);
+  const bare = zone.finish === "none";
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
     set({ defects: count ? [...rest, { id, count }] : rest });
   };
   return (
-    <div>
-      <TextField label="Zone" value={zone.name ?? ""} max={200} onChange={(name) => set({ name })} />
-      <Choice
-        label="Made of"
-        name="substrate"
-        hint={substrate?.note}
-        words={v.substrates}
-        value={zone.substrate}
-        onChange={(id) => set({ substrate: id })}
-      />
-      <Choice
-        label="On it now"
-        name="finish"
-        hint={finish?.note}
-        words={v.finishes}
-        value={zone.finish ?? "unknown"}
-        onChange={(id) => set({ finish: id })}
-      />
-      <div className="grid grid-cols-2 gap-x-3">
-        <Choice
-          label="How it shines"
-          words={v.gloss}
-          none="not looked at"
-          value={zone.gloss}
-          onChange={(id) => set({ gloss: id || undefined })}
-        />
-        <NumberField
-          label="Area"
-          unit="m²"
-          name="area_m2"
-          value={zone.area_m2}
-          min={0}
-          above
-          max={500}
-          onChange={(area_m2) => set({ area_m2 })}
-        />
-      </div>
-      <Levels
-        label="Lying on it"
-        field="soils"
-        words={v.soils}
-        value={zone.soils}
-        unseen="Nobody has looked yet"
-        seen="Looked at, nothing found"
-        onChange={(soils) => set({ soils })}
-      />
-      <Levels
-        label="May bleed from below"
-        field="bleeders"
-        words={v.bleeders}
-        value={zone.bleeders}
-        unseen={implied ? `As the material implies: ${implied.join(", ") || "nothing"}` : "As the material implies"}
-        seen="Nothing"
-        onChange={(bleeders) => set({ bleeders })}
-      />
-      <div className="grid grid-cols-2 gap-x-3">
-        {asks("moisture_pct") && (
-          <NumberField
-            label="Moisture"
-            unit="%"
-            name="moisture_pct"
-            value={zone.moisture_pct}
-            min={0}
-            max={100}
-            onChange={(moisture_pct) => set({ moisture_pct })}
+    <div className="mx-auto max-w-4xl">
+      <Part title="What it is" says="One material, one finish">
+        <div className="grid gap-x-4 xl:grid-cols-2">
+          <Tiles
+            label="Made of"
+            name="substrate"
+            words={v.substrates}
+            value={zone.substrate}
+            onChange={(id) => set({ substrate: id })}
+          />
+          <Tiles
+            key={zone.finish ? "known" : "new"}
+            label="On it now"
+            name="finish"
+            words={v.finishes}
+            value={zone.finish ?? "unknown"}
+            hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
+            onChange={(id) => set({ finish: id, gloss: id === "none" ? undefined : zone.gloss })}
+          />
+        </div>
+        {!bare && (
+          <Ladder
+            label="How it shines"
+            words={v.gloss}
+            none="not looked at"
+            value={zone.gloss}
+            onChange={(gloss) => set({ gloss })}
           />
         )}
-        {asks("knots") && (
-          <NumberField
-            label="Knots"
-            value={zone.defects?.find((d) => d.id === "knot")?.count}
-            min={0}
-            max={1000}
-            whole
-            onChange={(n) => defects("knot", n)}
+        <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
+          <AreaField value={zone.area_m2} onChange={(area_m2) => set({ area_m2 })} />
+          {asks("moisture_pct") && (
+            <NumberField
+              label="Moisture, if measured"
+              unit="%"
+              name="moisture_pct"
+              value={zone.moisture_pct}
+              min={0}
+              max={100}
+              onChange={(moisture_pct) => set({ moisture_pct })}
+            />
+          )}
+          {asks("knots") && (
+            <NumberField
+              label="Knots"
+              value={zone.defects?.find((d) => d.id === "knot")?.count}
+              min={0}
+              max={1000}
+              whole
+              onChange={(n) => defects("knot", n)}
+            />
+          )}
+          <TextField label="Zone" value={zone.name ?? ""} max={200} onChange={(name) => set({ name })} />
+        </div>
+        <div className="flex flex-wrap gap-x-6">
+          {asks("veneer") && (
+            <Check label="It is veneer" on={!!zone.veneer} onChange={(on) => set({ veneer: on || undefined })} />
+          )}
+          <Check
+            label="What is on it flakes"
+            on={zone.defects?.some((d) => d.id === "flaking") ?? false}
+            onChange={(on) => defects("flaking", on ? 1 : undefined)}
           />
-        )}
-      </div>
-      <div className="flex flex-wrap gap-x-4">
-        {asks("veneer") && (
-          <Check label="Veneer" on={!!zone.veneer} onChange={(on) => set({ veneer: on || undefined })} />
-        )}
-        <Check
-          label="Flaking"
-          on={zone.defects?.some((d) => d.id === "flaking") ?? false}
-          onChange={(on) => defects("flaking", on ? 1 : undefined)}
+        </div>
+      </Part>
+      <Part title="What lies on it and what may rise" says="Press once for light, twice for marked, again for heavy">
+        <Levels
+          label="Lying on it"
+          field="soils"
+          words={v.soils}
+          usual={8}
+          value={zone.soils}
+          unseen="Nobody has looked yet"
+          nothing="Looked: nothing"
+          onChange={(soils) => set({ soils })}
         />
-      </div>
-
-      <h3 className="mt-2 mb-1 border-base-300 border-t pt-2 font-semibold">What it is to become</h3>
-      <ColourField label="Colour" value={zone.target?.colour} onChange={(colour) => target({ colour })} />
-      <div className="grid grid-cols-2 gap-x-3">
-        <Choice
+        <Levels
+          label="May bleed from below"
+          field="bleeders"
+          words={v.bleeders}
+          usual={5}
+          value={zone.bleeders}
+          unseen={implied ? `As the material implies: ${implied.join(", ") || "nothing"}` : "As the material implies"}
+          nothing="Nothing"
+          onChange={(bleeders) => set({ bleeders })}
+        />
+      </Part>
+      <Part title="What it is to become" says="The colour decides what a stain would show">
+        <div className="grid gap-x-4 sm:grid-cols-3">
+          <ColourField label="Colour" value={zone.target?.colour} onChange={(colour) => target({ colour })} />
+          <Choice
+            label="Look"
+            words={[{ id: "solid", name: "Solid" }, ...v.effects]}
+            value={zone.target?.look ?? "solid"}
+            onChange={(look) => target({ look })}
+          />
+          <Choice
+            label="How it will be used"
+            words={v.wears}
+            value={zone.wear ?? "handled"}
+            onChange={(wear) => set({ wear })}
+          />
+        </div>
+        <Ladder
           label="Sheen"
           words={v.gloss}
           none="open"
           value={zone.target?.sheen}
-          onChange={(id) => target({ sheen: id || undefined })}
+          onChange={(sheen) => target({ sheen })}
         />
-        <Choice
-          label="Look"
-          words={[{ id: "solid", name: "Solid" }, ...v.effects]}
-          value={zone.target?.look ?? "solid"}
-          onChange={(look) => target({ look })}
-        />
-      </div>
-      <Choice
-        label="How it will be used"
-        words={v.wears}
-        value={zone.wear ?? "handled"}
-        onChange={(wear) => set({ wear })}
-      />
+      </Part>
       {(lead || zone.lead_test) && <Lead zone={zone} set={set} />}
       <WholePiece piece={piece} onPiece={onPiece} />
+      <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
+        <button type="button" className="btn btn-primary h-12" onClick={onPlan}>
+          On to the plan <ArrowRight className="size-5" aria-hidden="true" />
+        </button>
+        <span className="flex-1" />
+        <button type="button" className="btn btn-ghost h-12 text-error" onClick={onRemove}>
+          <Trash2 className="size-4" aria-hidden="true" /> Remove this zone
+        </button>
+      </div>
     </div>
+  );
+}
+
+function Part({ title, says, children }: { title: string; says: string; children: ReactNode }) {
+  return (
+    <section className="mb-3 border-base-300 border-b pb-1">
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
+        <h2 className="font-semibold text-lg">{title}</h2>
+        <p className="text-secondary text-sm">{says}</p>
+      </div>
+      {children}
+    </section>
   );
 }
 
 /** WholePiece is what is known of the piece and not of one of its zones. */
 function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
   const v = useVocab();
+  const u = useUnits();
   const studio = useStudio()?.site;
   const site = piece.site ?? studio;
   return (
-    <>
-      <h3 className="mt-2 mb-1 border-base-300 border-t pt-2 font-semibold">The whole piece</h3>
-      <NumberField
-        label="Year it was made"
-        value={piece.made}
-        min={1000}
-        max={2200}
-        whole
-        hint="Empty where nobody knows"
-        onChange={(made) => onPiece({ ...piece, made })}
-      />
+    <section>
+      <h2 className="mb-2 font-semibold text-lg">The whole piece</h2>
       <fieldset className="mb-2">
         <legend className="mb-0.5 font-medium text-secondary text-sm">Where and for whom</legend>
-        <div className="flex flex-wrap gap-x-4">
-          {v.uses.map((u) => (
+        <div className="flex flex-wrap gap-x-5">
+          {v.uses.map((w) => (
             <Check
-              key={u.id}
-              label={u.name}
-              on={piece.use?.includes(u.id) ?? false}
+              key={w.id}
+              label={w.name}
+              on={piece.use?.includes(w.id) ?? false}
               onChange={(on) => {
-                const rest = (piece.use ?? []).filter((x) => x !== u.id);
-                onPiece({ ...piece, use: on ? [...rest, u.id] : rest });
+                const rest = (piece.use ?? []).filter((x) => x !== w.id);
+                onPiece({ ...piece, use: on ? [...rest, w.id] : rest });
               }}
             />
           ))}
         </div>
       </fieldset>
-      <div className="grid grid-cols-2 gap-x-3">
+      <div className="grid gap-x-4 sm:grid-cols-3">
         <NumberField
+          label="Year it was made"
+          value={piece.made}
+          min={1000}
+          max={2200}
+          whole
+          hint="Empty where nobody knows"
+          onChange={(made) => onPiece({ ...piece, made })}
+        />
+        <NumberField
+          key={u}
           label="Workshop"
-          unit="°C"
+          unit={tempUnit(u)}
           name="site"
-          value={piece.site?.temp_c}
-          min={-20}
-          max={50}
-          hint={piece.site || !studio ? undefined : `Empty: the studio's ${studio.temp_c} °C, ${studio.rh_pct} %`}
-          onChange={(t) => site && onPiece({ ...piece, site: t === undefined ? undefined : { ...site, temp_c: t } })}
+          value={piece.site && tempShown(piece.site.temp_c, u)}
+          min={tempShown(-20, u)}
+          max={tempShown(50, u)}
+          hint={piece.site || !studio ? undefined : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`}
+          onChange={(t) =>
+            site && onPiece({ ...piece, site: t === undefined ? undefined : { ...site, temp_c: tempKept(t, u) } })
+          }
         />
         {piece.site && (
           <NumberField
@@ -201,7 +233,7 @@ function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => v
           />
         )}
       </div>
-    </>
+    </section>
   );
 }
 
@@ -213,9 +245,8 @@ function Lead({ zone, set }: { zone: Zone; set: (part: Partial<Zone>) => void })
       lead_test: { result: "negative", by: "laboratory", date: new Date().toISOString().slice(0, 10), ...t, ...part },
     });
   return (
-    <fieldset>
-      <legend className="mb-1 w-full border-base-300 border-t pt-2 font-head font-semibold">Test for lead</legend>
-      <div className="grid grid-cols-2 gap-x-3">
+    <Part title="Test for lead" says="Only a laboratory or a licensed assessor decides">
+      <div className="grid gap-x-4 sm:grid-cols-3">
         <Choice
           label="Result"
           name="lead_test"
@@ -241,6 +272,6 @@ function Lead({ zone, set }: { zone: Zone; set: (part: Partial<Zone>) => void })
           />
         )}
       </div>
-    </fieldset>
+    </Part>
   );
 }

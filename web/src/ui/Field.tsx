@@ -165,15 +165,16 @@ type TextProps = {
   value: string;
   max: number;
   name?: string;
+  hint?: string;
   eager?: boolean; // asks to be typed into at once
   onChange: (v: string) => void;
 };
 
 /** TextField takes a name, up to a length. */
-export function TextField({ label, value, max, name, eager, onChange }: TextProps) {
+export function TextField({ label, value, max, name, hint, eager, onChange }: TextProps) {
   const { text, setText, error, setError, give } = useTyped(value, showText);
   return (
-    <Field label={label} error={error}>
+    <Field label={label} error={error} hint={hint}>
       {(id) => (
         <input
           id={id}

@@ -1,0 +1,91 @@
+import { Keyboard, Moon, Settings2, Sun } from "lucide-react";
+import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
+import { useStudio } from "../api/studio";
+import { KeysSheet } from "./KeysSheet";
+import { useKeys } from "./keys";
+import { StudioSheet } from "./StudioSheet";
+import { turnTheme, useTheme } from "./theme";
+
+type Props = {
+  head?: ReactNode; // what the screen says of itself, beside the name
+  strip: ReactNode; // the bench strip
+  fixed?: boolean; // the screen scrolls in its own parts where there is room
+  children: ReactNode;
+};
+
+/** Shell is what stands around every screen: the name above, the bench strip below. */
+export function Shell({ head, strip, fixed, children }: Props) {
+  const studio = useStudio();
+  const theme = useTheme();
+  const [open, setOpen] = useState<"keys" | "studio">();
+  useKeys("Anywhere", [
+    { key: "?", says: "Show the keys", run: () => setOpen("keys") },
+    { key: "t", says: "Day or evening bench", run: turnTheme },
+  ]);
+  return (
+    <div
+      className={`flex min-h-dvh flex-col ${fixed ? "lg:h-dvh lg:overflow-hidden print:h-auto print:overflow-visible" : ""}`}
+    >
+      <a
+        href="#work"
+        className="absolute -top-20 left-4 z-20 rounded bg-primary px-3 py-2 text-primary-content focus:top-2"
+      >
+        Go to the work
+      </a>
+      <header className="no-print flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b px-3 py-1 sm:px-5">
+        <Link
+          to="/"
+          className="flex min-h-11 items-center gap-2 font-head font-semibold text-primary text-xl"
+          aria-label={head ? "Rutile: back to the bench" : "Rutile"}
+        >
+          <img src="/rutile.svg" alt="" width="28" height="28" className="size-7" />
+          <span className={head ? "max-lg:sr-only" : ""}>Rutile</span>
+        </Link>
+        <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 gap-y-1">
+          {head ?? (
+            <span className="text-secondary text-sm max-md:sr-only">
+              the bench book that checks the plan before the first coat
+            </span>
+          )}
+        </div>
+        <div className="flex items-center">
+          <button type="button" className="btn btn-ghost px-2.5" onClick={() => setOpen("studio")}>
+            <Settings2 className="size-5" aria-hidden="true" />
+            <span className="max-w-40 truncate font-normal max-xl:sr-only">
+              <bdi>{studio?.name || "Studio"}</bdi>
+            </span>
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-square"
+            aria-label={theme === "evening" ? "Day bench" : "Evening bench"}
+            title={theme === "evening" ? "Day bench" : "Evening bench"}
+            onClick={turnTheme}
+          >
+            {theme === "evening" ? (
+              <Sun className="size-5" aria-hidden="true" />
+            ) : (
+              <Moon className="size-5" aria-hidden="true" />
+            )}
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-square max-sm:hidden"
+            aria-label="Keys"
+            title="Keys: ?"
+            onClick={() => setOpen("keys")}
+          >
+            <Keyboard className="size-5" aria-hidden="true" />
+          </button>
+        </div>
+      </header>
+      <main id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
+        {children}
+      </main>
+      {strip}
+      {open === "keys" && <KeysSheet onClose={() => setOpen(undefined)} />}
+      {open === "studio" && studio && <StudioSheet studio={studio} onClose={() => setOpen(undefined)} />}
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { Choice } from "../ui/Choice";
+import { Dialog } from "../ui/Dialog";
+import { NumberField, TextField } from "../ui/Field";
+import { tempKept, tempShown, tempUnit } from "../ui/units";
+
+type Settings = Schemas["Settings"];
+
+/** StudioSheet takes what a studio chooses once for all its pieces. */
+export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; onClose: () => void }) {
+  const queries = useQueryClient();
+  const [s, setS] = useState<Settings>({ name: studio.name, units: studio.units, site: studio.site });
+  const save = useMutation({
+    mutationFn: (body: Settings) => answer(api.PUT("/api/studio", { body })),
+    onSuccess: (saved) => {
+      queries.setQueryData(["studio"], saved);
+      void queries.invalidateQueries({ queryKey: ["pieces"] });
+      onClose();
+    },
+  });
+  const u = s.units;
+  return (
+    <Dialog title="The studio" onClose={onClose}>
+      {studio.demo && <p className="mb-3 text-secondary">A demo studio: it is thrown away when the server stops.</p>}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate(s);
+        }}
+      >
+        <TextField label="Name" value={s.name} max={200} onChange={(name) => setS({ ...s, name })} />
+        <Choice
+          label="Sizes and temperatures"
+          words={[
+            { id: "metric", name: "Metric: cm, m², °C, µm" },
+            { id: "us", name: "US: inches, sq ft, °F, mil" },
+          ]}
+          value={u}
+          hint="Piece files are metric whatever is chosen."
+          onChange={(id) => setS({ ...s, units: id as Settings["units"] })}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <NumberField
+            key={u}
+            label="The workshop usually has"
+            unit={tempUnit(u)}
+            value={tempShown(s.site.temp_c, u)}
+            min={tempShown(-20, u)}
+            max={tempShown(50, u)}
+            required
+            onChange={(t) => t !== undefined && setS({ ...s, site: { ...s.site, temp_c: tempKept(t, u) } })}
+          />
+          <NumberField
+            label="and a humidity of"
+            unit="%"
+            value={s.site.rh_pct}
+            min={0}
+            max={100}
+            required
+            onChange={(h) => h !== undefined && setS({ ...s, site: { ...s.site, rh_pct: h } })}
+          />
+        </div>
+        {save.isError && (
+          <p role="alert" className="mb-2 text-error">
+            Not saved: {save.error.message === "Failed to fetch" ? "the server does not answer." : save.error.message}
+          </p>
+        )}
+        <div className="mt-2 flex gap-2">
+          <button type="submit" className="btn btn-primary" disabled={save.isPending}>
+            Save
+          </button>
+          <button type="button" className="btn btn-ghost" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,114 @@
+import { Plus } from "lucide-react";
+import type { Schemas, Zone, ZoneResult } from "../api/client";
+import { Joint } from "../ui/Mark";
+
+export type View = "look-over" | "plan" | "sheet";
+
+type Stage = Schemas["Stage"];
+
+/** VIEW is where the work of a stage is done. */
+export const VIEW: Record<Stage["id"], View> = {
+  look_over: "look-over",
+  identify: "look-over",
+  prepare: "plan",
+  coats: "plan",
+  hand_over: "sheet",
+};
+
+type TabsProps = {
+  zones: Zone[];
+  results: ZoneResult[] | undefined;
+  here: string | undefined;
+  onShow: (zone: string) => void;
+  onAdd: () => void;
+};
+
+/** ZoneTabs are the zones of a piece, each with how it stands. */
+export function ZoneTabs({ zones, results, here, onShow, onAdd }: TabsProps) {
+  return (
+    <nav aria-label="Zones" className="flex min-w-0 flex-wrap items-end gap-1">
+      {zones.map((z) => {
+        const v = results?.find((r) => r.id === z.id)?.verdict;
+        const on = z.id === here;
+        return (
+          <button
+            key={z.id}
+            type="button"
+            aria-current={on ? "page" : undefined}
+            className={`-mb-px flex min-h-11 items-center gap-2 rounded-t border px-3 py-1.5 ${on ? "border-base-300 border-b-base-100 bg-base-100 font-semibold" : "border-transparent hover:bg-base-100"}`}
+            onClick={() => onShow(z.id)}
+          >
+            {v ? <Joint verdict={v} /> : <span className="size-5" />}
+            <bdi className="max-w-48 truncate">{z.name || z.id}</bdi>
+            {v && <span className="sr-only">{v}</span>}
+          </button>
+        );
+      })}
+      <button type="button" className="btn btn-ghost min-h-11 px-2.5" onClick={onAdd}>
+        <Plus className="size-5" aria-hidden="true" /> Zone
+      </button>
+    </nav>
+  );
+}
+
+type RailProps = {
+  stages: Stage[] | undefined | null;
+  view: View;
+  at: Stage["id"] | undefined;
+  onGo: (s: Stage) => void;
+};
+
+const STATE = { done: "done", open: "unfinished", stuck: "something is in the way" };
+
+/** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
+export function StageRail({ stages, view, at, onGo }: RailProps) {
+  return (
+    <nav aria-label="Stages of the work" className="min-w-0 max-w-full overflow-x-auto">
+      <ol className="flex items-center whitespace-nowrap">
+        {stages?.map((s, i) => {
+          const on = VIEW[s.id] === view && (at === undefined ? firstOf(stages, view) === s.id : at === s.id);
+          return (
+            <li key={s.id} className="flex items-center">
+              {i > 0 && <span aria-hidden="true" className="h-px w-2 bg-base-300 sm:w-3" />}
+              <button
+                type="button"
+                aria-current={on ? "step" : undefined}
+                title={s.says}
+                className={`flex min-h-11 items-center gap-1.5 px-1.5 text-sm ${on ? "font-semibold text-primary underline decoration-2 decoration-accent underline-offset-8" : "hover:underline"}`}
+                onClick={() => onGo(s)}
+              >
+                <Bead state={s.state} />
+                {s.name}
+                <span className="sr-only">
+                  , {STATE[s.state]}: {s.says}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </nav>
+  );
+}
+
+function firstOf(stages: Stage[], view: View) {
+  const here = stages.filter((s) => VIEW[s.id] === view);
+  return (here.find((s) => s.state !== "done") ?? (view === "plan" ? here.at(-1) : here[0]))?.id;
+}
+
+/** Bead is a stage at a glance: filled when done, a ring when unfinished, split when something is in the way. */
+export function Bead({ state }: { state: Stage["state"] }) {
+  const tone = { done: "text-success", open: "text-secondary", stuck: "text-error" }[state];
+  return (
+    <svg viewBox="0 0 16 16" className={`size-4 shrink-0 ${tone}`} aria-hidden="true">
+      {state === "done" && <circle cx="8" cy="8" r="5.500" fill="currentColor" />}
+      {state === "open" && <circle cx="8" cy="8" r="4.700" fill="none" stroke="currentColor" strokeWidth="1.800" />}
+      {state === "stuck" && (
+        <>
+          <path d="M2.500 8.500a5.500 5.500 0 0 1 5-6L6 7l3 2-1.500 4.500a5.500 5.500 0 0 1-5-5Z" fill="currentColor" />
+          <path d="M10.500 3a5.500 5.500 0 0 1 0 10L12 9 9.500 7.500Z" fill="currentColor" />
+        </>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,386 @@
+import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { restrictToParentElement, restrictToVerticalAxis } from "@dnd-kit/modifiers";
+import { rectSortingStrategy, SortableContext } from "@dnd-kit/sortable";
+import { Plus } from "lucide-react";
+import { Fragment, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
+import type { Finding, Piece, Step, Zone, ZoneResult } from "../api/client";
+import { useKeys } from "../frame/keys";
+import { nameOf, useVocab } from "../piece/vocab";
+import { bandSays, Cut, CutList } from "../section/Cut";
+import { type Band, type Drawing, faceOf, layCut } from "../section/layout";
+import { StepPicker } from "../steps/StepPicker";
+import { useUnits } from "../ui/units";
+import { Row } from "./Row";
+
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  steps: Step[]; // the zone's, or those of a repair that is looked at
+  judged: ZoneResult | undefined;
+  frozen: boolean; // only looked at
+  chosen: number | undefined; // from 1
+  onChoose: (step: number | undefined) => void;
+  picking: { at: number; asked: string } | undefined;
+  onPicking: (p: { at: number; asked: string } | undefined) => void;
+  onSteps: (steps: Step[]) => void;
+  onLookOver: (field: string) => void;
+};
+
+/**
+ * Plan is the plan and the cut in one: the steps stand from below, as the coats will, each tied to its layer or to the
+ * face it works on.
+ */
+export function Plan(p: Props) {
+  const v = useVocab();
+  const u = useUnits();
+  const [open, setOpen] = useState<number>();
+  const [hovered, setHovered] = useState<Band>();
+  const rows = useRef<HTMLDivElement>(null);
+  const cut = useRef<HTMLDivElement>(null);
+  const { steps, onSteps, onChoose, onPicking, chosen } = p;
+  const box = useRowPlaces(rows, cut);
+
+  const focusRow = useCallback((n: number) => {
+    requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus());
+  }, []);
+  const moveTo = (from: number, to: number) => {
+    const s = steps[from - 1];
+    if (!s || to < 1 || to > steps.length || to === from) return;
+    const rest = steps.filter((_, i) => i !== from - 1);
+    onSteps([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)]);
+    onChoose(to);
+    setOpen((o) => (o === from ? to : o === undefined ? undefined : o));
+    focusRow(to);
+  };
+  const remove = (n: number) => {
+    onSteps(steps.filter((_, i) => i !== n - 1));
+    setOpen(undefined);
+    const left = steps.length - 1;
+    onChoose(left ? Math.min(n, left) : undefined);
+    if (left) focusRow(Math.min(n, left));
+    else requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+  };
+  const again = (n: number) => {
+    const s = steps[n - 1];
+    if (!s) return;
+    onSteps([...steps.slice(0, n), { ...s }, ...steps.slice(n)]);
+    onChoose(n + 1);
+    setOpen((o) => (o === n ? n + 1 : o));
+    focusRow(n + 1);
+  };
+  const pick = (at: number, s: Step) => {
+    onSteps([...steps.slice(0, at), s, ...steps.slice(at)]);
+    onChoose(at + 1);
+    setOpen(undefined);
+    onPicking(undefined);
+    // The hand stays where the next step is added.
+    if (at === steps.length)
+      requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+    else focusRow(at + 1);
+  };
+  const on = (f: (n: number) => void) => () => chosen !== undefined && chosen <= steps.length && f(chosen);
+  useKeys(
+    "The plan",
+    p.frozen
+      ? []
+      : [
+          { key: "n", says: "Add the next step on top", run: () => onPicking({ at: steps.length, asked: "" }) },
+          { key: "a", says: "Add a step after the chosen one", run: on((n) => onPicking({ at: n, asked: "" })) },
+          {
+            key: "ArrowUp",
+            says: "Choose the step above",
+            run: () => focusRow(Math.min(steps.length, (chosen ?? 0) + 1)),
+          },
+          { key: "ArrowDown", says: "Choose the step below", run: () => focusRow(Math.max(1, (chosen ?? 2) - 1)) },
+          { key: "Alt+ArrowUp", says: "Move it up: later", run: on((n) => moveTo(n, n + 1)) },
+          { key: "Alt+ArrowDown", says: "Move it down: earlier", run: on((n) => moveTo(n, n - 1)) },
+          { key: "d", says: "Do it again", run: on(again) },
+          { key: "Delete", says: "Remove it", run: on(remove) },
+        ],
+  );
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const onDragEnd = ({ active, over }: DragEndEvent) => over && moveTo(Number(active.id), Number(over.id));
+
+  const section = p.judged?.section;
+  const cutWidth = box.width < 560 ? 76 : 208;
+  // As tall as the rows are while none is open: it must not move when one is.
+  const height = Math.min(500, ROW * (steps.length + 2));
+  const drawing = useMemo(() => (section ? layCut(section, cutWidth, height) : undefined), [section, cutWidth, height]);
+  const press = (b: Band) => {
+    if (b.l.step) {
+      onChoose(b.l.step);
+      setOpen(b.l.step);
+      rows.current?.querySelector(`[data-step="${b.l.step}"]`)?.scrollIntoView({ block: "nearest" });
+    } else p.onLookOver(b.l.kind === "finish" ? "finish" : "substrate");
+  };
+  const ids = useMemo(() => steps.map((_, i) => i + 1), [steps]);
+  const planned = useMemo(() => new Set((p.zone.steps ?? []).map((s) => JSON.stringify(s))), [p.zone.steps]);
+  const byStep = useMemo(() => gather(p.judged?.findings ?? []), [p.judged]);
+  const picker = (at: number) =>
+    p.picking?.at === at && !p.frozen ? (
+      <li className="list-none">
+        <StepPicker
+          key={p.picking.asked}
+          piece={p.piece}
+          zone={p.zone.id}
+          at={at}
+          asked={p.picking.asked}
+          onPick={(s) => pick(at, s)}
+          onClose={() => {
+            onPicking(undefined);
+            requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+          }}
+        />
+      </li>
+    ) : null;
+  return (
+    <div>
+      <div className="relative flex items-end gap-7 sm:gap-12">
+        {section && drawing && (
+          <div ref={cut} className="sticky bottom-20 shrink-0 self-end lg:bottom-2">
+            <Cut
+              section={section}
+              drawing={drawing}
+              width={cutWidth}
+              substrate={p.zone.substrate}
+              chosen={hovered?.l.step ?? chosen}
+              onHover={setHovered}
+              onChoose={press}
+            />
+            <CutList drawing={drawing} />
+          </div>
+        )}
+        <div ref={rows} className="relative min-w-0 flex-1">
+          {drawing && section && (
+            <Leaders
+              section={section}
+              drawing={drawing}
+              places={box.places}
+              chosen={hovered?.l.step ?? chosen}
+              height={box.height}
+              lift={box.lift}
+            />
+          )}
+          <DndContext
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            modifiers={[restrictToVerticalAxis, restrictToParentElement]}
+            onDragEnd={onDragEnd}
+          >
+            <SortableContext items={ids} strategy={rectSortingStrategy}>
+              <ol className="flex flex-col-reverse gap-0.5" aria-label="The plan, from below">
+                <BaseRow
+                  at="substrate"
+                  title={nameOf(v.substrates, p.zone.substrate)}
+                  notes={p.zone.veneer ? "veneer; what it is made of" : "what it is made of"}
+                  onPress={() => p.onLookOver("substrate")}
+                />
+                {p.zone.finish !== "none" && (
+                  <BaseRow
+                    at="finish"
+                    title={nameOf(v.finishes, p.zone.finish ?? "unknown")}
+                    notes={["on it now", nameOf(v.gloss, p.zone.gloss), soilNotes(p.zone, v.soils)]
+                      .filter(Boolean)
+                      .join(", ")}
+                    onPress={() => p.onLookOver("finish")}
+                  />
+                )}
+                {picker(0)}
+                {steps.map((s, i) => {
+                  const n = i + 1;
+                  return (
+                    <Fragment key={n}>
+                      <Row
+                        n={n}
+                        of={steps.length}
+                        step={s}
+                        findings={byStep.get(n) ?? NONE}
+                        chosen={chosen === n}
+                        open={open === n}
+                        fresh={p.frozen && !planned.has(JSON.stringify(s))}
+                        frozen={p.frozen}
+                        onChoose={() => onChoose(n)}
+                        onOpen={(is) => {
+                          setOpen(is ? n : undefined);
+                          onChoose(n);
+                        }}
+                        onChange={(x) => onSteps(steps.map((y, j) => (j === i ? x : y)))}
+                        onMove={(by) => moveTo(n, n + by)}
+                        onAgain={() => again(n)}
+                        onAfter={() => onPicking({ at: n, asked: "" })}
+                        onRemove={() => remove(n)}
+                      />
+                      {n < steps.length && picker(n)}
+                    </Fragment>
+                  );
+                })}
+                {steps.length > 0 && picker(steps.length)}
+                {!p.frozen && !(p.picking?.at === steps.length) && (
+                  <li className="no-print">
+                    <button
+                      type="button"
+                      data-add
+                      className="btn btn-block h-12 border-primary border-dashed bg-base-100 text-primary"
+                      onClick={() => onPicking({ at: steps.length, asked: "" })}
+                    >
+                      <Plus className="size-5" aria-hidden="true" />
+                      {steps.length ? "Add the next step" : "Add the first step"}
+                    </button>
+                  </li>
+                )}
+                {steps.length === 0 && !p.frozen && (
+                  <li>
+                    <p className="py-1 text-secondary">
+                      Nothing is planned yet. A plan grows from below, as the coats do: clean, sand, dust off, prime,
+                      paint, seal.
+                    </p>
+                  </li>
+                )}
+              </ol>
+            </SortableContext>
+          </DndContext>
+        </div>
+      </div>
+      <p className="no-print mt-2 min-h-10 text-secondary text-sm max-sm:hidden" aria-hidden="true">
+        {hovered ? `${bandSays(hovered, u)}.` : "Point at a layer to read it; press it to change it."}
+      </p>
+    </div>
+  );
+}
+
+const ROW = 46;
+const NONE: Finding[] = [];
+
+function gather(findings: Finding[]) {
+  const out = new Map<number, Finding[]>();
+  for (const f of findings) {
+    if (f.step) out.set(f.step, [...(out.get(f.step) ?? []), f]);
+  }
+  return out;
+}
+
+const LEVELS = ["", "light", "marked", "heavy"];
+
+function soilNotes(z: Zone, words: { id: string; name: string }[]) {
+  if (!z.soils) return "nobody has looked what lies on it";
+  return z.soils.map((s) => `${LEVELS[s.level] ?? ""} ${nameOf(words, s.id)}`).join(", ");
+}
+
+function BaseRow({ at, title, notes, onPress }: { at: string; title: string; notes: string; onPress: () => void }) {
+  return (
+    <li data-step={at}>
+      <button
+        type="button"
+        data-head
+        className="wash flex min-h-11 w-full items-center rounded border border-base-300 px-3 py-0.5 text-left leading-tight hover:bg-base-200"
+        onClick={onPress}
+      >
+        <span className="min-w-0">
+          <span className="block font-medium">{title}</span>
+          <span className="block text-secondary text-sm">{notes}</span>
+        </span>
+      </button>
+    </li>
+  );
+}
+
+type Places = Map<string, number>;
+
+type Box = { places: Places; height: number; width: number; lift: number };
+
+/**
+ * useRowPlaces measures where the rows stand, and how far below their top the cut begins, so that each can be tied to
+ * its layer. The cut stays in sight while long rows are scrolled.
+ */
+function useRowPlaces(rows: React.RefObject<HTMLDivElement | null>, cut: React.RefObject<HTMLDivElement | null>) {
+  const [box, setBox] = useState<Box>({ places: new Map(), height: 420, width: 700, lift: 0 });
+  const measure = useCallback(() => {
+    const el = rows.current;
+    if (!el) return;
+    const r = el.getBoundingClientRect();
+    const places: Places = new Map();
+    for (const li of el.querySelectorAll<HTMLElement>("[data-step]")) {
+      const head = li.querySelector<HTMLElement>("[data-head]")?.getBoundingClientRect();
+      if (head) places.set(li.dataset.step ?? "", Math.round(head.top - r.top + head.height / 2));
+    }
+    const height = Math.round(r.height);
+    const width = Math.round(el.parentElement?.getBoundingClientRect().width ?? r.width);
+    const lift = Math.round((cut.current?.getBoundingClientRect().top ?? r.top) - r.top);
+    setBox((b) =>
+      b.height === height &&
+      b.lift === lift &&
+      b.width === width &&
+      b.places.size === places.size &&
+      [...places].every(([k, y]) => b.places.get(k) === y)
+        ? b
+        : { places, height, width, lift },
+    );
+  }, [rows, cut]);
+  useLayoutEffect(measure);
+  useLayoutEffect(() => {
+    const el = rows.current;
+    if (!el) return;
+    const o = new ResizeObserver(measure);
+    o.observe(el);
+    let frame = 0;
+    const onScroll = () => {
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(measure);
+    };
+    document.addEventListener("scroll", onScroll, { capture: true, passive: true });
+    return () => {
+      o.disconnect();
+      cancelAnimationFrame(frame);
+      document.removeEventListener("scroll", onScroll, { capture: true });
+    };
+  }, [rows, measure]);
+  return box;
+}
+
+type LeaderProps = {
+  section: NonNullable<ZoneResult["section"]>;
+  drawing: Drawing;
+  places: Places;
+  chosen: number | undefined;
+  height: number;
+  lift: number; // from the rows' top down to the cut's
+};
+
+const TIE = 44;
+
+/** Leaders tie each row to its layer, or to the face it works on. */
+function Leaders({ section, drawing, places, chosen, height, lift }: LeaderProps) {
+  const lines = [...places].flatMap(([step, y]) => {
+    const n = Number(step);
+    let from = Number.isNaN(n) ? undefined : faceOf(section, drawing, n);
+    if (step === "substrate" && drawing.bands[0]) from = drawing.bands[0].bottom - 16;
+    if (step === "finish") {
+      const b = drawing.bands.find((x) => x.l.kind === "finish");
+      from = b ? (b.top + b.bottom) / 2 : drawing.bands[0]?.top;
+    }
+    return from === undefined ? [] : [{ step, n, y, from: from + lift }];
+  });
+  return (
+    <svg
+      className="pointer-events-none absolute top-0 right-full w-6 text-secondary sm:w-11"
+      height={height}
+      viewBox={`0 0 ${TIE} ${height}`}
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      {lines.map((l) => {
+        const on = l.n === chosen;
+        return (
+          <g key={l.step} className={on ? "text-primary" : ""} stroke="currentColor" fill="none">
+            <path
+              d={`M0 ${l.from}C${TIE * 0.5} ${l.from} ${TIE * 0.5} ${l.y} ${TIE - 2} ${l.y}`}
+              strokeWidth={on ? 2.4 : 1.2}
+              strokeOpacity={on ? 1 : 0.6}
+            />
+            <circle cx="1" cy={l.from} r={on ? 3 : 2} fill="currentColor" stroke="none" />
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,114 @@
+import { useSortable } from "@dnd-kit/sortable";
+import { ArrowDown, ArrowUp, Copy, GripVertical, Plus, Trash2 } from "lucide-react";
+import { useEffect, useRef } from "react";
+import type { Finding, Step, Verdict } from "../api/client";
+import { stepNotes, stepTitle, useVocab } from "../piece/vocab";
+import { StepIcon } from "../steps/icons";
+import { StepEditor } from "../steps/StepEditor";
+import { Joint } from "../ui/Mark";
+
+type Props = {
+  n: number; // the step's number, from 1
+  of: number;
+  step: Step;
+  findings: Finding[];
+  chosen: boolean;
+  open: boolean;
+  fresh: boolean; // what a repair that is looked at would change
+  frozen: boolean; // only looked at
+  onChoose: () => void;
+  onOpen: (open: boolean) => void;
+  onChange: (s: Step) => void;
+  onMove: (by: number) => void;
+  onAgain: () => void;
+  onAfter: () => void;
+  onRemove: () => void;
+};
+
+/** Row is one step of the plan, with what is wrong at its place; opened, it is edited there. */
+export function Row(p: Props) {
+  const v = useVocab();
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, isDragging } = useSortable({
+    id: p.n,
+    disabled: p.frozen,
+  });
+  const el = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (p.open) el.current?.scrollIntoView({ block: "nearest" });
+  }, [p.open]);
+  const worst = p.findings.find((f) => f.severity === "fail") ?? p.findings.find((f) => f.severity === "watch");
+  const verdict: Verdict | undefined = worst && (worst.severity === "fail" ? "fails" : "watch");
+  const edge = p.open ? "border-primary" : p.chosen ? "border-accent" : "border-base-300";
+  return (
+    <li
+      ref={(node) => {
+        el.current = node;
+        setNodeRef(node);
+      }}
+      data-step={p.n}
+      className={`rounded border bg-base-100 ${edge} ${p.fresh ? "settles border-accent border-dashed" : ""} ${isDragging ? "relative z-10 shadow-lg" : ""}`}
+      style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
+    >
+      <div className="flex items-stretch" data-head>
+        {!p.frozen && (
+          <button
+            ref={setActivatorNodeRef}
+            type="button"
+            {...attributes}
+            {...listeners}
+            tabIndex={-1}
+            aria-label={`Drag step ${p.n}`}
+            className="no-print grid w-8 shrink-0 cursor-grab max-sm:hidden touch-none place-items-center text-secondary hover:bg-base-200"
+          >
+            <GripVertical className="size-5" aria-hidden="true" />
+          </button>
+        )}
+        <button
+          type="button"
+          data-row={p.n}
+          disabled={p.frozen}
+          className="flex min-h-11 min-w-0 flex-1 items-center gap-2.5 py-0.5 pr-2.5 pl-1 max-sm:gap-1.5 text-left hover:bg-base-200 disabled:cursor-default"
+          aria-expanded={p.open}
+          onFocus={p.onChoose}
+          onClick={() => p.onOpen(!p.open)}
+        >
+          <span className="w-5 shrink-0 text-right font-head text-secondary tabular-nums">{p.n}</span>
+          <StepIcon kind={p.step.do} className="size-7 text-primary" />
+          <span className="min-w-0 flex-1 leading-tight">
+            <span className="block font-medium">{stepTitle(v, p.step)}</span>
+            <span className="block text-secondary text-sm">{stepNotes(v, p.step)}</span>
+            {worst && (
+              <span className={`block font-medium text-sm ${verdict === "fails" ? "text-error" : "text-warning"}`}>
+                {worst.title}
+              </span>
+            )}
+          </span>
+          {verdict && <Joint verdict={verdict} className="size-6" />}
+        </button>
+      </div>
+      {p.open && !p.frozen && (
+        <div className="border-base-300 border-t p-3">
+          <StepEditor step={p.step} onChange={p.onChange} />
+          <div className="mt-1 flex flex-wrap gap-1">
+            <button type="button" className="btn" disabled={p.n === p.of} onClick={() => p.onMove(1)}>
+              <ArrowUp className="size-4" aria-hidden="true" /> Later
+            </button>
+            <button type="button" className="btn" disabled={p.n === 1} onClick={() => p.onMove(-1)}>
+              <ArrowDown className="size-4" aria-hidden="true" /> Earlier
+            </button>
+            <button type="button" className="btn" onClick={p.onAgain}>
+              <Copy className="size-4" aria-hidden="true" /> Again
+            </button>
+            <button type="button" className="btn" onClick={p.onAfter}>
+              <Plus className="size-4" aria-hidden="true" /> Add after it
+            </button>
+            <span className="flex-1" />
+            <button type="button" className="btn btn-outline btn-error" onClick={p.onRemove}>
+              <Trash2 className="size-4" aria-hidden="true" /> Remove
+            </button>
+          </div>
+        </div>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,192 @@
+import { useId, useState } from "react";
+import type { Schemas } from "../api/client";
+import { hours } from "../piece/vocab";
+import { film, type Units, useUnits } from "../ui/units";
+import type { Band, Drawing } from "./layout";
+import { lightOn, markOf, Texture } from "./texture";
+
+type Props = {
+  section: Schemas["Section"];
+  drawing: Drawing;
+  width: number;
+  substrate?: string;
+  chosen?: number; // step, from 1
+  onHover?: (band: Band | undefined) => void;
+  onChoose?: (band: Band) => void;
+};
+
+/** Cut draws the cut through a zone's coats. Its bands can be hovered, walked with the arrow keys and pressed. */
+export function Cut({ section, drawing, width, substrate, chosen, onHover, onChoose }: Props) {
+  const id = useId().replaceAll(":", "");
+  const u = useUnits();
+  const [at, setAt] = useState(0);
+  const bands = drawing.bands;
+  const here = Math.min(at, bands.length - 1);
+  const walk = (svg: Element | null, to: number) => {
+    if (to < 0 || to >= bands.length) return;
+    setAt(to);
+    svg?.querySelector<SVGGElement>(`[data-band="${to}"]`)?.focus();
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot stand in a drawing
+    <svg
+      width={width}
+      height={drawing.height}
+      viewBox={`0 0 ${width} ${drawing.height}`}
+      className="block max-w-full overflow-hidden text-base-content"
+      role="group"
+      aria-label="Cut through the coats, from below"
+    >
+      <defs>
+        <Texture id={`t${id}`} mark={markOf(section.layers[0]?.group ?? "wood", substrate)} />
+      </defs>
+      {bands.map((b, i) => (
+        // biome-ignore lint/a11y/useSemanticElements: there are no buttons in a drawing
+        <g
+          key={b.key}
+          data-band={i}
+          role="button"
+          tabIndex={onChoose && i === here ? 0 : -1}
+          aria-label={bandSays(b, u)}
+          className={`outline-none ${onChoose ? "cursor-pointer" : ""} focus-visible:[&>.rim]:stroke-accent focus-visible:[&>.rim]:opacity-100`}
+          onPointerEnter={() => onHover?.(b)}
+          onPointerLeave={() => onHover?.(undefined)}
+          onFocus={() => {
+            setAt(i);
+            onHover?.(b);
+          }}
+          onBlur={() => onHover?.(undefined)}
+          onClick={() => onChoose?.(b)}
+          onKeyDown={(e) => {
+            if (e.key === "Enter" || e.key === " ") onChoose?.(b);
+            else if (e.key === "ArrowUp") walk(e.currentTarget.closest("svg"), i + 1);
+            else if (e.key === "ArrowDown") walk(e.currentTarget.closest("svg"), i - 1);
+            else return;
+            e.preventDefault();
+            e.stopPropagation();
+          }}
+        >
+          <BandShape
+            b={b}
+            texture={b.l.kind === "substrate" ? `t${id}` : undefined}
+            above={bands[i + 1]}
+            u={u}
+            width={width}
+          />
+          <path
+            className={`rim ${chosen !== undefined && b.l.step === chosen ? "stroke-primary" : "opacity-0"}`}
+            d={b.shape}
+            fill="none"
+            strokeWidth="3"
+          />
+        </g>
+      ))}
+      <g pointerEvents="none">
+        {drawing.stains.map((s) => (
+          <path key={s.key} d={s.d} fill={s.colour} fillOpacity={s.opacity} />
+        ))}
+        {bands.map((b) => (
+          <Seam key={b.key} b={b} />
+        ))}
+      </g>
+    </svg>
+  );
+}
+
+function BandShape({
+  b,
+  texture,
+  above,
+  u,
+  width,
+}: {
+  b: Band;
+  texture?: string;
+  above?: Band;
+  u: Units;
+  width: number;
+}) {
+  const { l } = b;
+  const fill = l.colour ?? (l.clear ? "#efe6cf" : "#f3f1ea");
+  const ink = lightOn(fill) ? "#fdf8ec" : "#2b2620";
+  const tall = b.bottom - b.top >= 14;
+  const mid = (b.top + b.bottom) / 2 + 4;
+  return (
+    <>
+      {b.under && <path d={b.under} fill={above?.l.colour ?? "#f3f1ea"} />}
+      <path d={b.shape} fill={fill} fillOpacity={l.clear ? 0.8 : 1} stroke="#2b2620" strokeOpacity="0.3" />
+      {texture && <path d={b.shape} fill={`url(#${texture})`} />}
+      {l.clear && <path d={b.sheen} stroke="#fff" strokeWidth="1.8" strokeOpacity="0.9" fill="none" />}
+      {b.scratches && <path d={b.scratches} stroke={ink} strokeOpacity="0.6" strokeWidth="1" fill="none" />}
+      {tall && l.kind !== "substrate" && !l.spots && width > 110 && (
+        <g fontSize="11" fill={ink} className="font-sans">
+          {l.microns > 0 && (
+            <text x="7" y={mid}>
+              {film(l.microns, u)}
+            </text>
+          )}
+          {l.waits_h ? (
+            <text x={width - 7} y={mid} textAnchor="end">
+              {hours(l.waits_h)}
+            </text>
+          ) : null}
+        </g>
+      )}
+    </>
+  );
+}
+
+/** Seam is the boundary under a band: a firm line, a broken one with one end lifted, or one that lets go. */
+function Seam({ b }: { b: Band }) {
+  if (!b.seam) return null;
+  const tone = { well: "stroke-[#2b2620]", barely: "stroke-warning", not: "stroke-error" }[b.holds ?? "well"];
+  return (
+    <g>
+      <path
+        d={b.seam}
+        className={tone}
+        strokeWidth={b.holds === "well" ? 1.2 : 2.6}
+        strokeDasharray={b.holds === "barely" ? "9 5" : undefined}
+        fill="none"
+      />
+      {b.gap && <path d={b.gap} className={`fill-base-100 ${tone}`} strokeWidth="1.6" />}
+      {b.driven && <path d={b.driven} stroke="#3a3024" strokeWidth="1.6" strokeLinecap="round" fill="none" />}
+      {b.dirt.map((p) => (
+        <circle key={`${p.x}-${p.y}`} cx={p.x} cy={p.y} r={p.r} fill="#3a3024" />
+      ))}
+    </g>
+  );
+}
+
+const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
+
+/** bandSays is a layer in words: for the reader of the screen and for whoever points at it. */
+export function bandSays({ l }: Band, u: Units): string {
+  const out = [l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name];
+  if (l.kind === "finish") out.push("on it now");
+  if (l.kind === "substrate") out.push("what it is made of");
+  if (l.microns > 0) out.push(film(l.microns, u));
+  if (l.spots) out.push("on the spots only");
+  if (l.joint) out.push(`${HOLDS[l.joint.holds]} at ${l.joint.strength.toFixed(2)} of a full bond`);
+  if (l.soils?.length) out.push(`over ${l.soils.join(" and ")}${l.driven?.length ? ", rubbed in" : ""}`);
+  if ((l.stain ?? 0) >= 1) out.push(`stained through at ${l.stain?.toFixed(1)}`);
+  if (l.grit) out.push(`scratched with ${l.grit}`);
+  if (l.waits_h) {
+    const last = l.from_h === undefined;
+    out.push(last ? `then ${hours(l.waits_h)} to the end` : `${hours(l.waits_h)} until the next`);
+  }
+  if (l.from_h) out.push(l.to_h ? `window ${hours(l.from_h)} to ${hours(l.to_h)}` : `window from ${hours(l.from_h)}`);
+  return out.join("; ");
+}
+
+/** CutList says the whole cut as a list. */
+export function CutList({ drawing }: { drawing: Drawing }) {
+  const u = useUnits();
+  return (
+    <ol className="sr-only" aria-label="The cut as a list, from below">
+      {drawing.bands.map((b) => (
+        <li key={b.key}>{bandSays(b, u)}</li>
+      ))}
+    </ol>
+  );
+}

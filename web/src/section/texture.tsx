@@ -1,0 +1,55 @@
+// Marks that tell a material from another: the same on tiles, in the cut and on paper.
+
+const MARKS: Record<string, { d: string; w?: number; o?: number }> = {
+  wood: { d: "M0 6c12-4 24 4 40 0M0 16c10 4 28-5 40 1M0 26c14-3 22 5 40-1M0 35c12 3 26-3 40 1" },
+  open: {
+    d: "M0 5c12-4 24 4 40 0M0 13c10 4 28-5 40 1M0 22c14-3 22 5 40-1M0 31c12 3 26-3 40 1M4 9h5M18 18h6M30 27h5M9 36h6M27 8h4M2 27h4",
+  },
+  knotty: {
+    d: "M0 5c8-3 12 1 14 4M0 36c10-2 14-5 16-9M40 6c-8-2-11 1-13 4M40 35c-9-1-12-4-13-8M20 12c5 0 8 3 8 7s-3 7-8 7-8-3-8-7 3-7 8-7M20 16c2 0 4 1 4 3s-2 4-4 4-4-2-4-4 2-3 4-3",
+  },
+  board: { d: "M4 4l6 3M20 2l5 6M33 9l5-4M8 18l7-2M24 17l4 6M3 30l6 4M18 29l7-3M32 27l4 6" },
+  cane: { d: "M0 10h40M0 30h40M10 0v40M30 0v40M0 0l40 40M40 0L0 40" },
+  "laminate and vinyl": { d: "M0 10h40M0 20h40M0 30h40M0 40h40", o: 0.2 },
+  "cloth and leather": {
+    d: "M0 5q5-5 10 0t10 0 10 0 10 0M0 15q5-5 10 0t10 0 10 0 10 0M0 25q5-5 10 0t10 0 10 0 10 0M0 35q5-5 10 0t10 0 10 0 10 0",
+  },
+  metal: { d: "M0 40L40 0M-10 10L10-10M30 50L50 30M0 20L20 0M20 40L40 20" },
+  glass: { d: "M4 36L20 4M14 38L30 6M34 30l4-8", o: 0.35 },
+  mineral: { d: "M6 8h.1M20 5h.1M33 12h.1M12 20h.1M27 22h.1M5 31h.1M18 34h.1M35 33h.1", w: 4 },
+  plastic: { d: "M8 8h8M28 16h8M4 28h8M22 34h8", o: 0.22 },
+};
+
+const OPEN = ["oak", "ash", "chestnut", "mahogany", "walnut", "teak", "rosewood"];
+const KNOTTY = ["pine", "spruce", "fir", "cedar", "redwood"];
+
+/** markOf names the marks of a substrate: its group's, and finer where the wood has a face of its own. */
+export function markOf(group: string, id?: string): string {
+  if (id && OPEN.includes(id)) return "open";
+  if (id && KNOTTY.includes(id)) return "knotty";
+  return group;
+}
+
+export function Texture({ id, mark, size = 40 }: { id: string; mark: string; size?: number }) {
+  const m = MARKS[mark] ?? MARKS.wood;
+  return (
+    <pattern id={id} width={size} height={size} patternUnits="userSpaceOnUse" viewBox="0 0 40 40">
+      <path
+        d={m?.d}
+        stroke="#2b2620"
+        strokeOpacity={m?.o ?? 0.34}
+        strokeWidth={m?.w ?? 1.3}
+        strokeLinecap="round"
+        fill="none"
+      />
+    </pattern>
+  );
+}
+
+/** lightOn tells whether pale letters read better on a colour than dark ones. */
+export function lightOn(hex: string): boolean {
+  const n = Number.parseInt(hex.slice(1), 16);
+  const lin = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
+  const [r, g, b] = [n >> 16, (n >> 8) & 255, n & 255].map((v) => lin(v / 255));
+  return 0.2126 * (r ?? 0) + 0.7152 * (g ?? 0) + 0.0722 * (b ?? 0) < 0.2;
+}

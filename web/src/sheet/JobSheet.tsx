@@ -1,0 +1,116 @@
+import { Printer } from "lucide-react";
+import type { Piece, Zone, ZoneResult } from "../api/client";
+import { useStudio } from "../api/studio";
+import { useKeys } from "../frame/keys";
+import { nameOf, stepNotes, stepTitle, useVocab } from "../piece/vocab";
+import type { View } from "../piece/ZoneBar";
+import { Cut } from "../section/Cut";
+import { layCut } from "../section/layout";
+import { Mark } from "../ui/Mark";
+import { area, temp, useUnits } from "../ui/units";
+
+type Props = { piece: Piece; zone: Zone; judged: ZoneResult | undefined; onView: (v: View) => void };
+
+const LEVELS = ["", "light", "marked", "heavy"];
+
+/** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
+export function JobSheet({ piece, zone, judged, onView }: Props) {
+  const v = useVocab();
+  const u = useUnits();
+  const studio = useStudio();
+  const steps = zone.steps ?? [];
+  useKeys("Job sheet", [{ key: "p", says: "Print it", run: () => window.print() }]);
+  if (!steps.length) {
+    return (
+      <div className="p-6">
+        <p className="mb-3">There is no plan to print yet.</p>
+        <button type="button" className="btn btn-primary" onClick={() => onView("plan")}>
+          Lay out the plan
+        </button>
+      </div>
+    );
+  }
+  const said = judged?.findings.filter((f) => f.severity !== "note") ?? [];
+  const cautions = judged?.findings.filter((f) => f.severity === "note") ?? [];
+  const d = judged?.section && layCut(judged.section, 190, 380);
+  const site = piece.site ?? studio?.site;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+      <article className="mx-auto max-w-4xl px-4 py-5 print:max-w-none print:p-0" aria-label="Job sheet">
+        <div className="flex flex-wrap items-start gap-3 border-base-content border-b-2 pb-2">
+          <div className="min-w-0 flex-1">
+            <p className="text-secondary text-sm">
+              <bdi>{studio?.name}</bdi> · job sheet
+            </p>
+            <h2 className="font-semibold text-2xl leading-tight">
+              <bdi className="break-words">{piece.name}</bdi>: <bdi className="break-words">{zone.name || zone.id}</bdi>
+            </h2>
+            <p>
+              {nameOf(v.substrates, zone.substrate)},{" "}
+              {zone.finish === "none" ? "bare" : `${nameOf(v.finishes, zone.finish ?? "unknown").toLowerCase()} on it`}
+              {zone.gloss && `, ${nameOf(v.gloss, zone.gloss)}`}
+              {zone.area_m2 ? `, ${area(zone.area_m2, u)}` : ""}.{" "}
+              {zone.soils?.length
+                ? `On it: ${zone.soils.map((s) => `${LEVELS[s.level]} ${nameOf(v.soils, s.id)}`).join(", ")}. `
+                : ""}
+              {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
+            </p>
+          </div>
+          <button type="button" className="btn btn-primary no-print" onClick={() => window.print()}>
+            <Printer className="size-5" aria-hidden="true" /> Print
+          </button>
+        </div>
+        {judged && (
+          <p className="my-2 flex flex-wrap items-center gap-2">
+            <Mark verdict={judged.verdict} /> {judged.says}
+          </p>
+        )}
+        <div className="flex flex-wrap items-start gap-6">
+          {judged?.section && d && <Cut section={judged.section} drawing={d} width={190} substrate={zone.substrate} />}
+          <ol className="min-w-72 flex-1">
+            {steps.map((s, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a step's place is its identity
+              <li key={i} className="flex break-inside-avoid items-start gap-3 border-base-300 border-b py-1.5">
+                <span className="mt-0.5 size-5 shrink-0 border-2 border-base-content" aria-hidden="true" />
+                <span className="w-5 text-right font-head tabular-nums">{i + 1}</span>
+                <span className="flex-1 leading-tight">
+                  <b className="font-semibold">{stepTitle(v, s)}</b>
+                  <span className="block text-sm">{stepNotes(v, s)}</span>
+                </span>
+                <span className="w-24 border-base-300 border-b text-secondary text-xs">done at</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+        {said.length > 0 && (
+          <section className="mt-3">
+            <h3 className="font-semibold">To be settled first</h3>
+            <ul className="list-disc pl-5">
+              {said.map((f) => (
+                <li key={`${f.code}${f.step}${f.title}`}>
+                  {f.title}
+                  {f.step ? `, step ${f.step}` : ""}. {f.why}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {cautions.length > 0 && (
+          <section className="mt-3 break-inside-avoid">
+            <h3 className="font-semibold">Cautions</h3>
+            <ul className="list-disc pl-5">
+              {cautions.map((f) => (
+                <li key={`${f.code}${f.step}`}>
+                  <b className="font-semibold">{f.title}.</b> {f.why}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <p className="mt-3 border-base-300 border-t pt-2 text-secondary text-sm">
+          Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+        </p>
+      </article>
+    </div>
+  );
+}
