@@ -32,13 +32,13 @@ type act = chromedp.Action[chromedp.Void]
 // app is a running server with a folder of its own, which can be killed and
 // started again at the same address.
 type app struct {
-	t    *testing.T
+	t    testing.TB
 	dir  string
 	addr string
 	stop func()
 }
 
-func start(t *testing.T, withDemo bool) *app {
+func start(t testing.TB, withDemo bool) *app {
 	t.Helper()
 	if _, err := fs.Stat(web.Dist(), "index.html"); err != nil {
 		t.Fatal("the page is not built: run make build first")
@@ -102,7 +102,7 @@ func (a *app) url(path string) string { return "http://" + a.addr + path }
 
 // browser opens a tab of the given width; what goes wrong in the page's
 // script or against its content policy fails the test.
-func browser(t *testing.T, width, height int) context.Context {
+func browser(t testing.TB, width, height int) context.Context {
 	t.Helper()
 	path := ""
 	for _, name := range []string{"chromium", "chromium-browser"} {
@@ -153,7 +153,7 @@ func browser(t *testing.T, width, height int) context.Context {
 }
 
 // do does one thing after another; each has half a minute.
-func do(t *testing.T, ctx context.Context, acts ...act) {
+func do(t testing.TB, ctx context.Context, acts ...act) {
 	t.Helper()
 	for i, a := range acts {
 		limited, stop := context.WithTimeout(ctx, 30*time.Second)
@@ -171,18 +171,60 @@ func do(t *testing.T, ctx context.Context, acts ...act) {
 // else, or else the first that holds them, once there is one.
 func press(words string) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		err := until(ctx, tab, fmt.Sprintf(`(() => {
-			document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
-			const says = (e) => (e.getAttribute("aria-label") ?? e.innerText).replace(/\s+/g, " ").trim();
-			const all = [...document.querySelectorAll("button, a, summary")].filter((e) => !e.disabled);
-			const e = all.find((e) => says(e) === %q) ?? all.find((e) => says(e).includes(%q));
-			e?.setAttribute("data-e2e", "");
-			return !!e;
-		})()`, words, words), "a button that says "+words)
+		var err error
+		// An answer of the server may draw the button anew just before it is hit.
+		for range 5 {
+			err = until(ctx, tab, fmt.Sprintf(`(() => {
+				document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
+				const says = (e) => (e.getAttribute("aria-label") ?? e.innerText).replace(/\s+/g, " ").trim();
+				const top = document.querySelector("dialog[open]") ?? document;
+				const all = [...top.querySelectorAll("button, a, summary, [role=option]")].filter((e) => !e.disabled);
+				const e = all.find((e) => says(e) === %q) ?? all.find((e) => says(e).includes(%q));
+				e?.setAttribute("data-e2e", "");
+				return !!e;
+			})()`, words, words), "a button that says "+words)
+			if err != nil {
+				return err
+			}
+			soon, stop := context.WithTimeout(ctx, 3*time.Second)
+			_, err = chromedp.Click(chromedp.CSS("[data-e2e]"))(soon, tab)
+			stop()
+			if err == nil {
+				return nil
+			}
+		}
+		return err
+	})
+}
+
+// drag takes one element and lets it go on another.
+func drag(from, to string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		p, err := chromedp.Evaluate[[]float64](fmt.Sprintf(`[%q, %q].flatMap((css) => {
+			const r = document.querySelector(css).getBoundingClientRect();
+			return [r.x + r.width / 2, r.y + r.height / 2];
+		})`, from, to))(ctx, tab)
 		if err != nil {
 			return err
 		}
-		_, err = chromedp.Click(chromedp.CSS("[data-e2e]"))(ctx, tab)
+		_, err = chromedp.DragAndDropXY(p[0], p[1], p[2], p[3])(ctx, tab)
+		return err
+	})
+}
+
+// paste puts a text into the field that a label names at one stroke.
+func paste(label, text string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		id, err := labelled(ctx, tab, label)
+		if err != nil {
+			return err
+		}
+		_, err = chromedp.Evaluate[any](fmt.Sprintf(`(() => {
+			const f = document.querySelector(%q);
+			Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(f, %q);
+			f.dispatchEvent(new Event("input", {bubbles: true}));
+			return true;
+		})()`, id, text))(ctx, tab)
 		return err
 	})
 }

@@ -225,8 +225,8 @@ func (h *handlers) next(ctx context.Context, in *struct {
 type sinceOut struct{ Body Since }
 
 func (h *handlers) since(ctx context.Context, in *struct {
-	byID
-	Rev int `path:"rev" minimum:"0"`
+	ID  uint `path:"id" minimum:"1"`
+	Rev int  `path:"rev" minimum:"0"`
 }) (*sinceOut, error) {
 	s, changes, err := h.Store.Since(ctx, in.ID, in.Rev)
 	if err != nil {

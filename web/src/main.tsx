@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
+import { STUDIO } from "./api/studio";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
@@ -15,13 +16,25 @@ const router = createBrowserRouter([
   { path: "*", element: <Lost /> },
 ]);
 
+const FONTS = ['1em "Besley Variable"', '1em "Atkinson Hyperlegible Next Variable"'];
+const PATIENCE = 500; // ms that the first drawing waits for them
+
+/** Nothing moves once it is drawn: letters and the studio's settings are there before the first drawing. */
+async function ready() {
+  const late = new Promise((r) => setTimeout(r, PATIENCE));
+  const fonts = Promise.all(FONTS.map((f) => document.fonts.load(f)));
+  await Promise.race([Promise.allSettled([fonts, queries.prefetchQuery(STUDIO)]), late]);
+}
+
 const root = document.getElementById("root");
 if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
-    </StrictMode>,
+  void ready().then(() =>
+    createRoot(root).render(
+      <StrictMode>
+        <QueryClientProvider client={queries}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </StrictMode>,
+    ),
   );
 }

@@ -1264,6 +1264,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                id: number;
                 rev: number;
             };
             cookie?: never;

@@ -43,6 +43,7 @@ export function PiecesPage() {
   const all = pieces.data ?? [];
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
   const waiting = all.filter((p) => p.verdict === "fails").length;
+  if (pieces.isPending) return null;
   return (
     <Shell
       strip={

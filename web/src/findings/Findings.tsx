@@ -4,8 +4,9 @@ import { Joint, Mark } from "../ui/Mark";
 
 type Props = {
   findings: Finding[];
-  looking: Repair | undefined; // the repair whose outcome is shown
-  onLook: (r: Repair | undefined) => void;
+  held: Repair | undefined; // the repair whose outcome is shown until it is let go
+  onHold: (r: Repair | undefined) => void;
+  onPoint: (r: Repair | undefined) => void; // while it is pointed at
   onRepair: (f: Finding, r: Repair) => void;
   onStep: (step: number) => void;
 };
@@ -15,7 +16,7 @@ const AS: Record<Finding["severity"], Verdict> = { fail: "fails", watch: "watch"
 const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.field)}`;
 
 /** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
-export function Findings({ findings, looking, onLook, onRepair, onStep }: Props) {
+export function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
   const said = findings.filter((f) => f.severity !== "note");
   const cautions = findings.filter((f) => f.severity === "note");
   const at = new Map<string, number>();
@@ -54,8 +55,9 @@ export function Findings({ findings, looking, onLook, onRepair, onStep }: Props)
                     <RepairRow
                       key={key(r)}
                       r={r}
-                      looked={looking === r}
-                      onLook={onLook}
+                      held={held === r}
+                      onHold={onHold}
+                      onPoint={onPoint}
                       onPress={() => onRepair(f, r)}
                     />
                   ))}
@@ -104,16 +106,16 @@ export function Findings({ findings, looking, onLook, onRepair, onStep }: Props)
   );
 }
 
-type RowProps = { r: Repair; looked: boolean; onLook: (r: Repair | undefined) => void; onPress: () => void };
+type RowProps = Pick<Props, "onHold" | "onPoint"> & { r: Repair; held: boolean; onPress: () => void };
 
 /** RepairRow is one way to mend it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
-function RepairRow({ r, looked, onLook, onPress }: RowProps) {
+function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
   const edit = r.kind === "edit";
   return (
     <div
       className="flex"
-      onPointerEnter={(e) => edit && e.pointerType === "mouse" && onLook(r)}
-      onPointerLeave={(e) => edit && e.pointerType === "mouse" && onLook(undefined)}
+      onPointerEnter={(e) => edit && e.pointerType === "mouse" && onPoint(r)}
+      onPointerLeave={(e) => edit && e.pointerType === "mouse" && onPoint(undefined)}
     >
       <button
         type="button"
@@ -136,11 +138,11 @@ function RepairRow({ r, looked, onLook, onPress }: RowProps) {
       {edit && (
         <button
           type="button"
-          className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${looked ? "bg-accent text-accent-content" : "bg-base-100"}`}
-          aria-pressed={looked}
+          className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${held ? "bg-accent text-accent-content" : "bg-base-100"}`}
+          aria-pressed={held}
           aria-label={`See it first: ${r.title}`}
           title="See it in the cut first"
-          onClick={() => onLook(looked ? undefined : r)}
+          onClick={() => onHold(held ? undefined : r)}
         >
           <Eye className="size-5" aria-hidden="true" />
         </button>

@@ -18,26 +18,31 @@ export function Verdict({ judged, planned, trial, stale, said }: Props) {
   return (
     <section
       aria-label="Will it hold"
-      className={`flex flex-wrap items-center gap-x-6 gap-y-1 border-base-300 border-b px-3 py-2 sm:px-5 ${trial ? "bg-base-200" : ""}`}
+      className={`flex flex-wrap items-center gap-x-6 gap-y-1 border-base-300 border-b px-3 py-2 sm:px-5 lg:min-h-16 ${trial ? "bg-base-200" : ""}`}
     >
       <div
-        className="flex min-w-0 flex-1 basis-80 items-center gap-3"
+        className="flex min-w-0 flex-1 basis-80 items-center gap-3 lg:basis-96"
         role="status"
         data-verdict={judged.verdict}
         data-trial={trial ? "" : undefined}
       >
         <Joint verdict={judged.verdict} className="size-11" />
         <div className="min-w-0">
-          <h2 className={`font-semibold text-xl leading-tight ${toneOf[judged.verdict]}`}>
+          <h2
+            // While a repair is pointed at, nothing may move away from under the pointer.
+            className={`font-semibold text-xl leading-tight ${trial ? "lg:truncate" : ""} ${toneOf[judged.verdict]}`}
+          >
             {trial && "If you "}
             {trial
               ? `${trial[0]?.toLowerCase()}${trial.slice(1)}: ${WORD[judged.verdict].toLowerCase()}`
               : WORD[judged.verdict]}
           </h2>
-          <p className="leading-tight">{judged.says}</p>
+          <p className="leading-tight lg:truncate" title={judged.says}>
+            {judged.says}
+          </p>
         </div>
       </div>
-      <dl className="flex flex-wrap gap-x-6 gap-y-1 leading-tight">
+      <dl className="flex min-w-0 max-w-full gap-x-6 gap-y-1 leading-tight max-lg:flex-wrap">
         {a && (
           <div>
             <dt className="text-secondary text-sm">Risk of peeling</dt>
@@ -45,10 +50,10 @@ export function Verdict({ judged, planned, trial, stale, said }: Props) {
           </div>
         )}
         {judged.bleed.length > 0 && (
-          <div title="The eye sees 1, anyone sees 3 (ΔE)">
+          <div className="min-w-0" title="The eye sees 1, anyone sees 3 (ΔE)">
             <dt className="text-secondary text-sm">Stain to come</dt>
             <dd>
-              {judged.bleed.map((b) => (
+              {judged.bleed.slice(0, 2).map((b) => (
                 <span key={b.id} className="mr-3 inline-block">
                   {b.name} <b className="font-semibold tabular-nums">{b.delta_e.toFixed(1)} ΔE</b>
                 </span>

@@ -16,6 +16,7 @@ import { JobSheet } from "../sheet/JobSheet";
 import { Survey } from "../survey/Survey";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
+import { focusSoon } from "../ui/focus";
 import { useUnits } from "../ui/units";
 import { AddZone } from "./AddZone";
 import { CopyPlan } from "./CopyPlan";
@@ -31,7 +32,7 @@ export function PiecePage() {
   const n = Number(id);
   const vocab = useVocabQuery();
   if (vocab.isError) return <Silent />;
-  if (!vocab.data) return <Shell strip={<BenchStrip air={undefined} />}>{null}</Shell>;
+  if (!vocab.data) return null;
   return (
     <VocabContext value={vocab.data}>
       <OpenPiece key={n} id={n} />
@@ -101,7 +102,8 @@ function OpenPiece({ id }: { id: number }) {
       </Shell>
     );
   }
-  if (!piece) return <Shell strip={<BenchStrip air={studio?.air} />}>{null}</Shell>;
+  // The first drawing waits for the first verdict, so that nothing moves when it comes.
+  if (!piece || !(result || silent || refused)) return null;
   const setZone = (z: Zone) => p.change({ ...piece, zones: zones.map((x) => (x.id === z.id ? z : x)) });
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
@@ -275,7 +277,7 @@ function PieceName({ piece, onName }: { piece: Piece; onName: (name: string) => 
       onSubmit={(e) => {
         e.preventDefault();
         setEditing(false);
-        requestAnimationFrame(() => document.querySelector<HTMLElement>("#work input")?.focus());
+        focusSoon(() => document.querySelector<HTMLElement>("#work input"));
       }}
     >
       <h1 className="sr-only">{piece.name}</h1>
@@ -307,7 +309,9 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
   const [step, setStep] = useState<number>();
   const [picking, setPicking] = useState<{ at: number; asked: string }>();
   const [said, setSaid] = useState("");
-  const [looking, setLooking] = useState<Repair>();
+  const [held, setHeld] = useState<Repair>(); // a repair looked at until it is let go
+  const [pointed, setPointed] = useState<Repair>(); // and one while it is pointed at
+  const looking = held ?? pointed;
   const [copying, setCopying] = useState(false);
   const wanted = useRef(begin); // a field to go to once it is on the screen
   const trial = usePreview(piece, zone.id, looking?.steps ?? undefined);
@@ -322,8 +326,12 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
     if (view === "look-over") focusField(field);
     else onView("look-over");
   };
+  const letGo = () => {
+    setHeld(undefined);
+    setPointed(undefined);
+  };
   const repair = (f: Finding, r: Repair) => {
-    setLooking(undefined);
+    letGo();
     if (r.kind === "edit" && r.steps) {
       onZone({ ...zone, steps: r.steps });
       setStep(undefined);
@@ -349,7 +357,7 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
     {
       key: "Escape",
       says: "Stop looking at a repair",
-      run: () => setLooking(undefined),
+      run: letGo,
     },
   ]);
   if (view === "sheet") {
@@ -431,8 +439,9 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
             <fieldset disabled={stale} className="min-w-0">
               <Findings
                 findings={judged.findings}
-                looking={looking}
-                onLook={setLooking}
+                held={held}
+                onHold={setHeld}
+                onPoint={setPointed}
                 onRepair={repair}
                 onStep={(n) => {
                   setStep(n);
@@ -491,9 +500,9 @@ function SmallCut({ zone, judged, onPlan }: { zone: Zone; judged: ZoneResult; on
 
 /** focusField opens the field that a measurement goes into. */
 function focusField(field: string) {
-  requestAnimationFrame(() => {
+  focusSoon(() => {
     const el = document.querySelector<HTMLElement>(`[data-field="${field}"]`);
     el?.scrollIntoView({ block: "center" });
-    el?.focus();
+    return el;
   });
 }

@@ -63,7 +63,7 @@ const STATE = { done: "done", open: "unfinished", stuck: "something is in the wa
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
 export function StageRail({ stages, view, at, onGo }: RailProps) {
   return (
-    <nav aria-label="Stages of the work" className="min-w-0 max-w-full overflow-x-auto">
+    <nav aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
       <ol className="flex items-center whitespace-nowrap">
         {stages?.map((s, i) => {
           const on = VIEW[s.id] === view && (at === undefined ? firstOf(stages, view) === s.id : at === s.id);

@@ -36,6 +36,7 @@ function writeDraft(id: number, draft: Draft | undefined): boolean {
 
 const PAUSE = 400; // ms of quiet before a save
 const RETRY = 3000; // ms before a failed save is sent again
+const LOOK = 4000; // ms between two looks at what others have saved
 
 /** The tabs of one browser tell each other when a piece was saved. */
 const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("rutile");
@@ -192,8 +193,11 @@ export function usePiece(id: number) {
     window.addEventListener("online", onOnline);
     document.addEventListener("visibilitychange", onSeen);
     tabs?.addEventListener("message", onTab);
+    // Another browser tells nobody.
+    const poll = setInterval(look, LOOK);
     return () => {
       clearTimeout(timer.current);
+      clearInterval(poll);
       window.removeEventListener("online", onOnline);
       document.removeEventListener("visibilitychange", onSeen);
       tabs?.removeEventListener("message", onTab);

@@ -9,6 +9,7 @@ import { nameOf, useVocab } from "../piece/vocab";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, type Drawing, faceOf, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
+import { focusSoon } from "../ui/focus";
 import { useUnits } from "../ui/units";
 import { Row } from "./Row";
 
@@ -40,9 +41,11 @@ export function Plan(p: Props) {
   const { steps, onSteps, onChoose, onPicking, chosen } = p;
   const box = useRowPlaces(rows, cut);
 
+  const addButton = useCallback(() => rows.current?.querySelector<HTMLElement>("[data-add]"), []);
   const focusRow = useCallback((n: number) => {
-    requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus());
+    focusSoon(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`));
   }, []);
+  const walkTo = (n: number) => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus();
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
     if (!s || to < 1 || to > steps.length || to === from) return;
@@ -58,7 +61,7 @@ export function Plan(p: Props) {
     const left = steps.length - 1;
     onChoose(left ? Math.min(n, left) : undefined);
     if (left) focusRow(Math.min(n, left));
-    else requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+    else focusSoon(addButton);
   };
   const again = (n: number) => {
     const s = steps[n - 1];
@@ -74,8 +77,7 @@ export function Plan(p: Props) {
     setOpen(undefined);
     onPicking(undefined);
     // The hand stays where the next step is added.
-    if (at === steps.length)
-      requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+    if (at === steps.length) focusSoon(addButton);
     else focusRow(at + 1);
   };
   const on = (f: (n: number) => void) => () => chosen !== undefined && chosen <= steps.length && f(chosen);
@@ -89,9 +91,9 @@ export function Plan(p: Props) {
           {
             key: "ArrowUp",
             says: "Choose the step above",
-            run: () => focusRow(Math.min(steps.length, (chosen ?? 0) + 1)),
+            run: () => walkTo(Math.min(steps.length, (chosen ?? 0) + 1)),
           },
-          { key: "ArrowDown", says: "Choose the step below", run: () => focusRow(Math.max(1, (chosen ?? 2) - 1)) },
+          { key: "ArrowDown", says: "Choose the step below", run: () => walkTo(Math.max(1, (chosen ?? 2) - 1)) },
           { key: "Alt+ArrowUp", says: "Move it up: later", run: on((n) => moveTo(n, n + 1)) },
           { key: "Alt+ArrowDown", says: "Move it down: earlier", run: on((n) => moveTo(n, n - 1)) },
           { key: "d", says: "Do it again", run: on(again) },
@@ -128,7 +130,7 @@ export function Plan(p: Props) {
           onPick={(s) => pick(at, s)}
           onClose={() => {
             onPicking(undefined);
-            requestAnimationFrame(() => rows.current?.querySelector<HTMLElement>("[data-add]")?.focus());
+            focusSoon(addButton);
           }}
         />
       </li>

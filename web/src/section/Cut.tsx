@@ -41,12 +41,12 @@ export function Cut({ section, drawing, width, substrate, chosen, onHover, onCho
         <Texture id={`t${id}`} mark={markOf(section.layers[0]?.group ?? "wood", substrate)} />
       </defs>
       {bands.map((b, i) => (
-        // biome-ignore lint/a11y/useSemanticElements: there are no buttons in a drawing
+        // biome-ignore lint/a11y/noStaticElementInteractions: it is a button wherever it can be pressed
         <g
           key={b.key}
           data-band={i}
-          role="button"
-          tabIndex={onChoose && i === here ? 0 : -1}
+          role={onChoose ? "button" : "img"}
+          tabIndex={onChoose ? (i === here ? 0 : -1) : undefined}
           aria-label={bandSays(b, u)}
           className={`outline-none ${onChoose ? "cursor-pointer" : ""} focus-visible:[&>.rim]:stroke-accent focus-visible:[&>.rim]:opacity-100`}
           onPointerEnter={() => onHover?.(b)}
@@ -66,13 +66,7 @@ export function Cut({ section, drawing, width, substrate, chosen, onHover, onCho
             e.stopPropagation();
           }}
         >
-          <BandShape
-            b={b}
-            texture={b.l.kind === "substrate" ? `t${id}` : undefined}
-            above={bands[i + 1]}
-            u={u}
-            width={width}
-          />
+          <BandShape b={b} texture={b.l.kind === "substrate" ? `t${id}` : undefined} above={bands[i + 1]} />
           <path
             className={`rim ${chosen !== undefined && b.l.step === chosen ? "stroke-primary" : "opacity-0"}`}
             d={b.shape}
@@ -81,36 +75,26 @@ export function Cut({ section, drawing, width, substrate, chosen, onHover, onCho
           />
         </g>
       ))}
-      <g pointerEvents="none">
+      {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: nothing in it takes the focus */}
+      <g pointerEvents="none" aria-hidden="true">
         {drawing.stains.map((s) => (
           <path key={s.key} d={s.d} fill={s.colour} fillOpacity={s.opacity} />
         ))}
         {bands.map((b) => (
-          <Seam key={b.key} b={b} />
+          <g key={b.key}>
+            <Seam b={b} />
+            <Figures b={b} u={u} width={width} />
+          </g>
         ))}
       </g>
     </svg>
   );
 }
 
-function BandShape({
-  b,
-  texture,
-  above,
-  u,
-  width,
-}: {
-  b: Band;
-  texture?: string;
-  above?: Band;
-  u: Units;
-  width: number;
-}) {
+function BandShape({ b, texture, above }: { b: Band; texture?: string; above?: Band }) {
   const { l } = b;
-  const fill = l.colour ?? (l.clear ? "#efe6cf" : "#f3f1ea");
-  const ink = lightOn(fill) ? "#fdf8ec" : "#2b2620";
-  const tall = b.bottom - b.top >= 14;
-  const mid = (b.top + b.bottom) / 2 + 4;
+  const fill = fillOf(b);
+  const ink = inkOn(fill);
   return (
     <>
       {b.under && <path d={b.under} fill={above?.l.colour ?? "#f3f1ea"} />}
@@ -118,21 +102,31 @@ function BandShape({
       {texture && <path d={b.shape} fill={`url(#${texture})`} />}
       {l.clear && <path d={b.sheen} stroke="#fff" strokeWidth="1.8" strokeOpacity="0.9" fill="none" />}
       {b.scratches && <path d={b.scratches} stroke={ink} strokeOpacity="0.6" strokeWidth="1" fill="none" />}
-      {tall && l.kind !== "substrate" && !l.spots && width > 110 && (
-        <g fontSize="11" fill={ink} className="font-sans">
-          {l.microns > 0 && (
-            <text x="7" y={mid}>
-              {film(l.microns, u)}
-            </text>
-          )}
-          {l.waits_h ? (
-            <text x={width - 7} y={mid} textAnchor="end">
-              {hours(l.waits_h)}
-            </text>
-          ) : null}
-        </g>
-      )}
     </>
+  );
+}
+
+const fillOf = ({ l }: Band) => l.colour ?? (l.clear ? "#efe6cf" : "#f3f1ea");
+const inkOn = (fill: string) => (lightOn(fill) ? "#fdf8ec" : "#2b2620");
+
+/** Figures stand in a band: how thick it is, and how long it is left. */
+function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
+  const { l } = b;
+  if (b.bottom - b.top < 14 || l.kind === "substrate" || l.spots || width <= 110) return null;
+  const y = (b.top + b.bottom) / 2 + 4;
+  return (
+    <g fontSize="11" fill={inkOn(fillOf(b))} className="font-sans">
+      {l.microns > 0 && (
+        <text x="7" y={y}>
+          {film(l.microns, u)}
+        </text>
+      )}
+      {l.waits_h ? (
+        <text x={width - 7} y={y} textAnchor="end">
+          {hours(l.waits_h)}
+        </text>
+      ) : null}
+    </g>
   );
 }
 

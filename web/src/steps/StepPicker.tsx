@@ -27,7 +27,9 @@ export function StepPicker({ piece, zone, at, asked, onPick, onClose }: Props) {
   const [active, setActive] = useState(0);
   const list = useRef<HTMLDivElement>(null);
   const frame = useRef<HTMLElement>(null);
-  useEffect(() => frame.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    frame.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   useEffect(() => {
     const stop = new AbortController();
     answer(api.POST("/api/next", { params: { query: { zone, at } }, body: piece, signal: stop.signal }))
@@ -146,14 +148,18 @@ export function StepPicker({ piece, zone, at, asked, onPick, onClose }: Props) {
         {found.sensible.length > 0 && (
           // biome-ignore lint/a11y/useSemanticElements: options stand in groups
           <div role="group" aria-label="Makes sense next" className="mb-3">
-            <h3 className="mb-1 font-semibold text-primary">Makes sense next</h3>
+            <div className="mb-1 font-head font-semibold text-primary" aria-hidden="true">
+              Makes sense next
+            </div>
             <div className="grid gap-0.5">{found.sensible.map(option)}</div>
           </div>
         )}
         {found.groups.map((g) => (
           // biome-ignore lint/a11y/useSemanticElements: options stand in groups
           <div key={g} role="group" aria-label={g} className="mb-2">
-            <h3 className="mb-0.5 font-semibold text-secondary text-sm">{g}</h3>
+            <div className="mb-0.5 font-head font-semibold text-secondary text-sm" aria-hidden="true">
+              {g}
+            </div>
             <div className="grid gap-0.5 sm:grid-cols-2">{found.others.filter((o) => o.group === g).map(option)}</div>
           </div>
         ))}

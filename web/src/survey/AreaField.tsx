@@ -1,9 +1,11 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, Refused } from "../api/client";
-import { Field } from "../ui/Field";
+import { Field, useTyped } from "../ui/Field";
 import { area, useUnits } from "../ui/units";
 
 type Props = { value: number | undefined; onChange: (m2: number | undefined) => void };
+
+const RETRY = 3000; // ms
 
 /**
  * AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. The server reads it; what was typed
@@ -11,25 +13,14 @@ type Props = { value: number | undefined; onChange: (m2: number | undefined) => 
  */
 export function AreaField({ value, onChange }: Props) {
   const u = useUnits();
-  const [text, setText] = useState(value === undefined ? "" : area(value, u));
-  const [error, setError] = useState<string>();
-  const given = useRef(value);
+  const show = useCallback((m2: number | undefined) => (m2 === undefined ? "" : area(m2, u)), [u]);
+  const { text, setText, error, give, refuse, begin } = useTyped(value, show, onChange);
+  const [silent, setSilent] = useState(false);
   const asking = useRef<AbortController>(undefined);
-  useEffect(() => {
-    if (value !== given.current) {
-      given.current = value;
-      setText(value === undefined ? "" : area(value, u));
-      setError(undefined);
-    }
-  }, [value, u]);
   useEffect(() => () => asking.current?.abort(), []);
-  const give = (m2: number | undefined) => {
-    given.current = m2;
-    setError(undefined);
-    onChange(m2);
-  };
   const read = (t: string) => {
     asking.current?.abort();
+    setSilent(false);
     if (t.trim() === "") {
       give(undefined);
       return;
@@ -41,35 +32,30 @@ export function AreaField({ value, onChange }: Props) {
       .catch((e) => {
         if (stop.signal.aborted) return;
         if (e instanceof Refused) {
-          setError(e.message);
+          refuse(e.message);
           return;
         }
-        setError("It is worked out as soon as the server answers; what is typed stays.");
-        setTimeout(() => !stop.signal.aborted && read(t), 3000);
+        setSilent(true);
+        setTimeout(() => !stop.signal.aborted && read(t), RETRY);
       });
   };
+  const means = value === undefined || text === show(value) ? undefined : `That is ${area(value, u)}`;
+  const how = u === "us" ? "As 48 x 18, 4'2\" x 18 in, or 6 sq ft" : "As 120 x 45 cm, 3 x 80 x 18, or 0.6 m²";
   return (
     <Field
       label="Area"
-      error={error}
-      hint={
-        value === undefined
-          ? u === "us"
-            ? "As 48 x 18, 4'2\" x 18 in, or 6 sq ft"
-            : "As 120 x 45 cm, 3 x 80 x 18, or 0.6 m²"
-          : text === area(value, u)
-            ? undefined
-            : `That is ${area(value, u)}`
-      }
+      error={silent ? "It is worked out as soon as the server answers; what is typed stays." : error}
+      hint={value === undefined ? how : means}
     >
       {(id) => (
         <input
           id={id}
           data-field="area_m2"
-          className={`input h-11 w-full ${error ? "input-error" : ""}`}
+          className={`input w-full ${error ? "input-error" : ""}`}
           value={text}
           aria-invalid={!!error}
           autoComplete="off"
+          onFocus={begin}
           onChange={(e) => {
             setText(e.target.value);
             read(e.target.value);

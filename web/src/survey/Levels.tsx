@@ -31,7 +31,6 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, onC
       <button
         key={w.id}
         type="button"
-        aria-label={`${w.name}: ${LEVELS[n]}`}
         title={`${LEVELS[n]}; press for ${LEVELS[(n + 1) % 4]}, or 0 to 3`}
         className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? "border-primary bg-base-200 font-semibold" : "border-base-300 bg-base-100 hover:border-accent"}`}
         onClick={() => set(w.id, (n + 1) % 4)}
@@ -45,7 +44,7 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, onC
         <Dabs level={n} />
         <span>
           {w.name}
-          {n > 0 && <span className="block text-sm">{LEVELS[n]}</span>}
+          <span className={n > 0 ? "block text-sm" : "sr-only"}> {LEVELS[n]}</span>
         </span>
       </button>
     );

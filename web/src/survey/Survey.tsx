@@ -46,7 +46,6 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
             onChange={(id) => set({ substrate: id })}
           />
           <Tiles
-            key={zone.finish ? "known" : "new"}
             label="On it now"
             name="finish"
             words={v.finishes}

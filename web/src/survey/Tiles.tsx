@@ -1,6 +1,7 @@
 import { ChevronDown } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { markOf, Texture } from "../section/texture";
+import { focusSoon } from "../ui/focus";
 
 export type Tile = {
   id: string;
@@ -53,7 +54,7 @@ export function Tiles({ label, words, value, name, hint, open: always, eager, on
     setOpen(!!always);
     setQuery("");
     setActive(-1);
-    if (back) requestAnimationFrame(() => face.current?.focus());
+    if (back) focusSoon(() => face.current);
   };
   const pick = (w: Tile | undefined) => {
     if (!w) return;
@@ -72,24 +73,19 @@ export function Tiles({ label, words, value, name, hint, open: always, eager, on
   };
   if (!open) {
     return (
-      <div className="mb-2">
-        <span id={id} className="mb-0.5 block font-medium text-secondary text-sm">
-          {label}
-        </span>
+      <div className="mb-3">
         <button
           ref={face}
           type="button"
           data-field={name}
-          aria-labelledby={`${id} ${id}v`}
           aria-expanded="false"
           className="flex min-h-14 w-full items-center gap-3 rounded border border-base-300 bg-base-100 p-1.5 text-left hover:bg-base-200"
           onClick={() => setOpen(true)}
         >
           <Swatch tile={chosen} className="h-11 w-16" />
           <span className="min-w-0 flex-1 leading-tight">
-            <span id={`${id}v`} className="block font-medium">
-              {chosen?.name ?? "Choose …"}
-            </span>
+            <span className="block text-secondary text-sm">{label}</span>
+            <span className="block font-semibold">{chosen?.name ?? "Choose …"}</span>
             {chosen?.note && <span className="block text-secondary text-sm">{chosen.note}</span>}
           </span>
           <ChevronDown className="size-5 shrink-0" aria-hidden="true" />
@@ -153,7 +149,14 @@ export function Tiles({ label, words, value, name, hint, open: always, eager, on
         {groups.map((g) => (
           // biome-ignore lint/a11y/useSemanticElements: options stand in groups
           <div key={g} role="group" aria-label={g || label}>
-            {g && <h3 className="mb-0.5 font-semibold text-secondary text-sm first-letter:uppercase">{g}</h3>}
+            {g && (
+              <div
+                className="mb-0.5 font-head font-semibold text-secondary text-sm first-letter:uppercase"
+                aria-hidden="true"
+              >
+                {g}
+              </div>
+            )}
             <div className="grid grid-cols-[repeat(auto-fill,minmax(6.75rem,1fr))] gap-1.5">
               {found
                 .filter((w) => (w.group ?? "") === g)

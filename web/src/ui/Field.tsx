@@ -24,24 +24,38 @@ export function Field({ label, hint, error, children }: FieldProps) {
 
 /**
  * useTyped keeps a field's text as it was typed, also where it makes no sense. The text follows the value only when
- * something else has changed that: an undo, another tab.
+ * something else has changed that: an undo, another tab. Where the text ends as nonsense, the value goes back to what
+ * it was before the typing began, and not to whatever the half-typed text happened to say.
  */
-function useTyped<T>(value: T, show: (v: T) => string) {
+export function useTyped<T>(value: T, show: (v: T) => string, onChange: (v: T) => void) {
   const [text, setText] = useState(show(value));
   const [error, setError] = useState<string>();
   const given = useRef(value);
+  const before = useRef(value);
   useEffect(() => {
     if (value !== given.current) {
       given.current = value;
+      before.current = value;
       setText(show(value));
       setError(undefined);
     }
   }, [value, show]);
   const give = (v: T) => {
-    given.current = v;
     setError(undefined);
+    if (v === given.current) return;
+    given.current = v;
+    onChange(v);
   };
-  return { text, setText, error, setError, give };
+  const refuse = (says: string) => {
+    setError(says);
+    if (given.current === before.current) return;
+    given.current = before.current;
+    onChange(before.current);
+  };
+  const begin = () => {
+    before.current = given.current;
+  };
+  return { text, setText, error, give, refuse, begin };
 }
 
 const showNumber = (v: number | undefined) => (v === undefined ? "" : String(v));
@@ -66,30 +80,28 @@ type NumberProps = {
  * on.
  */
 export function NumberField(p: NumberProps) {
-  const { text, setText, error, setError, give } = useTyped(p.value, showNumber);
+  const { text, setText, error, give, refuse, begin } = useTyped(p.value, showNumber, p.onChange);
 
   const type = (t: string) => {
     setText(t);
     const v = parse(t);
     if (t.trim() === "") {
       if (p.required) {
-        setError("A number is needed here.");
+        refuse("A number is needed here.");
       } else {
         give(undefined);
-        p.onChange(undefined);
       }
     } else if (v === undefined || (p.whole && !Number.isInteger(v))) {
-      setError(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
+      refuse(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
     } else if (v < p.min || v > p.max || (p.above && v === p.min)) {
       const unit = p.unit ? ` ${p.unit}` : "";
-      setError(
+      refuse(
         p.above
           ? `More than ${p.min} and at most ${p.max}${unit}, please.`
           : `Between ${p.min} and ${p.max}${unit}, please.`,
       );
     } else {
       give(v);
-      p.onChange(v);
     }
   };
   return (
@@ -102,6 +114,8 @@ export function NumberField(p: NumberProps) {
             inputMode="decimal"
             value={text}
             aria-invalid={!!error}
+            autoComplete="off"
+            onFocus={begin}
             onChange={(e) => type(e.target.value)}
           />
           {p.unit && <span className="text-secondary text-sm">{p.unit}</span>}
@@ -121,20 +135,13 @@ type ColourProps = { label: string; value: string | undefined; onChange: (v: str
 
 /** ColourField takes a colour as #rrggbb, typed or picked. */
 export function ColourField({ label, value, onChange }: ColourProps) {
-  const { text, setText, error, setError, give } = useTyped(value, showText);
+  const { text, setText, error, give, refuse, begin } = useTyped(value, showText, onChange);
   const type = (t: string) => {
     setText(t);
-    const s = t.trim().toLowerCase();
-    if (s === "") {
-      give(undefined);
-      onChange(undefined);
-    } else if (/^#?[0-9a-f]{6}$/.test(s)) {
-      const hex = s.startsWith("#") ? s : `#${s}`;
-      give(hex);
-      onChange(hex);
-    } else {
-      setError("A colour is written #rrggbb, for example #e4e8df.");
-    }
+    const s = t.trim().toLowerCase().replace(/^#/, "");
+    if (s === "") give(undefined);
+    else if (/^[0-9a-f]{6}$/.test(s)) give(`#${s}`);
+    else refuse("A colour is written #rrggbb, for example #e4e8df.");
   };
   return (
     <Field label={label} error={error}>
@@ -151,7 +158,9 @@ export function ColourField({ label, value, onChange }: ColourProps) {
             id={id}
             className={`input w-full ${error ? "input-error" : ""}`}
             placeholder="#rrggbb"
+            autoComplete="off"
             value={text}
+            onFocus={begin}
             onChange={(e) => type(e.target.value)}
           />
         </span>
@@ -172,7 +181,9 @@ type TextProps = {
 
 /** TextField takes a name, up to a length. */
 export function TextField({ label, value, max, name, hint, eager, onChange }: TextProps) {
-  const { text, setText, error, setError, give } = useTyped(value, showText);
+  const { text, setText, error, give, refuse, begin } = useTyped<string | undefined>(value, showText, (v) =>
+    onChange(v ?? ""),
+  );
   return (
     <Field label={label} error={error} hint={hint}>
       {(id) => (
@@ -184,15 +195,18 @@ export function TextField({ label, value, max, name, hint, eager, onChange }: Te
           dir="auto"
           // biome-ignore lint/a11y/noAutofocus: asked for where a name is the first thing to give
           autoFocus={eager}
-          onFocus={(e) => eager && e.target.select()}
+          autoComplete="off"
+          onFocus={(e) => {
+            begin();
+            if (eager) e.target.select();
+          }}
           onChange={(e) => {
             setText(e.target.value);
             const n = [...e.target.value].length;
             if (n > max) {
-              setError(`At most ${max} characters; this has ${n}, and what is saved is the name before it.`);
+              refuse(`At most ${max} characters; this has ${n}, and what is saved is the name before it.`);
             } else {
               give(e.target.value);
-              onChange(e.target.value);
             }
           }}
         />

@@ -1,0 +1,295 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// The screens, each as it stands in the demo studio.
+var views = []struct{ name, path, says string }{
+	{"bench", "/", "Terracotta planters"},
+	{"plan that fails", "/pieces/11/column/plan", "Dye will show through the coats"},
+	{"plan that is sound", "/pieces/12/uprights/plan", "Nothing to mend"},
+	{"look over", "/pieces/13/fronts/look-over", "What it is to become"},
+	{"lead suspect", "/pieces/8/straps/look-over", "Test for lead"},
+	{"empty plan", "/pieces/4/panels/plan", "Nothing is planned yet"},
+	{"job sheet", "/pieces/12/uprights/sheet", "job sheet"},
+	{"no zone yet", "/pieces/1", "The first zone"},
+	{"nowhere", "/nowhere", "There is nothing here"},
+}
+
+// keys presses one key after the other, or types words; each waits a moment
+// for the page, as a hand does.
+func keys(words ...string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		for _, w := range words {
+			if _, err := chromedp.KeyEvent(w)(ctx, tab); err != nil {
+				return err
+			}
+			time.Sleep(60 * time.Millisecond)
+		}
+		return nil
+	})
+}
+
+func ctrl(key string, shift bool) act {
+	m := []chromedp.Modifier{chromedp.ModifierCtrl}
+	if shift {
+		m = append(m, chromedp.ModifierShift)
+	}
+	return chromedp.KeyEvent(key, chromedp.KeyModifiers(m...))
+}
+
+func alt(key string) act {
+	return chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierAlt))
+}
+
+// focused waits until the focus stands on what a selector names.
+func focused(css string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`!!document.activeElement?.matches(%q)`, css), "the focus on "+css)
+	})
+}
+
+// A zone planned from nothing by the keyboard alone, a mistake made and
+// undone, moved, reloaded: all of it is there.
+func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
+	a := start(t, false)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"),
+		keys("n"), sees("Name of the piece"), focused("form input"), keys("Hall chest", kb.Enter),
+		sees("Hall chest"), focused("#work input"), keys("Front", kb.Tab), focused("[role=combobox]"),
+		keys("worktop"), sees("High-pressure laminate"), keys(kb.Enter),
+		verdict("watch"), focused(`[data-field="finish"]`), keys(kb.Enter), focused("[role=combobox]"),
+		keys("bare", kb.Enter), focused(`[data-field="finish"]`),
+		keys(kb.Tab), focused(`[data-field="area_m2"]`), keys("60 x 40"), sees("That is 0.24 m²"),
+		keys("2"), saved(), // a figure, not a shortcut
+		sees("That is 2.41 m²"), keys(kb.Backspace), sees("That is 0.24 m²"))
+	// The soils, then the plan, one offer after the other.
+	do(t, ctx, chromedp.Focus(chromedp.CSS(`[data-field="soils"]`)), keys(kb.Tab, kb.Enter), sees("Looked: nothing"), keys("2"), sees("Nothing is planned yet"),
+		keys("n"), sees("Makes sense next"), keys(kb.Enter), sees("1 Sand"), focused("[data-add]"),
+		keys(kb.Enter), sees("Dust lies on it"), keys(kb.Enter), sees("2 Dust off"),
+		keys(kb.Enter), sees("Paint alone reaches"), keys(kb.Enter), sees("3 Bonding primer"),
+		keys(kb.Enter), sees("The colour itself"), keys("mineral", kb.Enter), sees("4 Mineral paint"),
+		verdict("sound"))
+	// A mistake: the primer taken away, seen, and undone; a step moved and back.
+	do(t, ctx, keys(kb.ArrowUp), focused(`[data-row="4"]`), keys(kb.ArrowDown), focused(`[data-row="3"]`),
+		keys(kb.Delete), verdict("watch"), sees("3 Mineral paint"), ctrl("z", false), verdict("sound"), sees("3 Bonding primer"),
+		keys(kb.ArrowDown, kb.ArrowDown), alt(kb.ArrowUp), sees("2 Bonding primer"), ctrl("z", false), sees("3 Bonding primer"),
+		ctrl("z", true), sees("2 Bonding primer"), ctrl("z", false), sees("3 Bonding primer"), saved())
+	want := "abrade ; dust ; coat primer_bond_wb; coat paint_mineral"
+	if s := a.stored("1"); does(s.Piece.Zones[0].Steps) != want || s.Piece.Name != "Hall chest" || s.Piece.Zones[0].AreaM2 != .24 {
+		t.Errorf("kept: %s, %s, %v m²", s.Piece.Name, does(s.Piece.Zones[0].Steps), s.Piece.Zones[0].AreaM2)
+	}
+	// The server killed in mid-edit, and started again.
+	a.down()
+	do(t, ctx, keys(kb.ArrowUp), keys("d"), sees("Not saved yet"))
+	a.up(false)
+	do(t, ctx, saved(), chromedp.Reload(), sees("Hall chest"), ctrl("z", false), sees("4 Mineral paint"), saved())
+	if got := does(a.stored("1").Piece.Zones[0].Steps); got != want {
+		t.Errorf("after the server came back and undo: %s", got)
+	}
+}
+
+func TestTheCutIsWalkedAndPressed(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
+		chromedp.Focus(chromedp.CSS(`[data-band="0"]`)), sees("Oak; what it is made of"),
+		keys(kb.ArrowUp), sees("Oil varnish; on it now"), keys(kb.ArrowUp), sees("Pigmented shellac; 30 µm; holds at"),
+		sees("12 h until the next"), keys(kb.Enter), sees("Wait after each coat"),
+		typeIn("Wait after each coat", "0.5"), sees("too soon after pigmented shellac"), press("Undo"), verdict("sound"),
+		chromedp.Focus(chromedp.CSS(`[data-band="1"]`)), keys(kb.Enter), sees("What it is to become"), focused(`[data-field="finish"]`))
+	list, err := chromedp.Run(ctx, chromedp.Evaluate[string](`(location.href = location.href.replace("look-over", "plan"), "")`))
+	if err != nil {
+		t.Fatal(list, err)
+	}
+	do(t, ctx, sees("7 Water-based clear coat"))
+	n, err := chromedp.Run(ctx, chromedp.Evaluate[int](`document.querySelectorAll('ol[aria-label^="The cut as a list"] li').length`))
+	if err != nil || n != 7 {
+		t.Errorf("the list of the cut has %d layers, %v", n, err)
+	}
+}
+
+func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
+		keys("?"), sees("Add the next step on top"), sees("Redo, too"), press("Close"),
+		keys("t"), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			return until(ctx, tab, `document.documentElement.dataset.theme === "evening"`, "the evening bench")
+		}),
+		keys("?"), chromedp.Click(chromedp.CSS(`dialog [type=checkbox]`)), keys(kb.Escape),
+		keys("n"), chromedp.Sleep(200*time.Millisecond))
+	if body := text(t, ctx); strings.Contains(body, "Find a step") || strings.Contains(body, "Makes sense next") {
+		t.Error("a letter still works as a key")
+	}
+	do(t, ctx, chromedp.Reload(), verdict("sound"))
+	theme, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.documentElement.dataset.theme`))
+	if err != nil || theme != "evening" {
+		t.Errorf("after a reload the bench is %q, %v", theme, err)
+	}
+}
+
+// Nothing is wider than the screen, at any of the widths it is made for.
+func TestNothingIsWiderThanTheScreen(t *testing.T) {
+	a := start(t, true)
+	for _, width := range []int{1280, 768, 390} {
+		ctx := browser(t, width, 844)
+		for _, v := range views {
+			do(t, ctx, chromedp.Navigate(a.url(v.path)), sees(v.says))
+			over, err := chromedp.Run(ctx, chromedp.Evaluate[int](`document.documentElement.scrollWidth - document.documentElement.clientWidth`))
+			if err != nil || over > 0 {
+				t.Errorf("%s at %d is %d pixels too wide, %v", v.name, width, over, err)
+			}
+		}
+	}
+}
+
+// Every view, in both themes, with its dialogs and lists open too, passes the
+// automated audit.
+func TestAccessibilityAudit(t *testing.T) {
+	a := start(t, true)
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx := browser(t, 1280, 800)
+	audit := func(name string) {
+		t.Helper()
+		do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			_, err := chromedp.Evaluate[bool](string(axe) + ";true")(ctx, tab)
+			return err
+		}))
+		found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]})
+			.then((r) => r.violations.flatMap((v) => v.nodes.map((n) => v.id + ": " + n.target + " " + n.failureSummary.replace(/\s+/g, " ").slice(0, 220))))`, chromedp.EvalAwaitPromise))
+		if err != nil {
+			t.Fatal(name, err)
+		}
+		for _, f := range found {
+			t.Errorf("%s: %s", name, f)
+		}
+	}
+	for _, theme := range []string{"titanium", "evening"} {
+		do(t, ctx, chromedp.Navigate(a.url("/")), sees("Terracotta planters"))
+		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(localStorage.setItem("rutile.theme", %q), true)`, theme))); err != nil {
+			t.Fatal(err)
+		}
+		for _, v := range views {
+			do(t, ctx, chromedp.Navigate(a.url(v.path)), sees(v.says))
+			audit(theme + ", " + v.name)
+		}
+		do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("The figures behind it"),
+			press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"))
+		audit(theme + ", choosing a step")
+		do(t, ctx, keys(kb.Escape), press("See it first: Sand with 220 and dust off, then prime with bonding primer"), verdict("sound"))
+		audit(theme + ", looking at a repair")
+		do(t, ctx, keys(kb.Escape), verdict("fails"), press("Copy to another zone"), sees("with this plan:"))
+		audit(theme + ", copying a plan")
+		do(t, ctx, press("Leave it"), keys("?"), sees("Add the next step on top"))
+		audit(theme + ", keys")
+		do(t, ctx, press("Close"), press("Lantern Yard"), sees("Piece files are metric"))
+		audit(theme + ", studio")
+		do(t, ctx, press("Leave it"), keys("1"), press("Made of"), sees("Close"))
+		audit(theme + ", choosing a material")
+	}
+}
+
+// Once a view is loaded nothing on it moves by itself.
+func TestNothingMovesAfterLoad(t *testing.T) {
+	a := start(t, true)
+	for _, width := range []int{1280, 390} {
+		ctx := browser(t, width, 800)
+		for _, v := range views {
+			do(t, ctx, chromedp.Navigate(a.url(v.path)), sees(v.says), chromedp.Sleep(400*time.Millisecond))
+			moved, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`new Promise((done) => {
+				const out = [];
+				new PerformanceObserver((l) => {
+					for (const e of l.getEntries()) if (!e.hadRecentInput) out.push(e.value.toFixed(4) + " " + e.sources.map((s) => s.node?.outerHTML?.slice(0, 90) ?? s.node?.textContent).join(" | "));
+				}).observe({type: "layout-shift", buffered: true});
+				setTimeout(() => done(out), 150);
+			})`, chromedp.EvalAwaitPromise))
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, m := range moved {
+				t.Errorf("%s at %d: %s", v.name, width, m)
+			}
+		}
+	}
+}
+
+// A zone's plan prints as a sheet of its own: no buttons, no bench strip.
+func TestAPlanIsPrinted(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/sheet")), sees("Alkaline degreaser"))
+	pdf, err := chromedp.Run(ctx, chromedp.PrintToPDF())
+	if err != nil || !bytes.HasPrefix(pdf, []byte("%PDF-")) {
+		t.Fatalf("%d bytes, %v", len(pdf), err)
+	}
+	if n := bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page ")); n > 2 {
+		t.Errorf("a plan of seven steps takes %d pages", n)
+	}
+	shown, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`(() => {
+		const hidden = [];
+		for (const sheet of document.styleSheets) for (const r of sheet.cssRules)
+			if (r instanceof CSSMediaRule && r.conditionText === "print")
+				for (const p of r.cssRules) if (p.style?.display === "none") hidden.push(p.selectorText);
+		return [...document.querySelectorAll("header, footer, nav, button")].filter((e) => !hidden.some((h) => e.closest(h))).map((e) => e.outerHTML.slice(0, 80));
+	})()`))
+	if err != nil || len(shown) > 0 {
+		t.Errorf("printed as well: %v, %v", shown, err)
+	}
+}
+
+// A browser that keeps nothing is told the truth: there is no copy in it.
+func TestABrowserWithoutStorageIsToldSo(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column")), verdict("fails"))
+	if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`(Storage.prototype.setItem = () => { throw new DOMException("full", "QuotaExceededError"); }, true)`)); err != nil {
+		t.Fatal(err)
+	}
+	a.down()
+	do(t, ctx, press("5 Mineral paint"), press("Remove"), sees("This browser keeps no copy either"))
+	a.up(true)
+	do(t, ctx, saved())
+}
+
+// BenchmarkRedraw measures from the hand's event to the frame that shows the
+// changed cut, by the browser's own record of it.
+func BenchmarkRedraw(b *testing.B) {
+	a := start(b, true)
+	ctx := browser(b, 1280, 800)
+	do(b, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"), press("4 Pigmented shellac"), sees("Wait after each coat"))
+	var times []float64
+	for b.Loop() {
+		n := len(times)
+		do(b, ctx, typeIn("Coats", fmt.Sprint(2+n%2)), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			return until(ctx, tab, `performance.getEntriesByName("rutile:redrawn").length > 0`, "the redrawn cut")
+		}))
+		got, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](`(() => {
+			const all = performance.getEntriesByName("rutile:redrawn").map((e) => e.duration);
+			performance.clearMeasures("rutile:redrawn");
+			return all;
+		})()`))
+		if err != nil {
+			b.Fatal(err)
+		}
+		times = append(times, got...)
+	}
+	slices.Sort(times)
+	b.ReportMetric(times[len(times)/2], "ms-median")
+	b.ReportMetric(times[len(times)-1], "ms-most")
+	b.ReportMetric(0, "ns/op")
+}
