@@ -10,6 +10,7 @@ import (
 	"net"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"os"
 	"reflect"
 	"slices"
@@ -158,8 +159,8 @@ func TestPieceLifeOverTheAPI(t *testing.T) {
 
 func TestListTellsHowEachStands(t *testing.T) {
 	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t)))
-	if len(list) != 5 || list[0].Name != "Ticket booth" {
-		t.Fatalf("%+v", list)
+	if len(list) != 13 || list[0].Name != "Ticket booth" {
+		t.Fatalf("%d pieces", len(list))
 	}
 	verdicts := map[string]int{}
 	zones := 0
@@ -172,8 +173,124 @@ func TestListTellsHowEachStands(t *testing.T) {
 			zones++
 		}
 	}
-	if zones != 10 || verdicts["sound"] < 3 || verdicts["fails"] < 3 || verdicts["watch"] < 2 {
+	if zones != 24 || verdicts["sound"] < 8 || verdicts["fails"] < 7 || verdicts["watch"] < 5 {
 		t.Errorf("%d zones: %v", zones, verdicts)
+	}
+}
+
+// What holds a piece up, what is next, and where: the worst fail first, or else
+// the first stage of the work with something unfinished.
+func TestListTellsWhatIsNext(t *testing.T) {
+	by := map[string]Summary{}
+	for _, p := range decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t))) {
+		by[p.Name] = p
+	}
+	for _, x := range []struct{ name, stage, holds, next, in string }{
+		{"Ticket booth", "prepare", "Chalk paint will not hold on high-pressure laminate", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
+		{"Lectern", "coats", "Dye will show through the coats", "Block it with 2 coats of pigmented shellac", "column"},
+		{"Programme rack", "coats", "", "Dye may show through the coats", "back"},
+		{"Cane screen", "identify", "", "What is on it is not known; it is taken as each thing it may be", "panels"},
+		{"Prompter's stool", "look_over", "", "Not entered: what lies on it, its area, the colour it is to have", "seat"},
+		{"Poster frames", "look_over", "", "Describe its first zone", ""},
+		{"Puppet chest", "", "", "Ready to print: raise the grain comes first", "outside"},
+	} {
+		p := by[x.name]
+		if p.Stage != x.stage || p.Holds != x.holds || p.Next != x.next || p.NextIn != x.in {
+			t.Errorf("%s: %q, %q, %q, %q", x.name, p.Stage, p.Holds, p.Next, p.NextIn)
+		}
+	}
+}
+
+func TestStudioIsKeptAndUsed(t *testing.T) {
+	h := handler(t)
+	put := func(body string) *httptest.ResponseRecorder {
+		return call{method: "PUT", path: "/api/studio", body: body}.to(h)
+	}
+	for _, x := range []struct{ body, says string }{
+		{`{"name": "A", "units": "imperial", "site": {"temp_c": 20, "rh_pct": 50}}`, "units are metric or us"},
+		{`{"name": "A", "units": "us", "site": {"temp_c": 200, "rh_pct": 50}}`, "between -20 and 50"},
+		{`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 101}}`, "between 0 and 100"},
+		{`{"name": "` + strings.Repeat("ä", 201) + `", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}}`, "at most 200 characters, and this has 201"},
+		{`{"nom": "A"}`, "unknown field"},
+		{`{`, "these are no settings"},
+	} {
+		if w := put(x.body); w.Code != 422 && w.Code != 400 || !strings.Contains(w.Body.String(), x.says) {
+			t.Errorf("%.40s: %d %s", x.body, w.Code, w.Body)
+		}
+	}
+	if s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Lantern Yard" || s.Air.DewPointC != 10.1 {
+		t.Errorf("refused settings were kept: %+v", s)
+	}
+	if w := put(`{"name": " Yard ", "units": "us", "site": {"temp_c": 4, "rh_pct": 40}}`); w.Code != 200 {
+		t.Fatal(w.Code, w.Body)
+	}
+	if s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Yard" || s.Units != "us" || s.Site.TempC != 4 {
+		t.Errorf("kept: %+v", s)
+	}
+	// The air judges pieces that name none, and the units word what is said.
+	var p format.Piece
+	if err := json.Unmarshal([]byte(example(t)), &p); err != nil {
+		t.Fatal(err)
+	}
+	p.Site = nil
+	body, _ := json.Marshal(p)
+	r := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: string(body)}.to(h))
+	said := ""
+	for _, f := range r.Zones[0].Findings {
+		said += f.Title + ". " + f.Why + " "
+	}
+	if r.Air.TempC != 4 || r.Air.Own || !strings.Contains(said, "39 °F") || strings.Contains(said, "°C") {
+		t.Errorf("%+v: %s", r.Air, said)
+	}
+}
+
+func TestAreaIsRead(t *testing.T) {
+	h := handler(t)
+	get := func(text string) *httptest.ResponseRecorder {
+		return call{method: "GET", path: "/api/area?text=" + url.QueryEscape(text)}.to(h)
+	}
+	if a := decode[Area](t, get("120 x 45 cm")); a.AreaM2 != .54 || a.Says != "0.54 m²" {
+		t.Errorf("%+v", a)
+	}
+	for text, says := range map[string]string{"": "Nothing is typed", "tall": "cannot be read", "1 x 1 mm": "smaller than a square centimetre"} {
+		if w := get(text); w.Code != 422 || !strings.Contains(w.Body.String(), says) {
+			t.Errorf("%q: %d %s", text, w.Code, w.Body)
+		}
+	}
+}
+
+func TestWhatCouldComeNext(t *testing.T) {
+	h := handler(t)
+	body := strings.Replace(example(t), `"id": "uprights"`, `"id": "u"`, 1)
+	os := decode[[]format.NextStep](t, call{method: "POST", path: "/api/next?zone=u&at=1", body: body}.to(h))
+	if len(os) < 60 || os[0].Why == "" || os[0].Step.Do != "abrade" {
+		t.Errorf("%d offers, first %+v", len(os), os[0])
+	}
+	if w := (call{method: "POST", path: "/api/next?zone=nowhere&at=0", body: body}).to(h); w.Code != 404 {
+		t.Error(w.Code, w.Body)
+	}
+	if w := (call{method: "POST", path: "/api/next?zone=u&at=-1", body: body}).to(h); w.Code != 422 {
+		t.Error(w.Code, w.Body)
+	}
+}
+
+func TestSinceTellsWhatAnotherHasDone(t *testing.T) {
+	h := handler(t)
+	was := decode[Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
+	if was.Rev != 1 || len(was.Changes) != 0 {
+		t.Errorf("%d, %v", was.Rev, was.Changes)
+	}
+	was.Piece.Name = "Rack"
+	body, _ := json.Marshal(was.Piece)
+	if w := (call{method: "PUT", path: "/api/pieces/12", body: string(body), header: map[string]string{"If-Match": `"1"`}}).to(h); w.Code != 200 {
+		t.Fatal(w.Code, w.Body)
+	}
+	now := decode[Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
+	if now.Rev != 2 || now.Piece.Name != "Rack" || !slices.Equal(now.Changes, []string{`The piece is now called "Rack".`}) {
+		t.Errorf("%d, %v", now.Rev, now.Changes)
+	}
+	if w := (call{method: "GET", path: "/api/pieces/99/since/1"}).to(h); w.Code != 404 {
+		t.Error(w.Code, w.Body)
 	}
 }
 
@@ -230,7 +347,7 @@ func TestRefusals(t *testing.T) {
 	}
 	// And after all of it the server is alive and nothing was half-saved.
 	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(h))
-	if len(list) != 5 {
+	if len(list) != 13 {
 		t.Errorf("%d pieces are there now", len(list))
 	}
 	for _, p := range list {

@@ -375,3 +375,54 @@ func BenchmarkSave(b *testing.B) {
 		rev = out.Rev
 	}
 }
+
+func TestSettingsAreKept(t *testing.T) {
+	s, dir := open(t)
+	if set, ok, err := s.Settings(ctx); ok || err != nil {
+		t.Errorf("a new studio has %+v, %v", set, err)
+	}
+	for _, want := range []format.Settings{
+		{Name: "Yard", Units: "us", Site: format.Site{TempC: 18, RHPct: 60}},
+		{Name: "لوحة 🎭", Units: "metric", Site: format.Site{TempC: -4, RHPct: 0}},
+	} {
+		if err := s.SaveSettings(ctx, want); err != nil {
+			t.Fatal(err)
+		}
+		if got, ok, err := s.Settings(ctx); got != want || !ok || err != nil {
+			t.Errorf("kept %+v, %v", got, err)
+		}
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	again, err := Open(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.Close()
+	if got, ok, err := again.Settings(ctx); got.Units != "metric" || !ok || err != nil {
+		t.Errorf("after a restart %+v, %v", got, err)
+	}
+}
+
+func TestSince(t *testing.T) {
+	s, _ := open(t)
+	p := piece(t)
+	c := created(t, s, p)
+	if out, changes, err := s.Since(ctx, c.ID, 1); err != nil || out.Rev != 1 || changes != nil {
+		t.Errorf("%d, %v, %v", out.Rev, changes, err)
+	}
+	p.Name = "Rack"
+	if _, err := s.Save(ctx, c.ID, 1, p); err != nil {
+		t.Fatal(err)
+	}
+	if out, changes, err := s.Since(ctx, c.ID, 1); err != nil || out.Rev != 2 || len(changes) != 1 {
+		t.Errorf("%d, %v, %v", out.Rev, changes, err)
+	}
+	if _, changes, err := s.Since(ctx, c.ID, -7); err != nil || len(changes) != 1 {
+		t.Errorf("since a revision nobody has: %v, %v", changes, err)
+	}
+	if _, _, err := s.Since(ctx, 99, 1); !errors.Is(err, ErrNotFound) {
+		t.Errorf("of no piece: %v", err)
+	}
+}

@@ -16,6 +16,22 @@ const key = (id: number) => `rutile.undo.${id}`;
 
 export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
+// Lists that say something by being empty.
+const TELLING = ["soils", "bleeders"];
+
+/**
+ * written is a piece in the one way that does not depend on who wrote it: the server leaves out what is empty, and has
+ * an order of its own.
+ */
+export function written(piece: unknown): string {
+  return JSON.stringify(piece, (key, v) => {
+    if (v === "" || v === false || v === 0) return undefined;
+    if (Array.isArray(v)) return v.length || TELLING.includes(key) ? v : undefined;
+    if (v === null || typeof v !== "object") return v;
+    return Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)));
+  });
+}
+
 /** leaf names the one place where two states differ; undefined where they differ in more, or in their shape. */
 export function leaf(a: unknown, b: unknown, path = ""): string | undefined {
   if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return path;
@@ -69,7 +85,7 @@ export function writeHistory(id: number, h: History, now: Piece) {
       past = past.slice(1);
     }
     try {
-      localStorage.setItem(key(id), JSON.stringify({ head: JSON.stringify(now), past, future: h.future }));
+      localStorage.setItem(key(id), JSON.stringify({ head: written(now), past, future: h.future }));
     } catch {
       try {
         localStorage.removeItem(key(id));
@@ -92,7 +108,7 @@ if (typeof window !== "undefined") window.addEventListener("pagehide", flush);
 export function readHistory(id: number, now: Piece | undefined): History {
   try {
     const kept = JSON.parse(localStorage.getItem(key(id)) ?? "null") as (History & { head: string }) | null;
-    if (kept && now && kept.head === JSON.stringify(now)) return { past: kept.past, future: kept.future };
+    if (kept && now && kept.head === written(now)) return { past: kept.past, future: kept.future };
   } catch {
     // A history that cannot be read is none.
   }

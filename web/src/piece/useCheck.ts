@@ -1,13 +1,24 @@
 import { useEffect, useState } from "react";
 import { answer, api, type CheckResult, type Piece, Refused, type Step, type ZoneResult } from "../api/client";
 
+const RETRY = 3000; // ms before a check that was not answered is asked again
 const CHANGED = "rutile:changed";
 
-/** markChange notes in the browser's own record when the hand that changes a piece came down. */
-export function markChange() {
+const asked = new WeakMap<Piece, Promise<CheckResult>>();
+
+const ask = (piece: Piece) => answer(api.POST("/api/check", { body: piece }));
+
+/**
+ * checkSoon has a changed piece judged while the page is still being drawn anew, and notes in the browser's own record
+ * when the hand that changed it came down.
+ */
+export function checkSoon(piece: Piece) {
   performance.clearMarks(CHANGED);
   const by = (globalThis as { event?: Event }).event;
   performance.mark(CHANGED, by?.timeStamp ? { startTime: by.timeStamp } : undefined);
+  const answered = ask(piece);
+  answered.catch(() => {}); // Whoever shows it tells.
+  asked.set(piece, answered);
 }
 
 /**
@@ -20,28 +31,29 @@ export function useCheck(piece: Piece | undefined) {
   const [refused, setRefused] = useState<string>();
   useEffect(() => {
     if (!piece) return;
-    const stop = new AbortController();
+    let overtaken = false;
     let again: ReturnType<typeof setTimeout>;
-    const ask = () => {
-      answer(api.POST("/api/check", { body: piece, signal: stop.signal }))
+    const wait = (answered: Promise<CheckResult>) => {
+      answered
         .then((r) => {
+          if (overtaken) return;
           setResult(r);
           setSilent(false);
           setRefused(undefined);
         })
         .catch((e) => {
-          if (stop.signal.aborted) return;
+          if (overtaken) return;
           if (e instanceof Refused) {
             setRefused(e.message);
             return;
           }
           setSilent(true);
-          again = setTimeout(ask, 3000);
+          again = setTimeout(() => wait(ask(piece)), RETRY);
         });
     };
-    ask();
+    wait(asked.get(piece) ?? ask(piece));
     return () => {
-      stop.abort();
+      overtaken = true;
       clearTimeout(again);
     };
   }, [piece]);

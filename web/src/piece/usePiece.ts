@@ -1,7 +1,17 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Piece, Refused } from "../api/client";
-import { type History, NO_HISTORY, readHistory, same, stepBack, stepForth, withChange, writeHistory } from "./history";
-import { markChange } from "./useCheck";
+import {
+  type History,
+  NO_HISTORY,
+  readHistory,
+  same,
+  stepBack,
+  stepForth,
+  withChange,
+  writeHistory,
+  written,
+} from "./history";
+import { checkSoon } from "./useCheck";
 
 /** SaveState is what the page may truthfully say of the piece on the screen. */
 export type SaveState =
@@ -119,7 +129,7 @@ export function usePiece(id: number) {
 
   const put = useCallback(
     (next: Piece) => {
-      markChange();
+      checkSoon(next);
       current.current = next;
       dirty.current = true;
       setPiece(next);
@@ -176,7 +186,7 @@ export function usePiece(id: number) {
     try {
       const s = await answer(api.GET("/api/pieces/{id}/since/{rev}", { params: { path: { id, rev: mine } } }));
       if (s.rev === mine || rev.current !== mine || halted.current) return;
-      if (same(s.piece, current.current)) rev.current = s.rev;
+      if (written(s.piece) === written(current.current)) rev.current = s.rev;
       else halt(s.changes);
     } catch {
       // The next save will tell.
