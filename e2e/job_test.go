@@ -92,7 +92,7 @@ func TestAPieceFromNothing(t *testing.T) {
 		typeIn("Name of the piece", "Puppet chest"), press("Done"), sees("Puppet chest"),
 		typeIn("Name of the zone", "Lid"), press("Cedar"),
 		verdict("watch"), sees("No coat is planned yet"),
-		press("On it now"), press("Bare"), choose("How it will be used", "display"),
+		press("Bare"), press("pale green"), choose("How it will be used", "display"),
 		sees("Empty: the studio's 17 °C, 64 %"), typeIn("Workshop", "18"), sees("Humidity"),
 		typeIn("Area", "120 x 50 cm"), sees("That is 0.6 m²"), press("Looked: nothing"),
 		press("On to the plan"), sees("Makes sense next"),
@@ -311,8 +311,8 @@ func TestCautionsAndMeasurements(t *testing.T) {
 func TestRemovingAPiece(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts")), verdict("fails"),
-		press("Remove piece"), press("Keep it"), press("Remove piece"), press("Remove it"),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"),
+		press("Remove the whole piece"), press("Keep it"), press("Remove the whole piece"), press("Remove it"),
 		sees("On the bench"), sees("Programme rack"))
 	if body := text(t, ctx); strings.Contains(body, "Ticket booth") {
 		t.Error("it is still on the bench")

@@ -76,8 +76,8 @@ func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
 		keys("n"), sees("Name of the piece"), focused("form input"), keys("Hall chest", kb.Enter),
 		sees("Hall chest"), focused("#work input"), keys("Front", kb.Tab), focused("[role=combobox]"),
 		keys("worktop"), sees("High-pressure laminate"), keys(kb.Enter),
-		verdict("watch"), focused(`[data-field="finish"]`), keys(kb.Enter), focused("[role=combobox]"),
-		keys("bare", kb.Enter), focused(`[data-field="finish"]`),
+		verdict("watch"), focused(`input[data-field="finish"]`),
+		keys("bare", kb.Enter), focused(`button[data-field="finish"]`),
 		keys(kb.Tab), focused(`[data-field="area_m2"]`), keys("60 x 40"), sees("That is 0.24 m²"),
 		keys("2"), saved(), // a figure, not a shortcut
 		sees("That is 2.41 m²"), keys(kb.Backspace), sees("That is 0.24 m²"))

@@ -159,7 +159,7 @@ function Stand({ p }: { p: Summary }) {
         <div className="flex items-baseline gap-3">
           <h2 className="min-w-0 font-semibold text-lg leading-tight">
             <Link className="hover:text-primary hover:underline" to={`/pieces/${p.id}`}>
-              <bdi className="line-clamp-2 break-words">{p.name || "Piece without a name"}</bdi>
+              <bdi className="line-clamp-2 break-words pb-1">{p.name || "Piece without a name"}</bdi>
             </Link>
           </h2>
           <span className="flex-1" />

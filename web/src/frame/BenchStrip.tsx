@@ -26,7 +26,7 @@ export function BenchStrip({ air, windows, next }: Props) {
           "the air is not known"
         )}
       </span>
-      <span className="flex min-w-0 items-center gap-1.5 max-md:hidden">
+      <span className="flex min-w-0 items-center gap-1.5 max-lg:hidden">
         <Hourglass className="size-4 shrink-0" aria-hidden="true" />
         <span className="truncate">{windows ?? "No coat is drying."}</span>
       </span>

@@ -33,7 +33,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
       >
         Go to the work
       </a>
-      <header className="no-print flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b px-3 py-1 sm:px-5">
+      <header className="no-print flex min-h-14 items-center sm:flex-wrap gap-x-3 gap-y-1 border-base-300 border-b px-3 py-1 sm:px-5">
         <Link
           to="/"
           className="flex min-h-11 items-center gap-2 font-head font-semibold text-primary text-xl"
@@ -42,7 +42,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
           <img src="/rutile.svg" alt="" width="28" height="28" className="size-7" />
           <span className={head ? "max-lg:sr-only" : ""}>Rutile</span>
         </Link>
-        <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 gap-y-1">
+        <div className="flex min-w-0 flex-1 items-center gap-x-3 gap-y-1 max-sm:gap-x-1 sm:flex-wrap">
           {head ?? (
             <span className="text-secondary text-sm max-md:sr-only">
               the bench book that checks the plan before the first coat
@@ -50,7 +50,11 @@ export function Shell({ head, strip, fixed, children }: Props) {
           )}
         </div>
         <div className="flex items-center">
-          <button type="button" className="btn btn-ghost px-2.5" onClick={() => setOpen("studio")}>
+          <button
+            type="button"
+            className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}
+            onClick={() => setOpen("studio")}
+          >
             <Settings2 className="size-5" aria-hidden="true" />
             <span className="max-w-40 truncate font-normal max-xl:sr-only">
               <bdi>{studio?.name || "Studio"}</bdi>

@@ -1,13 +1,19 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Zone } from "../api/client";
 import { Tiles } from "../survey/Tiles";
 import { TextField } from "../ui/Field";
 import { useVocab } from "./vocab";
 
-type Props = { taken: string[]; first: boolean; onAdd: (z: Zone) => void; onClose?: () => void };
+type Props = {
+  taken: string[];
+  first: boolean;
+  removal: ReactNode;
+  onAdd: (z: Zone) => void;
+  onClose?: () => void;
+};
 
 /** AddZone asks for the least a zone can be described by: a name, which may wait, and a material. */
-export function AddZone({ taken, first, onAdd, onClose }: Props) {
+export function AddZone({ taken, first, removal, onAdd, onClose }: Props) {
   const v = useVocab();
   const [name, setName] = useState("");
   return (
@@ -51,6 +57,7 @@ export function AddZone({ taken, first, onAdd, onClose }: Props) {
           });
         }}
       />
+      {removal}
     </section>
   );
 }

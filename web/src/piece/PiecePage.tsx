@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Copy, Pencil, Redo2, Trash2, Undo2 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type Finding, type Piece, type Repair, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -105,6 +105,15 @@ function OpenPiece({ id }: { id: number }) {
   // The first drawing waits for the first verdict, so that nothing moves when it comes.
   if (!piece || !(result || silent || refused)) return null;
   const setZone = (z: Zone) => p.change({ ...piece, zones: zones.map((x) => (x.id === z.id ? z : x)) });
+  const removePiece = (
+    <RemovePiece
+      onRemove={async () => {
+        await api.DELETE("/api/pieces/{id}", { params: { path: { id } } });
+        await queries.invalidateQueries({ queryKey: ["pieces"] });
+        void go("/");
+      }}
+    />
+  );
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
     <Shell
@@ -113,20 +122,13 @@ function OpenPiece({ id }: { id: number }) {
         <>
           <PieceName piece={piece} onName={(name) => p.change({ ...piece, name })} />
           <SaveMark save={p.save} silent={silent} />
-          <span className="flex-1" />
+          <span className="flex-1 max-sm:hidden" />
           <button type="button" className="btn btn-ghost px-2.5" disabled={!undo} onClick={undo}>
             <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
           </button>
           <button type="button" className="btn btn-ghost px-2.5" disabled={!redo} onClick={redo}>
             <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
           </button>
-          <RemovePiece
-            onRemove={async () => {
-              await api.DELETE("/api/pieces/{id}", { params: { path: { id } } });
-              await queries.invalidateQueries({ queryKey: ["pieces"] });
-              void go("/");
-            }}
-          />
         </>
       }
       strip={
@@ -138,7 +140,7 @@ function OpenPiece({ id }: { id: number }) {
             next && (
               <button
                 type="button"
-                className="min-h-8 underline underline-offset-2"
+                className="inline underline underline-offset-2"
                 onClick={() => show(zone.id, VIEW[next.id])}
               >
                 {next.says}
@@ -181,6 +183,7 @@ function OpenPiece({ id }: { id: number }) {
             taken={zones.map((z) => z.id)}
             first={!zone}
             onClose={zone ? () => setAdding(false) : undefined}
+            removal={zone ? undefined : removePiece}
             onAdd={(z) => {
               p.change({ ...piece, zones: [...zones, z] });
               setFresh(z.id);
@@ -197,6 +200,7 @@ function OpenPiece({ id }: { id: number }) {
           view={view}
           begin={fresh === zone.id ? "finish" : undefined}
           stale={silent || !!refused}
+          removal={removePiece}
           onView={(to) => show(zone.id, to)}
           onZone={setZone}
           onPiece={p.change}
@@ -234,8 +238,8 @@ function RemovePiece({ onRemove }: { onRemove: () => void }) {
   const [asked, setAsked] = useState(false);
   return (
     <>
-      <button type="button" className="btn btn-ghost px-2.5" onClick={() => setAsked(true)}>
-        <Trash2 className="size-5" aria-hidden="true" /> <span className="sr-only">Remove piece</span>
+      <button type="button" className="btn btn-ghost h-12 text-error" onClick={() => setAsked(true)}>
+        <Trash2 className="size-4" aria-hidden="true" /> Remove the whole piece
       </button>
       {asked && (
         <Dialog title="Remove the piece for good?" onClose={() => setAsked(false)}>
@@ -258,7 +262,7 @@ function PieceName({ piece, onName }: { piece: Piece; onName: (name: string) => 
   const [editing, setEditing] = useState(piece.name === "New piece");
   if (!editing) {
     return (
-      <h1 className="min-w-0 max-w-full">
+      <h1 className="min-w-0 max-sm:flex-1">
         <button
           type="button"
           className="flex min-h-11 max-w-full items-center gap-2 font-semibold text-xl hover:text-primary"
@@ -296,6 +300,7 @@ type ZoneProps = {
   view: View;
   begin: string | undefined; // the field its survey begins at
   stale: boolean; // judged before the last change
+  removal: ReactNode; // what removes the whole piece
   onView: (v: View) => void;
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
@@ -304,7 +309,20 @@ type ZoneProps = {
 };
 
 /** OpenZone is one zone at one stage: the work on the left, what the check says of it on the right. */
-function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onPiece, onCopy, onRemove }: ZoneProps) {
+function OpenZone({
+  piece,
+  zone,
+  judged,
+  view,
+  begin,
+  stale,
+  removal,
+  onView,
+  onZone,
+  onPiece,
+  onCopy,
+  onRemove,
+}: ZoneProps) {
   const steps = zone.steps ?? [];
   const [step, setStep] = useState<number>();
   const [picking, setPicking] = useState<{ at: number; asked: string }>();
@@ -313,7 +331,7 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
   const [pointed, setPointed] = useState<Repair>(); // and one while it is pointed at
   const looking = held ?? pointed;
   const [copying, setCopying] = useState(false);
-  const wanted = useRef(begin); // a field to go to once it is on the screen
+  const wanted = useRef<string>(undefined); // a field to go to once it is on the screen
   const trial = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const seen = trial && looking ? trial : judged;
   useEffect(() => {
@@ -425,6 +443,8 @@ function OpenZone({ piece, zone, judged, view, begin, stale, onView, onZone, onP
                 onView("plan");
               }}
               onRemove={onRemove}
+              begin={begin === "finish"}
+              removal={removal}
             />
           )}
         </section>

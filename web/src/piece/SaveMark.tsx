@@ -9,13 +9,16 @@ export function SaveMark({ save, silent }: Props) {
     case "saved":
       return (
         <span role="status" className="inline-flex items-center gap-1 text-secondary text-sm">
-          <Check className="size-4" aria-hidden="true" /> {silent ? "Saved; the server does not answer now" : "Saved"}
+          <Check className="size-4" aria-hidden="true" />
+          <span className={silent ? "" : "max-sm:sr-only"}>
+            {silent ? "Saved; the server does not answer now" : "Saved"}
+          </span>
         </span>
       );
     case "saving":
       return (
         <span role="status" className="inline-flex items-center gap-1 text-secondary text-sm">
-          <Loader className="size-4" aria-hidden="true" /> Saving
+          <Loader className="size-4" aria-hidden="true" /> <span className="max-sm:sr-only">Saving</span>
         </span>
       );
     case "waiting":

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../piece/vocab";
+import { markOf } from "../section/texture";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
 import { temp, tempKept, tempShown, tempUnit, useUnits } from "../ui/units";
@@ -20,23 +21,37 @@ type Props = {
   onPiece: (p: Piece) => void;
   onPlan: () => void;
   onRemove: () => void;
+  begin: boolean; // a zone just added: what is on it is asked first
+  removal: ReactNode; // what removes the whole piece
 };
 
 /** Survey is what is known of a zone, and of the piece it belongs to. */
-export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, onRemove }: Props) {
+export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, onRemove, begin, removal }: Props) {
   const v = useVocab();
   const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const asks = (field: string) => substrate?.asks.includes(field);
   const bare = zone.finish === "none";
+  // Bare looks like what is bare.
+  const finishes = v.finishes.map((f) =>
+    f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: markOf(substrate.group, substrate.id) } : f,
+  );
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
     set({ defects: count ? [...rest, { id, count }] : rest });
   };
   return (
     <div className="mx-auto max-w-4xl">
-      <Part title="What it is" says="One material, one finish">
+      <Part
+        title="What it is"
+        says="One material, one finish"
+        beside={
+          <button type="button" className="btn btn-ghost border-base-300 text-primary" onClick={onPlan}>
+            On to the plan <ArrowRight className="size-4" aria-hidden="true" />
+          </button>
+        }
+      >
         <div className="grid gap-x-4 xl:grid-cols-2">
           <Tiles
             label="Made of"
@@ -48,8 +63,9 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
           <Tiles
             label="On it now"
             name="finish"
-            words={v.finishes}
+            words={finishes}
             value={zone.finish ?? "unknown"}
+            begin={begin}
             hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
             onChange={(id) => set({ finish: id, gloss: id === "none" ? undefined : zone.gloss })}
           />
@@ -123,7 +139,7 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
       </Part>
       <Part title="What it is to become" says="The colour decides what a stain would show">
         <div className="grid gap-x-4 sm:grid-cols-3">
-          <ColourField label="Colour" value={zone.target?.colour} onChange={(colour) => target({ colour })} />
+          <ColourField label="Colour" quick value={zone.target?.colour} onChange={(colour) => target({ colour })} />
           <Choice
             label="Look"
             words={[{ id: "solid", name: "Solid" }, ...v.effects]}
@@ -155,17 +171,21 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
         <button type="button" className="btn btn-ghost h-12 text-error" onClick={onRemove}>
           <Trash2 className="size-4" aria-hidden="true" /> Remove this zone
         </button>
+        {removal}
       </div>
     </div>
   );
 }
 
-function Part({ title, says, children }: { title: string; says: string; children: ReactNode }) {
+type PartProps = { title: string; says: string; beside?: ReactNode; children: ReactNode };
+
+function Part({ title, says, beside, children }: PartProps) {
   return (
     <section className="mb-3 border-base-300 border-b pb-1">
       <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
         <h2 className="font-semibold text-lg">{title}</h2>
-        <p className="text-secondary text-sm">{says}</p>
+        <p className="flex-1 text-secondary text-sm">{says}</p>
+        {beside}
       </div>
       {children}
     </section>

@@ -10,7 +10,7 @@ export type Tile = {
   also?: string;
   group?: string;
   colour?: string;
-  tells?: string;
+  mark?: string; // of its own, where its group has none
 };
 
 type Props = {
@@ -19,9 +19,9 @@ type Props = {
   value: string | undefined;
   name?: string; // the field a finding may ask for
   hint?: string;
-  open?: boolean; // shows all its tiles from the start
+  open?: boolean; // shows all its tiles always
+  begin?: boolean; // and this one only until the first is chosen
   eager?: boolean; // asks to be typed into at once
-  groups?: Record<string, string>; // a mark for tiles that have no group of their own
   onChange: (id: string) => void;
 };
 
@@ -29,8 +29,8 @@ type Props = {
  * Tiles picks a material or a finish by its look, its name or what painters call it. Closed it shows what is chosen;
  * open, typing narrows the tiles and the arrow keys walk them.
  */
-export function Tiles({ label, words, value, name, hint, open: always, eager, onChange }: Props) {
-  const [open, setOpen] = useState(!!always);
+export function Tiles({ label, words, value, name, hint, open: always, begin, eager, onChange }: Props) {
+  const [open, setOpen] = useState(!!always || !!begin);
   const [query, setQuery] = useState("");
   const [active, setActive] = useState(-1);
   const id = useId();
@@ -202,7 +202,7 @@ export function Swatch({ tile, className }: { tile: Tile | undefined; className:
       <defs>
         <Texture
           id={id}
-          mark={FILM_MARKS[tile?.id ?? ""] ?? (tile?.group ? markOf(tile.group, tile.id) : "wood")}
+          mark={tile?.mark ?? FILM_MARKS[tile?.id ?? ""] ?? (tile?.group ? markOf(tile.group, tile.id) : "wood")}
           size={32}
         />
       </defs>

@@ -131,10 +131,25 @@ function parse(t: string): number | undefined {
   return Number(s);
 }
 
-type ColourProps = { label: string; value: string | undefined; onChange: (v: string | undefined) => void };
+type ColourProps = {
+  label: string;
+  value: string | undefined;
+  quick?: boolean; // offers colours to press as well
+  onChange: (v: string | undefined) => void;
+};
+
+const QUICK = [
+  ["white", "#f4f2ec"],
+  ["cream", "#ede3cc"],
+  ["pale green", "#c9d2cd"],
+  ["blue grey", "#7d8f9a"],
+  ["deep green", "#2f4a40"],
+  ["brick red", "#8a3b32"],
+  ["charcoal", "#34373a"],
+] as const;
 
 /** ColourField takes a colour as #rrggbb, typed or picked. */
-export function ColourField({ label, value, onChange }: ColourProps) {
+export function ColourField({ label, value, quick, onChange }: ColourProps) {
   const { text, setText, error, give, refuse, begin } = useTyped(value, showText, onChange);
   const type = (t: string) => {
     setText(t);
@@ -146,24 +161,45 @@ export function ColourField({ label, value, onChange }: ColourProps) {
   return (
     <Field label={label} error={error}>
       {(id) => (
-        <span className="flex gap-2">
-          <input
-            type="color"
-            aria-label={`Pick: ${label}`}
-            className="h-10 w-12 shrink-0 cursor-pointer rounded border border-base-300 bg-base-100 p-1"
-            value={value ?? "#ffffff"}
-            onChange={(e) => type(e.target.value)}
-          />
-          <input
-            id={id}
-            className={`input w-full ${error ? "input-error" : ""}`}
-            placeholder="#rrggbb"
-            autoComplete="off"
-            value={text}
-            onFocus={begin}
-            onChange={(e) => type(e.target.value)}
-          />
-        </span>
+        <>
+          <span className="flex gap-2">
+            <input
+              type="color"
+              aria-label={`Pick: ${label}`}
+              className="h-10 w-12 shrink-0 cursor-pointer rounded border border-base-300 bg-base-100 p-1"
+              value={value ?? "#ffffff"}
+              onChange={(e) => type(e.target.value)}
+            />
+            <input
+              id={id}
+              className={`input w-full ${error ? "input-error" : ""}`}
+              placeholder="#rrggbb"
+              autoComplete="off"
+              value={text}
+              onFocus={begin}
+              onChange={(e) => type(e.target.value)}
+            />
+          </span>
+          {quick && (
+            <span className="mt-1 flex flex-wrap gap-1">
+              {QUICK.map(([name, hex]) => (
+                <button
+                  key={hex}
+                  type="button"
+                  aria-label={name}
+                  aria-pressed={value === hex}
+                  title={name}
+                  className={`size-9 rounded border ${value === hex ? "border-2 border-primary" : "border-base-300"}`}
+                  style={{ background: hex }}
+                  onClick={() => {
+                    setText(hex);
+                    give(hex);
+                  }}
+                />
+              ))}
+            </span>
+          )}
+        </>
       )}
     </Field>
   );
