@@ -44,6 +44,12 @@ var walkRules = []Rule{
 		Say: func(*Case, *Hit) (string, string) {
 			return "", "Lay out cleaning, sanding, primer, paint and topcoat, and every step is judged as it is added."
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Measure("Add the first step", "steps") },
+		Mend: func(m *Mender, _ *Hit) {
+			if len(m.Zone.Steps) == 0 {
+				m.Measure("Add the first step", "steps")
+			} else {
+				m.Measure("Add the next step", "steps")
+			}
+		},
 	},
 }

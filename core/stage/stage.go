@@ -87,7 +87,9 @@ func lookOver(c *craft.Craft, z *check.Zone) Stage {
 		left = append(left, "what lies on it")
 	}
 	fin := &c.Finishes[z.Finish]
-	if !fin.Bare && !fin.Unknown && z.Gloss == craft.NoSheen {
+	// A film that hardly depends on its key is judged alike whatever its shine.
+	const keyed = .2
+	if !fin.Bare && !fin.Unknown && z.Gloss == craft.NoSheen && craft.Families[fin.Family].Need > keyed {
 		left = append(left, "how it shines")
 	}
 	if z.Area <= 0 {

@@ -12,6 +12,11 @@ type Props = {
 
 const WORD = { sound: "Sound", watch: "Watch", fails: "Fails" };
 
+/** word is the verdict's, or that there is nothing to judge yet. */
+function word(z: ZoneResult) {
+  return !z.adhesion && z.verdict === "watch" ? "Not planned yet" : WORD[z.verdict];
+}
+
 /** Verdict is the answer in a sentence, with its figures after it. */
 export function Verdict({ judged, planned, trial, stale, said }: Props) {
   const a = judged.adhesion;
@@ -32,10 +37,7 @@ export function Verdict({ judged, planned, trial, stale, said }: Props) {
             // While a repair is pointed at, nothing may move away from under the pointer.
             className={`font-semibold text-xl leading-tight ${trial ? "lg:truncate" : ""} ${toneOf[judged.verdict]}`}
           >
-            {trial && "If you "}
-            {trial
-              ? `${trial[0]?.toLowerCase()}${trial.slice(1)}: ${WORD[judged.verdict].toLowerCase()}`
-              : WORD[judged.verdict]}
+            {trial ? `If you ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
           </h2>
           <p className="leading-tight lg:truncate" title={judged.says}>
             {judged.says}

@@ -43,6 +43,7 @@ export function AddZone({ taken, first, removal, onAdd, onClose }: Props) {
       </div>
       <Tiles
         label="What is it made of?"
+        eg="oak, chipboard, worktop, tin …"
         words={v.substrates}
         value={undefined}
         open

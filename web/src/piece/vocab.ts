@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
-import { answer, api, type Step, type Vocab } from "../api/client";
+import { answer, api, type Schemas, type Step, type Vocab } from "../api/client";
 
 export function useVocabQuery() {
   return useQuery({ queryKey: ["vocab"], queryFn: () => answer(api.GET("/api/vocab")), staleTime: Infinity });
@@ -43,8 +43,8 @@ export function stepTitle(v: Vocab, s: Step): string {
   }
 }
 
-/** stepNotes are the particulars of a step that its title leaves out. */
-export function stepNotes(v: Vocab, s: Step): string {
+/** stepNotes are the particulars of a step that its title leaves out; waits is what the check makes of a wait left open. */
+export function stepNotes(v: Vocab, s: Step, waits?: number): string {
   const out: string[] = [];
   if (s.do === "clean") {
     if (s.passes && s.passes > 1) out.push(`${s.passes} passes`);
@@ -61,7 +61,9 @@ export function stepNotes(v: Vocab, s: Step): string {
     out.push(n === 1 ? "1 coat" : `${n} coats`);
     if (s.scope && s.scope !== "all") out.push(`on ${nameOf(v.scopes, s.scope)}`);
     const each = n === 1 ? "" : " after each";
-    out.push(s.wait_h === undefined ? "wait as the check allows" : `wait ${hours(s.wait_h)}${each}`);
+    if (s.wait_h !== undefined) out.push(`wait ${hours(s.wait_h)}${each}`);
+    else if (waits) out.push(`wait ${hours(waits)}${each}, the earliest here`);
+    else out.push("wait as the air allows");
     if (s.method && s.method !== "brush") out.push(`by ${nameOf(v.methods, s.method).toLowerCase()}`);
     if (s.additive)
       out.push(`bonding additive ${s.additive.ratio} : 1${s.additive.coats === "first" ? ", first coat only" : ""}`);
@@ -74,4 +76,13 @@ export function hours(h: number): string {
   if (h > 0 && h < 1) return `${Math.round(h * 60)} min`;
   if (h >= 72) return `${Number((h / 24).toFixed(1))} days`;
   return `${Number(h.toFixed(h < 10 ? 1 : 0))} h`;
+}
+
+/** waitsOf is how long each coat step of a judged plan is left. */
+export function waitsOf(section: Schemas["Section"] | undefined): Map<number, number> {
+  const out = new Map<number, number>();
+  for (const l of section?.layers ?? []) {
+    if (l.step && l.waits_h) out.set(l.step, Math.max(l.waits_h, out.get(l.step) ?? 0));
+  }
+  return out;
 }

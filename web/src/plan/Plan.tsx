@@ -5,7 +5,7 @@ import { Plus } from "lucide-react";
 import { Fragment, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Finding, Piece, Step, Zone, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
-import { nameOf, useVocab } from "../piece/vocab";
+import { nameOf, useVocab, waitsOf } from "../piece/vocab";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, type Drawing, faceOf, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
@@ -115,6 +115,7 @@ export function Plan(p: Props) {
       rows.current?.querySelector(`[data-step="${b.l.step}"]`)?.scrollIntoView({ block: "nearest" });
     } else p.onLookOver(b.l.kind === "finish" ? "finish" : "substrate");
   };
+  const waits = useMemo(() => waitsOf(section), [section]);
   const ids = useMemo(() => steps.map((_, i) => i + 1), [steps]);
   const planned = useMemo(() => new Set((p.zone.steps ?? []).map((s) => JSON.stringify(s))), [p.zone.steps]);
   const byStep = useMemo(() => gather(p.judged?.findings ?? []), [p.judged]);
@@ -127,6 +128,7 @@ export function Plan(p: Props) {
           zone={p.zone.id}
           at={at}
           asked={p.picking.asked}
+          mending={!!p.judged?.adhesion && p.judged.verdict !== "sound"}
           onPick={(s) => pick(at, s)}
           onClose={() => {
             onPicking(undefined);
@@ -197,6 +199,7 @@ export function Plan(p: Props) {
                         of={steps.length}
                         step={s}
                         findings={byStep.get(n) ?? NONE}
+                        waits={waits.get(n)}
                         chosen={chosen === n}
                         open={open === n}
                         fresh={p.frozen && !planned.has(JSON.stringify(s))}

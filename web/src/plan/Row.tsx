@@ -12,6 +12,7 @@ type Props = {
   of: number;
   step: Step;
   findings: Finding[];
+  waits: number | undefined; // hours after each coat, as the check has it
   chosen: boolean;
   open: boolean;
   fresh: boolean; // what a repair that is looked at would change
@@ -76,7 +77,7 @@ export function Row(p: Props) {
           <StepIcon kind={p.step.do} className="size-7 text-primary" />
           <span className="min-w-0 flex-1 leading-tight">
             <span className="block font-medium">{stepTitle(v, p.step)}</span>
-            <span className="block text-secondary text-sm">{stepNotes(v, p.step)}</span>
+            <span className="block text-secondary text-sm">{stepNotes(v, p.step, p.waits)}</span>
             {worst && (
               <span className={`block font-medium text-sm ${verdict === "fails" ? "text-error" : "text-warning"}`}>
                 {worst.title}

@@ -1,12 +1,13 @@
 // Marks that tell a material from another: the same on tiles, in the cut and on paper.
 
-const MARKS: Record<string, { d: string; w?: number; o?: number }> = {
+const MARKS: Record<string, { d: string; w?: number; o?: number; box?: [number, number] }> = {
   wood: { d: "M0 6c12-4 24 4 40 0M0 16c10 4 28-5 40 1M0 26c14-3 22 5 40-1M0 35c12 3 26-3 40 1" },
   open: {
     d: "M0 5c12-4 24 4 40 0M0 13c10 4 28-5 40 1M0 22c14-3 22 5 40-1M0 31c12 3 26-3 40 1M4 9h5M18 18h6M30 27h5M9 36h6M27 8h4M2 27h4",
   },
   knotty: {
-    d: "M0 5c8-3 12 1 14 4M0 36c10-2 14-5 16-9M40 6c-8-2-11 1-13 4M40 35c-9-1-12-4-13-8M20 12c5 0 8 3 8 7s-3 7-8 7-8-3-8-7 3-7 8-7M20 16c2 0 4 1 4 3s-2 4-4 4-4-2-4-4 2-3 4-3",
+    d: "M0 7c24-4 56 4 88-1M0 16c18 0 26-5 38-7 10-2 16 1 24 4 9 3 16 4 26 3M0 25c16 1 24 0 30-2M66 23c7 2 14 3 22 2M0 34c16 0 26 5 38 7 10 2 16-1 24-4 9-3 16-4 26-3M0 43c24 4 56-4 88 1M48 17c6 0 11 3 11 7s-5 7-11 7-11-3-11-7 5-7 11-7M48 21c3 0 5 1 5 3s-2 3-5 3-5-1-5-3 2-3 5-3",
+    box: [88, 48],
   },
   board: { d: "M4 4l6 3M20 2l5 6M33 9l5-4M8 18l7-2M24 17l4 6M3 30l6 4M18 29l7-3M32 27l4 6" },
   cane: { d: "M0 10h40M0 30h40M10 0v40M30 0v40M0 0l40 40M40 0L0 40" },
@@ -32,8 +33,10 @@ export function markOf(group: string, id?: string): string {
 
 export function Texture({ id, mark, size = 40 }: { id: string; mark: string; size?: number }) {
   const m = MARKS[mark] ?? MARKS.wood;
+  const [w, h] = m?.box ?? [40, 40];
+  const k = size / 40;
   return (
-    <pattern id={id} width={size} height={size} patternUnits="userSpaceOnUse" viewBox="0 0 40 40">
+    <pattern id={id} width={w * k} height={h * k} patternUnits="userSpaceOnUse" viewBox={`0 0 ${w} ${h}`}>
       <path
         d={m?.d}
         stroke="#2b2620"

@@ -2,7 +2,7 @@ import { Printer } from "lucide-react";
 import type { Piece, Zone, ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
-import { nameOf, stepNotes, stepTitle, useVocab } from "../piece/vocab";
+import { nameOf, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
 import type { View } from "../piece/ZoneBar";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
@@ -32,6 +32,7 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
   }
   const said = judged?.findings.filter((f) => f.severity !== "note") ?? [];
   const cautions = judged?.findings.filter((f) => f.severity === "note") ?? [];
+  const waits = waitsOf(judged?.section);
   const d = judged?.section && layCut(judged.section, 190, 380);
   const site = piece.site ?? studio?.site;
   return (
@@ -75,7 +76,7 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
                 <span className="w-5 text-right font-head tabular-nums">{i + 1}</span>
                 <span className="flex-1 leading-tight">
                   <b className="font-semibold">{stepTitle(v, s)}</b>
-                  <span className="block text-sm">{stepNotes(v, s)}</span>
+                  <span className="block text-sm">{stepNotes(v, s, waits.get(i + 1))}</span>
                 </span>
                 <span className="w-24 border-base-300 border-b text-secondary text-xs">done at</span>
               </li>

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { answer, api, type Piece, type Schemas, type Step, type Verdict } from "../api/client";
+import { answer, api, type Piece, type Schemas, type Step } from "../api/client";
 import { useVocab } from "../piece/vocab";
 import { Joint } from "../ui/Mark";
 import { StepIcon } from "./icons";
@@ -10,17 +10,16 @@ type Props = {
   zone: string;
   at: number; // after how many steps
   asked: string;
+  mending: boolean; // the plan is not sound as it is: what makes it so is told
   onPick: (s: Step) => void;
   onClose: () => void;
 };
-
-const MENDED: Record<Verdict, string> = { sound: "then it is sound", watch: "then watch it", fails: "it still fails" };
 
 /**
  * StepPicker offers what makes sense next, with the reason, and below it every step there is, with what it would
  * bring. Typing narrows both down.
  */
-export function StepPicker({ piece, zone, at, asked, onPick, onClose }: Props) {
+export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }: Props) {
   const v = useVocab();
   const [query, setQuery] = useState(asked);
   const [offers, setOffers] = useState<Offer[]>();
@@ -90,9 +89,9 @@ export function StepPicker({ piece, zone, at, asked, onPick, onClose }: Props) {
             <span className="block text-secondary text-sm">{o.note}</span>
           )}
         </span>
-        {o.why && o.verdict === "sound" && (
+        {mending && o.why && o.verdict === "sound" && (
           <span className="flex items-center gap-1 text-sm">
-            <Joint verdict="sound" /> <span className="max-sm:sr-only">{MENDED.sound}</span>
+            <Joint verdict="sound" /> <span className="max-sm:sr-only">then it is sound</span>
           </span>
         )}
       </div>

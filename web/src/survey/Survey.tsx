@@ -56,6 +56,7 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
           <Tiles
             label="Made of"
             name="substrate"
+            eg="oak, chipboard, worktop, tin …"
             words={v.substrates}
             value={zone.substrate}
             onChange={(id) => set({ substrate: id })}
@@ -63,6 +64,7 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
           <Tiles
             label="On it now"
             name="finish"
+            eg="varnish, old paint, wax …"
             words={finishes}
             value={zone.finish ?? "unknown"}
             begin={begin}

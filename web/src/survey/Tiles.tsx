@@ -18,6 +18,7 @@ type Props = {
   words: Tile[];
   value: string | undefined;
   name?: string; // the field a finding may ask for
+  eg: string; // what one might type
   hint?: string;
   open?: boolean; // shows all its tiles always
   begin?: boolean; // and this one only until the first is chosen
@@ -29,7 +30,7 @@ type Props = {
  * Tiles picks a material or a finish by its look, its name or what painters call it. Closed it shows what is chosen;
  * open, typing narrows the tiles and the arrow keys walk them.
  */
-export function Tiles({ label, words, value, name, hint, open: always, begin, eager, onChange }: Props) {
+export function Tiles({ label, words, value, name, eg, hint, open: always, begin, eager, onChange }: Props) {
   const [open, setOpen] = useState(!!always || !!begin);
   const [query, setQuery] = useState("");
   const [active, setActive] = useState(-1);
@@ -109,7 +110,7 @@ export function Tiles({ label, words, value, name, hint, open: always, begin, ea
           aria-controls={`${id}l`}
           aria-activedescendant={here >= 0 && order[here] ? `${id}-${order[here].id}` : undefined}
           className="input h-12 flex-1 text-base"
-          placeholder="Type or press: oak, chipboard, worktop, tin …"
+          placeholder={`Type or press: ${eg}`}
           value={query}
           onChange={(e) => {
             setQuery(e.target.value);
