@@ -1,4 +1,5 @@
 import { ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
+import { memo, useState } from "react";
 import type { Finding, Repair, Verdict } from "../api/client";
 import { Joint, Mark } from "../ui/Mark";
 
@@ -16,7 +17,7 @@ const AS: Record<Finding["severity"], Verdict> = { fail: "fails", watch: "watch"
 const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.field)}`;
 
 /** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
-export function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
+export const Findings = memo(function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
   const said = findings.filter((f) => f.severity !== "note");
   const cautions = findings.filter((f) => f.severity === "note");
   const at = new Map<string, number>();
@@ -104,7 +105,7 @@ export function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: 
       )}
     </div>
   );
-}
+});
 
 type RowProps = Pick<Props, "onHold" | "onPoint"> & { r: Repair; held: boolean; onPress: () => void };
 
@@ -152,14 +153,15 @@ function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
 }
 
 function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
+  const [open, setOpen] = useState(false);
   return (
     <div className="mt-1 flex items-start gap-3 text-sm">
       {f.factors.length > 0 && (
-        <details className="group min-w-0 flex-1">
+        <details className="group min-w-0 flex-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
           <summary className="inline-flex min-h-8 list-none items-center gap-1 text-primary underline underline-offset-2">
             <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures behind it
           </summary>
-          <Figures factors={f.factors} />
+          {open && <Figures factors={f.factors} />}
         </details>
       )}
       {f.step ? (

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { ZoneResult } from "../api/client";
 import { hours } from "../piece/vocab";
 import { Joint, toneOf } from "../ui/Mark";
@@ -18,7 +19,7 @@ function word(z: ZoneResult) {
 }
 
 /** Verdict is the answer in a sentence, with its figures after it. */
-export function Verdict({ judged, planned, trial, stale, said }: Props) {
+export const Verdict = memo(function Verdict({ judged, planned, trial, stale, said }: Props) {
   const a = judged.adhesion;
   return (
     <section
@@ -89,4 +90,4 @@ export function Verdict({ judged, planned, trial, stale, said }: Props) {
       )}
     </section>
   );
-}
+});

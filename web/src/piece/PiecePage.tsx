@@ -17,6 +17,7 @@ import { Survey } from "../survey/Survey";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { focusSoon } from "../ui/focus";
+import { useSteady } from "../ui/steady";
 import { useUnits } from "../ui/units";
 import { AddZone } from "./AddZone";
 import { CopyPlan } from "./CopyPlan";
@@ -24,7 +25,7 @@ import { Elsewhere, SaveMark } from "./SaveMark";
 import { useCheck, usePreview } from "./useCheck";
 import { usePiece } from "./usePiece";
 import { hours, useVocabQuery, VocabContext } from "./vocab";
-import { StageRail, VIEW, type View, ZoneTabs } from "./ZoneBar";
+import { type Stage, StageRail, VIEW, type View, ZoneTabs } from "./ZoneBar";
 
 /** PiecePage is a piece with its zones; one of them is open, at one stage of the work. */
 export function PiecePage() {
@@ -69,6 +70,9 @@ function OpenPiece({ id }: { id: number }) {
     setAdding(false);
     void go(`/pieces/${id}/${z}${to ? `/${to}` : ""}`, { replace: true });
   };
+  const showZone = useSteady((z: string) => show(z));
+  const addZone = useSteady(() => setAdding(true));
+  const goStage = useSteady((s: Stage) => zone && show(zone.id, VIEW[s.id]));
   const turn = (by: number) => {
     const at = zones.findIndex((z) => z.id === zone?.id) + by;
     const z = zones[(at + zones.length) % zones.length];
@@ -86,6 +90,13 @@ function OpenPiece({ id }: { id: number }) {
     { key: "z", says: "Add a zone", run: () => setAdding(true) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
+  const drawn = !!result;
+  const { rehearse } = p;
+  useEffect(() => {
+    if (!drawn) return;
+    const soon = setTimeout(rehearse, 150);
+    return () => clearTimeout(soon);
+  }, [drawn, rehearse]);
   useEffect(() => {
     document.title = piece?.name ? `${piece.name} · Rutile` : "Rutile";
   }, [piece?.name]);
@@ -164,12 +175,10 @@ function OpenPiece({ id }: { id: number }) {
             zones={zones}
             results={result?.zones}
             here={adding ? undefined : zone?.id}
-            onShow={(z) => show(z)}
-            onAdd={() => setAdding(true)}
+            onShow={showZone}
+            onAdd={addZone}
           />
-          {!adding && zone && (
-            <StageRail stages={judged?.stages} view={view} at={undefined} onGo={(s) => show(zone.id, VIEW[s.id])} />
-          )}
+          {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
         </div>
       )}
       {refused && (
@@ -348,7 +357,12 @@ function OpenZone({
     setHeld(undefined);
     setPointed(undefined);
   };
-  const repair = (f: Finding, r: Repair) => {
+  const toStep = useSteady((n: number) => {
+    setStep(n);
+    if (view !== "plan") onView("plan");
+    focusSoon(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`));
+  });
+  const repair = useSteady((f: Finding, r: Repair) => {
     letGo();
     if (r.kind === "edit" && r.steps) {
       onZone({ ...zone, steps: r.steps });
@@ -365,7 +379,7 @@ function OpenZone({
     } else {
       lookOver(r.field ?? "");
     }
-  };
+  });
   useKeys("The verdict", [
     {
       key: "r",
@@ -396,7 +410,7 @@ function OpenZone({
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_25rem]">
         <section
           aria-label={view === "plan" ? "The plan" : "Look over"}
-          className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto"
+          className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto lg:contain-content"
         >
           {view === "plan" ? (
             <>
@@ -450,7 +464,7 @@ function OpenZone({
         </section>
         <section
           aria-label="What the check says"
-          className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l"
+          className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
         >
           {view === "look-over" && judged?.section && (
             <SmallCut zone={zone} judged={judged} onPlan={() => onView("plan")} />
@@ -463,11 +477,7 @@ function OpenZone({
                 onHold={setHeld}
                 onPoint={setPointed}
                 onRepair={repair}
-                onStep={(n) => {
-                  setStep(n);
-                  if (view !== "plan") onView("plan");
-                  requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus());
-                }}
+                onStep={toStep}
               />
             </fieldset>
           )}

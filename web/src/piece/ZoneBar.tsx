@@ -1,10 +1,11 @@
 import { Plus } from "lucide-react";
+import { memo } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 
 export type View = "look-over" | "plan" | "sheet";
 
-type Stage = Schemas["Stage"];
+export type Stage = Schemas["Stage"];
 
 /** VIEW is where the work of a stage is done. */
 export const VIEW: Record<Stage["id"], View> = {
@@ -24,7 +25,7 @@ type TabsProps = {
 };
 
 /** ZoneTabs are the zones of a piece, each with how it stands. */
-export function ZoneTabs({ zones, results, here, onShow, onAdd }: TabsProps) {
+export const ZoneTabs = memo(function ZoneTabs({ zones, results, here, onShow, onAdd }: TabsProps) {
   return (
     <nav aria-label="Zones" className="flex min-w-0 flex-wrap items-end gap-1">
       {zones.map((z) => {
@@ -49,7 +50,7 @@ export function ZoneTabs({ zones, results, here, onShow, onAdd }: TabsProps) {
       </button>
     </nav>
   );
-}
+});
 
 type RailProps = {
   stages: Stage[] | undefined | null;
@@ -61,7 +62,7 @@ type RailProps = {
 const STATE = { done: "done", open: "unfinished", stuck: "something is in the way" };
 
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
-export function StageRail({ stages, view, at, onGo }: RailProps) {
+export const StageRail = memo(function StageRail({ stages, view, at, onGo }: RailProps) {
   return (
     <nav aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
       <ol className="flex items-center whitespace-nowrap">
@@ -89,7 +90,7 @@ export function StageRail({ stages, view, at, onGo }: RailProps) {
       </ol>
     </nav>
   );
-}
+});
 
 function firstOf(stages: Stage[], view: View) {
   const here = stages.filter((s) => VIEW[s.id] === view);

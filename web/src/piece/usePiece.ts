@@ -241,6 +241,17 @@ export function usePiece(id: number) {
     remember(forth.history);
   }, [put, remember]);
 
+  /**
+   * rehearse draws the piece once more while nobody waits for it: the browser then knows the way, and the first press
+   * is answered as soon as the later ones.
+   */
+  const rehearse = useCallback(() => {
+    const now = current.current;
+    if (!now || dirty.current) return;
+    current.current = structuredClone(now);
+    setPiece(current.current);
+  }, []);
+
   /** settle answers a conflict: keep this tab's version, or take the other; the one not kept can be undone to. */
   const settle = useCallback(
     async (keep: boolean) => {
@@ -288,6 +299,7 @@ export function usePiece(id: number) {
     change,
     settle,
     again,
+    rehearse,
     undo: history.past.length ? undo : undefined,
     redo: history.future.length ? redo : undefined,
   };

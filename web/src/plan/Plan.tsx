@@ -11,7 +11,7 @@ import { type Band, type Drawing, faceOf, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
 import { focusSoon } from "../ui/focus";
 import { useUnits } from "../ui/units";
-import { Row } from "./Row";
+import { type Hand, Row } from "./Row";
 
 type Props = {
   piece: Piece;
@@ -39,7 +39,7 @@ export function Plan(p: Props) {
   const rows = useRef<HTMLDivElement>(null);
   const cut = useRef<HTMLDivElement>(null);
   const { steps, onSteps, onChoose, onPicking, chosen } = p;
-  const box = useRowPlaces(rows, cut);
+  const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${p.picking?.at} ${p.frozen} ${!!p.judged}`);
 
   const addButton = useCallback(() => rows.current?.querySelector<HTMLElement>("[data-add]"), []);
   const focusRow = useCallback((n: number) => {
@@ -80,6 +80,20 @@ export function Plan(p: Props) {
     if (at === steps.length) focusSoon(addButton);
     else focusRow(at + 1);
   };
+  const latest = useRef<Hand>(undefined);
+  latest.current = {
+    choose: onChoose,
+    open: (n) => {
+      setOpen(n);
+      if (n) onChoose(n);
+    },
+    change: (n, s) => onSteps(steps.map((x, i) => (i === n - 1 ? s : x))),
+    move: moveTo,
+    again,
+    after: (n) => onPicking({ at: n, asked: "" }),
+    remove,
+  };
+  const hand = useMemo(() => steady(latest), []);
   const on = (f: (n: number) => void) => () => chosen !== undefined && chosen <= steps.length && f(chosen);
   useKeys(
     "The plan",
@@ -116,7 +130,7 @@ export function Plan(p: Props) {
     } else p.onLookOver(b.l.kind === "finish" ? "finish" : "substrate");
   };
   const waits = useMemo(() => waitsOf(section), [section]);
-  const ids = useMemo(() => steps.map((_, i) => i + 1), [steps]);
+  const ids = useMemo(() => Array.from({ length: steps.length }, (_, i) => i + 1), [steps.length]);
   const planned = useMemo(() => new Set((p.zone.steps ?? []).map((s) => JSON.stringify(s))), [p.zone.steps]);
   const byStep = useMemo(() => gather(p.judged?.findings ?? []), [p.judged]);
   const picker = (at: number) =>
@@ -204,16 +218,7 @@ export function Plan(p: Props) {
                         open={open === n}
                         fresh={p.frozen && !planned.has(JSON.stringify(s))}
                         frozen={p.frozen}
-                        onChoose={() => onChoose(n)}
-                        onOpen={(is) => {
-                          setOpen(is ? n : undefined);
-                          onChoose(n);
-                        }}
-                        onChange={(x) => onSteps(steps.map((y, j) => (j === i ? x : y)))}
-                        onMove={(by) => moveTo(n, n + by)}
-                        onAgain={() => again(n)}
-                        onAfter={() => onPicking({ at: n, asked: "" })}
-                        onRemove={() => remove(n)}
+                        hand={hand}
                       />
                       {n < steps.length && picker(n)}
                     </Fragment>
@@ -251,6 +256,19 @@ export function Plan(p: Props) {
       </p>
     </div>
   );
+}
+
+/** steady is a hand that stays the same while what it does follows the plan. */
+function steady(latest: React.RefObject<Hand | undefined>): Hand {
+  return {
+    choose: (n) => latest.current?.choose(n),
+    open: (n) => latest.current?.open(n),
+    change: (n, s) => latest.current?.change(n, s),
+    move: (n, to) => latest.current?.move(n, to),
+    again: (n) => latest.current?.again(n),
+    after: (n) => latest.current?.after(n),
+    remove: (n) => latest.current?.remove(n),
+  };
 }
 
 const ROW = 46;
@@ -297,7 +315,11 @@ type Box = { places: Places; height: number; width: number; lift: number };
  * useRowPlaces measures where the rows stand, and how far below their top the cut begins, so that each can be tied to
  * its layer. The cut stays in sight while long rows are scrolled.
  */
-function useRowPlaces(rows: React.RefObject<HTMLDivElement | null>, cut: React.RefObject<HTMLDivElement | null>) {
+function useRowPlaces(
+  rows: React.RefObject<HTMLDivElement | null>,
+  cut: React.RefObject<HTMLDivElement | null>,
+  shape: string, // what rows there are, and which are open
+) {
   const [box, setBox] = useState<Box>({ places: new Map(), height: 420, width: 700, lift: 0 });
   const measure = useCallback(() => {
     const el = rows.current;
@@ -321,12 +343,17 @@ function useRowPlaces(rows: React.RefObject<HTMLDivElement | null>, cut: React.R
         : { places, height, width, lift },
     );
   }, [rows, cut]);
-  useLayoutEffect(measure);
+  // Measured when there are other rows, and when one of them grows: asking at every drawing would lay the page out
+  // twice.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the shape decides which rows there are
   useLayoutEffect(() => {
     const el = rows.current;
     if (!el) return;
+    measure();
     const o = new ResizeObserver(measure);
     o.observe(el);
+    for (const head of el.querySelectorAll("[data-head]")) o.observe(head);
+    if (cut.current) o.observe(cut.current);
     let frame = 0;
     const onScroll = () => {
       cancelAnimationFrame(frame);
@@ -338,7 +365,7 @@ function useRowPlaces(rows: React.RefObject<HTMLDivElement | null>, cut: React.R
       cancelAnimationFrame(frame);
       document.removeEventListener("scroll", onScroll, { capture: true });
     };
-  }, [rows, measure]);
+  }, [rows, cut, measure, shape]);
   return box;
 }
 

@@ -1,6 +1,6 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, Copy, GripVertical, Plus, Trash2 } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { stepNotes, stepTitle, useVocab } from "../piece/vocab";
 import { StepIcon } from "../steps/icons";
@@ -17,17 +17,22 @@ type Props = {
   open: boolean;
   fresh: boolean; // what a repair that is looked at would change
   frozen: boolean; // only looked at
-  onChoose: () => void;
-  onOpen: (open: boolean) => void;
-  onChange: (s: Step) => void;
-  onMove: (by: number) => void;
-  onAgain: () => void;
-  onAfter: () => void;
-  onRemove: () => void;
+  hand: Hand;
+};
+
+/** Hand is what can be done to a step of the plan, by its number. It is the same at every drawing. */
+export type Hand = {
+  choose: (n: number) => void;
+  open: (n: number | undefined) => void;
+  change: (n: number, s: Step) => void;
+  move: (n: number, to: number) => void;
+  again: (n: number) => void;
+  after: (n: number) => void;
+  remove: (n: number) => void;
 };
 
 /** Row is one step of the plan, with what is wrong at its place; opened, it is edited there. */
-export function Row(p: Props) {
+export const Row = memo(function Row(p: Props) {
   const v = useVocab();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, isDragging } = useSortable({
     id: p.n,
@@ -70,8 +75,8 @@ export function Row(p: Props) {
           disabled={p.frozen}
           className="flex min-h-11 min-w-0 flex-1 items-center gap-2.5 py-0.5 pr-2.5 pl-1 max-sm:gap-1.5 text-left hover:bg-base-200 disabled:cursor-default"
           aria-expanded={p.open}
-          onFocus={p.onChoose}
-          onClick={() => p.onOpen(!p.open)}
+          onFocus={() => p.hand.choose(p.n)}
+          onClick={() => p.hand.open(p.open ? undefined : p.n)}
         >
           <span className="w-5 shrink-0 text-right font-head text-secondary tabular-nums">{p.n}</span>
           <StepIcon kind={p.step.do} className="size-7 text-primary" />
@@ -89,22 +94,22 @@ export function Row(p: Props) {
       </div>
       {p.open && !p.frozen && (
         <div className="border-base-300 border-t p-3">
-          <StepEditor step={p.step} onChange={p.onChange} />
+          <StepEditor step={p.step} onChange={(s) => p.hand.change(p.n, s)} />
           <div className="mt-1 flex flex-wrap gap-1">
-            <button type="button" className="btn" disabled={p.n === p.of} onClick={() => p.onMove(1)}>
+            <button type="button" className="btn" disabled={p.n === p.of} onClick={() => p.hand.move(p.n, p.n + 1)}>
               <ArrowUp className="size-4" aria-hidden="true" /> Later
             </button>
-            <button type="button" className="btn" disabled={p.n === 1} onClick={() => p.onMove(-1)}>
+            <button type="button" className="btn" disabled={p.n === 1} onClick={() => p.hand.move(p.n, p.n - 1)}>
               <ArrowDown className="size-4" aria-hidden="true" /> Earlier
             </button>
-            <button type="button" className="btn" onClick={p.onAgain}>
+            <button type="button" className="btn" onClick={() => p.hand.again(p.n)}>
               <Copy className="size-4" aria-hidden="true" /> Again
             </button>
-            <button type="button" className="btn" onClick={p.onAfter}>
+            <button type="button" className="btn" onClick={() => p.hand.after(p.n)}>
               <Plus className="size-4" aria-hidden="true" /> Add after it
             </button>
             <span className="flex-1" />
-            <button type="button" className="btn btn-outline btn-error" onClick={p.onRemove}>
+            <button type="button" className="btn btn-outline btn-error" onClick={() => p.hand.remove(p.n)}>
               <Trash2 className="size-4" aria-hidden="true" /> Remove
             </button>
           </div>
@@ -112,4 +117,4 @@ export function Row(p: Props) {
       )}
     </li>
   );
-}
+});
