@@ -1,32 +1,53 @@
 package e2e
 
 import (
+	"context"
+	"fmt"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
-// TestShots draws the main views from the demo data. It runs only where a
-// folder for the pictures is given: make shots.
+// TestShots draws the main views from the demo data: each in both themes and
+// at the width of a phone. It runs only where a folder for the pictures is
+// given: make shots.
 func TestShots(t *testing.T) {
 	if *shots == "" {
 		t.Skip("pictures are drawn by make shots")
 	}
 	a := start(t, true)
-	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Terracotta planters"))
-	shoot(t, ctx, "pieces")
-	do(t, ctx, press("Laminate fronts"), verdict("fails"), sees("will not hold"))
-	shoot(t, ctx, "zone-fails")
-	do(t, ctx, press("The figures behind it"), chromedp.ScrollIntoView(chromedp.CSS(`[data-code="adhesion.weakest"]`)))
-	shoot(t, ctx, "figures")
-	do(t, ctx, press("then prime with bonding primer"), verdict("sound"), saved(), seesInView("[data-verdict]"))
-	shoot(t, ctx, "zone-repaired")
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/3/column")), verdict("fails"), sees("will show"))
-	shoot(t, ctx, "zone-bleeds")
-	do(t, ctx, press("Mineral paint"), press("Add a step"), sees("Pigmented shellac"))
-	shoot(t, ctx, "step-editing")
-	phone := browser(t, 390, 844)
-	do(t, phone, chromedp.Navigate(a.url("/pieces/3/column")), verdict("fails"), sees("will show"))
-	shoot(t, phone, "phone")
+	wide, phone := browser(t, 1280, 800), browser(t, 390, 844)
+	still := chromedp.Sleep(300 * time.Millisecond)
+	theme := func(ctx context.Context, name string) {
+		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.theme = %q, true)`, name))); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for _, v := range []struct{ name, path, says string }{
+		{"bench", "/", "Terracotta planters"},
+		{"plan", "/pieces/11/column/plan", "Dye will show"},
+		{"look-over", "/pieces/12/uprights/look-over", "Lying on it"},
+		{"job-sheet", "/pieces/12/uprights/sheet", "job sheet"},
+	} {
+		do(t, wide, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+		shoot(t, wide, v.name)
+		theme(wide, "evening")
+		do(t, wide, still)
+		shoot(t, wide, v.name+"-evening")
+		do(t, phone, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+		shoot(t, phone, v.name+"-phone")
+	}
+	const repair = "Sand with 220 and dust off, then prime with bonding primer"
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("The figures behind it"), still)
+	shoot(t, wide, "figures")
+	do(t, wide, press("See it first: "+repair), verdict("sound"), still)
+	shoot(t, wide, "repair-looked-at")
+	do(t, wide, keys(kb.Escape), verdict("fails"), press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"), still)
+	shoot(t, wide, "step-picker")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/1")), sees("The first zone"), still)
+	shoot(t, wide, "first-zone")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"), press("4 Pigmented shellac"), still)
+	shoot(t, wide, "step-editing")
 }

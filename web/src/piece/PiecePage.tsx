@@ -149,13 +149,14 @@ function OpenPiece({ id }: { id: number }) {
           next={
             zone &&
             next && (
-              <button
-                type="button"
-                className="inline underline underline-offset-2"
-                onClick={() => show(zone.id, VIEW[next.id])}
+              <Link
+                className="underline underline-offset-2"
+                to={`/pieces/${id}/${zone.id}/${VIEW[next.id]}`}
+                replace
+                onClick={() => setAdding(false)}
               >
                 {next.says}
-              </button>
+              </Link>
             )
           }
         />

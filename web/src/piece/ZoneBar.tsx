@@ -1,5 +1,5 @@
 import { Plus } from "lucide-react";
-import { memo } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 
@@ -63,8 +63,14 @@ const STATE = { done: "done", open: "unfinished", stuck: "something is in the wa
 
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
 export const StageRail = memo(function StageRail({ stages, view, at, onGo }: RailProps) {
+  const rail = useRef<HTMLElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another view is another place on the rail
+  useEffect(() => {
+    const [nav, here] = [rail.current, rail.current?.querySelector<HTMLElement>("[aria-current]")];
+    if (nav && here) nav.scrollLeft = here.offsetLeft - nav.clientWidth / 2;
+  }, [view]);
   return (
-    <nav aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
+    <nav ref={rail} aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
       <ol className="flex items-center whitespace-nowrap">
         {stages?.map((s, i) => {
           const on = VIEW[s.id] === view && (at === undefined ? firstOf(stages, view) === s.id : at === s.id);

@@ -98,7 +98,7 @@ function BandShape({ b, texture, above }: { b: Band; texture?: string; above?: B
   return (
     <>
       {b.under && <path d={b.under} fill={above?.l.colour ?? "#f3f1ea"} />}
-      <path d={b.shape} fill={fill} fillOpacity={l.clear ? 0.8 : 1} stroke="#2b2620" strokeOpacity="0.3" />
+      <path d={b.shape} fill={fill} stroke="#2b2620" strokeOpacity="0.3" />
       {texture && <path d={b.shape} fill={`url(#${texture})`} />}
       {l.clear && <path d={b.sheen} stroke="#fff" strokeWidth="1.8" strokeOpacity="0.9" fill="none" />}
       {b.scratches && <path d={b.scratches} stroke={ink} strokeOpacity="0.6" strokeWidth="1" fill="none" />}
