@@ -174,7 +174,7 @@ func TestAccessibilityAudit(t *testing.T) {
 	audit := func(name string) {
 		t.Helper()
 		do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-			_, err := chromedp.Evaluate[bool](string(axe) + ";true")(ctx, tab)
+			_, err := chromedp.Evaluate[bool](string(axe)+";true")(ctx, tab)
 			return err
 		}))
 		found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]})
