@@ -127,6 +127,31 @@ func TestTheCutIsWalkedAndPressed(t *testing.T) {
 	}
 }
 
+// Behind every figure of the verdict stands what it is made of.
+func TestTheVerdictsFiguresOpen(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
+		press("Risk of peeling"), sees("What the risk of peeling is made of"), sees("Pigmented shellac holds at 0.90"), sees("how well chalk paint takes to pigmented shellac"), press("Close"),
+		press("Stain to come"), sees("what tannin would show through nothing"), press("Close"),
+		press("Time"), sees("Alkaline degreaser, rinsed: "), sees("2 coats of chalk paint: "), press("Close"), gone("Where the time goes"))
+}
+
+// What this browser kept of another piece that once had the same number is not
+// taken for this one's.
+func TestADraftOfAnotherPieceIsLeftAlone(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"))
+	if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`(localStorage.setItem("rutile.draft.12", JSON.stringify({rev: 1, created: "2020-01-01T00:00:00Z", piece: {format: "rutile/piece", version: 1, name: "Yesterday's"}})), true)`)); err != nil {
+		t.Fatal(err)
+	}
+	do(t, ctx, chromedp.Reload(), verdict("sound"), sees("Programme rack"), saved())
+	if s := a.stored("12"); s.Rev != 1 || s.Piece.Name != "Programme rack" {
+		t.Errorf("revision %d is called %q", s.Rev, s.Piece.Name)
+	}
+}
+
 func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -202,7 +227,9 @@ func TestAccessibilityAudit(t *testing.T) {
 		audit(theme + ", looking at a repair")
 		do(t, ctx, keys(kb.Escape), verdict("fails"), press("Copy to another zone"), sees("with this plan:"))
 		audit(theme + ", copying a plan")
-		do(t, ctx, press("Leave it"), keys("?"), sees("Add the next step on top"))
+		do(t, ctx, press("Leave it"), press("Risk of peeling"), sees("What the risk of peeling is made of"))
+		audit(theme + ", the figures of the verdict")
+		do(t, ctx, press("Close"), keys("?"), sees("Add the next step on top"))
 		audit(theme + ", keys")
 		do(t, ctx, press("Close"), press("Lantern Yard"), sees("Piece files are metric"))
 		audit(theme + ", studio")

@@ -13,7 +13,10 @@ type Event struct {
 	CoatNo int // from 1 for a coat, 0 for everything else
 	Doing  *Step
 	Before *State // as the event before left it
-	After  State
+	// Begun is when the work on it began, in hours, after whatever it had to
+	// wait for.
+	Begun float64
+	After State
 	// Bounds are the boundaries made, one for each patch the coat went on.
 	Bounds  [numPatches]Boundary
 	NBounds int
@@ -91,6 +94,7 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	if s.Do != Coat && s.Do != Wait && Kinds[s.Do].Judged {
 		st.rest(c, f, s)
 	}
+	e.Begun = st.Hours
 	switch s.Do {
 	case Clean:
 		row := &c.Cleaners[s.Cleaner]
@@ -286,6 +290,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		}
 	}
 	start := st.Hours
+	e.Begun = start
 	m, _ := craft.MethodNamed(s.Method)
 	if s.Scope == All {
 		st.work(f, m.Minutes)

@@ -1,6 +1,7 @@
 package format
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -111,6 +112,8 @@ type ChipsPart struct {
 type HoursPart struct {
 	HandsOn *float64 `json:"hands_on" doc:"Null while the area is not known"`
 	Elapsed float64  `json:"elapsed"`
+	// Steps are minutes of work by step, with how long each takes in all.
+	Steps []Factor `json:"steps" doc:"Minutes of work by step, and in words how long it takes in all"`
 }
 
 // Factor is one figure with what it means.
@@ -235,6 +238,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		h := tidy(r.Minutes / 60)
 		out.Hours.HandsOn = &h
 	}
+	out.Hours.Steps = hoursBySteps(c, z, r)
 	plain := z.Facts
 	plain.GivenBleeders = false
 	for b, lv := range surface.Levels(c, &plain) {
@@ -288,6 +292,35 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	}
 	for _, s := range stage.Of(c, z, r) {
 		out.Stages = append(out.Stages, Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
+	}
+	return out
+}
+
+// hoursBySteps is where the time of a plan goes. Where the area is not known,
+// the minutes are 0 and the words say so.
+func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []Factor {
+	out := make([]Factor, len(z.Steps))
+	events := r.Trace.Events
+	for i := range z.Steps {
+		var minutes, hours float64
+		for j := range events {
+			if e := &events[j]; e.Step == i+1 {
+				end := r.Trace.End.Hours
+				if j+1 < len(events) {
+					end = events[j+1].Begun
+				}
+				minutes += e.After.Minutes - e.Before.Minutes
+				hours += end - e.Begun
+			}
+		}
+		words := check.StepWords(c, &z.Steps[i])
+		if hours > 0 {
+			words += ": " + check.Hours(hours) + " until what follows"
+		}
+		if r.Minutes < 0 {
+			words += "; the work is not known without an area"
+		}
+		out[i] = Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, words}
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package format
 
 import (
 	"encoding/json"
+	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -29,6 +30,31 @@ func TestExampleIsSound(t *testing.T) {
 	}
 	if b := r.Zones[0].Bleed; len(b) != 1 || b[0].ID != "tannin" || b[0].DeltaE > .3 {
 		t.Errorf("bleed %+v", b)
+	}
+}
+
+// The minutes of the steps are those of the plan, and each step's time in all
+// ends where the next begins.
+func TestHoursBySteps(t *testing.T) {
+	p, err := Decode(example(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	z := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
+	sum := 0.
+	for _, f := range z.Hours.Steps {
+		sum += f.Value
+	}
+	if len(z.Hours.Steps) != 7 || math.Abs(sum/60-*z.Hours.HandsOn) > .02 {
+		t.Errorf("%d steps take %.1f min, the plan %.2f h", len(z.Hours.Steps), sum, *z.Hours.HandsOn)
+	}
+	if w := z.Hours.Steps[5].Words; z.Hours.Steps[5].Value != 0 || w != "Wait 24 h: 24 h until what follows" {
+		t.Errorf("the wait is %v, %q", z.Hours.Steps[5].Value, w)
+	}
+	p.Zones[0].AreaM2 = 0
+	z = Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
+	if f := z.Hours.Steps[0]; f.Value != 0 || !strings.Contains(f.Words, "not known without an area") {
+		t.Errorf("without an area: %+v", f)
 	}
 }
 

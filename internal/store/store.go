@@ -47,6 +47,7 @@ type Saved struct {
 	ID      uint         `json:"id"`
 	Rev     int          `json:"rev" doc:"Grows with every write"`
 	Updated time.Time    `json:"updated"`
+	Created time.Time    `json:"created" doc:"Tells it from another piece that had the same number"`
 	Piece   format.Piece `json:"piece"`
 }
 
@@ -151,7 +152,7 @@ func (s *Store) Create(ctx context.Context, p *format.Piece) (Saved, error) {
 	if err != nil {
 		return Saved{}, wrap("save the piece", err)
 	}
-	return Saved{row.ID, row.Rev, row.UpdatedAt, *p}, nil
+	return Saved{row.ID, row.Rev, row.UpdatedAt, row.CreatedAt, *p}, nil
 }
 
 // Save writes a piece over revision base. If the piece has another revision by
@@ -193,7 +194,11 @@ func (s *Store) Save(ctx context.Context, id uint, base int, p *format.Piece) (S
 		if err := tx.Create(&revisionRow{id, base + 1, now, *p}).Error; err != nil {
 			return err
 		}
-		out = Saved{id, base + 1, now, *p}
+		var made pieceRow
+		if err := tx.Select("created_at").First(&made, id).Error; err != nil {
+			return err
+		}
+		out = Saved{id, base + 1, now, made.CreatedAt, *p}
 		return tx.Where("piece_id = ? AND rev <= ?", id, base+1-keptRevisions).Delete(&revisionRow{}).Error
 	})
 	if err != nil {
@@ -280,7 +285,7 @@ func (row *pieceRow) saved() Saved {
 		}
 		p.Zones = append(p.Zones, z)
 	}
-	return Saved{row.ID, row.Rev, row.UpdatedAt, p}
+	return Saved{row.ID, row.Rev, row.UpdatedAt, row.CreatedAt, p}
 }
 
 // same tells whether two pieces are written alike.

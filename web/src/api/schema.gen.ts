@@ -333,6 +333,8 @@ export interface components {
              * @description Null while the area is not known
              */
             hands_on: number | null;
+            /** @description Minutes of work by step, and in words how long it takes in all */
+            steps: components["schemas"]["Factor"][];
         };
         Joint: {
             class: string;
@@ -512,6 +514,11 @@ export interface components {
             why: string;
         };
         Saved: {
+            /**
+             * Format: date-time
+             * @description Tells it from another piece that had the same number
+             */
+            created: string;
             /** Format: int64 */
             id: number;
             piece: components["schemas"]["Piece"];
@@ -544,6 +551,11 @@ export interface components {
         };
         Since: {
             changes: string[];
+            /**
+             * Format: date-time
+             * @description Tells it from another piece that had the same number
+             */
+            created: string;
             /** Format: int64 */
             id: number;
             piece: components["schemas"]["Piece"];

@@ -144,6 +144,10 @@ function Stand({ p }: { p: Summary }) {
                 <bdi className="truncate">{z.name || z.id}</bdi>
                 <span className="sr-only">: {z.says}</span>
               </span>
+              <span className="block truncate px-0.5 text-secondary text-xs">
+                {z.material}
+                {z.finish && z.finish !== "Bare" ? `, ${z.finish.toLowerCase()}` : ""}
+              </span>
               <Block zone={z} />
             </Link>
           </li>

@@ -2,6 +2,7 @@ import { ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import { memo, useState } from "react";
 import type { Finding, Repair, Verdict } from "../api/client";
 import { Joint, Mark } from "../ui/Mark";
+import { Figures } from "./Figures";
 
 type Props = {
   findings: Finding[];
@@ -175,28 +176,4 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
       ) : null}
     </div>
   );
-}
-
-function Figures({ factors }: { factors: Finding["factors"] }) {
-  return (
-    <table className="mt-1 w-full text-sm">
-      <tbody>
-        {factors.map((x) => (
-          <tr key={x.id} className="border-base-300 border-t align-top">
-            <td className="w-14 py-0.5 pr-2 text-right font-semibold tabular-nums">{figure(x)}</td>
-            <td className="py-0.5">{x.words}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-// Figures that are read off something are shown as they were read.
-const MEASURED = ["level", "moisture", "watch_from", "fail_from", "air", "limit"];
-
-function figure(x: { id: string; value: number }) {
-  if (x.id === "risk") return `${Math.round(x.value * 100)} %`;
-  if (MEASURED.includes(x.id)) return String(Number(x.value.toFixed(1)));
-  return x.value.toFixed(x.id === "delta_e" || x.id === "load" || x.id.startsWith("day_") ? 1 : 2);
 }

@@ -1,7 +1,8 @@
-import { memo } from "react";
+import { memo, type ReactNode, useState } from "react";
 import type { ZoneResult } from "../api/client";
 import { hours } from "../piece/vocab";
 import { Joint, toneOf } from "../ui/Mark";
+import { type Asked, Behind } from "./Behind";
 
 type Props = {
   judged: ZoneResult;
@@ -21,6 +22,7 @@ function word(z: ZoneResult) {
 /** Verdict is the answer in a sentence, with its figures after it. */
 export const Verdict = memo(function Verdict({ judged, planned, trial, stale, said }: Props) {
   const a = judged.adhesion;
+  const [asked, setAsked] = useState<Asked>();
   return (
     <section
       aria-label="Will it hold"
@@ -45,39 +47,34 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
           </p>
         </div>
       </div>
-      <dl className="flex min-w-0 max-w-full gap-x-6 gap-y-1 leading-tight max-lg:flex-wrap">
+      <div className="flex min-w-0 max-w-full gap-x-5 gap-y-1 leading-tight max-lg:flex-wrap">
         {a && (
-          <div>
-            <dt className="text-secondary text-sm">Risk of peeling</dt>
-            <dd className="font-semibold tabular-nums">{a.risk_words}</dd>
-          </div>
+          <Figure of="Risk of peeling" onPress={() => setAsked("peeling")}>
+            <b className="font-semibold">{a.risk_words}</b>
+          </Figure>
         )}
         {judged.bleed.length > 0 && (
-          <div className="min-w-0" title="The eye sees 1, anyone sees 3 (ΔE)">
-            <dt className="text-secondary text-sm">Stain to come</dt>
-            <dd>
-              {judged.bleed.slice(0, 2).map((b) => (
-                <span key={b.id} className="mr-3 inline-block">
-                  {b.name} <b className="font-semibold tabular-nums">{b.delta_e.toFixed(1)} ΔE</b>
-                </span>
-              ))}
-            </dd>
-          </div>
+          <Figure of="Stain to come" onPress={() => setAsked("stain")}>
+            {judged.bleed.slice(0, 2).map((b, i) => (
+              <span key={b.id}>
+                {i > 0 && ", "}
+                {b.name} <b className="font-semibold">{b.delta_e.toFixed(1)} ΔE</b>
+              </span>
+            ))}
+          </Figure>
         )}
         {planned && (
-          <div>
-            <dt className="text-secondary text-sm">Time</dt>
-            <dd className="tabular-nums">
-              {typeof judged.hours.hands_on === "number" && (
-                <>
-                  <b className="font-semibold">{hours(judged.hours.hands_on)}</b> of work,{" "}
-                </>
-              )}
-              {hours(judged.hours.elapsed)} in all
-            </dd>
-          </div>
+          <Figure of="Time" onPress={() => setAsked("time")}>
+            {typeof judged.hours.hands_on === "number" && (
+              <>
+                <b className="font-semibold">{hours(judged.hours.hands_on)}</b> of work,{" "}
+              </>
+            )}
+            {hours(judged.hours.elapsed)} in all
+          </Figure>
         )}
-      </dl>
+      </div>
+      {asked && <Behind judged={judged} of={asked} onClose={() => setAsked(undefined)} />}
       {stale && (
         <p role="alert" className="basis-full font-medium text-warning">
           This was judged before your last change. It is judged again as soon as the server answers.
@@ -91,3 +88,20 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
     </section>
   );
 });
+
+type FigureProps = { of: string; onPress: () => void; children: ReactNode };
+
+/** Figure is one figure of the verdict; pressed, it shows what it is made of. */
+function Figure({ of, onPress, children }: FigureProps) {
+  return (
+    <button
+      type="button"
+      className="min-h-11 min-w-0 rounded px-1.5 text-left leading-tight hover:bg-base-200"
+      title="What it is made of"
+      onClick={onPress}
+    >
+      <span className="block text-secondary text-sm">{of}</span>{" "}
+      <span className="tabular-nums underline decoration-dotted underline-offset-2">{children}</span>
+    </button>
+  );
+}

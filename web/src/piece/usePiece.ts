@@ -21,7 +21,7 @@ export type SaveState =
   | { is: "conflict"; changes: string[] }
   | { is: "gone" }; // removed elsewhere
 
-type Draft = { rev: number; piece: Piece };
+type Draft = { rev: number; created: string; piece: Piece };
 
 const draftKey = (id: number) => `rutile.draft.${id}`;
 
@@ -65,6 +65,7 @@ export function usePiece(id: number) {
   const current = useRef<Piece>(undefined);
   const past = useRef<History>(NO_HISTORY);
   const rev = useRef(0);
+  const created = useRef("");
   const dirty = useRef(false);
   const kept = useRef(true);
   const halted = useRef(false); // by a conflict, until the painter settles it
@@ -105,7 +106,7 @@ export function usePiece(id: number) {
         writeDraft(id, undefined);
         setSave({ is: "saved" });
       } else {
-        kept.current = writeDraft(id, { rev: rev.current, piece: current.current });
+        kept.current = writeDraft(id, { rev: rev.current, created: created.current, piece: current.current });
         again = PAUSE;
       }
     } catch (e) {
@@ -133,7 +134,7 @@ export function usePiece(id: number) {
       current.current = next;
       dirty.current = true;
       setPiece(next);
-      kept.current = writeDraft(id, { rev: rev.current, piece: next });
+      kept.current = writeDraft(id, { rev: rev.current, created: created.current, piece: next });
       if (halted.current) return;
       setSave((s) => (s.is === "waiting" ? { ...s, kept: kept.current } : { is: "saving" }));
       clearTimeout(timer.current);
@@ -146,6 +147,7 @@ export function usePiece(id: number) {
   const take = useCallback(
     (s: Draft) => {
       rev.current = s.rev;
+      created.current = s.created;
       current.current = s.piece;
       dirty.current = false;
       halted.current = false;
@@ -161,7 +163,9 @@ export function usePiece(id: number) {
       const s = await answer(api.GET("/api/pieces/{id}", { params: { path: { id } } }));
       const draft = readDraft(id);
       setMissing(undefined);
-      if (draft) {
+      created.current = s.created;
+      // Another piece may have had this number before: of another folder of data, or of yesterday's demo.
+      if (draft && draft.created === s.created) {
         // What this browser kept is worked on; if another tab has saved since, the server says so and the painter
         // decides.
         current.current = draft.rev === s.rev ? s.piece : draft.piece;

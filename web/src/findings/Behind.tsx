@@ -1,0 +1,71 @@
+import type { ZoneResult } from "../api/client";
+import { hours } from "../piece/vocab";
+import { Dialog } from "../ui/Dialog";
+import { Figures } from "./Figures";
+
+export type Asked = "peeling" | "stain" | "time";
+
+const TITLE: Record<Asked, string> = {
+  peeling: "What the risk of peeling is made of",
+  stain: "What the stain to come is made of",
+  time: "Where the time goes",
+};
+
+const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
+
+/** Behind shows the factors of one of the verdict's figures. */
+export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked; onClose: () => void }) {
+  return (
+    <Dialog title={TITLE[of]} onClose={onClose}>
+      {of === "peeling" && <Bonds judged={judged} />}
+      {of === "stain" &&
+        judged.bleed.map((b) => (
+          <section key={b.id} className="mb-3">
+            <h3 className="font-semibold first-letter:uppercase">
+              {b.name}: {b.delta_e.toFixed(1)} ΔE
+            </h3>
+            <Figures factors={b.figures} />
+          </section>
+        ))}
+      {of === "time" && (
+        <>
+          <p>
+            {typeof judged.hours.hands_on === "number"
+              ? `${hours(judged.hours.hands_on)} of work`
+              : "The work is not known without an area"}
+            , {hours(judged.hours.elapsed)} from the first step to the end of the last wait.
+          </p>
+          <Figures factors={judged.hours.steps} />
+        </>
+      )}
+      <p className="mt-3 text-secondary text-sm">Every figure is an estimate from working defaults.</p>
+    </Dialog>
+  );
+}
+
+/** Bonds are the boundaries of a plan, the weakest opened: one that lets go is enough. */
+function Bonds({ judged }: { judged: ZoneResult }) {
+  const joints = (judged.section?.layers ?? []).filter((l) => l.joint);
+  const weakest = Math.min(...joints.map((l) => l.joint?.strength ?? 1));
+  return (
+    <>
+      <p>
+        {judged.adhesion?.risk_words} is the chance that at least one of these bonds is weaker than the{" "}
+        {judged.adhesion?.demand.toFixed(2)} its wear asks for.
+      </p>
+      {joints.map((l) => (
+        <details
+          key={`${l.step}-${l.coat}`}
+          open={l.joint?.strength === weakest}
+          className="mt-1 border-base-300 border-t"
+        >
+          <summary className="min-h-9 py-1.5">
+            <b className="font-semibold">{l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name}</b>{" "}
+            {HOLDS[l.joint?.holds ?? "well"]} at {l.joint?.strength.toFixed(2)}
+          </summary>
+          <Figures factors={l.joint?.figures ?? []} />
+        </details>
+      ))}
+    </>
+  );
+}
