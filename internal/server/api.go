@@ -99,7 +99,6 @@ type ZoneSummary struct {
 	Steps     int            `json:"steps"`
 	Material  string         `json:"material"`
 	Finish    string         `json:"finish"`
-	Stages    []format.Stage `json:"stages"`
 	Layers    []format.Layer `json:"layers" doc:"The cut through its coats, from below"`
 }
 
@@ -283,7 +282,7 @@ func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
 		z, src := &r.Zones[i], &s.Piece.Zones[i]
 		w := ZoneSummary{
 			ID: z.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: src.AreaM2, Verdict: z.Verdict, Says: z.Says,
-			Steps: len(src.Steps), Stages: z.Stages, Layers: z.Section.Layers,
+			Steps: len(src.Steps), Layers: z.Section.Layers,
 		}
 		if src.Target != nil {
 			w.Colour = src.Target.Colour

@@ -791,7 +791,6 @@ export interface components {
             material: string;
             name: string;
             says: string;
-            stages: components["schemas"]["Stage"][];
             /** Format: int64 */
             steps: number;
             substrate: string;

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowRight, Plus } from "lucide-react";
+import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -39,6 +40,9 @@ export function PiecesPage() {
       void go(`/pieces/${s.id}`);
     },
   });
+  useEffect(() => {
+    document.title = "On the bench · Rutile";
+  }, []);
   useKeys("The bench", [{ key: "n", says: "A new piece", run: () => create.mutate() }]);
   const all = pieces.data ?? [];
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");

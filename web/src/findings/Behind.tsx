@@ -50,8 +50,8 @@ function Bonds({ judged }: { judged: ZoneResult }) {
   return (
     <>
       <p>
-        {judged.adhesion?.risk_words} is the chance that at least one of these bonds is weaker than the{" "}
-        {judged.adhesion?.demand.toFixed(2)} its wear asks for.
+        The chance that at least one of these bonds is weaker than the {judged.adhesion?.demand.toFixed(2)} its wear
+        asks for: <b className="font-semibold">{judged.adhesion?.risk_words}</b>.
       </p>
       {joints.map((l) => (
         <details

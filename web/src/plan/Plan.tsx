@@ -2,15 +2,16 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { restrictToParentElement, restrictToVerticalAxis } from "@dnd-kit/modifiers";
 import { rectSortingStrategy, SortableContext } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
-import { Fragment, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { Fragment, useCallback, useMemo, useRef, useState } from "react";
 import type { Finding, Piece, Step, Zone, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { nameOf, useVocab, waitsOf } from "../piece/vocab";
 import { bandSays, Cut, CutList } from "../section/Cut";
-import { type Band, type Drawing, faceOf, layCut } from "../section/layout";
+import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
 import { focusSoon } from "../ui/focus";
 import { useUnits } from "../ui/units";
+import { Leaders, useRowPlaces } from "./Leaders";
 import { type Hand, Row } from "./Row";
 
 type Props = {
@@ -52,7 +53,7 @@ export function Plan(p: Props) {
     const rest = steps.filter((_, i) => i !== from - 1);
     onSteps([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)]);
     onChoose(to);
-    setOpen((o) => (o === from ? to : o === undefined ? undefined : o));
+    setOpen((o) => (o === undefined ? o : placeAfter(o, from, to)));
     focusRow(to);
   };
   const remove = (n: number) => {
@@ -68,7 +69,7 @@ export function Plan(p: Props) {
     if (!s) return;
     onSteps([...steps.slice(0, n), { ...s }, ...steps.slice(n)]);
     onChoose(n + 1);
-    setOpen((o) => (o === n ? n + 1 : o));
+    setOpen((o) => (o !== undefined && o >= n ? o + 1 : o));
     focusRow(n + 1);
   };
   const pick = (at: number, s: Step) => {
@@ -133,6 +134,10 @@ export function Plan(p: Props) {
   const ids = useMemo(() => Array.from({ length: steps.length }, (_, i) => i + 1), [steps.length]);
   const planned = useMemo(() => new Set((p.zone.steps ?? []).map((s) => JSON.stringify(s))), [p.zone.steps]);
   const byStep = useMemo(() => gather(p.judged?.findings ?? []), [p.judged]);
+  const faults = useMemo(
+    () => (section && drawing ? faultsAt(section, drawing, worstOf(byStep)) : undefined),
+    [section, drawing, byStep],
+  );
   const picker = (at: number) =>
     p.picking?.at === at && !p.frozen ? (
       <li className="list-none">
@@ -162,6 +167,7 @@ export function Plan(p: Props) {
               width={cutWidth}
               substrate={p.zone.substrate}
               chosen={hovered?.l.step ?? chosen}
+              faults={faults}
               onHover={setHovered}
               onChoose={press}
             />
@@ -190,7 +196,12 @@ export function Plan(p: Props) {
                 <BaseRow
                   at="substrate"
                   title={nameOf(v.substrates, p.zone.substrate)}
-                  notes={p.zone.veneer ? "veneer; what it is made of" : "what it is made of"}
+                  notes={[
+                    p.zone.veneer ? "veneer; what it is made of" : "what it is made of",
+                    p.zone.finish === "none" && soilNotes(p.zone, v.soils),
+                  ]
+                    .filter(Boolean)
+                    .join(", ")}
                   onPress={() => p.onLookOver("substrate")}
                 />
                 {p.zone.finish !== "none" && (
@@ -271,8 +282,24 @@ function steady(latest: React.RefObject<Hand | undefined>): Hand {
   };
 }
 
+/** placeAfter is where row n stands once the row at from has gone to to. */
+function placeAfter(n: number, from: number, to: number): number {
+  if (n === from) return to;
+  if (from < n && n <= to) return n - 1;
+  return to <= n && n < from ? n + 1 : n;
+}
+
 const ROW = 46;
 const NONE: Finding[] = [];
+
+function worstOf(byStep: Map<number, Finding[]>) {
+  const out = new Map<number, "watch" | "fails">();
+  for (const [step, fs] of byStep) {
+    if (fs.some((f) => f.severity === "fail")) out.set(step, "fails");
+    else if (fs.some((f) => f.severity === "watch")) out.set(step, "watch");
+  }
+  return out;
+}
 
 function gather(findings: Finding[]) {
   const out = new Map<number, Finding[]>();
@@ -304,115 +331,5 @@ function BaseRow({ at, title, notes, onPress }: { at: string; title: string; not
         </span>
       </button>
     </li>
-  );
-}
-
-type Places = Map<string, number>;
-
-type Box = { places: Places; height: number; width: number; lift: number };
-
-/**
- * useRowPlaces measures where the rows stand, and how far below their top the cut begins, so that each can be tied to
- * its layer. The cut stays in sight while long rows are scrolled.
- */
-function useRowPlaces(
-  rows: React.RefObject<HTMLDivElement | null>,
-  cut: React.RefObject<HTMLDivElement | null>,
-  shape: string, // what rows there are, and which are open
-) {
-  const [box, setBox] = useState<Box>({ places: new Map(), height: 420, width: 700, lift: 0 });
-  const measure = useCallback(() => {
-    const el = rows.current;
-    if (!el) return;
-    const r = el.getBoundingClientRect();
-    const places: Places = new Map();
-    for (const li of el.querySelectorAll<HTMLElement>("[data-step]")) {
-      const head = li.querySelector<HTMLElement>("[data-head]")?.getBoundingClientRect();
-      if (head) places.set(li.dataset.step ?? "", Math.round(head.top - r.top + head.height / 2));
-    }
-    const height = Math.round(r.height);
-    const width = Math.round(el.parentElement?.getBoundingClientRect().width ?? r.width);
-    const lift = Math.round((cut.current?.getBoundingClientRect().top ?? r.top) - r.top);
-    setBox((b) =>
-      b.height === height &&
-      b.lift === lift &&
-      b.width === width &&
-      b.places.size === places.size &&
-      [...places].every(([k, y]) => b.places.get(k) === y)
-        ? b
-        : { places, height, width, lift },
-    );
-  }, [rows, cut]);
-  // Measured when there are other rows, and when one of them grows: asking at every drawing would lay the page out
-  // twice.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the shape decides which rows there are
-  useLayoutEffect(() => {
-    const el = rows.current;
-    if (!el) return;
-    measure();
-    const o = new ResizeObserver(measure);
-    o.observe(el);
-    for (const head of el.querySelectorAll("[data-head]")) o.observe(head);
-    if (cut.current) o.observe(cut.current);
-    let frame = 0;
-    const onScroll = () => {
-      cancelAnimationFrame(frame);
-      frame = requestAnimationFrame(measure);
-    };
-    document.addEventListener("scroll", onScroll, { capture: true, passive: true });
-    return () => {
-      o.disconnect();
-      cancelAnimationFrame(frame);
-      document.removeEventListener("scroll", onScroll, { capture: true });
-    };
-  }, [rows, cut, measure, shape]);
-  return box;
-}
-
-type LeaderProps = {
-  section: NonNullable<ZoneResult["section"]>;
-  drawing: Drawing;
-  places: Places;
-  chosen: number | undefined;
-  height: number;
-  lift: number; // from the rows' top down to the cut's
-};
-
-const TIE = 44;
-
-/** Leaders tie each row to its layer, or to the face it works on. */
-function Leaders({ section, drawing, places, chosen, height, lift }: LeaderProps) {
-  const lines = [...places].flatMap(([step, y]) => {
-    const n = Number(step);
-    let from = Number.isNaN(n) ? undefined : faceOf(section, drawing, n);
-    if (step === "substrate" && drawing.bands[0]) from = drawing.bands[0].bottom - 16;
-    if (step === "finish") {
-      const b = drawing.bands.find((x) => x.l.kind === "finish");
-      from = b ? (b.top + b.bottom) / 2 : drawing.bands[0]?.top;
-    }
-    return from === undefined ? [] : [{ step, n, y, from: from + lift }];
-  });
-  return (
-    <svg
-      className="pointer-events-none absolute top-0 right-full w-6 text-secondary sm:w-11"
-      height={height}
-      viewBox={`0 0 ${TIE} ${height}`}
-      preserveAspectRatio="none"
-      aria-hidden="true"
-    >
-      {lines.map((l) => {
-        const on = l.n === chosen;
-        return (
-          <g key={l.step} className={on ? "text-primary" : ""} stroke="currentColor" fill="none">
-            <path
-              d={`M0 ${l.from}C${TIE * 0.5} ${l.from} ${TIE * 0.5} ${l.y} ${TIE - 2} ${l.y}`}
-              strokeWidth={on ? 2.4 : 1.2}
-              strokeOpacity={on ? 1 : 0.6}
-            />
-            <circle cx="1" cy={l.from} r={on ? 3 : 2} fill="currentColor" stroke="none" />
-          </g>
-        );
-      })}
-    </svg>
   );
 }

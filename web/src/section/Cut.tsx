@@ -1,6 +1,7 @@
 import { useId, useState } from "react";
-import type { Schemas } from "../api/client";
+import type { Schemas, Verdict } from "../api/client";
 import { hours } from "../piece/vocab";
+import { JointSign } from "../ui/Mark";
 import { film, type Units, useUnits } from "../ui/units";
 import type { Band, Drawing } from "./layout";
 import { lightOn, markOf, Texture } from "./texture";
@@ -11,12 +12,13 @@ type Props = {
   width: number;
   substrate?: string;
   chosen?: number; // step, from 1
+  faults?: { y: number; verdict: Verdict }[]; // where findings are
   onHover?: (band: Band | undefined) => void;
   onChoose?: (band: Band) => void;
 };
 
 /** Cut draws the cut through a zone's coats. Its bands can be hovered, walked with the arrow keys and pressed. */
-export function Cut({ section, drawing, width, substrate, chosen, onHover, onChoose }: Props) {
+export function Cut({ section, drawing, width, substrate, chosen, faults, onHover, onChoose }: Props) {
   const id = useId().replaceAll(":", "");
   const u = useUnits();
   const [at, setAt] = useState(0);
@@ -84,6 +86,14 @@ export function Cut({ section, drawing, width, substrate, chosen, onHover, onCho
           <g key={b.key}>
             <Seam b={b} />
             <Figures b={b} u={u} width={width} />
+          </g>
+        ))}
+        {faults?.map((f) => (
+          <g key={f.y} transform={`translate(${width / 2 - 12} ${Math.max(1, f.y - 12)})`}>
+            <circle cx="12" cy="12" r="13" className="fill-base-100" stroke="#2b2620" strokeOpacity="0.35" />
+            <g transform="translate(3.500 3.500) scale(0.71)">
+              <JointSign verdict={f.verdict} />
+            </g>
           </g>
         ))}
       </g>

@@ -164,6 +164,16 @@ function stains(s: Section, bands: Band[], width: number): Stain[] {
   });
 }
 
+/** faultsAt places findings in the cut: under the lowest coat of their step, or on the face it worked on. */
+export function faultsAt(s: Section, d: Drawing, faults: Map<number, "watch" | "fails">) {
+  const at = new Map<number, "watch" | "fails">();
+  for (const [step, verdict] of faults) {
+    const y = d.bands.find((b) => b.l.step === step)?.bottom ?? faceOf(s, d, step);
+    if (y !== undefined && at.get(y) !== "fails") at.set(y, verdict);
+  }
+  return [...at].map(([y, verdict]) => ({ y, verdict }));
+}
+
 /** faceOf is where in the cut a step of the plan is seen: the middle of its coats, or the face it worked on. */
 export function faceOf(s: Section, d: Drawing, step: number): number | undefined {
   const coats = d.bands.filter((b) => b.l.step === step);

@@ -1,0 +1,113 @@
+import { useCallback, useLayoutEffect, useState } from "react";
+import type { ZoneResult } from "../api/client";
+import { type Drawing, faceOf } from "../section/layout";
+
+type Places = Map<string, number>;
+
+type Box = { places: Places; height: number; width: number; lift: number };
+
+/**
+ * useRowPlaces measures where the rows stand, and how far below their top the cut begins, so that each can be tied to
+ * its layer. The cut stays in sight while long rows are scrolled.
+ */
+export function useRowPlaces(
+  rows: React.RefObject<HTMLDivElement | null>,
+  cut: React.RefObject<HTMLDivElement | null>,
+  shape: string, // what rows there are, and which are open
+) {
+  const [box, setBox] = useState<Box>({ places: new Map(), height: 420, width: 700, lift: 0 });
+  const measure = useCallback(() => {
+    const el = rows.current;
+    if (!el) return;
+    const r = el.getBoundingClientRect();
+    const places: Places = new Map();
+    for (const li of el.querySelectorAll<HTMLElement>("[data-step]")) {
+      const head = li.querySelector<HTMLElement>("[data-head]")?.getBoundingClientRect();
+      if (head) places.set(li.dataset.step ?? "", Math.round(head.top - r.top + head.height / 2));
+    }
+    const height = Math.round(r.height);
+    const width = Math.round(el.parentElement?.getBoundingClientRect().width ?? r.width);
+    const lift = Math.round((cut.current?.getBoundingClientRect().top ?? r.top) - r.top);
+    setBox((b) =>
+      b.height === height &&
+      b.lift === lift &&
+      b.width === width &&
+      b.places.size === places.size &&
+      [...places].every(([k, y]) => b.places.get(k) === y)
+        ? b
+        : { places, height, width, lift },
+    );
+  }, [rows, cut]);
+  // Measured when there are other rows, and when one of them grows: asking at every drawing would lay the page out
+  // twice.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the shape decides which rows there are
+  useLayoutEffect(() => {
+    const el = rows.current;
+    if (!el) return;
+    measure();
+    const o = new ResizeObserver(measure);
+    o.observe(el);
+    for (const head of el.querySelectorAll("[data-head]")) o.observe(head);
+    if (cut.current) o.observe(cut.current);
+    let frame = 0;
+    const onScroll = () => {
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(measure);
+    };
+    document.addEventListener("scroll", onScroll, { capture: true, passive: true });
+    return () => {
+      o.disconnect();
+      cancelAnimationFrame(frame);
+      document.removeEventListener("scroll", onScroll, { capture: true });
+    };
+  }, [rows, cut, measure, shape]);
+  return box;
+}
+
+type LeaderProps = {
+  section: NonNullable<ZoneResult["section"]>;
+  drawing: Drawing;
+  places: Places;
+  chosen: number | undefined;
+  height: number;
+  lift: number; // from the rows' top down to the cut's
+};
+
+const TIE = 44;
+
+/** Leaders tie each row to its layer, or to the face it works on. */
+export function Leaders({ section, drawing, places, chosen, height, lift }: LeaderProps) {
+  const lines = [...places].flatMap(([step, y]) => {
+    const n = Number(step);
+    let from = Number.isNaN(n) ? undefined : faceOf(section, drawing, n);
+    if (step === "substrate" && drawing.bands[0]) from = drawing.bands[0].bottom - 16;
+    if (step === "finish") {
+      const b = drawing.bands.find((x) => x.l.kind === "finish");
+      from = b ? (b.top + b.bottom) / 2 : drawing.bands[0]?.top;
+    }
+    return from === undefined ? [] : [{ step, n, y, from: from + lift }];
+  });
+  return (
+    <svg
+      className="pointer-events-none absolute top-0 right-full w-6 text-secondary sm:w-11"
+      height={height}
+      viewBox={`0 0 ${TIE} ${height}`}
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      {lines.map((l) => {
+        const on = l.n === chosen;
+        return (
+          <g key={l.step} className={on ? "text-primary" : ""} stroke="currentColor" fill="none">
+            <path
+              d={`M0 ${l.from}C${TIE * 0.5} ${l.from} ${TIE * 0.5} ${l.y} ${TIE - 2} ${l.y}`}
+              strokeWidth={on ? 2.4 : 1.2}
+              strokeOpacity={on ? 1 : 0.6}
+            />
+            <circle cx="1" cy={l.from} r={on ? 3 : 2} fill="currentColor" stroke="none" />
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
