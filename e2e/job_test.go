@@ -238,6 +238,22 @@ func TestTheServerGoneInMidEdit(t *testing.T) {
 	}
 }
 
+// What was done while the server was away is sent when it is back, also when
+// its piece was left meanwhile.
+func TestWhatWasLeftBehindIsSent(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Lectern"), press("Column and foot"), verdict("fails"))
+	a.down()
+	do(t, ctx, press("5 Mineral paint"), press("Remove"), sees("Not saved yet"), press("Rutile: back to the bench"),
+		sees("Not saved yet: kept in this browser"), sees("On the bench"))
+	a.up(true)
+	do(t, ctx, gone("Not saved yet: kept in this browser"), sees("Lectern"))
+	if got := does(a.stored("11").Piece.Zones[0].Steps); strings.Contains(got, "coat") {
+		t.Errorf("the server has %s", got)
+	}
+}
+
 // Two tabs on one piece: the second is told what changed, before it has done
 // anything and after, and overwrites nothing; either version can be taken, and
 // the other undone to.

@@ -1,14 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ArrowRight, Plus } from "lucide-react";
-import { useEffect } from "react";
+import { ArrowRight, CloudOff, Plus } from "lucide-react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
+import { keptDrafts, sendKept } from "../piece/drafts";
 import { VIEW } from "../piece/ZoneBar";
 import { Joint, Mark } from "../ui/Mark";
+import { useSteady } from "../ui/steady";
 import { Block } from "./Block";
 
 type Summary = Schemas["Summary"];
@@ -44,6 +46,7 @@ export function PiecesPage() {
     document.title = "On the bench · Rutile";
   }, []);
   useKeys("The bench", [{ key: "n", says: "A new piece", run: () => create.mutate() }]);
+  const kept = useKept(() => void queries.invalidateQueries({ queryKey: ["pieces"] }));
   const all = pieces.data ?? [];
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
   const waiting = all.filter((p) => p.verdict === "fails").length;
@@ -109,7 +112,7 @@ export function PiecesPage() {
         <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
           {all.map((p) => (
             <li key={p.id} className="flex min-w-0 flex-col">
-              <Stand p={p} />
+              <Stand p={p} kept={kept.includes(p.id)} />
             </li>
           ))}
         </ul>
@@ -123,6 +126,25 @@ export function PiecesPage() {
   );
 }
 
+const AGAIN = 3000; // ms between two tries to send what was kept
+
+/** useKept sends what was left behind while the server was away, and tells of which pieces there is still some. */
+function useKept(onSent: () => void) {
+  const [kept, setKept] = useState(keptDrafts);
+  const done = useSteady(onSent);
+  useEffect(() => {
+    const send = () =>
+      void sendKept().then((sent) => {
+        setKept(keptDrafts());
+        if (sent) done();
+      });
+    send();
+    const again = setInterval(send, AGAIN);
+    return () => clearInterval(again);
+  }, [done]);
+  return kept;
+}
+
 const said = (e: Error) => (e.message === "Failed to fetch" ? "the server does not answer." : e.message);
 
 /** place is where the next thing to do on a piece is done. */
@@ -132,7 +154,7 @@ function place(p: Summary): string {
 }
 
 /** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
-function Stand({ p }: { p: Summary }) {
+function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   return (
     <article className="flex flex-1 flex-col">
       <ul className="flex min-h-24 items-end gap-2 px-2">
@@ -173,6 +195,11 @@ function Stand({ p }: { p: Summary }) {
           <span className="flex-1" />
           {p.zones.some((z) => z.steps > 0) && <Mark verdict={p.verdict} />}
         </div>
+        {kept && (
+          <p className="flex items-center gap-1 font-medium text-sm text-warning">
+            <CloudOff className="size-4" aria-hidden="true" /> Not saved yet: kept in this browser
+          </p>
+        )}
         <p className="leading-tight">{p.holds ? `Held up: ${p.holds}` : STAGES[p.stage]}</p>
         <Link
           to={place(p)}

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type Piece, Refused } from "../api/client";
+import { type Draft, holdOpen, readDraft, writeDraft } from "./drafts";
 import {
   type History,
   NO_HISTORY,
@@ -20,29 +21,6 @@ export type SaveState =
   | { is: "waiting"; why: string; kept: boolean } // sent again by itself; kept tells whether this browser has a copy
   | { is: "conflict"; changes: string[] }
   | { is: "gone" }; // removed elsewhere
-
-type Draft = { rev: number; created: string; piece: Piece };
-
-const draftKey = (id: number) => `rutile.draft.${id}`;
-
-function readDraft(id: number): Draft | undefined {
-  try {
-    const text = localStorage.getItem(draftKey(id));
-    return text ? (JSON.parse(text) as Draft) : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-function writeDraft(id: number, draft: Draft | undefined): boolean {
-  try {
-    if (draft) localStorage.setItem(draftKey(id), JSON.stringify(draft));
-    else localStorage.removeItem(draftKey(id));
-    return true;
-  } catch {
-    return false; // A browser without storage still saves to the server.
-  }
-}
 
 const PAUSE = 400; // ms of quiet before a save
 const RETRY = 3000; // ms before a failed save is sent again
@@ -199,6 +177,11 @@ export function usePiece(id: number) {
 
   useEffect(() => {
     void load();
+    const close = holdOpen(id);
+    const onLeave = (e: BeforeUnloadEvent) => {
+      if (dirty.current && !kept.current) e.preventDefault();
+    };
+    window.addEventListener("beforeunload", onLeave);
     const onOnline = () => void send();
     const onSeen = () => document.visibilityState === "visible" && void look();
     const onTab = (e: MessageEvent<{ id: number; rev: number }>) => {
@@ -212,10 +195,12 @@ export function usePiece(id: number) {
     return () => {
       clearTimeout(timer.current);
       clearInterval(poll);
+      window.removeEventListener("beforeunload", onLeave);
       window.removeEventListener("online", onOnline);
       document.removeEventListener("visibilitychange", onSeen);
       tabs?.removeEventListener("message", onTab);
-      if (dirty.current) void send();
+      if (dirty.current) void send().finally(close);
+      else close();
     };
   }, [id, load, look, send]);
 
