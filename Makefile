@@ -23,9 +23,10 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
 	$(NPM) run build
 	touch web/dist/.keep $@
 
-## test: what tests need, then build, vet, lint and test everything
+## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
 test: browser build lint
 	go test ./...
+	go test -run '^$$' -bench . -benchtime 1x ./...
 
 ## lint: formatting, vet, staticcheck, the page's lint, and what is generated
 lint: web/node_modules/.installed

@@ -515,8 +515,7 @@ func TestServeStopsWithGrace(t *testing.T) {
 
 // A live check of a 12-step zone over HTTP on loopback.
 func BenchmarkLiveCheck(b *testing.B) {
-	h := New(Options{Craft: craft.Default(), Site: drying.Usual})
-	srv := httptest.NewServer(h)
+	srv := httptest.NewServer(handler(b))
 	defer srv.Close()
 	p, err := format.Decode([]byte(example(b)))
 	if err != nil {
