@@ -89,7 +89,7 @@ export function Leaders({ section, drawing, places, chosen, height, lift }: Lead
   });
   return (
     <svg
-      className="pointer-events-none absolute top-0 right-full w-6 text-secondary sm:w-11"
+      className="pointer-events-none absolute top-0 right-full w-6 overflow-visible text-secondary sm:w-11"
       height={height}
       viewBox={`0 0 ${TIE} ${height}`}
       preserveAspectRatio="none"
