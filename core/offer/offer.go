@@ -230,21 +230,22 @@ func (m *meeting) cleaned() bool {
 	return slices.ContainsFunc(m.z.Steps[:m.at], func(s surface.Step) bool { return s.Do == surface.Clean })
 }
 
-// keyIsSound is the share of a bond from which a missing key is let be; the
-// same as the rules take.
-const keyIsSound = .85
+// worthKeying is the factor of the key below which an abrasion is offered: a
+// tenth of a bond is worth a few minutes, also where the rules would let it be.
+// Working default.
+const worthKeying = .9
 
+// key offers an abrasion where a coat of the usual paint would miss its key.
 func (m *meeting) key(o *Offer) {
 	p := m.field()
 	row := &craft.Families[p.Top]
-	need := row.Need
-	if p.Bare {
-		need = m.c.Substrates[m.facts.Substrate].Need
-	}
 	if row.ScuffHow == "" || o.Step.How != row.ScuffHow || m.sticky() > 0 || p.Coats > 0 && m.open() {
 		return
 	}
-	if 1-need*(1-p.Key) >= keyIsSound {
+	var e surface.Event
+	usual := m.usualPaint()
+	surface.Apply(m.c, &m.facts, &m.state, &usual, m.at+1, 1, &e)
+	if !slices.ContainsFunc(e.Boundaries(), func(b surface.Boundary) bool { return b.Factors[surface.Key] < worthKeying }) {
 		return
 	}
 	o.need = needKey
@@ -345,9 +346,8 @@ func (m *meeting) stain() (check.Stain, bool) {
 }
 
 func (m *meeting) paintedOver() *check.Stain {
-	paint, _ := m.c.Product("paint_acrylic")
 	with := *m.z
-	with.Steps = append(slices.Clone(m.z.Steps[:m.at]), surface.Step{Do: surface.Coat, Product: paint, Auto: true})
+	with.Steps = append(slices.Clone(m.z.Steps[:m.at]), m.usualPaint())
 	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
 	if len(r.Stains) == 0 {
 		return &check.Stain{}
@@ -375,6 +375,12 @@ func (m *meeting) strength(s *surface.Step) float64 {
 		least = min(least, b.Strength)
 	}
 	return least
+}
+
+// usualPaint stands for the paint that is to come.
+func (m *meeting) usualPaint() surface.Step {
+	paint, _ := m.c.Product("paint_acrylic")
+	return surface.Step{Do: surface.Coat, Product: paint, Coats: 1, Auto: true}
 }
 
 // bestPaint is the best bond a usual paint would make here.
