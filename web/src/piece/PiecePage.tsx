@@ -39,6 +39,7 @@ function Silent() {
   );
 }
 
+const REHEARSE = 50; // ms after the first drawing
 const VIEWS: string[] = ["look-over", "plan", "sheet"];
 
 function OpenPiece({ id }: { id: number }) {
@@ -84,7 +85,7 @@ function OpenPiece({ id }: { id: number }) {
   const { rehearse } = p;
   useEffect(() => {
     if (!drawn) return;
-    const soon = setTimeout(rehearse, 150);
+    const soon = setTimeout(rehearse, REHEARSE);
     return () => clearTimeout(soon);
   }, [drawn, rehearse]);
   useEffect(() => {
