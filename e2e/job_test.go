@@ -90,7 +90,7 @@ func TestAPieceFromNothing(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"),
 		press("New piece"), sees("The first zone"),
 		typeIn("Name of the piece", "Puppet chest"), press("Done"), sees("Puppet chest"),
-		typeIn("Name of the zone", "Lid"), press("Cedar"),
+		typeIn("Name of the zone", "Lid"), saved(), chromedp.Reload(), sees("The first zone"), press("Cedar"),
 		verdict("watch"), sees("No coat is planned yet"),
 		press("Bare"), press("pale green"), choose("How it will be used", "display"),
 		sees("Empty: the studio's 17 °C, 64 %"), typeIn("Workshop", "18"), sees("Humidity"),

@@ -1,10 +1,12 @@
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import type { Zone } from "../api/client";
 import { Tiles } from "../survey/Tiles";
 import { TextField } from "../ui/Field";
+import { useKeptText } from "../ui/typed";
 import { useVocab } from "./vocab";
 
 type Props = {
+  piece: number;
   taken: string[];
   first: boolean;
   removal: ReactNode;
@@ -13,9 +15,9 @@ type Props = {
 };
 
 /** AddZone asks for the least a zone can be described by: a name, which may wait, and a material. */
-export function AddZone({ taken, first, removal, onAdd, onClose }: Props) {
+export function AddZone({ piece, taken, first, removal, onAdd, onClose }: Props) {
   const v = useVocab();
-  const [name, setName] = useState("");
+  const [name, setName] = useKeptText(`rutile.zone-name.${piece}`);
   return (
     <section className="mx-auto w-full max-w-4xl">
       <div className="mb-3 flex items-start gap-3">
@@ -50,6 +52,7 @@ export function AddZone({ taken, first, removal, onAdd, onClose }: Props) {
         eager={!first}
         onChange={(substrate) => {
           const w = v.substrates.find((s) => s.id === substrate);
+          setName(undefined);
           onAdd({
             id: zoneID(name || substrate, taken),
             name: name.trim() || w?.name || substrate,

@@ -181,6 +181,7 @@ function OpenPiece({ id }: { id: number }) {
       {!zone || adding ? (
         <div className="min-h-0 flex-1 overflow-y-auto p-3 sm:p-5">
           <AddZone
+            piece={id}
             taken={zones.map((z) => z.id)}
             first={!zone}
             onClose={zone ? () => setAdding(false) : undefined}
