@@ -84,9 +84,9 @@ func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
 	// The soils, then the plan, one offer after the other.
 	do(t, ctx, chromedp.Focus(chromedp.CSS(`[data-field="soils"]`)), keys(kb.Tab, kb.Enter), sees("Looked: nothing"), keys("2"), sees("Nothing is planned yet"),
 		keys("n"), sees("Makes sense next"), keys(kb.Enter), sees("1 Sand"), focused("[data-add]"),
-		keys(kb.Enter), sees("Dust lies on it"), keys(kb.Enter), sees("2 Dust off"),
-		keys(kb.Enter), sees("Paint alone reaches"), keys(kb.Enter), sees("3 Bonding primer"),
-		keys(kb.Enter), sees("The colour itself"), keys("mineral", kb.Enter), sees("4 Mineral paint"),
+		keys(kb.Enter), sees("Dust lies on it"), keys(kb.Enter), sees("2 Dust off"), focused("[data-add]"),
+		keys(kb.Enter), sees("Paint alone reaches"), keys(kb.Enter), sees("3 Bonding primer"), focused("[data-add]"),
+		keys(kb.Enter), sees("The colour itself"), keys("mineral", kb.Enter), sees("4 Mineral paint"), focused("[data-add]"),
 		verdict("sound"))
 	// A mistake: the primer taken away, seen, and undone; a step moved and back.
 	do(t, ctx, keys(kb.ArrowUp), focused(`[data-row="4"]`), keys(kb.ArrowDown), focused(`[data-row="3"]`),

@@ -26,6 +26,7 @@ type ZoneProps = {
   removal: ReactNode; // what removes the whole piece
   onView: (v: View) => void;
   onZone: (z: Zone) => void;
+  onZoneSoon: (z: Zone, then: () => void) => Promise<void>; // drawn with its verdict
   onPiece: (p: Piece) => void;
   onCopy: (to: string[]) => void;
   onRemove: () => void;
@@ -42,6 +43,7 @@ export function OpenZone({
   removal,
   onView,
   onZone,
+  onZoneSoon,
   onPiece,
   onCopy,
   onRemove,
@@ -155,6 +157,12 @@ export function OpenZone({
                   setSaid("");
                   onZone({ ...zone, steps: s });
                 }}
+                onStepsSoon={(s, then) =>
+                  onZoneSoon({ ...zone, steps: s }, () => {
+                    setSaid("");
+                    then();
+                  })
+                }
                 onLookOver={lookOver}
               />
             </>

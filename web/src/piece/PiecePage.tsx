@@ -106,7 +106,8 @@ function OpenPiece({ id }: { id: number }) {
   }
   // The first drawing waits for the first verdict, so that nothing moves when it comes.
   if (!piece || !(result || silent || refused)) return null;
-  const setZone = (z: Zone) => p.change({ ...piece, zones: zones.map((x) => (x.id === z.id ? z : x)) });
+  const withZone = (z: Zone) => ({ ...piece, zones: zones.map((x) => (x.id === z.id ? z : x)) });
+  const setZone = (z: Zone) => p.change(withZone(z));
   const removePiece = (
     <RemovePiece
       onRemove={async () => {
@@ -205,6 +206,7 @@ function OpenPiece({ id }: { id: number }) {
           removal={removePiece}
           onView={(to) => show(zone.id, to)}
           onZone={setZone}
+          onZoneSoon={(z, then) => p.changeSoon(withZone(z), then)}
           onPiece={p.change}
           onCopy={(to) =>
             p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })

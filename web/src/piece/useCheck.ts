@@ -1,34 +1,46 @@
-import { useEffect, useState } from "react";
+import { useEffect, useReducer, useRef, useState } from "react";
 import { answer, api, type CheckResult, type Piece, Refused, type Step, type ZoneResult } from "../api/client";
 
 const RETRY = 3000; // ms before a check that was not answered is asked again
 const CHANGED = "rutile:changed";
 
 const asked = new WeakMap<Piece, Promise<CheckResult>>();
+const answers = new WeakMap<Piece, CheckResult>();
 
-const ask = (piece: Piece) => answer(api.POST("/api/check", { body: piece }));
+function ask(piece: Piece): Promise<CheckResult> {
+  const answered = answer(api.POST("/api/check", { body: piece }));
+  answered.then(
+    (r) => answers.set(piece, r),
+    () => {}, // Whoever shows it tells.
+  );
+  asked.set(piece, answered);
+  return answered;
+}
 
 /**
  * checkSoon has a changed piece judged while the page is still being drawn anew, and notes in the browser's own record
- * when the hand that changed it came down.
+ * when the hand that changed it came down. A piece is asked about once.
  */
-export function checkSoon(piece: Piece) {
+export function checkSoon(piece: Piece): Promise<CheckResult> {
+  const already = asked.get(piece);
+  if (already) return already;
   performance.clearMarks(CHANGED);
   const by = (globalThis as { event?: Event }).event;
   performance.mark(CHANGED, by?.timeStamp ? { startTime: by.timeStamp } : undefined);
-  const answered = ask(piece);
-  answered.catch(() => {}); // Whoever shows it tells.
-  asked.set(piece, answered);
+  return ask(piece);
 }
 
 /**
  * useCheck has the piece on the screen judged at every change. The last good answer stays until the next one comes,
- * so that nothing flickers; an answer that was overtaken is dropped.
+ * so that nothing flickers; an answer that was overtaken is dropped, and one that is there already is shown at once.
  */
 export function useCheck(piece: Piece | undefined) {
-  const [result, setResult] = useState<CheckResult>();
+  const last = useRef<CheckResult>(undefined);
+  const [, drawAgain] = useReducer((n: number) => n + 1, 0);
   const [silent, setSilent] = useState(false);
   const [refused, setRefused] = useState<string>();
+  last.current = (piece && answers.get(piece)) ?? last.current;
+  const result = last.current;
   useEffect(() => {
     if (!piece) return;
     let overtaken = false;
@@ -37,9 +49,9 @@ export function useCheck(piece: Piece | undefined) {
       answered
         .then((r) => {
           if (overtaken) return;
-          setResult(r);
           setSilent(false);
           setRefused(undefined);
+          if (last.current !== r) drawAgain();
         })
         .catch((e) => {
           if (overtaken) return;

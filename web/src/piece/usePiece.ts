@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { answer, api, type Piece, Refused } from "../api/client";
 import { type Draft, holdOpen, readDraft, writeDraft } from "./drafts";
 import {
@@ -23,6 +24,7 @@ export type SaveState =
   | { is: "gone" }; // removed elsewhere
 
 const PAUSE = 400; // ms of quiet before a save
+const PATIENCE = 16; // ms that a change waits to be drawn with its verdict
 const RETRY = 3000; // ms before a failed save is sent again
 const LOOK = 4000; // ms between two looks at what others have saved
 
@@ -49,6 +51,7 @@ export function usePiece(id: number) {
   const halted = useRef(false); // by a conflict, until the painter settles it
   const sending = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const held = useRef<() => void>(undefined); // a change that waits for its verdict
 
   const remember = useCallback(
     (h: History) => {
@@ -108,7 +111,7 @@ export function usePiece(id: number) {
 
   const put = useCallback(
     (next: Piece) => {
-      checkSoon(next);
+      void checkSoon(next);
       current.current = next;
       dirty.current = true;
       setPiece(next);
@@ -214,6 +217,40 @@ export function usePiece(id: number) {
     [put, remember],
   );
 
+  /**
+   * changeSoon is a change that is drawn together with its verdict, once: it is held for the few milliseconds in which
+   * the verdict usually comes, and never while the next press is answered. then is drawn with it.
+   */
+  const changeSoon = useCallback(
+    (next: Piece, then: () => void) =>
+      new Promise<void>((done) => {
+        const go = () => {
+          if (held.current !== go) return;
+          held.current = undefined;
+          flushSync(() => {
+            change(next);
+            then();
+          });
+          done();
+        };
+        held.current?.();
+        held.current = go;
+        checkSoon(next).then(go, go);
+        setTimeout(go, PATIENCE);
+      }),
+    [change],
+  );
+
+  useEffect(() => {
+    const now = () => held.current?.();
+    const hands = ["keydown", "pointerdown", "pagehide"] as const;
+    for (const h of hands) window.addEventListener(h, now, { capture: true });
+    return () => {
+      queueMicrotask(now);
+      for (const h of hands) window.removeEventListener(h, now, { capture: true });
+    };
+  }, []);
+
   const undo = useCallback(() => {
     const now = current.current;
     const back = now && stepBack(past.current, now);
@@ -286,6 +323,7 @@ export function usePiece(id: number) {
     missing,
     save,
     change,
+    changeSoon,
     settle,
     again,
     rehearse,

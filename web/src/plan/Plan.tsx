@@ -25,6 +25,7 @@ type Props = {
   picking: { at: number; asked: string } | undefined;
   onPicking: (p: { at: number; asked: string } | undefined) => void;
   onSteps: (steps: Step[]) => void;
+  onStepsSoon: (steps: Step[], then: () => void) => Promise<void>; // drawn with their verdict
   onLookOver: (field: string) => void;
 };
 
@@ -39,47 +40,54 @@ export function Plan(p: Props) {
   const [hovered, setHovered] = useState<Band>();
   const rows = useRef<HTMLDivElement>(null);
   const cut = useRef<HTMLDivElement>(null);
-  const { steps, onSteps, onChoose, onPicking, chosen } = p;
+  const { steps, onSteps, onStepsSoon, onChoose, onPicking, chosen } = p;
   const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${p.picking?.at} ${p.frozen} ${!!p.judged}`);
 
   const addButton = useCallback(() => rows.current?.querySelector<HTMLElement>("[data-add]"), []);
-  const focusRow = useCallback((n: number) => {
-    focusSoon(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`));
+  const focusRow = useCallback((n: number, after: Promise<void>) => {
+    focusSoon(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`), after);
   }, []);
   const walkTo = (n: number) => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus();
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
     if (!s || to < 1 || to > steps.length || to === from) return;
     const rest = steps.filter((_, i) => i !== from - 1);
-    onSteps([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)]);
-    onChoose(to);
-    setOpen((o) => (o === undefined ? o : placeAfter(o, from, to)));
-    focusRow(to);
+    const drawn = onStepsSoon([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)], () => {
+      onChoose(to);
+      setOpen((o) => (o === undefined ? o : placeAfter(o, from, to)));
+    });
+    focusRow(to, drawn);
   };
   const remove = (n: number) => {
-    onSteps(steps.filter((_, i) => i !== n - 1));
-    setOpen(undefined);
     const left = steps.length - 1;
-    onChoose(left ? Math.min(n, left) : undefined);
-    if (left) focusRow(Math.min(n, left));
-    else focusSoon(addButton);
+    const drawn = onStepsSoon(
+      steps.filter((_, i) => i !== n - 1),
+      () => {
+        setOpen(undefined);
+        onChoose(left ? Math.min(n, left) : undefined);
+      },
+    );
+    if (left) focusRow(Math.min(n, left), drawn);
+    else focusSoon(addButton, drawn);
   };
   const again = (n: number) => {
     const s = steps[n - 1];
     if (!s) return;
-    onSteps([...steps.slice(0, n), { ...s }, ...steps.slice(n)]);
-    onChoose(n + 1);
-    setOpen((o) => (o !== undefined && o >= n ? o + 1 : o));
-    focusRow(n + 1);
+    const drawn = onStepsSoon([...steps.slice(0, n), { ...s }, ...steps.slice(n)], () => {
+      onChoose(n + 1);
+      setOpen((o) => (o !== undefined && o >= n ? o + 1 : o));
+    });
+    focusRow(n + 1, drawn);
   };
   const pick = (at: number, s: Step) => {
-    onSteps([...steps.slice(0, at), s, ...steps.slice(at)]);
-    onChoose(at + 1);
-    setOpen(undefined);
-    onPicking(undefined);
+    const drawn = onStepsSoon([...steps.slice(0, at), s, ...steps.slice(at)], () => {
+      onChoose(at + 1);
+      setOpen(undefined);
+      onPicking(undefined);
+    });
     // The hand stays where the next step is added.
-    if (at === steps.length) focusSoon(addButton);
-    else focusRow(at + 1);
+    if (at === steps.length) focusSoon(addButton, drawn);
+    else focusRow(at + 1, drawn);
   };
   const latest = useRef<Hand>(undefined);
   latest.current = {
