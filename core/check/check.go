@@ -292,7 +292,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			f.Title = title
 		}
 		if h.If != "" {
-			why = "If the old finish is " + lower(h.If) + ": " + lower(why)
+			why = "If the old finish is " + Lower(h.If) + ": " + Lower(why)
 		}
 		f.Why = why
 		f.Figures = figures(h)

@@ -11,8 +11,8 @@ import (
 	"rutile/core/surface"
 )
 
-// lower puts the first letter small, but leaves abbreviations alone.
-func lower(s string) string {
+// Lower puts the first letter small, but leaves abbreviations alone.
+func Lower(s string) string {
 	r, n := utf8.DecodeRuneInString(s)
 	if next, _ := utf8.DecodeRuneInString(s[n:]); unicode.IsUpper(next) {
 		return s
@@ -20,13 +20,14 @@ func lower(s string) string {
 	return string(unicode.ToLower(r)) + s[n:]
 }
 
-func upper(s string) string {
+// Upper puts the first letter large.
+func Upper(s string) string {
 	r, n := utf8.DecodeRuneInString(s)
 	return string(unicode.ToUpper(r)) + s[n:]
 }
 
-// list joins words as a sentence does: a, b and c.
-func list(words []string) string {
+// List joins words as a sentence does: a, b and c.
+func List(words []string) string {
 	switch len(words) {
 	case 0:
 		return ""
@@ -67,12 +68,12 @@ func number(x float64) string {
 
 var levelWords = [...]string{"no", "light", "marked", "heavy"}
 
-func productName(c *craft.Craft, p craft.Product) string { return lower(c.Products[p].Name) }
+func productName(c *craft.Craft, p craft.Product) string { return Lower(c.Products[p].Name) }
 
 // onWhat names what a boundary's coat lands on.
 func onWhat(k *Case, b *surface.Boundary) string {
 	if b.Bare {
-		name := lower(k.Craft.Substrates[k.Facts.Substrate].Name)
+		name := Lower(k.Craft.Substrates[k.Facts.Substrate].Name)
 		if craft.Families[b.On].Natural > 0 {
 			return "bare " + name
 		}
@@ -82,7 +83,7 @@ func onWhat(k *Case, b *surface.Boundary) string {
 		return productName(k.Craft, b.Under)
 	}
 	if b.On == k.Craft.Finishes[k.Facts.Finish].Family && !k.Craft.Finishes[k.Facts.Finish].Bare {
-		return lower(k.Craft.Finishes[k.Facts.Finish].Name)
+		return Lower(k.Craft.Finishes[k.Facts.Finish].Name)
 	}
 	return craft.Families[b.On].Name
 }
@@ -118,7 +119,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 				left = append(left, levelWords[lv]+" "+craft.Soils[s].Name)
 			}
 		}
-		clean = list(left) + " left under it"
+		clean = List(left) + " left under it"
 	}
 	add(surface.Cleanness, clean)
 
@@ -155,7 +156,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		if b.SiteWhy&surface.DampMineral != 0 {
 			why = append(why, "damp comes from behind")
 		}
-		site = list(why)
+		site = List(why)
 	}
 	add(surface.Site, site)
 
@@ -253,7 +254,7 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 	case surface.Coat:
 		w := c.Products[s.Product].Name
 		if s.NumCoats() > 1 {
-			w = fmt.Sprintf("%d coats of %s", s.NumCoats(), lower(w))
+			w = fmt.Sprintf("%d coats of %s", s.NumCoats(), Lower(w))
 		}
 		switch s.Scope {
 		case surface.Knots:

@@ -395,3 +395,28 @@ func TestFurtherWordsAreOfThingsThatExist(t *testing.T) {
 		}
 	}
 }
+
+// Each material and finish is told by its marks.
+func TestMarks(t *testing.T) {
+	c := Default()
+	sub := func(id string) string { x, _ := c.Substrate(id); return c.Substrates[x].Mark() }
+	fin := func(id string) *FinishRow { x, _ := c.Finish(id); return &c.Finishes[x] }
+	for id, want := range map[string]string{"pine": "knotty", "oak": "open", "maple": "wood", "mdf": "board", "steel": "metal", "terracotta": "mineral", "vinyl_wrap": "laminate and vinyl"} {
+		if got := sub(id); got != want {
+			t.Errorf("%s has the marks of %q, want %q", id, got, want)
+		}
+	}
+	for _, id := range openGrained {
+		if _, ok := c.Substrate(id); !ok {
+			t.Errorf("%q is no substrate", id)
+		}
+	}
+	for id, want := range map[string]string{"none": "", "shellac": "wood", "paint_alkyd_old": "plastic", "paint_porous_waxed": "mineral", "plating": "metal", "foil": "laminate and vinyl"} {
+		if got := fin(id).Mark(); got != want {
+			t.Errorf("%s has the marks of %q, want %q", id, got, want)
+		}
+	}
+	if !fin("shellac").Mirrors() || fin("oil").Mirrors() || fin("unknown").Mirrors() || fin("none").Mirrors() {
+		t.Error("what mirrors and what does not is mixed up")
+	}
+}

@@ -7,7 +7,6 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
-	"strings"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -220,7 +219,7 @@ func (m *meeting) clean(o *Offer) {
 	switch {
 	case len(off) > 0 && gain > 0:
 		o.need, o.score = needClean, gain-.01*craft.MinutesSetUp/10
-		o.Why = "Takes off the " + join(off) + " that is still on it"
+		o.Why = "Takes off the " + check.List(off) + " that is still on it"
 	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && (m.c.Cleaners[o.Step.Cleaner].ID == "detergent"):
 		o.need, o.Why = needClean, "Nobody has looked what lies on it; a wash takes off what hands leave"
 	}
@@ -300,7 +299,7 @@ func (m *meeting) coat(o *Offer) {
 			if left < st.DeltaE/2 {
 				o.need, o.score = needBlock, -left-.1*float64(row.Smell)+strength/4
 				o.Why = fmt.Sprintf("%s would show at %.1f on this colour, through this at %.1f (the eye sees 1); holds at %s",
-					title(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
+					check.Upper(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
 				return
 			}
 		}
@@ -392,12 +391,3 @@ func (m *meeting) bestPaint() float64 {
 	}
 	return best
 }
-
-func join(w []string) string {
-	if len(w) < 2 {
-		return strings.Join(w, "")
-	}
-	return strings.Join(w[:len(w)-1], ", ") + " and " + w[len(w)-1]
-}
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -3,6 +3,7 @@ package offer
 import (
 	"strings"
 
+	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -46,8 +47,7 @@ func Starts(c *craft.Craft) []Start {
 		if p.Aerosol {
 			s.Method = "aerosol"
 		}
-		group := string(p.Role)
-		out = append(out, Start{strings.ToUpper(group[:1]) + group[1:], p.Name, p.Remark, s})
+		out = append(out, Start{check.Upper(string(p.Role)), p.Name, p.Remark, s})
 	}
 	out = append(out, Start{"Wait", "Wait", "a day to begin with", surface.Step{Do: surface.Wait, Hours: 24}})
 	for k := range surface.Kinds {

@@ -125,7 +125,7 @@ func identify(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 	case fin.Bare:
 		s.Says = sub.Name + ", bare"
 	default:
-		s.Says = sub.Name + " under " + lower(fin.Name)
+		s.Says = sub.Name + " under " + check.Lower(fin.Name)
 	}
 	return s
 }
@@ -204,7 +204,7 @@ func handOver(c *craft.Craft, z *check.Zone, r *check.Result, coats int) Stage {
 	case r.Verdict == check.Fails:
 		s.State, s.Says = Open, "The plan fails as it stands"
 	default:
-		s.Says = "Ready to print: " + lower(check.StepWords(c, &z.Steps[0])) + " comes first"
+		s.Says = "Ready to print: " + check.Lower(check.StepWords(c, &z.Steps[0])) + " comes first"
 	}
 	return s
 }
@@ -214,11 +214,4 @@ func plural(n int, of string) string {
 		return "1 " + of
 	}
 	return fmt.Sprintf("%d %ss", n, of)
-}
-
-func lower(s string) string {
-	if len(s) > 1 && s[1] >= 'A' && s[1] <= 'Z' {
-		return s
-	}
-	return strings.ToLower(s[:1]) + s[1:]
 }

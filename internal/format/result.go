@@ -158,6 +158,7 @@ type Layer struct {
 	Kind    string   `json:"kind" enum:"substrate,finish,coat"`
 	Name    string   `json:"name"`
 	Group   string   `json:"group,omitempty"`
+	Mark    string   `json:"mark,omitempty" doc:"Of the substrate: the marks by which the eye tells it"`
 	Family  string   `json:"family"`
 	Colour  string   `json:"colour,omitempty"`
 	Clear   bool     `json:"clear,omitempty"`
@@ -338,6 +339,9 @@ func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
 			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From),
+		}
+		if l.Kind == section.Substrate {
+			w.Mark = c.Substrates[z.Substrate].Mark()
 		}
 		if l.To > 0 && !math.IsInf(l.To, 1) {
 			to := tidy(l.To)

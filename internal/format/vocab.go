@@ -61,6 +61,7 @@ type SubstrateWord struct {
 	Family   string  `json:"family"`
 	Colour   string  `json:"colour"`
 	Porosity float64 `json:"porosity"`
+	Mark     string  `json:"mark" doc:"The marks by which the eye tells it"`
 	// Asks are the fields of a survey that mean something for it.
 	Asks []string `json:"asks" doc:"Of moisture_pct, knots and veneer those that mean something here"`
 }
@@ -68,8 +69,10 @@ type SubstrateWord struct {
 // FinishWord describes a finish.
 type FinishWord struct {
 	Word
-	Family string `json:"family,omitempty"`
-	Colour string `json:"colour,omitempty"`
+	Family  string `json:"family,omitempty"`
+	Colour  string `json:"colour,omitempty"`
+	Mark    string `json:"mark,omitempty" doc:"The marks by which the eye tells it; absent where the material is seen as it is"`
+	Mirrors bool   `json:"mirrors,omitempty" doc:"Whether a window is seen in it"`
 }
 
 // StepWord describes a kind of step.
@@ -134,14 +137,14 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
 		w := SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
-		w.Asks = asks(r)
+		w.Asks, w.Mark = asks(r), r.Mark()
 		v.Substrates = append(v.Substrates, w)
 	}
 	var plain craft.SubstrateRow
 	plain.Colour = "#c09a66"
 	for i := range c.Finishes {
 		r := &c.Finishes[i]
-		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: section.Ground(&plain, r)}
+		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: section.Ground(&plain, r), Mark: r.Mark(), Mirrors: r.Mirrors()}
 		if !r.Bare && !r.Unknown {
 			w.Family = r.Family.String()
 		}

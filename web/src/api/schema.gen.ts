@@ -313,6 +313,10 @@ export interface components {
             colour?: string;
             family?: string;
             id: string;
+            /** @description The marks by which the eye tells it; absent where the material is seen as it is */
+            mark?: string;
+            /** @description Whether a window is seen in it */
+            mirrors?: boolean;
             name: string;
             note?: string;
         };
@@ -366,6 +370,8 @@ export interface components {
             joint?: components["schemas"]["Joint"];
             /** @enum {string} */
             kind: "substrate" | "finish" | "coat";
+            /** @description Of the substrate: the marks by which the eye tells it */
+            mark?: string;
             /** Format: double */
             microns: number;
             name: string;
@@ -660,6 +666,8 @@ export interface components {
             family: string;
             group: string;
             id: string;
+            /** @description The marks by which the eye tells it */
+            mark: string;
             name: string;
             note?: string;
             /** Format: double */

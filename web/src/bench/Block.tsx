@@ -1,7 +1,7 @@
 import { useId } from "react";
 import type { Schemas } from "../api/client";
 import { layCut } from "../section/layout";
-import { markOf, Texture } from "../section/texture";
+import { Texture } from "../section/texture";
 
 const WIDTH = 132;
 const HEIGHT = 92;
@@ -18,7 +18,7 @@ export function Block({ zone }: { zone: Schemas["ZoneSummary"] }) {
       aria-hidden="true"
     >
       <defs>
-        <Texture id={id} mark={markOf(zone.layers[0]?.group ?? "wood", zone.substrate)} />
+        <Texture id={id} mark={zone.layers[0]?.mark ?? "wood"} />
       </defs>
       {d.bands.map((b) => (
         <g key={b.key}>

@@ -1,5 +1,6 @@
 import type { ZoneResult } from "../api/client";
 import { hours } from "../piece/vocab";
+import { HOLDS } from "../section/Cut";
 import { Dialog } from "../ui/Dialog";
 import { Figures } from "./Figures";
 
@@ -10,8 +11,6 @@ const TITLE: Record<Asked, string> = {
   stain: "What the stain to come is made of",
   time: "Where the time goes",
 };
-
-const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
 
 /** Behind shows the factors of one of the verdict's figures. */
 export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked; onClose: () => void }) {

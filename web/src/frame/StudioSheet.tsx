@@ -4,7 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
-import { tempKept, tempShown, tempUnit } from "../ui/units";
+import { TempField } from "../ui/TempField";
 
 type Settings = Schemas["Settings"];
 
@@ -42,15 +42,12 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
           onChange={(id) => setS({ ...s, units: id as Settings["units"] })}
         />
         <div className="grid grid-cols-2 gap-3">
-          <NumberField
-            key={u}
+          <TempField
             label="The workshop usually has"
-            unit={tempUnit(u)}
-            value={tempShown(s.site.temp_c, u)}
-            min={tempShown(-20, u)}
-            max={tempShown(50, u)}
+            units={u}
+            value={s.site.temp_c}
             required
-            onChange={(t) => t !== undefined && setS({ ...s, site: { ...s.site, temp_c: tempKept(t, u) } })}
+            onChange={(c) => c !== undefined && setS({ ...s, site: { ...s.site, temp_c: c } })}
           />
           <NumberField
             label="and a humidity of"

@@ -188,9 +188,7 @@ export function OpenZone({
           aria-label="What the check says"
           className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
         >
-          {view === "look-over" && judged?.section && (
-            <SmallCut zone={zone} judged={judged} onPlan={() => onView("plan")} />
-          )}
+          {view === "look-over" && judged?.section && <SmallCut judged={judged} onPlan={() => onView("plan")} />}
           {judged && (
             <fieldset disabled={stale} className="min-w-0">
               <Findings
@@ -225,13 +223,13 @@ export function OpenZone({
 }
 
 /** SmallCut stands beside the survey, so that what is entered is seen at once. */
-function SmallCut({ zone, judged, onPlan }: { zone: Zone; judged: ZoneResult; onPlan: () => void }) {
+function SmallCut({ judged, onPlan }: { judged: ZoneResult; onPlan: () => void }) {
   const u = useUnits();
   if (!judged.section) return null;
   const d = layCut(judged.section, 150, 150);
   return (
     <figure className="mb-4 flex items-end gap-3">
-      <Cut section={judged.section} drawing={d} width={150} substrate={zone.substrate} onChoose={onPlan} />
+      <Cut section={judged.section} drawing={d} width={150} onChoose={onPlan} />
       <figcaption className="min-w-0 flex-1">
         <ul className="flex flex-col-reverse text-sm leading-none">
           {d.bands.map((b) => (

@@ -86,3 +86,11 @@ export function waitsOf(section: Schemas["Section"] | undefined): Map<number, nu
   }
   return out;
 }
+
+/** LEVELS are the words for how much of something there is, from 0. */
+export const LEVELS = ["none", "light", "marked", "heavy"];
+
+/** soilsSay lists what lies on a surface, as "marked grease, light dust". */
+export function soilsSay(v: Vocab, soils: Schemas["Level"][]): string {
+  return soils.map((s) => `${LEVELS[s.level] ?? ""} ${nameOf(v.soils, s.id)}`).join(", ");
+}

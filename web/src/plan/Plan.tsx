@@ -5,7 +5,7 @@ import { Plus } from "lucide-react";
 import { Fragment, useCallback, useMemo, useRef, useState } from "react";
 import type { Finding, Piece, Step, Zone, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
-import { nameOf, useVocab, waitsOf } from "../piece/vocab";
+import { nameOf, soilsSay, useVocab, waitsOf } from "../piece/vocab";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
@@ -146,6 +146,7 @@ export function Plan(p: Props) {
     () => (section && drawing ? faultsAt(section, drawing, worstOf(byStep)) : undefined),
     [section, drawing, byStep],
   );
+  const soils = p.zone.soils ? soilsSay(v, p.zone.soils) : "nobody has looked what lies on it";
   const picker = (at: number) =>
     p.picking?.at === at && !p.frozen ? (
       <li className="list-none">
@@ -173,7 +174,6 @@ export function Plan(p: Props) {
               section={section}
               drawing={drawing}
               width={cutWidth}
-              substrate={p.zone.substrate}
               chosen={hovered?.l.step ?? chosen}
               faults={faults}
               onHover={setHovered}
@@ -206,7 +206,7 @@ export function Plan(p: Props) {
                   title={nameOf(v.substrates, p.zone.substrate)}
                   notes={[
                     p.zone.veneer ? "veneer; what it is made of" : "what it is made of",
-                    p.zone.finish === "none" && soilNotes(p.zone, v.soils),
+                    p.zone.finish === "none" && soils,
                   ]
                     .filter(Boolean)
                     .join(", ")}
@@ -216,9 +216,7 @@ export function Plan(p: Props) {
                   <BaseRow
                     at="finish"
                     title={nameOf(v.finishes, p.zone.finish ?? "unknown")}
-                    notes={["on it now", nameOf(v.gloss, p.zone.gloss), soilNotes(p.zone, v.soils)]
-                      .filter(Boolean)
-                      .join(", ")}
+                    notes={["on it now", nameOf(v.gloss, p.zone.gloss), soils].filter(Boolean).join(", ")}
                     onPress={() => p.onLookOver("finish")}
                   />
                 )}
@@ -315,13 +313,6 @@ function gather(findings: Finding[]) {
     if (f.step) out.set(f.step, [...(out.get(f.step) ?? []), f]);
   }
   return out;
-}
-
-const LEVELS = ["", "light", "marked", "heavy"];
-
-function soilNotes(z: Zone, words: { id: string; name: string }[]) {
-  if (!z.soils) return "nobody has looked what lies on it";
-  return z.soils.map((s) => `${LEVELS[s.level] ?? ""} ${nameOf(words, s.id)}`).join(", ");
 }
 
 function BaseRow({ at, title, notes, onPress }: { at: string; title: string; notes: string; onPress: () => void }) {

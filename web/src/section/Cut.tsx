@@ -4,13 +4,12 @@ import { hours } from "../piece/vocab";
 import { JointSign } from "../ui/Mark";
 import { film, type Units, useUnits } from "../ui/units";
 import type { Band, Drawing } from "./layout";
-import { lightOn, markOf, Texture } from "./texture";
+import { lightOn, Texture } from "./texture";
 
 type Props = {
   section: Schemas["Section"];
   drawing: Drawing;
   width: number;
-  substrate?: string;
   chosen?: number; // step, from 1
   faults?: { y: number; verdict: Verdict }[]; // where findings are
   onHover?: (band: Band | undefined) => void;
@@ -18,7 +17,7 @@ type Props = {
 };
 
 /** Cut draws the cut through a zone's coats. Its bands can be hovered, walked with the arrow keys and pressed. */
-export function Cut({ section, drawing, width, substrate, chosen, faults, onHover, onChoose }: Props) {
+export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose }: Props) {
   const id = useId().replaceAll(":", "");
   const u = useUnits();
   const [at, setAt] = useState(0);
@@ -40,7 +39,7 @@ export function Cut({ section, drawing, width, substrate, chosen, faults, onHove
       aria-label="Cut through the coats, from below"
     >
       <defs>
-        <Texture id={`t${id}`} mark={markOf(section.layers[0]?.group ?? "wood", substrate)} />
+        <Texture id={`t${id}`} mark={section.layers[0]?.mark ?? "wood"} />
       </defs>
       {bands.map((b, i) => (
         // biome-ignore lint/a11y/noStaticElementInteractions: it is a button wherever it can be pressed
@@ -162,7 +161,8 @@ function Seam({ b }: { b: Band }) {
   );
 }
 
-const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
+/** HOLDS says how a bond holds. */
+export const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
 
 /** bandSays is a layer in words: for the reader of the screen and for whoever points at it. */
 export function bandSays({ l }: Band, u: Units): string {

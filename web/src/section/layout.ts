@@ -134,7 +134,7 @@ function stains(s: Section, bands: Band[], width: number): Stain[] {
   if (!s.source?.length) return [];
   const half = (deltaE: number) => Math.min(10, 3 * Math.sqrt(deltaE));
   const last = bands.length - 1;
-  const side = width > 180 ? 46 : 0; // the figures at both ends of a layer stay readable
+  const side = width >= 150 ? 46 : 0; // the figures at both ends of a layer stay readable
   const stems = Math.max(3, Math.round((width - side) / 46));
   let entering = 0;
   return bands.flatMap(({ l, top: y, bottom }, i) => {

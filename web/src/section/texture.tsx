@@ -21,16 +21,7 @@ const MARKS: Record<string, { d: string; w?: number; o?: number; box?: [number, 
   plastic: { d: "M8 8h8M28 16h8M4 28h8M22 34h8", o: 0.22 },
 };
 
-const OPEN = ["oak", "ash", "chestnut", "mahogany", "walnut", "teak", "rosewood"];
-const KNOTTY = ["pine", "spruce", "fir", "cedar", "redwood"];
-
-/** markOf names the marks of a substrate: its group's, and finer where the wood has a face of its own. */
-export function markOf(group: string, id?: string): string {
-  if (id && OPEN.includes(id)) return "open";
-  if (id && KNOTTY.includes(id)) return "knotty";
-  return group;
-}
-
+/** Texture is a pattern of a material's marks, which the server names. */
 export function Texture({ id, mark, size = 40 }: { id: string; mark: string; size?: number }) {
   const m = MARKS[mark] ?? MARKS.wood;
   const [w, h] = m?.box ?? [40, 40];

@@ -2,7 +2,7 @@ import { Printer } from "lucide-react";
 import type { Piece, Zone, ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
-import { nameOf, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
+import { nameOf, soilsSay, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
 import type { View } from "../piece/ZoneBar";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
@@ -10,8 +10,6 @@ import { Mark } from "../ui/Mark";
 import { area, temp, useUnits } from "../ui/units";
 
 type Props = { piece: Piece; zone: Zone; judged: ZoneResult | undefined; onView: (v: View) => void };
-
-const LEVELS = ["", "light", "marked", "heavy"];
 
 /** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
 export function JobSheet({ piece, zone, judged, onView }: Props) {
@@ -51,9 +49,7 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
               {zone.finish === "none" ? "bare" : `${nameOf(v.finishes, zone.finish ?? "unknown").toLowerCase()} on it`}
               {zone.gloss && `, ${nameOf(v.gloss, zone.gloss)}`}
               {zone.area_m2 ? `, ${area(zone.area_m2, u)}` : ""}.{" "}
-              {zone.soils?.length
-                ? `On it: ${zone.soils.map((s) => `${LEVELS[s.level]} ${nameOf(v.soils, s.id)}`).join(", ")}. `
-                : ""}
+              {zone.soils?.length ? `On it: ${soilsSay(v, zone.soils)}. ` : ""}
               {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
             </p>
           </div>
@@ -67,7 +63,7 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
           </p>
         )}
         <div className="flex flex-wrap items-start gap-6">
-          {judged?.section && d && <Cut section={judged.section} drawing={d} width={190} substrate={zone.substrate} />}
+          {judged?.section && d && <Cut section={judged.section} drawing={d} width={190} />}
           <ol className="min-w-72 flex-1">
             {steps.map((s, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: a step's place is its identity

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { LEVELS } from "../piece/vocab";
 
 type Level = Schemas["Level"];
 type Word = { id: string; name: string; note?: string };
@@ -12,8 +13,6 @@ type Props = {
   nothing: string; // what an empty list means
   onChange: (v: Level[] | undefined) => void;
 };
-
-const LEVELS = ["none", "light", "marked", "heavy"];
 
 /**
  * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one

@@ -3,10 +3,10 @@ import type { ReactNode } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../piece/vocab";
-import { markOf } from "../section/texture";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
-import { temp, tempKept, tempShown, tempUnit, useUnits } from "../ui/units";
+import { TempField } from "../ui/TempField";
+import { temp, useUnits } from "../ui/units";
 import { AreaField } from "./AreaField";
 import { Ladder } from "./Ladder";
 import { Levels } from "./Levels";
@@ -35,7 +35,7 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
   const bare = zone.finish === "none";
   // Bare looks like what is bare.
   const finishes = v.finishes.map((f) =>
-    f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: markOf(substrate.group, substrate.id) } : f,
+    f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: substrate.mark } : f,
   );
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
@@ -229,18 +229,13 @@ function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => v
           hint="Empty where nobody knows"
           onChange={(made) => onPiece({ ...piece, made })}
         />
-        <NumberField
-          key={u}
+        <TempField
           label="Workshop"
-          unit={tempUnit(u)}
+          units={u}
           name="site"
-          value={piece.site && tempShown(piece.site.temp_c, u)}
-          min={tempShown(-20, u)}
-          max={tempShown(50, u)}
+          value={piece.site?.temp_c}
           hint={piece.site || !studio ? undefined : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`}
-          onChange={(t) =>
-            site && onPiece({ ...piece, site: t === undefined ? undefined : { ...site, temp_c: tempKept(t, u) } })
-          }
+          onChange={(c) => site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c } })}
         />
         {piece.site && (
           <NumberField

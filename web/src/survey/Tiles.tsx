@@ -1,6 +1,6 @@
 import { ChevronDown } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
-import { markOf, Texture } from "../section/texture";
+import { Texture } from "../section/texture";
 import { focusSoon } from "../ui/focus";
 
 export type Tile = {
@@ -10,7 +10,8 @@ export type Tile = {
   also?: string;
   group?: string;
   colour?: string;
-  mark?: string; // of its own, where its group has none
+  mark?: string;
+  mirrors?: boolean;
 };
 
 type Props = {
@@ -201,43 +202,12 @@ export function Swatch({ tile, className }: { tile: Tile | undefined; className:
       aria-hidden="true"
     >
       <defs>
-        <Texture
-          id={id}
-          mark={tile?.mark ?? FILM_MARKS[tile?.id ?? ""] ?? (tile?.group ? markOf(tile.group, tile.id) : "wood")}
-          size={32}
-        />
+        <Texture id={id} mark={tile?.mark || "wood"} size={32} />
       </defs>
       <rect width="64" height="44" fill={tile?.colour ?? "#efe9dd"} />
       {tile && <rect width="64" height="44" fill={`url(#${id})`} fillOpacity={film ? 0.7 : 1} />}
-      {film && SHINY.includes(tile.id) && (
-        <path d="M6 40 34 4h8L14 40zM20 40 48 4h3L23 40z" fill="#fff" fillOpacity="0.45" />
-      )}
+      {film && tile.mirrors && <path d="M6 40 34 4h8L14 40zM20 40 48 4h3L23 40z" fill="#fff" fillOpacity="0.45" />}
       {!tile && <path d="M0 44 64 0" stroke="#8a8072" />}
     </svg>
   );
 }
-
-const FILM_MARKS: Record<string, string> = {
-  paint_alkyd_old: "plastic",
-  paint_acrylic_old: "plastic",
-  paint_porous_old: "mineral",
-  paint_porous_waxed: "mineral",
-  paint_factory: "plastic",
-  foil: "laminate and vinyl",
-  powder: "mineral",
-  plating: "metal",
-  factory_film: "laminate and vinyl",
-};
-const SHINY = [
-  "shellac",
-  "lacquer",
-  "varnish_oil",
-  "polyurethane",
-  "finish_wb",
-  "catalysed",
-  "paint_alkyd_old",
-  "paint_factory",
-  "plating",
-  "foil",
-  "factory_film",
-];
