@@ -67,9 +67,43 @@ func Area(text string, u Units) (float64, error) {
 }
 
 func oneArea(part string, u Units) (float64, error) {
-	toks, err := tokens(part)
+	sides, err := sidesOf(part)
 	if err != nil {
 		return 0, err
+	}
+	return product(sides, part, u)
+}
+
+// Lengths reads sizes as people write them and returns centimetres, in the
+// order they stand: "80 x 18", "4' 2\" x 17 1/2 in", "45 cm". A size without a
+// unit takes the unit of a later one, or else centimetres, in US units inches.
+// The error is an *[Error].
+func Lengths(text string, u Units) ([]float64, error) {
+	switch {
+	case utf8.RuneCountInString(text) > maxTyped:
+		return nil, bad("That is too long for sizes; write them like 80 x 18 cm.")
+	case strings.TrimSpace(text) == "":
+		return nil, bad("Nothing is typed; write sizes like 80 x 18 cm.")
+	}
+	sides, err := sidesOf(text)
+	if err != nil {
+		return nil, err
+	}
+	if err := settle(sides, text, u); err != nil {
+		return nil, err
+	}
+	out := make([]float64, len(sides))
+	for i := range sides {
+		out[i] = sides[i].cm
+	}
+	return out, nil
+}
+
+// sidesOf reads the factors of a product.
+func sidesOf(part string) ([]side, error) {
+	toks, err := tokens(part)
+	if err != nil {
+		return nil, err
 	}
 	var sides []side
 	cur := side{}
@@ -77,24 +111,53 @@ func oneArea(part string, u Units) (float64, error) {
 		switch {
 		case t.times:
 			if cur.empty() {
-				return 0, bad("A side is missing in %s.", shown(part))
+				return nil, bad("A side is missing in %s.", shown(part))
 			}
 			sides, cur = append(sides, cur), side{}
 			if i == len(toks)-1 {
-				return 0, bad("%s lacks its last side.", shown(part))
+				return nil, bad("%s lacks its last side.", shown(part))
 			}
 		case t.unit.none():
 			if err := cur.number(t.value, part); err != nil {
-				return 0, err
+				return nil, err
 			}
 		default:
 			if err := cur.unit(t.unit, part); err != nil {
-				return 0, err
+				return nil, err
 			}
 		}
 	}
-	sides = append(sides, cur)
-	return product(sides, part, u)
+	return append(sides, cur), nil
+}
+
+// settle gives every side its length in centimetres.
+func settle(sides []side, part string, u Units) error {
+	given := unit{cm: 1}
+	if u == US {
+		given = unit{cm: cmPerInch}
+	}
+	for i := len(sides) - 1; i >= 0; i-- {
+		s := &sides[i]
+		switch {
+		case s.m2 > 0:
+			return bad("%s multiplies an area by a length.", shown(part))
+		case s.bare():
+			s.cm = s.value * given.cm
+		case s.pending:
+			// 4 ft 2: what follows feet without a unit is inches.
+			if s.as.cm != cmPerInch*inPerFoot {
+				return bad("A unit is missing at the end of a side in %s.", shown(part))
+			}
+			s.cm, s.as = s.cm+s.value*cmPerInch, unit{cm: cmPerInch}
+			given = s.as
+		default:
+			given = s.as
+		}
+		if s.cm == 0 {
+			return bad("A side of %s is nothing.", shown(part))
+		}
+	}
+	return nil
 }
 
 func product(sides []side, part string, u Units) (float64, error) {
@@ -124,23 +187,8 @@ func product(sides []side, part string, u Units) (float64, error) {
 	default:
 		return 0, bad("%s has too many sides; write it like 120 x 45 cm.", shown(part))
 	}
-	given := unit{cm: 1}
-	if u == US {
-		given = unit{cm: cmPerInch}
-	}
-	for i := len(sides) - 1; i >= 0; i-- {
-		s := &sides[i]
-		if s.m2 > 0 {
-			return 0, bad("%s multiplies an area by a length.", shown(part))
-		}
-		if s.bare() {
-			s.cm = s.value * given.cm
-		} else {
-			given = s.as
-		}
-		if s.cm == 0 {
-			return 0, bad("A side of %s is nothing.", shown(part))
-		}
+	if err := settle(sides, part, u); err != nil {
+		return 0, err
 	}
 	return n * sides[0].cm * sides[1].cm / 1e4, nil
 }

@@ -69,6 +69,50 @@ func (u Units) Area(m2 float64) string {
 	return significant(m2) + " m²"
 }
 
+// Length words a length given in centimetres: to the millimetre, in US units
+// to the sixteenth of an inch.
+func (u Units) Length(cm float64) string { return u.Sizes(cm) }
+
+// Sizes words lengths given in centimetres as one size, as 80 × 18 cm.
+func (u Units) Sizes(cm ...float64) string {
+	out := make([]string, len(cm))
+	for i, x := range cm {
+		out[i] = short(x, 1)
+		if u == US {
+			out[i] = sixteenths(x / cmPerInch)
+		}
+	}
+	unit := " cm"
+	if u == US {
+		unit = " in"
+	}
+	return strings.Join(out, " × ") + unit
+}
+
+// Run words a running length given in metres.
+func (u Units) Run(m float64) string {
+	if u == US {
+		return significant(m*100/cmPerInch/inPerFoot) + " ft"
+	}
+	return significant(m) + " m"
+}
+
+// sixteenths writes inches as a ruler shows them, as 17 1/2.
+func sixteenths(in float64) string {
+	n := int(math.Round(in * 16))
+	whole, top, bottom := n/16, n%16, 16
+	for top > 0 && top%2 == 0 {
+		top, bottom = top/2, bottom/2
+	}
+	switch {
+	case top == 0:
+		return strconv.Itoa(whole)
+	case whole == 0:
+		return fmt.Sprintf("%d/%d", top, bottom)
+	}
+	return fmt.Sprintf("%d %d/%d", whole, top, bottom)
+}
+
 // Film words a dry film's thickness given in micrometres.
 func (u Units) Film(um float64) string {
 	if u == US {
