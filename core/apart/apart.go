@@ -1,0 +1,179 @@
+// Package apart knows what comes off a piece before it is painted: how it is
+// labelled, cleaned, masked or stored, and what becomes of its holes.
+package apart
+
+import (
+	"fmt"
+	"math"
+
+	"rutile/core/parts"
+)
+
+// What is done with a thing before painting.
+const (
+	Off  = "off"  // taken off
+	Mask = "mask" // masked where it is
+	Stay = "stay" // painted with the piece
+)
+
+// Doings lists them with their words.
+var Doings = []struct{ ID, Name string }{{Off, "comes off"}, {Mask, "is masked"}, {Stay, "is painted with it"}}
+
+// Row describes a kind of thing that comes off.
+type Row struct {
+	ID, Name, Plural string
+	Letter           string // its labels begin with it
+	Do               string // what is usually done with it
+	Clean, Store     string
+	Holes            bool // it is screwed on by holes whose spacing matters
+}
+
+// Rows lists what comes off. Advice is a working default; what a maker says of
+// cleaning goes first.
+var Rows = []Row{
+	{"handle", "Handle", "Handles", "H", Off, "Soak in warm water with detergent, brush, dry at once; no ammonia on brass.", "In a bag with its own screws.", true},
+	{"knob", "Knob", "Knobs", "K", Off, "Wash with detergent, dry at once; no ammonia on brass.", "In a bag with its own screws.", true},
+	{"hinge", "Hinge", "Hinges", "G", Off, "White spirit for old paint and oil, then dry; never paint a knuckle.", "In a bag with its own screws: each goes back where it was.", false},
+	{"lock", "Lock", "Locks", "L", Off, "Wipe only; keep water and paint out of it.", "With its key and screws.", false},
+	{"plate", "Plate or escutcheon", "Plates", "P", Off, "Wipe; old pins bend, so ease them.", "In a bag with its pins.", false},
+	{"castor", "Castor", "Castors", "C", Off, "Pick hair and thread out, wipe.", "Together, marked with their corner.", false},
+	{"door", "Door", "Doors", "D", Off, "As its zone is.", "Flat, on blocks; the label on an edge that is not painted.", false},
+	{"drawer", "Drawer", "Drawers", "R", Off, "Vacuum; wash runners dry.", "Numbered from above; drawers are rarely alike.", false},
+	{"shelf", "Shelf", "Shelves", "S", Off, "As its zone is.", "Its label on the back edge.", false},
+	{"glass", "Glass pane", "Glass panes", "W", Mask, "Alcohol on a cloth, at the very end.", "Tape along the edge, film over the rest; take tape off before the paint is hard.", false},
+	{"mirror", "Mirror", "Mirrors", "M", Mask, "No ammonia near its backing.", "Upright, face to a wall, if it comes out.", false},
+	{"pad", "Pad", "Pads", "U", Off, "Vacuum.", "Covered, away from spray and solvent.", false},
+	{"wiring", "Lamp or wiring", "Wiring", "E", Off, "None.", "Disconnected and put back by an electrician.", false},
+	{"other", "Other", "Others", "X", Off, "", "", false},
+}
+
+// RowOf returns what is known of a kind; false if there is none of that id.
+func RowOf(id string) (*Row, bool) {
+	for i := range Rows {
+		if Rows[i].ID == id {
+			return &Rows[i], true
+		}
+	}
+	return nil, false
+}
+
+// Item is something to come off.
+type Item struct {
+	Kind  string
+	Count int
+	Where string
+	Do    string
+}
+
+// tall is the height from which a door hangs on three hinges, in centimetres.
+const tall = 120.
+
+// Suggest lists what the parts say must come off, in the order one takes a
+// piece apart: what holds before what it holds.
+func Suggest(ps []parts.Part) []Item {
+	var out []Item
+	add := func(kind string, n int, where string) {
+		if n > 0 {
+			row, _ := RowOf(kind)
+			out = append(out, Item{kind, n, where, row.Do})
+		}
+	}
+	of := func(ks ...parts.Kind) (n int, first *parts.Part) {
+		for i := range ps {
+			for _, k := range ks {
+				if ps[i].Kind == k {
+					n += ps[i].Count
+					if first == nil {
+						first = &ps[i]
+					}
+				}
+			}
+		}
+		return n, first
+	}
+	fronts, _ := of(parts.DrawerFront)
+	boxes, _ := of(parts.DrawerBox)
+	add("drawer", max(fronts, boxes), "numbered from above")
+	doors, hinges := 0, 0
+	for i := range ps {
+		if p := &ps[i]; p.Kind == parts.Door {
+			doors += p.Count
+			per := 2
+			if p.Size[parts.Height] > tall {
+				per = 3
+			}
+			hinges += per * p.Count
+		}
+	}
+	add("door", doors, "from the left")
+	add("hinge", hinges, "two or three to a door, from above")
+	n, _ := of(parts.Handle)
+	add("handle", n, "")
+	n, _ = of(parts.Knob)
+	add("knob", n, "")
+	n, _ = of(parts.Shelf)
+	add("shelf", n, "from above")
+	n, _ = of(parts.Pane)
+	add("glass", n, "")
+	n, _ = of(parts.Pad)
+	add("pad", n, "")
+	return out
+}
+
+// Labels are the labels that go on each item's pieces, as H1–H6; letters run
+// on where a kind stands in the list more than once.
+func Labels(items []Item) []string {
+	next := map[string]int{}
+	out := make([]string, len(items))
+	for i, it := range items {
+		row, ok := RowOf(it.Kind)
+		if !ok {
+			continue
+		}
+		n := max(1, it.Count)
+		from := next[row.Letter] + 1
+		next[row.Letter] += n
+		out[i] = fmt.Sprintf("%s%d", row.Letter, from)
+		if n > 1 {
+			out[i] = fmt.Sprintf("%s%d–%s%d", row.Letter, from, row.Letter, from+n-1)
+		}
+	}
+	return out
+}
+
+// sameHoles is how far two spacings may differ and still take the same screws,
+// in millimetres.
+const sameHoles = .5
+
+// Holes is what a change of hardware does to the holes.
+type Holes struct {
+	Fill, Drill int    // holes, of all the pieces
+	Says        string // empty where nothing is to be done, or known
+}
+
+// HolesOf compares the spacing of old hardware with that of new, in
+// millimetres; 0 is one hole, and negative is not known.
+func HolesOf(count int, oldMM, newMM float64) Holes {
+	n := max(1, count)
+	holes := func(mm float64) int {
+		if mm == 0 {
+			return n
+		}
+		return 2 * n
+	}
+	switch {
+	case newMM < 0:
+		return Holes{}
+	case oldMM < 0:
+		return Holes{Says: "Measure the old holes, from centre to centre, before the new ones are bought."}
+	case math.Abs(oldMM-newMM) <= sameHoles:
+		return Holes{Says: "The new ones fit the old holes."}
+	}
+	h := Holes{Fill: holes(oldMM), Drill: holes(newMM)}
+	at := fmt.Sprintf("drill %d at %g mm", h.Drill, newMM)
+	if newMM == 0 {
+		at = fmt.Sprintf("drill %d, one to each", h.Drill)
+	}
+	h.Says = fmt.Sprintf("Other holes: fill %d and %s, before paint.", h.Fill, at)
+	return h
+}
