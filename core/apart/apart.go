@@ -78,22 +78,16 @@ func Suggest(ps []parts.Part) []Item {
 			out = append(out, Item{kind, n, where, row.Do})
 		}
 	}
-	of := func(ks ...parts.Kind) (n int, first *parts.Part) {
+	of := func(k parts.Kind) int {
+		n := 0
 		for i := range ps {
-			for _, k := range ks {
-				if ps[i].Kind == k {
-					n += ps[i].Count
-					if first == nil {
-						first = &ps[i]
-					}
-				}
+			if ps[i].Kind == k {
+				n += ps[i].Count
 			}
 		}
-		return n, first
+		return n
 	}
-	fronts, _ := of(parts.DrawerFront)
-	boxes, _ := of(parts.DrawerBox)
-	add("drawer", max(fronts, boxes), "numbered from above")
+	add("drawer", max(of(parts.DrawerFront), of(parts.DrawerBox)), "numbered from above")
 	doors, hinges := 0, 0
 	for i := range ps {
 		if p := &ps[i]; p.Kind == parts.Door {
@@ -107,16 +101,11 @@ func Suggest(ps []parts.Part) []Item {
 	}
 	add("door", doors, "from the left")
 	add("hinge", hinges, "two or three to a door, from above")
-	n, _ := of(parts.Handle)
-	add("handle", n, "")
-	n, _ = of(parts.Knob)
-	add("knob", n, "")
-	n, _ = of(parts.Shelf)
-	add("shelf", n, "from above")
-	n, _ = of(parts.Pane)
-	add("glass", n, "")
-	n, _ = of(parts.Pad)
-	add("pad", n, "")
+	add("handle", of(parts.Handle), "")
+	add("knob", of(parts.Knob), "")
+	add("shelf", of(parts.Shelf), "from above")
+	add("glass", of(parts.Pane), "")
+	add("pad", of(parts.Pad), "")
 	return out
 }
 

@@ -24,7 +24,10 @@ type Facts struct {
 	Wear          craft.Wear
 	Uses          craft.Uses
 	Area          float64 // square metres; 0 where nobody measured
-	Climate       drying.Climate
+	// Work is how much longer a square metre takes than on a plain panel; 0
+	// counts as 1.
+	Work    float64
+	Climate drying.Climate
 }
 
 // Damp tells whether water will reach the zone from behind or from the air.

@@ -15,6 +15,19 @@ func Changes(a, b *Piece) []string {
 	if a.Made != b.Made || !slices.Equal(a.Use, b.Use) || !reflect.DeepEqual(a.Site, b.Site) {
 		out = append(out, "The piece's year, use or workshop climate was changed.")
 	}
+	for _, x := range []struct {
+		was, is any
+		says    string
+	}{
+		{a.Parts, b.Parts, "The parts were changed."},
+		{a.TakeApart, b.TakeApart, "The list of what comes off was changed."},
+		{a.Photos, b.Photos, "The photographs or their markers were changed."},
+		{a.History, b.History, "What is known of the piece's past was changed."},
+	} {
+		if !reflect.DeepEqual(x.was, x.is) {
+			out = append(out, x.says)
+		}
+	}
 	find := func(p *Piece, id string) *Zone {
 		if i := slices.IndexFunc(p.Zones, func(z Zone) bool { return z.ID == id }); i >= 0 {
 			return &p.Zones[i]

@@ -13,12 +13,13 @@ import (
 // known to exist, as [Decode] has checked them.
 func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 	z := &p.Zones[i]
-	if p.Site != nil {
-		site = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
+	sum := p.measuredAs(z.ID)
+	if z.AreaM2 > 0 {
+		sum.M2 = z.AreaM2
 	}
 	out := check.Zone{
 		Facts: surface.Facts{
-			Veneer: z.Veneer, Moisture: -1, Area: z.AreaM2, Wear: craft.Handled, Climate: site,
+			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: p.air(site),
 		},
 		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid,
 	}

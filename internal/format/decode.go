@@ -107,7 +107,7 @@ func (p *Piece) consistent() error {
 			}
 		}
 	}
-	return nil
+	return p.lookedOver()
 }
 
 func syntax(data []byte, err error) error {
@@ -176,6 +176,8 @@ func fromSchema(doc any, err error) error {
 	case *kind.MaxLength:
 		e.Value = fmt.Sprintf("%d characters", k.Got)
 		e.Says = fmt.Sprintf("too long, at most %d", k.Want)
+	case *kind.MinLength:
+		e.Says = "nothing stands here"
 	case *kind.Pattern:
 		e.Says = "not in the form " + patternWords(k.Want)
 	default:
@@ -188,6 +190,8 @@ func patternWords(p string) string {
 	switch {
 	case strings.HasPrefix(p, "^#"):
 		return "#rrggbb"
+	case p == PhotoPattern:
+		return "of a picture's file name: small letters, digits and -, then .jpg"
 	case strings.HasPrefix(p, "^[0-9]{4}-"):
 		return "2026-11-24"
 	}

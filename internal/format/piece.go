@@ -12,10 +12,14 @@ const (
 
 // Limits on what a piece may hold.
 const (
-	MaxZones = 200
-	MaxSteps = 200
-	MaxCoats = 300 // steps of one plan, with every coat counted
-	MaxName  = 200
+	MaxZones                                                   = 200
+	MaxSteps                                                   = 200
+	MaxCoats                                                   = 300 // steps of one plan, with every coat counted
+	MaxName                                                    = 200
+	MaxText                                                    = 2000 // of a note
+	MaxDefects, MaxPhotos, MaxMarkers, MaxFittings, MaxEarlier = 100, 60, 40, 100, 50
+	// PhotoPattern is what a picture's name looks like: one plain file name.
+	PhotoPattern = "^[a-z0-9][a-z0-9-]{0,79}[.]jpg$"
 	// MaxBytes is the largest piece file that is read.
 	MaxBytes = 8 << 20
 )
@@ -29,6 +33,80 @@ type Piece struct {
 	Use     []string `json:"use,omitempty"`
 	Site    *Site    `json:"site,omitempty"`
 	Zones   []Zone   `json:"zones,omitempty"`
+	// What was found when the piece was looked over.
+	Parts     []Part    `json:"parts,omitempty" doc:"What it is made of, as the tape says; those after a carcass belong to it"`
+	TakeApart []Fitting `json:"take_apart,omitempty" doc:"What comes off or is masked before paint, in that order; it goes back in reverse"`
+	Photos    []Photo   `json:"photos,omitempty"`
+	History   *History  `json:"history,omitempty"`
+}
+
+// Part is a part of the piece, or several that are alike. Which sizes it has
+// depends on its kind.
+type Part struct {
+	Kind     string   `json:"kind"`
+	Name     string   `json:"name,omitempty"`
+	Count    int      `json:"count,omitempty" doc:"Absent: one"`
+	WidthCM  float64  `json:"width_cm,omitempty" doc:"Of long parts the length"`
+	HeightCM float64  `json:"height_cm,omitempty"`
+	DepthCM  float64  `json:"depth_cm,omitempty"`
+	ThickCM  float64  `json:"thick_cm,omitempty"`
+	AcrossCM float64  `json:"across_cm,omitempty" doc:"Diameter; of what tapers the one on top"`
+	BaseCM   float64  `json:"base_cm,omitempty" doc:"Diameter at the base"`
+	GirthCM  float64  `json:"girth_cm,omitempty" doc:"Over the profile of a moulding"`
+	MemberCM float64  `json:"member_cm,omitempty" doc:"Width of a frame's members"`
+	Faces    []string `json:"faces,omitzero" doc:"Those that are painted. Absent: as is usual. Empty: none"`
+	Relief   string   `json:"relief,omitempty"`
+	Zone     string   `json:"zone,omitempty" doc:"Id of the zone it belongs to"`
+	Seen     *int     `json:"seen,omitempty" doc:"How many show from the front"`
+	Place    string   `json:"place,omitempty" enum:"above,below,beside" doc:"Where it stands in the elevation, where its kind does not say"`
+	GapMM    *float64 `json:"gap_mm,omitempty" doc:"Around what slides or closes"`
+}
+
+// Fitting is something that comes off, is masked, or is painted where it is.
+type Fitting struct {
+	Kind     string   `json:"kind"`
+	Name     string   `json:"name,omitempty"`
+	Count    int      `json:"count,omitempty" doc:"Absent: one"`
+	Where    string   `json:"where,omitempty" doc:"Where it was, and so where its label sends it back to"`
+	Do       string   `json:"do,omitempty" enum:"off,mask,stay" doc:"Absent: as is usual for its kind"`
+	Note     string   `json:"note,omitempty" doc:"How it is cleaned, masked or stored, instead of the usual way"`
+	HolesMM  *float64 `json:"holes_mm,omitempty" doc:"Spacing of its holes, centre to centre; 0 for a single one"`
+	NewHoles *float64 `json:"new_holes_mm,omitempty" doc:"Spacing of the holes that new hardware needs"`
+	Off      bool     `json:"off,omitempty" doc:"Done at the bench"`
+	Back     bool     `json:"back,omitempty" doc:"Put back"`
+}
+
+// Photo is a picture of the piece, of a zone, or of damage.
+type Photo struct {
+	File    string   `json:"file" doc:"Its name in the folder of pictures beside the database"`
+	Caption string   `json:"caption,omitempty"`
+	Zone    string   `json:"zone,omitempty" doc:"Id of the zone it shows; absent: the piece"`
+	Width   int      `json:"width,omitempty" doc:"In pixels"`
+	Height  int      `json:"height,omitempty"`
+	Taken   string   `json:"taken,omitempty" doc:"The day it was taken"`
+	Markers []Marker `json:"markers,omitempty"`
+}
+
+// Marker points at a place in a picture.
+type Marker struct {
+	X      float64 `json:"x" doc:"From the left, 0 to 1"`
+	Y      float64 `json:"y" doc:"From above, 0 to 1"`
+	Defect string  `json:"defect,omitempty" doc:"Label of the damage it points at"`
+	Note   string  `json:"note,omitempty"`
+}
+
+// History is what is known of the piece before it came.
+type History struct {
+	Found     string    `json:"found,omitempty" doc:"Where and how"`
+	PaidMinor *int      `json:"paid_minor,omitempty" doc:"What it was bought for, in minor units of the studio's money"`
+	Earlier   []Earlier `json:"earlier,omitempty" doc:"What others have done to it"`
+	Note      string    `json:"note,omitempty"`
+}
+
+// Earlier is something that was done to the piece before.
+type Earlier struct {
+	Year int    `json:"year,omitempty"`
+	What string `json:"what"`
 }
 
 // Site is the air of the workshop.
@@ -52,7 +130,7 @@ type Zone struct {
 	Soils       []Level     `json:"soils,omitzero" doc:"Absent: nobody has looked. Empty: nothing found"`
 	Bleeders    []Level     `json:"bleeders,omitzero" doc:"Absent: what the material implies"`
 	Defects     []Defect    `json:"defects,omitempty"`
-	AreaM2      float64     `json:"area_m2,omitempty"`
+	AreaM2      float64     `json:"area_m2,omitempty" doc:"As typed. Absent: what its parts come to"`
 	Wear        string      `json:"wear,omitempty"`
 	LeadTest    *LeadTest   `json:"lead_test,omitempty"`
 	Target      *Target     `json:"target,omitempty"`
@@ -72,6 +150,8 @@ type Defect struct {
 	Count  int     `json:"count,omitempty"`
 	Length float64 `json:"length_cm,omitempty"`
 	Size   float64 `json:"size_mm,omitempty"`
+	Place  string  `json:"place,omitempty" doc:"Where on the zone"`
+	Label  string  `json:"label,omitempty" doc:"On the tape beside it; markers of photographs name it"`
 }
 
 // LeadTest is the result of a test for lead. Only a laboratory's or an

@@ -22,6 +22,7 @@ type CheckResult struct {
 	Verdict string       `json:"verdict" enum:"sound,watch,fails"`
 	Air     Air          `json:"air" doc:"The workshop's air the piece was judged in"`
 	Zones   []ZoneResult `json:"zones"`
+	Look    *Look        `json:"look,omitempty" doc:"What the piece comes to, looked over"`
 }
 
 // Air is the air of a workshop, with the temperature below which a surface
@@ -47,7 +48,7 @@ type ZoneResult struct {
 	Says     string        `json:"says" doc:"The verdict as a sentence"`
 	Adhesion *AdhesionPart `json:"adhesion"`
 	Bleed    []BleedPart   `json:"bleed"`
-	Implied  []string      `json:"implied" doc:"What rises by itself where no bleeders are entered"`
+	Implied  []Level       `json:"implied" doc:"What rises by itself where no bleeders are entered"`
 	Hiding   *HidingPart   `json:"hiding" doc:"Not computed yet"`
 	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
 	Hours    HoursPart     `json:"hours"`
@@ -198,6 +199,7 @@ type CheckOptions struct {
 	Site      drying.Climate // where the piece names none
 	NoRepairs bool
 	Section   bool
+	Look      bool
 	Units     measure.Units // that findings are worded in
 }
 
@@ -209,21 +211,23 @@ const repairBudget = 400_000
 func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 	out := CheckResult{Format: CheckFormat, Version: Version, Zones: make([]ZoneResult, len(p.Zones))}
 	worst := check.Sound
-	air := o.Site
-	if p.Site != nil {
-		air = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
-	}
-	out.Air = AirOf(air)
+	out.Air = AirOf(p.air(o.Site))
 	out.Air.Own = p.Site != nil
 	if len(p.Zones) == 0 {
 		worst = check.Watched
 	}
+	films := make([]float64, len(p.Zones))
 	for i := range p.Zones {
 		z := p.Zone(c, i, o.Site)
 		z.Units = o.Units
 		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
 		worst = max(worst, r.Verdict)
 		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
+		films[i] = r.Trace.End.Patches[0].Film
+	}
+	if o.Look {
+		l := LookOver(c, p, o, films)
+		out.Look = &l
 	}
 	out.Verdict = worst.String()
 	return out
@@ -232,7 +236,7 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o CheckOptions) ZoneResult {
 	out := ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
-		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{},
+		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []Level{},
 		Hours: HoursPart{Elapsed: tidy(r.Hours)},
 	}
 	if r.Minutes >= 0 {
@@ -244,7 +248,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	plain.GivenBleeders = false
 	for b, lv := range surface.Levels(c, &plain) {
 		if lv > 0 {
-			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
+			out.Implied = append(out.Implied, Level{craft.Bleeder(b).String(), int(lv)})
 		}
 	}
 	if a := r.Adhesion; a != nil {

@@ -9,7 +9,9 @@ import (
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
+	"rutile/core/apart"
 	"rutile/core/craft"
+	"rutile/core/parts"
 	"rutile/core/surface"
 )
 
@@ -45,6 +47,9 @@ func Schema() []byte {
 	c := craft.Default()
 	enum := func(ids []string) object { return object{"enum": ids} }
 	text := object{"type": "string", "maxLength": MaxName}
+	note := object{"type": "string", "maxLength": MaxText}
+	label := object{"type": "string", "minLength": 1, "maxLength": 8}
+	zoneID := object{"type": "string", "pattern": "^[a-z0-9][a-z0-9_-]{0,39}$"}
 	colour := object{"type": "string", "pattern": "^#[0-9a-fA-F]{6}$"}
 	date := object{"type": "string", "pattern": "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"}
 	num := func(lo, hi float64) object { return object{"type": "number", "minimum": lo, "maximum": hi} }
@@ -117,7 +122,7 @@ func Schema() []byte {
 	}
 	maps.Copy(defs["step"].(object), chain)
 	defs["zone"] = closed(object{
-		"id":        object{"type": "string", "pattern": "^[a-z0-9][a-z0-9_-]{0,39}$"},
+		"id":        zoneID,
 		"name":      text,
 		"substrate": enum(ids(c.Substrates, func(r craft.SubstrateRow) string { return r.ID })),
 		"veneer":    object{"type": "boolean"},
@@ -129,7 +134,8 @@ func Schema() []byte {
 		"defects": list(closed(object{
 			"id":    enum(ids(craft.Defects, func(r craft.DefectRow) string { return r.ID })),
 			"count": count(0, 1000), "length_cm": num(0, 10000), "size_mm": num(0, 10000),
-		}, "id"), 100),
+			"place": text, "label": label,
+		}, "id"), MaxDefects),
 		"area_m2": object{"type": "number", "exclusiveMinimum": 0, "maximum": 500},
 		"wear":    enum(ids(craft.Wears[:], func(r craft.WearRow) string { return r.ID })),
 		"lead_test": closed(object{
@@ -143,12 +149,45 @@ func Schema() []byte {
 		"acknowledged": list(closed(object{"code": text, "date": date}, "code", "date"), 200),
 	}, "id", "substrate")
 
+	part := object{
+		"kind": enum(ids(parts.Kinds[:], func(r parts.KindRow) string { return r.ID })), "name": text,
+		"count":  count(1, parts.MaxCount),
+		"faces":  list(enum(faceIDs()), 16),
+		"relief": enum(ids(parts.Reliefs[:], func(r parts.ReliefRow) string { return r.ID })),
+		"zone":   zoneID, "seen": count(0, parts.MaxCount), "place": enum(placeIDs()), "gap_mm": num(0, 100),
+	}
+	for _, d := range parts.DimIDs {
+		part[d+"_cm"] = object{"type": "number", "exclusiveMinimum": 0, "maximum": parts.MaxSide}
+	}
+	defs["part"] = closed(part, "kind")
+	defs["fitting"] = closed(object{
+		"kind": enum(ids(apart.Rows, func(r apart.Row) string { return r.ID })), "name": text,
+		"count": count(1, 200), "where": text, "note": note,
+		"do":       enum(ids(apart.Doings, func(d struct{ ID, Name string }) string { return d.ID })),
+		"holes_mm": num(0, 2000), "new_holes_mm": num(0, 2000),
+		"off": object{"type": "boolean"}, "back": object{"type": "boolean"},
+	}, "kind")
+	defs["photo"] = closed(object{
+		"file": object{"type": "string", "pattern": PhotoPattern}, "caption": text, "zone": zoneID,
+		"width": count(1, 20000), "height": count(1, 20000), "taken": date,
+		"markers": list(closed(object{"x": num(0, 1), "y": num(0, 1), "defect": label, "note": text}, "x", "y"), MaxMarkers),
+	}, "file")
+	defs["history"] = closed(object{
+		"found": note, "note": note, "paid_minor": count(0, 1_000_000_000),
+		"earlier": list(closed(object{"year": count(1000, 2200), "what": note}, "what"), MaxEarlier),
+	})
+
 	root := closed(object{
 		"format": object{"const": PieceFormat}, "version": object{"const": Version},
 		"name": text, "made": count(1000, 2200),
 		"use":   list(enum(ids(craft.UseRows, func(r craft.UseRow) string { return r.ID })), len(craft.UseRows)),
 		"site":  closed(object{"temp_c": num(-20, 50), "rh_pct": num(0, 100)}, "temp_c", "rh_pct"),
 		"zones": list(object{"$ref": "#/$defs/zone"}, MaxZones),
+		"parts": list(object{"$ref": "#/$defs/part"}, parts.MaxParts),
+
+		"take_apart": list(object{"$ref": "#/$defs/fitting"}, MaxFittings),
+		"photos":     list(object{"$ref": "#/$defs/photo"}, MaxPhotos),
+		"history":    object{"$ref": "#/$defs/history"},
 	}, "format", "version")
 	root["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	root["$id"] = SchemaID
@@ -159,6 +198,27 @@ func Schema() []byte {
 		panic(err) // the value above is fixed
 	}
 	return append(out, '\n')
+}
+
+// faceIDs are the faces that any part may have.
+func faceIDs() []string {
+	var out []string
+	for k := range parts.Kinds {
+		for _, f := range parts.Kinds[k].Faces {
+			if !slices.Contains(out, f.ID) {
+				out = append(out, f.ID)
+			}
+		}
+	}
+	return out
+}
+
+func placeIDs() []string {
+	var out []string
+	for _, p := range parts.Places[1:] {
+		out = append(out, p.ID)
+	}
+	return out
 }
 
 // often puts the kinds of step that most plans are made of first.

@@ -3,9 +3,11 @@ package format
 import (
 	"math"
 
+	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/offer"
+	"rutile/core/parts"
 	"rutile/core/section"
 	"rutile/core/surface"
 )
@@ -18,7 +20,7 @@ type Vocab struct {
 	Gloss      []Word          `json:"gloss"`
 	Soils      []Word          `json:"soils"`
 	Bleeders   []Word          `json:"bleeders"`
-	Defects    []Word          `json:"defects"`
+	Defects    []DefectWord    `json:"defects"`
 	Uses       []Word          `json:"uses"`
 	Wears      []Word          `json:"wears"`
 	Steps      []StepWord      `json:"steps"`
@@ -32,6 +34,10 @@ type Vocab struct {
 	Effects    []Word          `json:"effects"`
 	Families   []Word          `json:"families"`
 	Rules      []RuleWord      `json:"rules"`
+	PartKinds  []PartKind      `json:"part_kinds"`
+	Reliefs    []Word          `json:"reliefs"`
+	Fittings   []FittingWord   `json:"fittings"`
+	Doings     []Word          `json:"doings" doc:"What is done with a fitting"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
 }
 
@@ -159,8 +165,12 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	for _, r := range craft.Bleeders {
 		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
 	}
-	for _, r := range craft.Defects {
-		v.Defects = append(v.Defects, word(r.ID, r.Name, ""))
+	v.Defects, v.PartKinds, v.Fittings = defectWords(), partKinds(), fittingWords()
+	for _, r := range parts.Reliefs {
+		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))
+	}
+	for _, d := range apart.Doings {
+		v.Doings = append(v.Doings, word(d.ID, d.Name, ""))
 	}
 	for _, r := range craft.UseRows {
 		v.Uses = append(v.Uses, word(r.ID, r.Name, ""))

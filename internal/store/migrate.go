@@ -59,6 +59,15 @@ var migrations = []*gormigrate.Migration{
 			)`,
 		),
 	},
+	{
+		ID: "003_look_over",
+		Migrate: run(
+			`ALTER TABLE pieces ADD COLUMN parts TEXT`,
+			`ALTER TABLE pieces ADD COLUMN take_apart TEXT`,
+			`ALTER TABLE pieces ADD COLUMN photos TEXT`,
+			`ALTER TABLE pieces ADD COLUMN history TEXT`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -68,7 +68,11 @@ type pieceRow struct {
 	Site      *format.Site `gorm:"serializer:json"`
 	CreatedAt time.Time
 	UpdatedAt time.Time
-	Zones     []zoneRow `gorm:"foreignKey:PieceID"`
+	Parts     []format.Part    `gorm:"serializer:json"`
+	TakeApart []format.Fitting `gorm:"serializer:json"`
+	Photos    []format.Photo   `gorm:"serializer:json"`
+	History   *format.History  `gorm:"serializer:json"`
+	Zones     []zoneRow        `gorm:"foreignKey:PieceID"`
 }
 
 type zoneRow struct {
@@ -164,8 +168,11 @@ func (s *Store) Save(ctx context.Context, id uint, base int, p *format.Piece) (S
 		now := s.now()
 		row := rowOf(p)
 		res := tx.Model(&pieceRow{}).Where("id = ? AND rev = ?", id, base).
-			Select("Rev", "Name", "Made", "Use", "Site", "UpdatedAt").
-			Updates(&pieceRow{Rev: base + 1, Name: row.Name, Made: row.Made, Use: row.Use, Site: row.Site, UpdatedAt: now})
+			Select("Rev", "Name", "Made", "Use", "Site", "Parts", "TakeApart", "Photos", "History", "UpdatedAt").
+			Updates(&pieceRow{
+				Rev: base + 1, Name: row.Name, Made: row.Made, Use: row.Use, Site: row.Site, UpdatedAt: now,
+				Parts: row.Parts, TakeApart: row.TakeApart, Photos: row.Photos, History: row.History,
+			})
 		if res.Error != nil {
 			return res.Error
 		}
@@ -262,7 +269,10 @@ func changedSince(tx *gorm.DB, id uint, base int, now *format.Piece) []string {
 }
 
 func rowOf(p *format.Piece) pieceRow {
-	row := pieceRow{Name: p.Name, Made: p.Made, Use: p.Use, Site: p.Site}
+	row := pieceRow{
+		Name: p.Name, Made: p.Made, Use: p.Use, Site: p.Site,
+		Parts: p.Parts, TakeApart: p.TakeApart, Photos: p.Photos, History: p.History,
+	}
 	for i, z := range p.Zones {
 		zr := zoneRow{Position: i, Key: z.ID, Name: z.Name, Substrate: z.Substrate, Finish: z.Finish, Survey: z}
 		zr.Survey.Steps = nil
@@ -277,6 +287,7 @@ func rowOf(p *format.Piece) pieceRow {
 func (row *pieceRow) saved() Saved {
 	p := format.New(row.Name)
 	p.Made, p.Use, p.Site = row.Made, row.Use, row.Site
+	p.Parts, p.TakeApart, p.Photos, p.History = row.Parts, row.TakeApart, row.Photos, row.History
 	for _, zr := range row.Zones {
 		z := zr.Survey
 		z.Steps = make([]format.Step, len(zr.Steps))
