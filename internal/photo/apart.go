@@ -26,6 +26,7 @@ const (
 
 func init() {
 	if os.Getenv(apartEnv) != "" {
+		limitMemory()
 		os.Exit(unpackHere(os.Stdin, os.Stdout, os.Stderr))
 	}
 }
@@ -68,7 +69,6 @@ const refused = 3
 
 // unpackHere is what the other process does.
 func unpackHere(in io.Reader, out, said io.Writer) int {
-	limitMemory()
 	data, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
 	if err != nil {
 		return 1
