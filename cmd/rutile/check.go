@@ -11,6 +11,7 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
 	"rutile/internal/format"
 )
 
@@ -55,6 +56,52 @@ func checkCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
+	return cmd
+}
+
+func areasCommand() *cobra.Command {
+	var asJSON bool
+	var units string
+	cmd := &cobra.Command{
+		Use:   "areas FILE...",
+		Short: "Print what the parts of piece files come to; - reads standard input",
+		Long: "Print the parts and the zones of piece files with their areas and running lengths.\n" +
+			"Exit code 0: printed. 2: an input cannot be used.",
+		Args: cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, files []string) error {
+			u, ok := measure.UnitsNamed(units)
+			if !ok {
+				return fmt.Errorf("--units %s: units are metric or us", units)
+			}
+			code := exitFine
+			for i, name := range files {
+				p, err := readPiece(cmd.InOrStdin(), name)
+				if err != nil {
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
+					code = exitUnusable
+					continue
+				}
+				l := format.LookOver(craft.Default(), p, format.CheckOptions{Site: drying.Usual, Units: u}, nil)
+				if asJSON {
+					err = writeJSON(cmd.OutOrStdout(), l)
+				} else {
+					if i > 0 {
+						fmt.Fprintln(cmd.OutOrStdout())
+					}
+					err = l.Areas(cmd.OutOrStdout(), p, u)
+				}
+				if err != nil {
+					return err
+				}
+			}
+			if code != exitFine {
+				return exit{code}
+			}
+			return nil
+		},
+	}
+	cmd.Flags().BoolVar(&asJSON, "json", false, "write everything as JSON, one object a file")
+	cmd.Flags().StringVar(&units, "units", measure.Metric.String(), "metric or us")
 	return cmd
 }
 

@@ -153,6 +153,30 @@ func TestSeveralFiles(t *testing.T) {
 	}
 }
 
+func TestAreas(t *testing.T) {
+	file := write(t, "bench.json", `{"format": "rutile/piece", "version": 1, "name": "Foyer bench",
+		"zones": [{"id": "seat", "substrate": "oak"}], "parts": [{"kind": "top", "width_cm": 120, "depth_cm": 35, "thick_cm": 3, "zone": "seat"}]}`)
+	out, errs, code := rutile("", "areas", file)
+	if code != 0 || errs != "" || !strings.Contains(out, "Foyer bench") || !strings.Contains(out, "Top   1      120 × 35 × 3 cm  0.513 m²") {
+		t.Errorf("%d %q\n%s", code, errs, out)
+	}
+	if out, _, _ := rutile("", "areas", "--units", "us", file); !strings.Contains(out, "47 1/4 × 13 3/4 × 1 3/16 in  5.52 sq ft") {
+		t.Error(out)
+	}
+	out, _, code = rutile("", "areas", "--json", file)
+	var l format.Look
+	if err := json.Unmarshal([]byte(out), &l); err != nil || code != 0 || l.Zones[0].AreaM2 != .513 {
+		t.Errorf("%d %v %s", code, err, out)
+	}
+	_, errs, code = rutile(`{"format": "rutile/piece", "version": 1, "parts": [{"kind": "top", "width_cm": 0, "depth_cm": 35}]}`, "areas", "-")
+	if code != 2 || errs != "-: $.parts[0].width_cm: 0: too small, more than 0\n" {
+		t.Errorf("%d %q", code, errs)
+	}
+	if _, errs, code := rutile("", "areas", "--units", "ells", file); code != 2 || !strings.Contains(errs, "units are metric or us") {
+		t.Errorf("%d %q", code, errs)
+	}
+}
+
 func TestVocabIsJSON(t *testing.T) {
 	out, _, code := rutile("", "vocab")
 	var v format.Vocab

@@ -64,6 +64,15 @@ func (t *Template) Make(size []float64, n []int, u measure.Units) ([]Part, error
 	return out, nil
 }
 
+// Wants says in words which sizes a template asks for.
+func (t *Template) Wants() string {
+	names := make([]string, len(t.Sizes))
+	for i, a := range t.Sizes {
+		names[i] = a.Name
+	}
+	return strings.Join(names, " × ")
+}
+
 // board is the usual thickness of a board, and play what is left around what
 // opens, in centimetres. Working defaults.
 const (

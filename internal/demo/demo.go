@@ -5,11 +5,14 @@ package demo
 import (
 	"context"
 	"embed"
+	"errors"
 	"fmt"
 	"io/fs"
+	"sync"
 
 	"rutile/core/drying"
 	"rutile/internal/format"
+	"rutile/internal/photo"
 	"rutile/internal/store"
 )
 
@@ -45,8 +48,34 @@ func Pieces() ([]*format.Piece, error) {
 	return out, nil
 }
 
-// Fill stores the settings and the demo pieces, so that a list with the last changed first shows
-// them in their own order.
+// drawn are the stand-ins for the photographs of the demo pieces, by name.
+var drawn = sync.OnceValues(func() (map[string]photo.Picture, error) {
+	ps, err := Pieces()
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]photo.Picture{}
+	var all sync.WaitGroup
+	var mu sync.Mutex
+	var errs []error
+	for i, p := range ps {
+		for j := range p.Photos {
+			all.Go(func() {
+				f := &p.Photos[j]
+				made, err := photo.Of(standIn(p, f, uint64(i)))
+				mu.Lock()
+				defer mu.Unlock()
+				out[f.File], errs = made, append(errs, err)
+			})
+		}
+	}
+	all.Wait()
+	return out, errors.Join(errs...)
+})
+
+// Fill stores the settings, the demo pieces and the stand-ins for their
+// photographs, so that a list with the last changed first shows them in their
+// own order.
 func Fill(ctx context.Context, s *store.Store) error {
 	ps, err := Pieces()
 	if err != nil {
@@ -54,6 +83,15 @@ func Fill(ctx context.Context, s *store.Store) error {
 	}
 	if err := s.SaveSettings(ctx, Settings); err != nil {
 		return err
+	}
+	pictures, err := drawn()
+	if err != nil {
+		return err
+	}
+	for name, p := range pictures {
+		if _, err := s.KeepPhoto(name, p.Large, p.Small); err != nil {
+			return err
+		}
 	}
 	for i := len(ps) - 1; i >= 0; i-- {
 		if _, err := s.Create(ctx, ps[i]); err != nil {

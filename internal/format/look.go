@@ -115,7 +115,7 @@ type FittingLook struct {
 func LookOver(c *craft.Craft, p *Piece, o CheckOptions, films []float64) Look {
 	air := p.air(o.Site)
 	out := Look{Parts: []PartLook{}, Zones: []ZoneLook{}, Fittings: []FittingLook{}, Suggested: []Fitting{}}
-	ps := p.measured()
+	ps := p.Measured()
 	d := parts.Elevation(ps, o.Units)
 	out.Elevation = elevation(&d, o.Units)
 	for i := range ps {
@@ -226,7 +226,7 @@ func sizesSay(p *parts.Part, u measure.Units) string {
 
 func fit(gap, film float64) (says string, tight bool) {
 	if film == 0 {
-		return fmt.Sprintf("%g mm now; the plan says yet how much coats will take", gap), false
+		return fmt.Sprintf("%g mm now; the plan will tell how much the coats take", gap), false
 	}
 	f := parts.FitOf(gap, film)
 	says = fmt.Sprintf("%g mm now, %.2g mm once both faces carry %.2g mm of coats", gap, max(0, f.LeftMM), film/1000)
@@ -364,7 +364,7 @@ func path(b []byte, ps []parts.Point, shut bool) []byte {
 }
 
 // Areas writes the table of parts and zones for reading in a terminal.
-func (l *Look) Areas(w io.Writer, p *Piece) error {
+func (l *Look) Areas(w io.Writer, p *Piece, u measure.Units) error {
 	t := tabwriter.NewWriter(w, 2, 0, 2, ' ', 0)
 	fmt.Fprintf(t, "%s\n\nPart\tCount\tSizes\tArea\tLength\tZone\n", name(p))
 	for i := range l.Parts {
@@ -378,7 +378,15 @@ func (l *Look) Areas(w io.Writer, p *Piece) error {
 		}
 		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\n", q.Title, max(1, p.Parts[i].Count), q.Sizes, q.Area, run, zone)
 	}
-	fmt.Fprintf(t, "\nZone\tParts\tArea\tTo cover\tEdges\tLong parts\tHands\n")
+	if len(l.Zones) > 0 {
+		fmt.Fprintf(t, "\nZone\tParts\tArea\tTo cover\tEdges\tLong parts\tHands\n")
+	}
+	run := func(m float64) string {
+		if m == 0 {
+			return "-"
+		}
+		return u.Run(m)
+	}
 	for i := range l.Zones {
 		z := &l.Zones[i]
 		work := "-"
@@ -391,7 +399,7 @@ func (l *Look) Areas(w io.Writer, p *Piece) error {
 		} else if z.Typed {
 			area += " (typed)"
 		}
-		fmt.Fprintf(t, "%s\t%d\t%s\t%.2f m²\t%.1f m\t%.1f m\t%s\n", title(&p.Zones[i]), z.Parts, area, z.CoverM2, z.EdgesM, z.LengthM, work)
+		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\t%s\n", title(&p.Zones[i]), z.Parts, area, u.Area(z.CoverM2), run(z.EdgesM), run(z.LengthM), work)
 	}
 	if err := t.Flush(); err != nil {
 		return err
@@ -495,12 +503,11 @@ func Templates(u measure.Units) []TemplateWord {
 	for i := range parts.Templates {
 		t := &parts.Templates[i]
 		w := TemplateWord{Word: Word{ID: t.ID, Name: t.Name}, Counts: []Counted{}}
-		var names []string
 		var cm []float64
 		for _, a := range t.Sizes {
-			names, cm = append(names, a.Name), append(cm, a.Usual)
+			cm = append(cm, a.Usual)
 		}
-		w.Sizes, w.Asks = u.Sizes(cm...), strings.Join(names, " × ")
+		w.Sizes, w.Asks = u.Sizes(cm...), t.Wants()
 		for _, a := range t.Counts {
 			w.Counts = append(w.Counts, Counted{a.Name, int(a.Usual), int(a.Least)})
 		}

@@ -100,8 +100,9 @@ func PartsFrom(ps []parts.Part) []Part {
 	return out
 }
 
-// measured are a decoded piece's parts for the core.
-func (p *Piece) measured() []parts.Part {
+// Measured are a decoded piece's parts for the core, each with the index of
+// its zone.
+func (p *Piece) Measured() []parts.Part {
 	out := make([]parts.Part, len(p.Parts))
 	for i := range p.Parts {
 		out[i], _ = p.Parts[i].core(p.zoneAt(p.Parts[i].Zone))

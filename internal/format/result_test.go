@@ -279,7 +279,15 @@ func TestImplied(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0].Implied; !slices.Equal(got, x.want) || got == nil {
+		implied := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0].Implied
+		got := []string{}
+		for _, l := range implied {
+			got = append(got, l.ID)
+			if l.Level < 1 || l.Level > craft.MaxLevel {
+				t.Errorf("%s implies %s at level %d", x.fields, l.ID, l.Level)
+			}
+		}
+		if !slices.Equal(got, x.want) || implied == nil {
 			t.Errorf("%s implies %q, want %q", x.fields, got, x.want)
 		}
 	}

@@ -94,9 +94,16 @@ func Take(ctx context.Context, data []byte) (Picture, error) {
 		return Picture{}, damaged(k, err)
 	}
 	turn, taken := meta(data, k)
-	large := upright(shrink(img, Large), turn)
-	img = nil
-	p := Picture{Width: large.Rect.Dx(), Height: large.Rect.Dy(), Taken: taken}
+	p, err := Of(upright(shrink(img, Large), turn))
+	p.Taken = taken
+	return p, err
+}
+
+// Of makes a picture of pixels.
+func Of(img image.Image) (Picture, error) {
+	large := shrink(img, Large)
+	p := Picture{Width: large.Rect.Dx(), Height: large.Rect.Dy()}
+	var err error
 	if p.Large, err = encode(large); err != nil {
 		return Picture{}, err
 	}
@@ -261,6 +268,9 @@ func meta(data []byte, k kind) (turn int, taken string) {
 // goes, so that no pixel is passed over.
 func shrink(img image.Image, side int) *image.RGBA {
 	w, h := img.Bounds().Dx(), img.Bounds().Dy()
+	if out, ok := img.(*image.RGBA); ok && max(w, h) <= side {
+		return out
+	}
 	tw, th := w, h
 	if k := float64(side) / float64(max(w, h)); k < 1 {
 		tw, th = max(1, int(math.Round(float64(w)*k))), max(1, int(math.Round(float64(h)*k)))

@@ -20,6 +20,7 @@ import (
 	"rutile/core/measure"
 	"rutile/core/stage"
 	"rutile/internal/format"
+	"rutile/internal/photo"
 	"rutile/internal/store"
 )
 
@@ -139,6 +140,14 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, op("studio", http.MethodGet, "/api/studio", "The studio's settings", false), h.studio)
 	huma.Register(a, op("saveStudio", http.MethodPut, "/api/studio", "Save the studio's settings", true, 400, 413, 422, 507), h.saveStudio)
 	huma.Register(a, op("area", http.MethodGet, "/api/area", "Read an area as people write it", false, 422), h.area)
+	huma.Register(a, op("parts", http.MethodGet, "/api/parts", "Read parts as people jot them down", false, 422), h.parts)
+	huma.Register(a, op("sizes", http.MethodGet, "/api/sizes", "Read the sizes of a part", false, 404, 422), h.sizes)
+	huma.Register(a, op("templates", http.MethodGet, "/api/templates", "The pieces most often brought in", false), h.templates)
+	huma.Register(a, op("template", http.MethodGet, "/api/templates/{id}", "The parts of such a piece", false, 404, 422), h.template)
+	take := op("takePhoto", http.MethodPost, "/api/photos", "Take a picture in", false, 413, 422, 507)
+	take.MaxBodyBytes, take.BodyReadTimeout = photo.MaxBytes, photoTime
+	take.DefaultStatus = http.StatusCreated
+	huma.Register(a, take, h.takePhoto)
 	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
 	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
 	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
@@ -156,7 +165,7 @@ func (h *handlers) register(a huma.API) {
 	settings := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Settings](), true, "Settings")
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put} {
-			if o == nil || o.RequestBody == nil {
+			if o == nil || o.RequestBody == nil || o.RequestBody.Content["application/json"] == nil {
 				continue
 			}
 			o.RequestBody.Content["application/json"].Schema = piece
@@ -251,7 +260,7 @@ func (h *handlers) check(ctx context.Context, in *PieceBody) (*checkOut, error) 
 		return nil, refuse(err)
 	}
 	o := h.checking(ctx)
-	o.Section = true
+	o.Section, o.Look = true, true
 	return &checkOut{format.Check(h.Craft, p, o)}, nil
 }
 
@@ -302,15 +311,18 @@ func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
 			out.Says = z.Says
 		}
 	}
-	out.next(&r)
+	out.next(&r, len(s.Piece.Parts) > 0)
 	return out
 }
 
 // next finds the first stage of the work at which some zone has something
 // unfinished, what is in the way there, and what would answer it.
-func (s *Summary) next(r *format.CheckResult) {
+func (s *Summary) next(r *format.CheckResult, measured bool) {
 	if len(r.Zones) == 0 {
 		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
+		if measured {
+			s.Next = "Say what its parts are made of"
+		}
 		return
 	}
 	worst := 0

@@ -9,8 +9,10 @@ import (
 	"runtime/debug"
 	"slices"
 	"strings"
+	"time"
 
 	"rutile/internal/format"
+	"rutile/internal/photo"
 )
 
 // policy lets the page load what ships with it and nothing else.
@@ -60,13 +62,18 @@ func sameOrigin(next http.Handler) http.Handler {
 	return p.Handler(next)
 }
 
-// notTooLarge refuses a body that says it is larger than any piece may be
+// notTooLarge refuses a body that says it is larger than any may be
 // before it is read. One that does not say is cut off where it is read.
 func notTooLarge(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.ContentLength > format.MaxBytes {
+		most, what := int64(format.MaxBytes), "a piece"
+		if r.URL.Path == "/api/photos" {
+			most, what = photo.MaxBytes, "a picture"
+			_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(photoTime))
+		}
+		if r.ContentLength > most {
 			w.Header().Set("Connection", "close")
-			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the most a piece may be. Nothing was saved.", format.MaxBytes>>20))
+			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the most %s may be. Nothing was saved.", most>>20, what))
 			return
 		}
 		next.ServeHTTP(w, r)

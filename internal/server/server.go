@@ -53,6 +53,8 @@ func New(o Options) http.Handler {
 	r := chi.NewRouter()
 	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...))
 	api(r, o)
+	r.Get("/photos/{file}", photos(o.Store, false))
+	r.Get("/photos/small/{file}", photos(o.Store, true))
 	r.NotFound(page(o.Page))
 	return r
 }

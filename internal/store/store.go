@@ -54,6 +54,7 @@ type Saved struct {
 // Store is an open database.
 type Store struct {
 	db  *gorm.DB
+	dir string
 	now func() time.Time
 }
 
@@ -126,7 +127,7 @@ func Open(dir string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", filepath.Join(dir, File), err)
 	}
-	s := &Store{db: db, now: func() time.Time { return time.Now().UTC() }}
+	s := &Store{db: db, dir: dir, now: func() time.Time { return time.Now().UTC() }}
 	if err := migrate(db); err != nil {
 		_ = s.Close()
 		return nil, fmt.Errorf("bring %s up to date: %w", filepath.Join(dir, File), err)

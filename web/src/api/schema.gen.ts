@@ -55,6 +55,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read parts as people jot them down */
+        get: operations["parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a picture in */
+        post: operations["takePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -109,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the sizes of a part */
+        get: operations["sizes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio": {
         parameters: {
             query?: never;
@@ -120,6 +171,40 @@ export interface paths {
         get: operations["studio"];
         /** Save the studio's settings */
         put: operations["saveStudio"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pieces most often brought in */
+        get: operations["templates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts of such a piece */
+        get: operations["template"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -205,6 +290,8 @@ export interface components {
             /** @description The workshop's air the piece was judged in */
             air: components["schemas"]["Air"];
             format: string;
+            /** @description What the piece comes to, looked over */
+            look?: components["schemas"]["Look"];
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
             /** Format: int64 */
@@ -231,14 +318,67 @@ export interface components {
             rinses: number;
             shifts: string[];
         };
+        Counted: {
+            /** Format: int64 */
+            least: number;
+            name: string;
+            /** Format: int64 */
+            usual: number;
+        };
         Defect: {
             /** Format: int64 */
             count?: number;
             id: string;
+            /** @description On the tape beside it; markers of photographs name it */
+            label?: string;
             /** Format: double */
             length_cm?: number;
+            /** @description Where on the zone */
+            place?: string;
             /** Format: double */
             size_mm?: number;
+        };
+        DefectWord: {
+            /** @description What its size is; absent where none is asked */
+            across?: string;
+            /** @description What its length is; absent where none is asked */
+            along?: string;
+            /** @description Further words to find it by */
+            also?: string;
+            id: string;
+            name: string;
+            note?: string;
+        };
+        Earlier: {
+            what: string;
+            /** Format: int64 */
+            year?: number;
+        };
+        ElevShape: {
+            /** @description Outline; what it leaves open is cut out */
+            d: string;
+            lines?: string;
+            /**
+             * Format: int64
+             * @description Which of its count, from 1
+             */
+            n: number;
+            /**
+             * Format: int64
+             * @description Index of the part
+             */
+            part: number;
+            /** @description It lies back, behind an opening */
+            recess?: boolean;
+        };
+        Elevation: {
+            /** Format: double */
+            h_cm: number;
+            /** @description How wide and high it is */
+            says: string;
+            shapes: components["schemas"]["ElevShape"][];
+            /** Format: double */
+            w_cm: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -320,6 +460,59 @@ export interface components {
             name: string;
             note?: string;
         };
+        Fitting: {
+            /** @description Put back */
+            back?: boolean;
+            /**
+             * Format: int64
+             * @description Absent: one
+             */
+            count?: number;
+            /**
+             * @description Absent: as is usual for its kind
+             * @enum {string}
+             */
+            do?: "off" | "mask" | "stay";
+            /**
+             * Format: double
+             * @description Spacing of its holes, centre to centre; 0 for a single one
+             */
+            holes_mm?: number;
+            kind: string;
+            name?: string;
+            /**
+             * Format: double
+             * @description Spacing of the holes that new hardware needs
+             */
+            new_holes_mm?: number;
+            /** @description How it is cleaned, masked or stored, instead of the usual way */
+            note?: string;
+            /** @description Done at the bench */
+            off?: boolean;
+            /** @description Where it was, and so where its label sends it back to */
+            where?: string;
+        };
+        FittingLook: {
+            clean: string;
+            do: string;
+            /** @description Holes are filled and drilled before paint */
+            drills?: boolean;
+            holes?: string;
+            labels: string;
+            store: string;
+            title: string;
+        };
+        FittingWord: {
+            /** @description Further words to find it by */
+            also?: string;
+            /** @description What is usually done with it */
+            do: string;
+            /** @description The spacing of its holes matters */
+            holes?: boolean;
+            id: string;
+            name: string;
+            note?: string;
+        };
         HidingPart: {
             /** Format: int64 */
             coats_needed: number;
@@ -328,6 +521,18 @@ export interface components {
             colour: string;
             /** Format: double */
             delta_e: number;
+        };
+        History: {
+            /** @description What others have done to it */
+            earlier?: components["schemas"]["Earlier"][];
+            /** @description Where and how */
+            found?: string;
+            note?: string;
+            /**
+             * Format: int64
+             * @description What it was bought for, in minor units of the studio's money
+             */
+            paid_minor?: number;
         };
         HoursPart: {
             /** Format: double */
@@ -406,6 +611,25 @@ export interface components {
             /** Format: int64 */
             level: number;
         };
+        Look: {
+            elevation: components["schemas"]["Elevation"];
+            fittings: components["schemas"]["FittingLook"][];
+            /**
+             * Format: int64
+             * @description Parts that are painted and belong to no zone
+             */
+            loose: number;
+            /** @description Of all zones, with the holes that new hardware leaves */
+            mending: components["schemas"]["Mending"];
+            parts: components["schemas"]["PartLook"][];
+            /** @description What the parts say comes off and the list does not hold yet */
+            suggested: components["schemas"]["Fitting"][];
+            zones: components["schemas"]["ZoneLook"][];
+        };
+        Made: {
+            look: components["schemas"]["Look"];
+            parts: components["schemas"]["Part"][];
+        };
         Mark: {
             do: string;
             /**
@@ -415,6 +639,42 @@ export interface components {
             on: number;
             /** Format: int64 */
             step: number;
+        };
+        Marker: {
+            /** @description Label of the damage it points at */
+            defect?: string;
+            note?: string;
+            /**
+             * Format: double
+             * @description From the left, 0 to 1
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From above, 0 to 1
+             */
+            y: number;
+        };
+        MendItem: {
+            defect: string;
+            /** @enum {string} */
+            filler?: "filler_two_part" | "filler_fine";
+            /** Format: double */
+            glue_ml?: number;
+            how: string;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            ml?: number;
+            /** @description Material and time, in words */
+            takes: string;
+        };
+        Mending: {
+            /** @description In the order of the zone's damage; those that take nothing are left out */
+            items: components["schemas"]["MendItem"][];
+            /** Format: double */
+            minutes: number;
+            says: string[];
         };
         NextStep: {
             /** @description The fault it would bring into the plan */
@@ -431,19 +691,164 @@ export interface components {
             /** @description Why it makes sense here; absent where nothing calls for it */
             why?: string;
         };
+        Part: {
+            /**
+             * Format: double
+             * @description Diameter; of what tapers the one on top
+             */
+            across_cm?: number;
+            /**
+             * Format: double
+             * @description Diameter at the base
+             */
+            base_cm?: number;
+            /**
+             * Format: int64
+             * @description Absent: one
+             */
+            count?: number;
+            /** Format: double */
+            depth_cm?: number;
+            /** @description Those that are painted. Absent: as is usual. Empty: none */
+            faces?: string[];
+            /**
+             * Format: double
+             * @description Around what slides or closes
+             */
+            gap_mm?: number;
+            /**
+             * Format: double
+             * @description Over the profile of a moulding
+             */
+            girth_cm?: number;
+            /** Format: double */
+            height_cm?: number;
+            kind: string;
+            /**
+             * Format: double
+             * @description Width of a frame's members
+             */
+            member_cm?: number;
+            name?: string;
+            /**
+             * @description Where it stands in the elevation, where its kind does not say
+             * @enum {string}
+             */
+            place?: "above" | "below" | "beside";
+            relief?: string;
+            /**
+             * Format: int64
+             * @description How many show from the front
+             */
+            seen?: number;
+            /** Format: double */
+            thick_cm?: number;
+            /**
+             * Format: double
+             * @description Of long parts the length
+             */
+            width_cm?: number;
+            /** @description Id of the zone it belongs to */
+            zone?: string;
+        };
+        PartFace: {
+            id: string;
+            name: string;
+            usual?: boolean;
+        };
+        PartKind: {
+            /** @description Further words to find it by */
+            also?: string;
+            faces: components["schemas"]["PartFace"][];
+            id: string;
+            moves?: boolean;
+            name: string;
+            note?: string;
+            wants: string;
+        };
+        PartLook: {
+            /** @description In the studio's units; words where it is not painted */
+            area: string;
+            /** Format: double */
+            area_m2: number;
+            /** @description Each face that is painted, with its square metres */
+            faces: components["schemas"]["Factor"][];
+            /** @description What the coats leave of its gap */
+            fit?: string;
+            /** @description Nothing of it shows from the front */
+            hidden?: boolean;
+            /** @description What it is, in words */
+            kind: string;
+            /** @description It slides or closes */
+            moves?: boolean;
+            note?: string;
+            /** @description Ids of these faces */
+            painted: string[];
+            /** @description Its running length, where one counts it so */
+            run?: string;
+            /** @description In the studio's units */
+            sizes: string;
+            /** @description It may stick once it is coated */
+            tight?: boolean;
+            title: string;
+            /** @description Which sizes its kind has */
+            wants: string;
+        };
+        Photo: {
+            caption?: string;
+            /** @description Its name in the folder of pictures beside the database */
+            file: string;
+            /** Format: int64 */
+            height?: number;
+            markers?: components["schemas"]["Marker"][];
+            /** @description The day it was taken */
+            taken?: string;
+            /**
+             * Format: int64
+             * @description In pixels
+             */
+            width?: number;
+            /** @description Id of the zone it shows; absent: the piece */
+            zone?: string;
+        };
+        PhotoKept: {
+            /** @description The same picture was kept before */
+            already: boolean;
+            caption?: string;
+            /** @description Its name in the folder of pictures beside the database */
+            file: string;
+            /** Format: int64 */
+            height?: number;
+            markers?: components["schemas"]["Marker"][];
+            /** @description The day it was taken */
+            taken?: string;
+            /**
+             * Format: int64
+             * @description In pixels
+             */
+            width?: number;
+            /** @description Id of the zone it shows; absent: the piece */
+            zone?: string;
+        };
         Piece: {
             /**
              * @description Always rutile/piece
              * @example rutile/piece
              */
             format: string;
+            history?: components["schemas"]["History"];
             /**
              * Format: int64
              * @description Year it was made
              */
             made?: number;
             name?: string;
+            /** @description What it is made of, as the tape says; those after a carcass belong to it */
+            parts?: components["schemas"]["Part"][];
+            photos?: components["schemas"]["Photo"][];
             site?: components["schemas"]["Site"];
+            /** @description What comes off or is masked before paint, in that order; it goes back in reverse */
+            take_apart?: components["schemas"]["Fitting"][];
             use?: string[];
             /**
              * Format: int64
@@ -700,18 +1105,36 @@ export interface components {
             look?: string;
             sheen?: string;
         };
+        TemplateWord: {
+            /** @description Further words to find it by */
+            also?: string;
+            /** @description Which sizes it asks for, in words */
+            asks: string;
+            counts: components["schemas"]["Counted"][];
+            elevation: components["schemas"]["Elevation"];
+            id: string;
+            name: string;
+            note?: string;
+            /** @description The sizes it has when nobody says others */
+            sizes: string;
+        };
         Vocab: {
             bleeders: components["schemas"]["Word"][];
             cleaners: components["schemas"]["CleanerWord"][];
-            defects: components["schemas"]["Word"][];
+            defects: components["schemas"]["DefectWord"][];
+            /** @description What is done with a fitting */
+            doings: components["schemas"]["Word"][];
             effects: components["schemas"]["Word"][];
             families: components["schemas"]["Word"][];
             fillers: components["schemas"]["Word"][];
             finishes: components["schemas"]["FinishWord"][];
+            fittings: components["schemas"]["FittingWord"][];
             gloss: components["schemas"]["Word"][];
             hows: components["schemas"]["Word"][];
             methods: components["schemas"]["Word"][];
+            part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
+            reliefs: components["schemas"]["Word"][];
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
             soils: components["schemas"]["Word"][];
@@ -741,7 +1164,10 @@ export interface components {
             acknowledged?: components["schemas"]["ReadNotes"][];
             /** Format: double */
             age_days?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description As typed. Absent: what its parts come to
+             */
             area_m2?: number;
             /** @description Absent: what the material implies */
             bleeders?: components["schemas"]["Level"][];
@@ -767,6 +1193,43 @@ export interface components {
             veneer?: boolean;
             wear?: string;
         };
+        ZoneLook: {
+            /** @description In the studio's units; empty where it is not known */
+            area: string;
+            /** Format: double */
+            area_m2: number;
+            /** @description As it is now */
+            colour: string;
+            /**
+             * Format: double
+             * @description What paint has to cover: more where the surface is rough
+             */
+            cover_m2: number;
+            /** Format: double */
+            edges_m: number;
+            id: string;
+            /** Format: double */
+            length_m: number;
+            /** @description The marks by which the eye tells it */
+            mark: string;
+            mending: components["schemas"]["Mending"];
+            /** Format: int64 */
+            parts: number;
+            /**
+             * Format: double
+             * @description What its parts come to
+             */
+            parts_m2: number;
+            /** @description All of it in words */
+            says: string;
+            /** @description The area was typed, and not worked out from parts */
+            typed?: boolean;
+            /**
+             * Format: double
+             * @description How much longer a square metre takes than on a plain panel; 0 where it is not known
+             */
+            work: number;
+        };
         ZoneResult: {
             adhesion: components["schemas"]["AdhesionPart"];
             bleed: components["schemas"]["BleedPart"][];
@@ -778,7 +1241,7 @@ export interface components {
             hours: components["schemas"]["HoursPart"];
             id: string;
             /** @description What rises by itself where no bleeders are entered */
-            implied: string[];
+            implied: components["schemas"]["Level"][];
             name?: string;
             /** @description The verdict as a sentence */
             says: string;
@@ -980,6 +1443,107 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    parts: {
+        parameters: {
+            query?: {
+                /** @description As 3 drawer fronts 80x18; several are parted by semicolons */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1328,6 +1892,57 @@ export interface operations {
             };
         };
     };
+    sizes: {
+        parameters: {
+            query: {
+                kind: string;
+                /** @description As 80 x 18 cm */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     studio: {
         parameters: {
             query?: never;
@@ -1417,6 +2032,89 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateWord"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    template: {
+        parameters: {
+            query?: {
+                /** @description As 80 x 90 x 45 cm; empty for the usual ones */
+                sizes?: string;
+                /** @description As 3,2; empty for the usual ones */
+                counts?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

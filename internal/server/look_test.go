@@ -1,0 +1,138 @@
+package server
+
+import (
+	"bytes"
+	"image"
+	"image/jpeg"
+	"image/png"
+	"math"
+	"net/url"
+	"strings"
+	"testing"
+
+	"rutile/internal/format"
+	"rutile/internal/photo"
+)
+
+func TestPartsAreRead(t *testing.T) {
+	h := handler(t)
+	w := call{method: "GET", path: "/api/parts?text=" + url.QueryEscape(`3 drawer fronts 80x18; top 4' x 18 1/2"`)}.to(h)
+	ps := decode[[]format.Part](t, w)
+	if w.Code != 200 || len(ps) != 2 || ps[0].Kind != "drawer_front" || ps[0].Count != 3 || ps[0].HeightCM != 18 || math.Abs(ps[1].DepthCM-46.99) > 1e-9 {
+		t.Errorf("%d %s", w.Code, w.Body)
+	}
+	w = call{method: "GET", path: "/api/sizes?kind=leg_turned&text=" + url.QueryEscape("45 x 5")}.to(h)
+	if p := decode[format.Part](t, w); w.Code != 200 || p.HeightCM != 45 || p.AcrossCM != 5 || p.BaseCM != 5 {
+		t.Errorf("%d %s", w.Code, w.Body)
+	}
+	for _, c := range []struct {
+		path string
+		code int
+		says string
+	}{
+		{"/api/parts?text=" + url.QueryEscape("3 gizmos 80x18"), 422, "“gizmos” is no part"},
+		{"/api/parts?text=", 422, "Nothing is typed"},
+		{"/api/sizes?kind=gizmo&text=3", 404, "no such kind"},
+		{"/api/sizes?kind=door&text=40", 422, "A door has width × height"},
+		{"/api/templates/gizmo", 404, "no such template"},
+		{"/api/templates/chest?sizes=" + url.QueryEscape("80 x 90"), 422, "It wants width × height × depth."},
+		{"/api/templates/chest?sizes=" + url.QueryEscape("-3 x 4 x 5"), 422, "never less than nothing"},
+		{"/api/templates/chest?counts=many", 422, "“many” is no whole number."},
+		{"/api/templates/chest?counts=0", 422, "between 1 and 200 drawers"},
+	} {
+		if w := (call{method: "GET", path: c.path}).to(h); w.Code != c.code || !strings.Contains(w.Body.String(), c.says) {
+			t.Errorf("%s: %d %s", c.path, w.Code, w.Body)
+		}
+	}
+}
+
+func TestTemplatesAreMade(t *testing.T) {
+	h := handler(t)
+	all := decode[[]format.TemplateWord](t, call{method: "GET", path: "/api/templates"}.to(h))
+	if len(all) < 10 || all[0].ID != "chest" || all[0].Sizes != "80 × 90 × 45 cm" || len(all[0].Elevation.Shapes) == 0 {
+		t.Errorf("%d templates, the first %+v", len(all), all[0])
+	}
+	made := decode[Made](t, call{method: "GET", path: "/api/templates/chest?counts=4&sizes=" + url.QueryEscape("60 x 100 x 40 cm")}.to(h))
+	if len(made.Parts) != 6 || made.Parts[2].Count != 4 || made.Parts[1].WidthCM != 60 || made.Look.Elevation.H != 100 || made.Look.Loose != 5 {
+		t.Errorf("%+v", made.Parts)
+	}
+}
+
+func TestTheCheckLooksOver(t *testing.T) {
+	body := strings.Replace(example(t), `"zones"`, `"parts": [{"kind": "top", "width_cm": 90, "depth_cm": 30, "zone": "uprights"}], "zones"`, 1)
+	r := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: body}.to(handler(t)))
+	if r.Look == nil || len(r.Look.Parts) != 1 || r.Look.Elevation.W != 90 || !r.Look.Zones[0].Typed {
+		t.Errorf("%+v", r.Look)
+	}
+}
+
+func picture(t *testing.T, w, h int) string {
+	t.Helper()
+	m := image.NewRGBA(image.Rect(0, 0, w, h))
+	for i := range m.Pix {
+		m.Pix[i] = uint8(i * 7 / 5)
+	}
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, m, nil); err != nil {
+		t.Fatal(err)
+	}
+	return b.String()
+}
+
+func TestPhotoLifeOverTheAPI(t *testing.T) {
+	h := handler(t)
+	send := func(body string) PhotoKept {
+		t.Helper()
+		w := call{method: "POST", path: "/api/photos", body: body, header: map[string]string{"Content-Type": "image/jpeg"}}.to(h)
+		if w.Code != 201 {
+			t.Fatal(w.Code, w.Body)
+		}
+		return decode[PhotoKept](t, w)
+	}
+	p := send(picture(t, 900, 600))
+	if p.Already || p.Width != 900 || p.Height != 600 || !strings.HasSuffix(p.File, ".jpg") {
+		t.Errorf("%+v", p)
+	}
+	if again := send(picture(t, 900, 600)); !again.Already || again.File != p.File {
+		t.Errorf("the same again: %+v", again)
+	}
+	for path, side := range map[string]int{"/photos/" + p.File: 900, "/photos/small/" + p.File: photo.Small} {
+		w := call{method: "GET", path: path}.to(h)
+		m, err := jpeg.DecodeConfig(w.Body)
+		if w.Code != 200 || err != nil || m.Width != side || w.Header().Get("Content-Type") != "image/jpeg" {
+			t.Errorf("%s: %d, %v wide, %v", path, w.Code, m.Width, err)
+		}
+	}
+	for _, path := range []string{"/photos/none.jpg", "/photos/..%2f..%2frutile.db", "/photos/rutile.db", "/photos/small/none.jpg"} {
+		if w := (call{method: "GET", path: path}).to(h); w.Code != 404 {
+			t.Errorf("%s: %d", path, w.Code)
+		}
+	}
+}
+
+func TestPhotosThatAreRefused(t *testing.T) {
+	h := handler(t)
+	var wide bytes.Buffer
+	if err := png.Encode(&wide, image.NewGray(image.Rect(0, 0, 12000, 20))); err != nil {
+		t.Fatal(err)
+	}
+	whole := picture(t, 900, 600)
+	for _, c := range []struct {
+		name string
+		call call
+		code int
+		says string
+	}{
+		{"a text", call{body: "Dear painter"}, 422, "This is no picture that can be read."},
+		{"nothing", call{}, 400, "request body is required"},
+		{"cut off", call{body: whole[:len(whole)/2]}, 422, "it ends too early"},
+		{"12,000 pixels", call{body: wide.String()}, 422, "12000 × 20 pixels; no side may be longer than 10000"},
+		{"too large", call{body: strings.Repeat("x", photo.MaxBytes+1)}, 413, "This is larger than 32 MB, the most a picture may be."},
+		{"too large, and does not say", call{body: strings.Repeat("x", photo.MaxBytes+1), unsized: true}, 413, "too large"},
+	} {
+		c.call.method, c.call.path = "POST", "/api/photos"
+		if w := c.call.to(h); w.Code != c.code || !strings.Contains(w.Body.String(), c.says) {
+			t.Errorf("%s: %d %s", c.name, w.Code, w.Body)
+		}
+	}
+}

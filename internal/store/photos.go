@@ -1,0 +1,138 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"regexp"
+	"syscall"
+	"time"
+
+	"rutile/internal/format"
+)
+
+// Photos is the folder of pictures beside the database; in it lies another,
+// with small ones of the same names.
+const (
+	Photos      = "photos"
+	smallPhotos = "small"
+)
+
+// ErrNoPhoto tells that there is no such picture.
+var ErrNoPhoto = errors.New("there is no such picture")
+
+var photoName = regexp.MustCompile(format.PhotoPattern)
+
+func (s *Store) photoPath(name string, small bool) (string, error) {
+	if !photoName.MatchString(name) {
+		return "", ErrNoPhoto
+	}
+	if small {
+		return filepath.Join(s.dir, Photos, smallPhotos, name), nil
+	}
+	return filepath.Join(s.dir, Photos, name), nil
+}
+
+// KeepPhoto keeps a picture, large and small. One that is there already is
+// left alone and told. The error is ErrFull where the disk is.
+func (s *Store) KeepPhoto(name string, large, small []byte) (already bool, err error) {
+	// The large one comes last: where it is, all of it is.
+	for _, f := range []struct {
+		data  []byte
+		small bool
+	}{{small, true}, {large, false}} {
+		path, err := s.photoPath(name, f.small)
+		if err != nil {
+			return false, err
+		}
+		if !f.small {
+			if _, err := os.Stat(path); err == nil {
+				return true, nil
+			}
+		}
+		if err := writeWhole(path, f.data); err != nil {
+			if errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) {
+				return false, fmt.Errorf("keep the picture: %w", ErrFull)
+			}
+			return false, fmt.Errorf("keep the picture: %w", err)
+		}
+	}
+	return false, nil
+}
+
+// writeWhole writes a file so that it is there whole or not at all.
+func writeWhole(path string, data []byte) error {
+	dir := filepath.Dir(path)
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return err
+	}
+	f, err := os.CreateTemp(dir, ".new-*")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name()) // once renamed there is none
+	_, err = f.Write(data)
+	if err == nil {
+		err = f.Sync()
+	}
+	if cerr := f.Close(); err == nil {
+		err = cerr
+	}
+	if err == nil {
+		err = os.Rename(f.Name(), path)
+	}
+	return err
+}
+
+// Photo opens a picture; the caller closes it. The error is ErrNoPhoto where
+// there is none of that name.
+func (s *Store) Photo(name string, small bool) (*os.File, error) {
+	path, err := s.photoPath(name, small)
+	if err != nil {
+		return nil, err
+	}
+	f, err := os.Open(path)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, ErrNoPhoto
+	}
+	return f, err
+}
+
+// SweepPhotos removes pictures older than an age that no piece shows, nor any
+// earlier state of one that may be gone back to, and says how many.
+func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error) {
+	var names []string
+	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT json_extract(p.value, '$.file') FROM revisions, json_each(revisions.body, '$.photos') p`).Scan(&names).Error
+	if err != nil {
+		return 0, wrap("read which pictures are shown", err)
+	}
+	shown := make(map[string]bool, len(names))
+	for _, n := range names {
+		shown[n] = true
+	}
+	files, err := os.ReadDir(filepath.Join(s.dir, Photos))
+	if errors.Is(err, fs.ErrNotExist) {
+		return 0, nil
+	}
+	if err != nil {
+		return 0, fmt.Errorf("read the pictures: %w", err)
+	}
+	n := 0
+	for _, f := range files {
+		info, err := f.Info()
+		if err != nil || f.IsDir() || !photoName.MatchString(f.Name()) || shown[f.Name()] || s.now().Sub(info.ModTime()) < age {
+			continue
+		}
+		for _, small := range []bool{false, true} {
+			path, _ := s.photoPath(f.Name(), small)
+			if err := os.Remove(path); err != nil && !errors.Is(err, fs.ErrNotExist) {
+				return n, fmt.Errorf("remove a picture nobody shows: %w", err)
+			}
+		}
+		n++
+	}
+	return n, nil
+}

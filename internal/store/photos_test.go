@@ -1,0 +1,150 @@
+package store
+
+import (
+	"errors"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"testing"
+	"time"
+
+	"rutile/internal/format"
+)
+
+func read(t *testing.T, s *Store, name string, small bool) string {
+	t.Helper()
+	f, err := s.Photo(name, small)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer f.Close()
+	data, err := io.ReadAll(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(data)
+}
+
+func TestPhotosAreKeptOnce(t *testing.T) {
+	s, dir := open(t)
+	for i, want := range []bool{false, true} {
+		already, err := s.KeepPhoto("a1.jpg", []byte("large"), []byte("small"))
+		if err != nil || already != want {
+			t.Errorf("time %d: already %v, %v", i+1, already, err)
+		}
+	}
+	if l, m := read(t, s, "a1.jpg", false), read(t, s, "a1.jpg", true); l != "large" || m != "small" {
+		t.Errorf("kept %q and %q", l, m)
+	}
+	files, err := os.ReadDir(filepath.Join(dir, Photos))
+	if err != nil || len(files) != 2 { // the picture, and the folder of small ones
+		t.Errorf("%v, %v", files, err)
+	}
+}
+
+func TestPhotosAreOnlyThose(t *testing.T) {
+	s, dir := open(t)
+	if err := os.WriteFile(filepath.Join(dir, "secret.jpg"), []byte("x"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	for _, name := range []string{"none.jpg", "../secret.jpg", "..%2fsecret.jpg", "", ".jpg", "small", "A.JPG", "a.jpg\x00"} {
+		if _, err := s.Photo(name, false); !errors.Is(err, ErrNoPhoto) {
+			t.Errorf("%q: %v", name, err)
+		}
+		if _, err := s.KeepPhoto(name, nil, nil); name != "none.jpg" && !errors.Is(err, ErrNoPhoto) {
+			t.Errorf("%q is kept: %v", name, err)
+		}
+	}
+}
+
+func TestAPhotoThatCannotBeWrittenIsNotThere(t *testing.T) {
+	s, dir := open(t)
+	if err := os.WriteFile(filepath.Join(dir, Photos), []byte("in the way"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.KeepPhoto("a1.jpg", []byte("large"), []byte("small")); err == nil {
+		t.Fatal("kept where there is no room")
+	}
+	if err := os.Remove(filepath.Join(dir, Photos)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Photo("a1.jpg", false); !errors.Is(err, ErrNoPhoto) {
+		t.Error(err)
+	}
+}
+
+// A picture goes only when no piece shows it, no earlier state of one, and it
+// has lain about for a while.
+func TestSweepPhotos(t *testing.T) {
+	s, dir := open(t)
+	for _, n := range []string{"shown.jpg", "undone.jpg", "left.jpg", "fresh.jpg"} {
+		if _, err := s.KeepPhoto(n, []byte("l"), []byte("s")); err != nil {
+			t.Fatal(err)
+		}
+		old := time.Now().Add(-48 * time.Hour)
+		if n != "fresh.jpg" {
+			if err := os.Chtimes(filepath.Join(dir, Photos, n), old, old); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	p := piece(t)
+	p.Photos = []format.Photo{{File: "shown.jpg"}, {File: "undone.jpg"}}
+	c := created(t, s, p)
+	p.Photos = p.Photos[:1]
+	if _, err := s.Save(ctx, c.ID, c.Rev, p); err != nil {
+		t.Fatal(err)
+	}
+	n, err := s.SweepPhotos(ctx, 24*time.Hour)
+	if err != nil || n != 1 {
+		t.Errorf("%d swept, %v", n, err)
+	}
+	var left []string
+	for _, name := range []string{"shown.jpg", "undone.jpg", "left.jpg", "fresh.jpg"} {
+		if f, err := s.Photo(name, true); err == nil {
+			_ = f.Close()
+			left = append(left, name)
+		}
+	}
+	if want := []string{"shown.jpg", "undone.jpg", "fresh.jpg"}; !slices.Equal(left, want) {
+		t.Errorf("left are %q, want %q", left, want)
+	}
+}
+
+// What a database of the first release holds is still there, and can be looked
+// over.
+func TestPiecesOfBeforeAreRead(t *testing.T) {
+	s, dir := open(t)
+	created(t, s, piece(t))
+	for _, q := range []string{
+		`ALTER TABLE pieces DROP COLUMN parts`, `ALTER TABLE pieces DROP COLUMN take_apart`,
+		`ALTER TABLE pieces DROP COLUMN photos`, `ALTER TABLE pieces DROP COLUMN history`,
+		`DELETE FROM migrations WHERE id = '003_look_over'`,
+	} {
+		if err := s.db.Exec(q).Error; err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s, err := Open(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	got, err := s.Get(ctx, 1)
+	if err != nil || got.Piece.Name != "Programme rack" || got.Piece.Parts != nil || got.Piece.History != nil {
+		t.Fatalf("%+v, %v", got.Piece, err)
+	}
+	got.Piece.Parts = []format.Part{{Kind: "knob", AcrossCM: 3}}
+	got.Piece.History = &format.History{Found: "here"}
+	if _, err := s.Save(ctx, 1, got.Rev, &got.Piece); err != nil {
+		t.Fatal(err)
+	}
+	again, err := s.Get(ctx, 1)
+	if err != nil || len(again.Piece.Parts) != 1 || again.Piece.History.Found != "here" {
+		t.Errorf("%+v, %v", again.Piece, err)
+	}
+}
