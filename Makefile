@@ -1,5 +1,7 @@
 # Two commands set everything up on a fresh machine: make demo, make test.
 export CGO_ENABLED := 0
+# HEIC is unpacked by the decoder that ships with the program, not by one that happens to be installed.
+export GOFLAGS := -tags=nodynamic
 NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
 

@@ -46,8 +46,8 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "repair-looked-at")
 	do(t, wide, keys(kb.Escape), verdict("fails"), press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"), still)
 	shoot(t, wide, "step-picker")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/1")), sees("The first zone"), still)
-	shoot(t, wide, "first-zone")
+	do(t, wide, chromedp.Navigate(a.url("/")), sees("Terracotta planters"), press("New piece"), sees("Lantern"), still)
+	shoot(t, wide, "new-piece")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"), press("4 Pigmented shellac"), still)
 	shoot(t, wide, "step-editing")
 }

@@ -342,14 +342,14 @@ var Kinds = [NumKinds]KindRow{
 	Handle: {
 		ID: "handle", Name: "Handle", Plural: "Handles", Work: 3,
 		Needs:  []Need{{Width, "length", 0}, {Thick, "thickness", 1.2}},
-		Faces:  []FaceRow{{"round", "All round", true, func(s *Sizes) float64 { return math.Pi * s[Thick] * s[Width] * turned }}},
+		Faces:  []FaceRow{{"round", "All round", false, func(s *Sizes) float64 { return math.Pi * s[Thick] * s[Width] * turned }}},
 		Length: length,
 		Words:  []string{"pull", "grip", "hook"},
 	},
 	Knob: {
 		ID: "knob", Name: "Knob", Plural: "Knobs", Work: 3,
 		Needs: []Need{{Across, "diameter", 0}},
-		Faces: []FaceRow{{"round", "All round", true, func(s *Sizes) float64 { return math.Pi * s[Across] * s[Across] }}},
+		Faces: []FaceRow{{"round", "All round", false, func(s *Sizes) float64 { return math.Pi * s[Across] * s[Across] }}},
 		Words: []string{"button"},
 	},
 }

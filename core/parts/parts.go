@@ -250,13 +250,13 @@ func WorkWords(work float64) string {
 	case work == 0:
 		return ""
 	case work < 1.15:
-		return "plain"
+		return "plain work"
 	case work < 1.5:
 		return "some edges and corners"
 	case work < 2:
-		return "fiddly"
+		return "fiddly work"
 	}
-	return "very fiddly"
+	return "very fiddly work"
 }
 
 // Fit is what a gap comes to once both of its faces are coated.

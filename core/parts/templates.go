@@ -57,6 +57,9 @@ func (t *Template) Make(size []float64, n []int, u measure.Units) ([]Part, error
 		}
 	}
 	for i := range out {
+		for d, x := range out[i].Size {
+			out[i].Size[d] = math.Round(x*1000) / 1000 // sums of millimetres stay such
+		}
 		if err := out[i].Check(); err != nil {
 			return nil, &Error{"", "These sizes leave no room for the " + strings.ToLower(out[i].Title()) + "."}
 		}
@@ -252,7 +255,7 @@ var Templates = []Template{
 				New(Pane, 4, w-2*member, h-2*member).seen(1),
 				New(Top, 1, w+4, w+4, base).named("Base").at(Below),
 				New(Pot, 1, 6, w+2, roof).named("Roof").at(Above).faces("side"),
-				New(Handle, 1, ring, .8).named("Ring").at(Above),
+				New(Handle, 1, ring, .8).named("Ring").at(Above).faces("round"),
 			}
 		},
 	},

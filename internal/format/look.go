@@ -3,6 +3,7 @@ package format
 import (
 	"fmt"
 	"io"
+	"math"
 	"strconv"
 	"strings"
 	"text/tabwriter"
@@ -229,7 +230,7 @@ func fit(gap, film float64) (says string, tight bool) {
 		return fmt.Sprintf("%g mm now; the plan will tell how much the coats take", gap), false
 	}
 	f := parts.FitOf(gap, film)
-	says = fmt.Sprintf("%g mm now, %.2g mm once both faces carry %.2g mm of coats", gap, max(0, f.LeftMM), film/1000)
+	says = fmt.Sprintf("%g mm now, %s mm once both faces carry %s mm of coats", gap, hundredths(max(0, f.LeftMM)), hundredths(film/1000))
 	switch {
 	case f.Sticks:
 		says += ": it will stick; plane it before paint"
@@ -238,6 +239,8 @@ func fit(gap, film float64) (says string, tight bool) {
 	}
 	return says, f.Tight
 }
+
+func hundredths(x float64) string { return strconv.FormatFloat(math.Round(x*100)/100, 'f', -1, 64) }
 
 func zoneLook(c *craft.Craft, z *Zone, m parts.Measured, n int, u measure.Units) ZoneLook {
 	w := ZoneLook{
@@ -423,7 +426,8 @@ func name(p *Piece) string {
 // PartKind describes a kind of part.
 type PartKind struct {
 	Word
-	Wants string     `json:"wants"`
+	Wants string     `json:"wants" doc:"Which sizes it has, in words"`
+	Sizes []string   `json:"sizes" doc:"The fields of these sizes, in the order people say them"`
 	Faces []PartFace `json:"faces"`
 	Moves bool       `json:"moves,omitempty"`
 }
@@ -440,6 +444,9 @@ func partKinds() []PartKind {
 	for k := range parts.Kinds {
 		row := &parts.Kinds[k]
 		out[k] = PartKind{Word: Word{ID: row.ID, Name: row.Name, Also: strings.Join(row.Words, " ")}, Wants: parts.Kind(k).Wants(), Moves: row.Moves}
+		for _, n := range row.Needs {
+			out[k].Sizes = append(out[k].Sizes, parts.DimIDs[n.Dim]+"_cm")
+		}
 		for _, f := range row.Faces {
 			out[k].Faces = append(out[k].Faces, PartFace{f.ID, f.Name, f.Usual})
 		}

@@ -25,7 +25,7 @@ const chest = `{"format": "rutile/piece", "version": 1, "name": "Prop chest", "s
   {"kind": "drawer_front", "name": "Fronts", "count": 3, "width_cm": 76, "height_cm": 25, "zone": "fronts", "gap_mm": 1},
   {"kind": "drawer_box", "count": 3, "width_cm": 70, "depth_cm": 40, "height_cm": 20, "faces": []},
   {"kind": "leg_turned", "count": 4, "height_cm": 12, "across_cm": 5, "zone": "body", "relief": "moulded"},
-  {"kind": "knob", "count": 6, "across_cm": 3}],
+  {"kind": "knob", "count": 6, "across_cm": 3, "faces": ["round"]}],
 "take_apart": [
   {"kind": "drawer", "count": 3, "off": true}, {"kind": "handle", "count": 2, "holes_mm": 64, "new_holes_mm": 96},
   {"kind": "mirror", "do": "mask", "name": "Cheval glass", "note": "Leave its paper on."}],
@@ -225,7 +225,7 @@ func TestAreasTable(t *testing.T) {
 	}
 	for _, want := range []string{
 		"Prop chest", "Fronts        3      76 × 25 × 1.8 cm", "Drawer boxes  3      70 × 40 × 20 × 1.2 cm  not painted",
-		"fronts  1      0.5 m² (typed)", "x 1.10, plain",
+		"fronts  1      0.5 m² (typed)", "x 1.10, plain work",
 	} {
 		if !strings.Contains(b.String(), want) {
 			t.Errorf("%q is not in\n%s", want, b.String())

@@ -69,7 +69,7 @@ type SubstrateWord struct {
 	Porosity float64 `json:"porosity"`
 	Mark     string  `json:"mark" doc:"The marks by which the eye tells it"`
 	// Asks are the fields of a survey that mean something for it.
-	Asks []string `json:"asks" doc:"Of moisture_pct, knots and veneer those that mean something here"`
+	Asks []string `json:"asks" doc:"Of moisture_pct, knots, veneer and gloss those that mean something here; gloss where it is bare"`
 }
 
 // FinishWord describes a finish.
@@ -232,6 +232,10 @@ func asks(r *craft.SubstrateRow) []string {
 	}
 	if r.Knotted > 0 {
 		out = append(out, "knots")
+	}
+	// What shines by itself tells by its shine how much of a key it has.
+	if f := &craft.Families[r.Family]; f.Natural == 0 && f.Need > 0 {
+		out = append(out, "gloss")
 	}
 	return out
 }

@@ -53,7 +53,7 @@ func TestTemplatesAreMade(t *testing.T) {
 		t.Errorf("%d templates, the first %+v", len(all), all[0])
 	}
 	made := decode[Made](t, call{method: "GET", path: "/api/templates/chest?counts=4&sizes=" + url.QueryEscape("60 x 100 x 40 cm")}.to(h))
-	if len(made.Parts) != 6 || made.Parts[2].Count != 4 || made.Parts[1].WidthCM != 60 || made.Look.Elevation.H != 100 || made.Look.Loose != 5 {
+	if len(made.Parts) != 6 || made.Parts[2].Count != 4 || made.Parts[1].WidthCM != 60 || made.Look.Elevation.H != 100 || made.Look.Loose != 4 {
 		t.Errorf("%+v", made.Parts)
 	}
 }

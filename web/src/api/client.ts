@@ -11,6 +11,12 @@ export type Finding = Schemas["Finding"];
 export type Repair = Schemas["Repair"];
 export type Vocab = Schemas["Vocab"];
 export type Saved = Schemas["Saved"];
+export type Look = Schemas["Look"];
+export type ZoneLook = Schemas["ZoneLook"];
+export type Part = Schemas["Part"];
+export type Fitting = Schemas["Fitting"];
+export type Photo = Schemas["Photo"];
+export type Defect = Schemas["Defect"];
 export type Verdict = ZoneResult["verdict"];
 
 export const api = createClient<paths>({ baseUrl: "" });

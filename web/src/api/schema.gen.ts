@@ -764,6 +764,9 @@ export interface components {
             moves?: boolean;
             name: string;
             note?: string;
+            /** @description The fields of these sizes, in the order people say them */
+            sizes: string[];
+            /** @description Which sizes it has, in words */
             wants: string;
         };
         PartLook: {
@@ -1065,7 +1068,7 @@ export interface components {
         SubstrateWord: {
             /** @description Further words to find it by */
             also?: string;
-            /** @description Of moisture_pct, knots and veneer those that mean something here */
+            /** @description Of moisture_pct, knots, veneer and gloss those that mean something here; gloss where it is bare */
             asks: string[];
             colour: string;
             family: string;

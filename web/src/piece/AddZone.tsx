@@ -3,29 +3,34 @@ import type { Zone } from "../api/client";
 import { Tiles } from "../survey/Tiles";
 import { TextField } from "../ui/Field";
 import { useKeptText } from "../ui/typed";
+import { zoneID } from "./edit";
 import { useVocab } from "./vocab";
 
 type Props = {
   piece: number;
   taken: string[];
   first: boolean;
-  removal: ReactNode;
+  of?: string[]; // what it is made of
+  removal?: ReactNode;
   onAdd: (z: Zone) => void;
   onClose?: () => void;
 };
 
 /** AddZone asks for the least a zone can be described by: a name, which may wait, and a material. */
-export function AddZone({ piece, taken, first, removal, onAdd, onClose }: Props) {
+export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose }: Props) {
   const v = useVocab();
-  const [name, setName] = useKeptText(`rutile.zone-name.${piece}`);
+  const [kept, setName] = useKeptText(`rutile.zone-name.${piece}`);
+  const suggested = of.length === 1 || of.length === 2 ? of.join(" and ").toLowerCase() : "";
+  const name = kept || suggested.charAt(0).toUpperCase() + suggested.slice(1);
   return (
-    <section className="mx-auto w-full max-w-4xl">
+    <section className="mx-auto w-full max-w-7xl">
       <div className="mb-3 flex items-start gap-3">
         <div className="flex-1">
           <h2 className="font-semibold text-2xl">{first ? "The first zone" : "Another zone"}</h2>
           <p className="text-secondary">
-            A zone is an area of one material with one finish on it: the drawer fronts, the top, the metal handles.
-            Press what it is made of.
+            {of.length > 0
+              ? `Of: ${of.join(", ").toLowerCase()}. Press what they are made of; what is on them is asked next.`
+              : "A zone is an area of one material with one finish on it: the drawer fronts, the top, the metal handles. Press what it is made of."}
           </p>
         </div>
         {onClose && (
@@ -37,6 +42,7 @@ export function AddZone({ piece, taken, first, removal, onAdd, onClose }: Props)
       <div className="max-w-sm">
         <TextField
           label="Name of the zone"
+          name="zone_name"
           value={name}
           max={200}
           hint="May wait, as: drawer fronts"
@@ -64,18 +70,4 @@ export function AddZone({ piece, taken, first, removal, onAdd, onClose }: Props)
       {removal}
     </section>
   );
-}
-
-/** zoneID makes an id of a name that no other zone of the piece has. */
-export function zoneID(name: string, taken: string[]): string {
-  const base =
-    name
-      .normalize("NFKD")
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-+|-+$/g, "")
-      .slice(0, 32) || "zone";
-  let id = base;
-  for (let n = 2; taken.includes(id); n++) id = `${base}-${n}`;
-  return id;
 }

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { answer, api, type CheckResult, type Piece, type Zone } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Mark } from "../ui/Mark";
+import { ofZones } from "./edit";
 
 type Props = { piece: Piece; from: Zone; onCopy: (to: string[]) => void; onClose: () => void };
 
@@ -13,7 +14,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
   useEffect(() => {
     const stop = new AbortController();
     const zones = others.map((z) => ({ ...z, steps: from.steps }));
-    answer(api.POST("/api/check", { body: { ...piece, zones }, signal: stop.signal }))
+    answer(api.POST("/api/check", { body: ofZones(piece, zones), signal: stop.signal }))
       .then(setJudged)
       .catch(() => {
         // Then the zones are judged when they have the plan.

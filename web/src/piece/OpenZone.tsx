@@ -1,6 +1,6 @@
 import { Copy } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Finding, Piece, Repair, Zone, ZoneResult } from "../api/client";
+import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/client";
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
@@ -28,6 +28,8 @@ type ZoneProps = {
   onZone: (z: Zone) => void;
   onZoneSoon: (z: Zone, then: () => void) => Promise<void>; // drawn with its verdict
   onPiece: (p: Piece) => void;
+  look: Look | undefined;
+  onPhotos: () => void;
   onCopy: (to: string[]) => void;
   onRemove: () => void;
 };
@@ -45,6 +47,8 @@ export function OpenZone({
   onZone,
   onZoneSoon,
   onPiece,
+  look,
+  onPhotos,
   onCopy,
   onRemove,
 }: ZoneProps) {
@@ -109,7 +113,7 @@ export function OpenZone({
     },
   ]);
   if (view === "sheet") {
-    return <JobSheet piece={piece} zone={zone} judged={judged} onView={onView} />;
+    return <JobSheet piece={piece} zone={zone} judged={judged} look={look} onView={onView} />;
   }
   const others = (piece.zones ?? []).length > 1;
   return (
@@ -171,6 +175,8 @@ export function OpenZone({
               piece={piece}
               zone={zone}
               implied={judged?.implied}
+              look={look}
+              onPhotos={onPhotos}
               lead={judged?.findings.some((f) => f.code === "safety.lead") ?? false}
               onZone={onZone}
               onPiece={onPiece}

@@ -54,7 +54,7 @@ export function PieceName({ piece, onName }: { piece: Piece; onName: (name: stri
       onSubmit={(e) => {
         e.preventDefault();
         setEditing(false);
-        focusSoon(() => document.querySelector<HTMLElement>("#work input"));
+        focusSoon(() => document.querySelector<HTMLElement>("#work button, #work input"));
       }}
     >
       <h1 className="sr-only">{piece.name}</h1>

@@ -7,8 +7,10 @@ import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
+import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
 import { useSteady } from "../ui/steady";
 import { AddZone } from "./AddZone";
+import { assigned, withoutZone, withZone } from "./edit";
 import { OpenZone } from "./OpenZone";
 import { PieceName, RemovePiece } from "./PieceHead";
 import { Elsewhere, SaveMark } from "./SaveMark";
@@ -41,6 +43,7 @@ function Silent() {
 
 const REHEARSE = 50; // ms after the first drawing
 const VIEWS: string[] = ["look-over", "plan", "sheet"];
+const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
 
 function OpenPiece({ id }: { id: number }) {
   const { zone: zoneID, view: wanted } = useParams();
@@ -49,20 +52,28 @@ function OpenPiece({ id }: { id: number }) {
   const studio = useStudio();
   const p = usePiece(id);
   const { result, silent, refused } = useCheck(p.piece);
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and what it is made of
   const [fresh, setFresh] = useState<string>(); // the zone just added, whose survey begins
   const { undo, redo } = p;
   const piece = p.piece;
   const zones = piece?.zones ?? [];
-  const zone = zones.find((z) => z.id === zoneID) ?? zones[0];
+  const whole = zoneID === WHOLE || !zones.length || (!zoneID && !!piece?.parts?.length);
+  const zone = whole ? undefined : (zones.find((z) => z.id === zoneID) ?? zones[0]);
+  const side: PieceView = PIECE_VIEWS.includes(wanted ?? "") ? (wanted as PieceView) : "parts";
   const judged = result?.zones.find((z) => z.id === zone?.id);
   const view: View = VIEWS.includes(wanted ?? "") ? (wanted as View) : zone?.steps?.length ? "plan" : "look-over";
   const show = (z: string, to?: View) => {
-    setAdding(false);
+    setAdding(undefined);
     void go(`/pieces/${id}/${z}${to ? `/${to}` : ""}`, { replace: true });
   };
+  const showPiece = (to: PieceView) => {
+    setAdding(undefined);
+    void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true });
+  };
+  const newZone = (parts: number[]) => setAdding({ parts });
   const showZone = useSteady((z: string) => show(z));
-  const addZone = useSteady(() => setAdding(true));
+  const addZone = useSteady(() => newZone([]));
+  const wholePiece = useSteady(() => showPiece("parts"));
   const goStage = useSteady((s: Stage) => zone && show(zone.id, VIEW[s.id]));
   const turn = (by: number) => {
     const at = zones.findIndex((z) => z.id === zone?.id) + by;
@@ -75,10 +86,11 @@ function OpenPiece({ id }: { id: number }) {
     { key: "Ctrl+y", says: "Redo, too", run: () => redo?.() },
     { key: "[", says: "The zone before", run: () => turn(-1) },
     { key: "]", says: "The next zone", run: () => turn(1) },
+    { key: "0", says: "The whole piece", run: () => showPiece("parts") },
     { key: "1", says: "Look over", run: () => zone && show(zone.id, "look-over") },
     { key: "2", says: "The plan", run: () => zone && show(zone.id, "plan") },
     { key: "3", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
-    { key: "z", says: "Add a zone", run: () => setAdding(true) },
+    { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
   const drawn = !!result;
@@ -106,8 +118,12 @@ function OpenPiece({ id }: { id: number }) {
   }
   // The first drawing waits for the first verdict, so that nothing moves when it comes.
   if (!piece || !(result || silent || refused)) return null;
-  const withZone = (z: Zone) => ({ ...piece, zones: zones.map((x) => (x.id === z.id ? z : x)) });
-  const setZone = (z: Zone) => p.change(withZone(z));
+  const setZone = (z: Zone) => p.change(withZone(piece, z));
+  const addNew = (z: Zone) => {
+    p.change(assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id));
+    setFresh(z.id);
+    show(z.id, "look-over");
+  };
   const removePiece = (
     <RemovePiece
       onRemove={async () => {
@@ -145,7 +161,7 @@ function OpenPiece({ id }: { id: number }) {
                 className="underline underline-offset-2"
                 to={`/pieces/${id}/${zone.id}/${VIEW[next.id]}`}
                 replace
-                onClick={() => setAdding(false)}
+                onClick={() => setAdding(undefined)}
               >
                 {next.says}
               </Link>
@@ -162,15 +178,19 @@ function OpenPiece({ id }: { id: number }) {
           if (made) void go(`/pieces/${made}`, { replace: true });
         }}
       />
-      {zones.length > 0 && (
+      {(zones.length > 0 || piece.parts?.length || side !== "parts") && (
         <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
           <ZoneTabs
             zones={zones}
             results={result?.zones}
-            here={adding ? undefined : zone?.id}
+            here={adding ? undefined : (zone?.id ?? WHOLE)}
+            whole={WHOLE}
+            loose={result?.look?.loose ?? 0}
+            onWhole={wholePiece}
             onShow={showZone}
             onAdd={addZone}
           />
+          {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
           {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
         </div>
       )}
@@ -179,21 +199,31 @@ function OpenPiece({ id }: { id: number }) {
           This cannot be judged as it stands: {refused}
         </p>
       )}
-      {!zone || adding ? (
+      {adding ? (
         <div className="min-h-0 flex-1 overflow-y-auto p-3 sm:p-5">
           <AddZone
             piece={id}
             taken={zones.map((z) => z.id)}
-            first={!zone}
-            onClose={zone ? () => setAdding(false) : undefined}
-            removal={zone ? undefined : removePiece}
-            onAdd={(z) => {
-              p.change({ ...piece, zones: [...zones, z] });
-              setFresh(z.id);
-              show(z.id, "look-over");
-            }}
+            first={!zones.length}
+            of={adding.parts.map((n) => result?.look?.parts[n]?.title ?? "")}
+            onClose={() => setAdding(undefined)}
+            onAdd={addNew}
           />
         </div>
+      ) : !zone ? (
+        <PieceLook
+          id={id}
+          piece={piece}
+          result={result}
+          view={side}
+          removal={removePiece}
+          latest={p.latest}
+          onPiece={p.change}
+          onView={showPiece}
+          onShow={showZone}
+          onNewZone={newZone}
+          onFirstZone={addNew}
+        />
       ) : (
         <OpenZone
           key={zone.id}
@@ -206,13 +236,15 @@ function OpenPiece({ id }: { id: number }) {
           removal={removePiece}
           onView={(to) => show(zone.id, to)}
           onZone={setZone}
-          onZoneSoon={(z, then) => p.changeSoon(withZone(z), then)}
+          onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
+          look={result?.look}
+          onPhotos={() => showPiece("photos")}
           onPiece={p.change}
           onCopy={(to) =>
             p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })
           }
           onRemove={() => {
-            p.change({ ...piece, zones: zones.filter((z) => z.id !== zone.id) });
+            p.change(withoutZone(piece, zone.id));
             void go(`/pieces/${id}`, { replace: true });
           }}
         />

@@ -1,4 +1,4 @@
-import { Plus } from "lucide-react";
+import { Armchair, Plus } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
@@ -20,14 +20,36 @@ type TabsProps = {
   zones: Zone[];
   results: ZoneResult[] | undefined;
   here: string | undefined;
+  whole: string; // stands for the whole piece
+  loose: number; // parts that belong to no zone yet
+  onWhole: () => void;
   onShow: (zone: string) => void;
   onAdd: () => void;
 };
 
 /** ZoneTabs are the zones of a piece, each with how it stands. */
-export const ZoneTabs = memo(function ZoneTabs({ zones, results, here, onShow, onAdd }: TabsProps) {
+export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
+  const { zones, results, here, whole, loose, onWhole, onShow, onAdd } = p;
   return (
     <nav aria-label="Zones" className="flex min-w-0 flex-wrap items-end gap-1">
+      <button
+        type="button"
+        aria-current={here === whole ? "page" : undefined}
+        title={
+          loose > 0 ? `${loose} painted ${loose === 1 ? "part belongs" : "parts belong"} to no zone yet` : undefined
+        }
+        className={`-mb-px flex min-h-11 items-center gap-2 rounded-t border px-3 py-1.5 ${here === whole ? "border-base-300 border-b-base-100 bg-base-100 font-semibold" : "border-transparent hover:bg-base-100"}`}
+        onClick={onWhole}
+      >
+        <Armchair className="size-5 text-primary" aria-hidden="true" />
+        The piece
+        {loose > 0 && zones.length > 0 && (
+          <span className="rounded-full border border-warning px-1.5 text-sm text-warning tabular-nums">
+            {loose}
+            <span className="sr-only"> parts without a zone</span>
+          </span>
+        )}
+      </button>
       {zones.map((z) => {
         const v = results?.find((r) => r.id === z.id)?.verdict;
         const on = z.id === here;

@@ -17,7 +17,7 @@ const key = (id: number) => `rutile.undo.${id}`;
 export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 // Lists that say something by being empty.
-const TELLING = ["soils", "bleeders"];
+const TELLING = ["soils", "bleeders", "faces"];
 
 /**
  * written is a piece in the one way that does not depend on who wrote it: the server leaves out what is empty, and has
@@ -46,7 +46,11 @@ export function leaf(a: unknown, b: unknown, path = ""): string | undefined {
 /** withChange remembers a change; the letters typed into one field are one. */
 export function withChange(h: History, before: Piece, next: Piece, now = Date.now()): History {
   const where = leaf(before, next);
-  const typed = where && /name|what|colour|area|hours|wait_h|grit|coats|temp_c|rh_pct|pct|made$/.test(where);
+  const typed =
+    where &&
+    /name|what|colour|area|hours|wait_h|grit|coats|temp_c|rh_pct|pct|made|_cm|_mm|_minor|count|seen|where|note|found|place|label|year|caption$/.test(
+      where,
+    );
   if (typed && h.last?.leaf === where && now - h.last.at < TYPING && h.past.length) {
     return { past: h.past, future: [], last: { leaf: where, at: now } };
   }

@@ -1,5 +1,6 @@
 import { useEffect, useReducer, useRef, useState } from "react";
 import { answer, api, type CheckResult, type Piece, Refused, type Step, type ZoneResult } from "../api/client";
+import { ofZones } from "./edit";
 
 const RETRY = 3000; // ms before a check that was not answered is asked again
 const CHANGED = "rutile:changed";
@@ -92,7 +93,7 @@ export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined
     if (!steps) return;
     const stop = new AbortController();
     const zones = (piece.zones ?? []).filter((z) => z.id === zone).map((z) => ({ ...z, steps }));
-    answer(api.POST("/api/check", { body: { ...piece, zones }, signal: stop.signal }))
+    answer(api.POST("/api/check", { body: ofZones(piece, zones), signal: stop.signal }))
       .then((r) => setSeen({ steps, judged: r.zones[0] }))
       .catch(() => {
         // A preview that cannot be had is none.

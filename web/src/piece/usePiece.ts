@@ -324,6 +324,7 @@ export function usePiece(id: number) {
     save,
     change,
     changeSoon,
+    latest: () => current.current,
     settle,
     again,
     rehearse,

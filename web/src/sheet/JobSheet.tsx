@@ -1,5 +1,5 @@
 import { Printer } from "lucide-react";
-import type { Piece, Zone, ZoneResult } from "../api/client";
+import type { Look, Piece, Zone, ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
 import { nameOf, soilsSay, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
@@ -7,12 +7,18 @@ import type { View } from "../piece/ZoneBar";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { Mark } from "../ui/Mark";
-import { area, temp, useUnits } from "../ui/units";
+import { temp, useUnits } from "../ui/units";
 
-type Props = { piece: Piece; zone: Zone; judged: ZoneResult | undefined; onView: (v: View) => void };
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  judged: ZoneResult | undefined;
+  look: Look | undefined;
+  onView: (v: View) => void;
+};
 
 /** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
-export function JobSheet({ piece, zone, judged, onView }: Props) {
+export function JobSheet({ piece, zone, judged, look, onView }: Props) {
   const v = useVocab();
   const u = useUnits();
   const studio = useStudio();
@@ -33,6 +39,12 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
   const waits = waitsOf(judged?.section);
   const d = judged?.section && layCut(judged.section, 190, 380);
   const site = piece.site ?? studio?.site;
+  const own = look?.zones.find((z) => z.id === zone.id);
+  const off = (piece.take_apart ?? []).flatMap((f, i) => {
+    const l = look?.fittings[i];
+    return l && l.do !== "stay" ? [{ n: i, f, l }] : [];
+  });
+  const damage = (zone.defects ?? []).filter((x) => x.id !== "knot");
   return (
     <div className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
       <article className="mx-auto max-w-4xl px-4 py-5 print:max-w-none print:p-0" aria-label="Job sheet">
@@ -48,8 +60,7 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
               {nameOf(v.substrates, zone.substrate)},{" "}
               {zone.finish === "none" ? "bare" : `${nameOf(v.finishes, zone.finish ?? "unknown").toLowerCase()} on it`}
               {zone.gloss && `, ${nameOf(v.gloss, zone.gloss)}`}
-              {zone.area_m2 ? `, ${area(zone.area_m2, u)}` : ""}.{" "}
-              {zone.soils?.length ? `On it: ${soilsSay(v, zone.soils)}. ` : ""}
+              {own?.area ? `, ${own.area}` : ""}. {zone.soils?.length ? `On it: ${soilsSay(v, zone.soils)}. ` : ""}
               {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
             </p>
           </div>
@@ -79,6 +90,50 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
             ))}
           </ol>
         </div>
+        {(off.length > 0 || damage.length > 0) && (
+          <section className="mt-3 grid break-inside-avoid gap-x-6 gap-y-2 text-sm sm:grid-cols-2 print:grid-cols-2">
+            {off.length > 0 && (
+              <div>
+                <h3 className="font-semibold text-base">Comes off first</h3>
+                <ul>
+                  {off.map(({ n, f, l }) => (
+                    <li key={n} className="flex items-start gap-2">
+                      <Tick on={!!f.off} />
+                      <span>
+                        {(f.count ?? 1) > 1 && `${f.count} × `}
+                        {l.title.toLowerCase()} {l.labels}
+                        {l.do === "mask" && ", masked"}
+                        {f.where && `: ${f.where}`}
+                        {l.drills && `. ${l.holes}`}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            )}
+            {damage.length > 0 && (
+              <div>
+                <h3 className="font-semibold text-base">Mended before paint</h3>
+                <ul>
+                  {damage.map((x) => (
+                    <li key={`${x.label}${x.id}`} className="flex items-start gap-2">
+                      <Tick on={false} />
+                      <span>
+                        {x.label && <b className="font-semibold">{x.label} </b>}
+                        {(x.count ?? 1) > 1 && `${x.count} × `}
+                        {nameOf(v.defects, x.id).toLowerCase()}
+                        {x.place && `, ${x.place}`}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
+                {own?.mending.says.slice(0, 2).map((s) => (
+                  <p key={s}>{s}</p>
+                ))}
+              </div>
+            )}
+          </section>
+        )}
         {said.length > 0 && (
           <section className="mt-3">
             <h3 className="font-semibold">To be settled first</h3>
@@ -109,5 +164,15 @@ export function JobSheet({ piece, zone, judged, onView }: Props) {
         </p>
       </article>
     </div>
+  );
+}
+
+/** Tick is a box to be ticked on paper. */
+function Tick({ on }: { on: boolean }) {
+  return (
+    <span
+      className={`mt-1 inline-block size-3.5 shrink-0 border-2 border-base-content ${on ? "bg-base-content" : ""}`}
+      aria-hidden="true"
+    />
   );
 }

@@ -1,67 +1,40 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, Refused } from "../api/client";
-import { Field, useTyped } from "../ui/Field";
+import { useCallback } from "react";
+import { answer, api, type ZoneLook } from "../api/client";
+import { AskedField } from "../ui/AskedField";
 import { area, useUnits } from "../ui/units";
 
-type Props = { value: number | undefined; onChange: (m2: number | undefined) => void };
+type Props = {
+  value: number | undefined;
+  look: ZoneLook | undefined; // what its parts come to
+  onChange: (m2: number | undefined) => void;
+};
 
-const RETRY = 3000; // ms
+const ask = (text: string, signal: AbortSignal) =>
+  answer(api.GET("/api/area", { params: { query: { text } }, signal })).then((a) => a.area_m2);
 
-/**
- * AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. The server reads it; what was typed
- * stays as it was typed, and what it comes to stands below.
- */
-export function AreaField({ value, onChange }: Props) {
+/** AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. Empty, it is what the parts come to. */
+export function AreaField({ value, look, onChange }: Props) {
   const u = useUnits();
   const show = useCallback((m2: number | undefined) => (m2 === undefined ? "" : area(m2, u)), [u]);
-  const { text, setText, error, give, refuse, begin } = useTyped(value, show, onChange);
-  const [silent, setSilent] = useState(false);
-  const asking = useRef<AbortController>(undefined);
-  useEffect(() => () => asking.current?.abort(), []);
-  const read = (t: string) => {
-    asking.current?.abort();
-    setSilent(false);
-    if (t.trim() === "") {
-      give(undefined);
-      return;
-    }
-    const stop = new AbortController();
-    asking.current = stop;
-    answer(api.GET("/api/area", { params: { query: { text: t } }, signal: stop.signal }))
-      .then((a) => give(a.area_m2))
-      .catch((e) => {
-        if (stop.signal.aborted) return;
-        if (e instanceof Refused) {
-          refuse(e.message);
-          return;
-        }
-        setSilent(true);
-        setTimeout(() => !stop.signal.aborted && read(t), RETRY);
-      });
-  };
-  const means = value === undefined || text === show(value) ? undefined : `That is ${area(value, u)}`;
   const how = u === "us" ? "As 48 x 18, 4'2\" x 18 in, or 6 sq ft" : "As 120 x 45 cm, 3 x 80 x 18, or 0.6 m²";
+  const parts = look?.parts ? `From its parts: ${area(look.parts_m2, u)}` : undefined;
   return (
-    <Field
-      label="Area"
-      error={silent ? "It is worked out as soon as the server answers; what is typed stays." : error}
-      hint={value === undefined ? how : means}
-    >
-      {(id) => (
-        <input
-          id={id}
-          data-field="area_m2"
-          className={`input w-full ${error ? "input-error" : ""}`}
-          value={text}
-          aria-invalid={!!error}
-          autoComplete="off"
-          onFocus={begin}
-          onChange={(e) => {
-            setText(e.target.value);
-            read(e.target.value);
-          }}
-        />
+    <div>
+      <AskedField
+        label="Area"
+        name="area_m2"
+        value={value}
+        show={show}
+        ask={ask}
+        means={(m2) => `That is ${area(m2, u)}`}
+        hint={parts ? `${parts}; type to overrule it` : how}
+        onChange={onChange}
+      />
+      {value !== undefined && parts && (
+        <button type="button" className="link link-primary -mt-1 mb-2 text-sm" onClick={() => onChange(undefined)}>
+          {parts}. Take that
+        </button>
       )}
-    </Field>
+    </div>
   );
 }

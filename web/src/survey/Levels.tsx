@@ -11,6 +11,7 @@ type Props = {
   value: Level[] | undefined;
   unseen: string; // what an absent list means
   nothing: string; // what an empty list means
+  from?: Level[]; // what an absent list stands for; the first press adds to it
   onChange: (v: Level[] | undefined) => void;
 };
 
@@ -18,10 +19,11 @@ type Props = {
  * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one
  * level up, and after heavy back to none; the keys 0 to 3 set it.
  */
-export function Levels({ label, field, words, usual, value, unseen, nothing, onChange }: Props) {
-  const of = (id: string) => value?.find((l) => l.id === id)?.level ?? 0;
+export function Levels({ label, field, words, usual, value, unseen, nothing, from = [], onChange }: Props) {
+  const all = value ?? from;
+  const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
   const set = (id: string, level: number) => {
-    const rest = (value ?? []).filter((l) => l.id !== id);
+    const rest = all.filter((l) => l.id !== id);
     onChange(level ? [...rest, { id, level }] : rest);
   };
   const chip = (w: Word) => {
@@ -31,7 +33,7 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, onC
         key={w.id}
         type="button"
         title={`${LEVELS[n]}; press for ${LEVELS[(n + 1) % 4]}, or 0 to 3`}
-        className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? "border-primary bg-base-200 font-semibold" : "border-base-300 bg-base-100 hover:border-accent"}`}
+        className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? `border-primary font-semibold ${value ? "bg-base-200" : "border-dashed bg-base-100"}` : "border-base-300 bg-base-100 hover:border-accent"}`}
         onClick={() => set(w.id, (n + 1) % 4)}
         onKeyDown={(e) => {
           if (!/^[0-3]$/.test(e.key)) return;

@@ -1,21 +1,25 @@
 import { ArrowRight, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import type { Piece, Zone } from "../api/client";
-import { useStudio } from "../api/studio";
+import type { Look, Piece, Schemas, Zone } from "../api/client";
 import { useVocab } from "../piece/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
-import { TempField } from "../ui/TempField";
-import { temp, useUnits } from "../ui/units";
 import { AreaField } from "./AreaField";
+import { Damage } from "./Damage";
 import { Ladder } from "./Ladder";
 import { Levels } from "./Levels";
+import { Part } from "./Part";
 import { Tiles } from "./Tiles";
+import { WholePiece } from "./WholePiece";
+
+type Level = Schemas["Level"];
 
 type Props = {
   piece: Piece;
   zone: Zone;
-  implied: string[] | undefined; // what rises by itself where nothing is entered, once that is known
+  look: Look | undefined;
+  onPhotos: () => void;
+  implied: Level[] | undefined; // what rises by itself where nothing is entered, once that is known
   lead: boolean;
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
@@ -26,7 +30,20 @@ type Props = {
 };
 
 /** Survey is what is known of a zone, and of the piece it belongs to. */
-export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, onRemove, begin, removal }: Props) {
+export function Survey({
+  piece,
+  zone,
+  look,
+  onPhotos,
+  implied,
+  lead,
+  onZone,
+  onPiece,
+  onPlan,
+  onRemove,
+  begin,
+  removal,
+}: Props) {
   const v = useVocab();
   const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
@@ -69,10 +86,10 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
             value={zone.finish ?? "unknown"}
             begin={begin}
             hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
-            onChange={(id) => set({ finish: id, gloss: id === "none" ? undefined : zone.gloss })}
+            onChange={(id) => set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss })}
           />
         </div>
-        {!bare && (
+        {(!bare || asks("gloss")) && (
           <Ladder
             label="How it shines"
             words={v.gloss}
@@ -82,7 +99,11 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
           />
         )}
         <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
-          <AreaField value={zone.area_m2} onChange={(area_m2) => set({ area_m2 })} />
+          <AreaField
+            value={zone.area_m2}
+            look={look?.zones.find((z) => z.id === zone.id)}
+            onChange={(area_m2) => set({ area_m2 })}
+          />
           {asks("moisture_pct") && (
             <NumberField
               label="Moisture, if measured"
@@ -134,11 +155,13 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
           words={v.bleeders}
           usual={5}
           value={zone.bleeders}
-          unseen={implied ? `As the material implies: ${implied.join(", ") || "nothing"}` : "As the material implies"}
+          unseen={implied && !implied.length ? "As the material implies: nothing" : "As the material implies"}
           nothing="Nothing"
+          from={implied}
           onChange={(bleeders) => set({ bleeders })}
         />
       </Part>
+      <Damage piece={piece} zone={zone} look={look} onZone={onZone} onPhotos={onPhotos} />
       <Part title="What it is to become" says="The colour decides what a stain would show">
         <div className="grid gap-x-4 sm:grid-cols-3">
           <ColourField label="Colour" quick value={zone.target?.colour} onChange={(colour) => target({ colour })} />
@@ -176,80 +199,6 @@ export function Survey({ piece, zone, implied, lead, onZone, onPiece, onPlan, on
         {removal}
       </div>
     </div>
-  );
-}
-
-type PartProps = { title: string; says: string; beside?: ReactNode; children: ReactNode };
-
-function Part({ title, says, beside, children }: PartProps) {
-  return (
-    <section className="mb-3 border-base-300 border-b pb-1">
-      <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
-        <h2 className="font-semibold text-lg">{title}</h2>
-        <p className="flex-1 text-secondary text-sm">{says}</p>
-        {beside}
-      </div>
-      {children}
-    </section>
-  );
-}
-
-/** WholePiece is what is known of the piece and not of one of its zones. */
-function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
-  const v = useVocab();
-  const u = useUnits();
-  const studio = useStudio()?.site;
-  const site = piece.site ?? studio;
-  return (
-    <section>
-      <h2 className="mb-2 font-semibold text-lg">The whole piece</h2>
-      <fieldset className="mb-2">
-        <legend className="mb-0.5 font-medium text-secondary text-sm">Where and for whom</legend>
-        <div className="flex flex-wrap gap-x-5">
-          {v.uses.map((w) => (
-            <Check
-              key={w.id}
-              label={w.name}
-              on={piece.use?.includes(w.id) ?? false}
-              onChange={(on) => {
-                const rest = (piece.use ?? []).filter((x) => x !== w.id);
-                onPiece({ ...piece, use: on ? [...rest, w.id] : rest });
-              }}
-            />
-          ))}
-        </div>
-      </fieldset>
-      <div className="grid gap-x-4 sm:grid-cols-3">
-        <NumberField
-          label="Year it was made"
-          value={piece.made}
-          min={1000}
-          max={2200}
-          whole
-          hint="Empty where nobody knows"
-          onChange={(made) => onPiece({ ...piece, made })}
-        />
-        <TempField
-          label="Workshop"
-          units={u}
-          name="site"
-          value={piece.site?.temp_c}
-          hint={piece.site || !studio ? undefined : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`}
-          onChange={(c) => site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c } })}
-        />
-        {piece.site && (
-          <NumberField
-            label="Humidity"
-            unit="%"
-            value={piece.site.rh_pct}
-            min={0}
-            max={100}
-            required
-            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h } })}
-          />
-        )}
-      </div>
-    </section>
   );
 }
 

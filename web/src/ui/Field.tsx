@@ -207,6 +207,7 @@ export function ColourField({ label, value, quick, onChange }: ColourProps) {
 
 type TextProps = {
   label: string;
+  lines?: number; // of a text that may run on
   value: string;
   max: number;
   name?: string;
@@ -216,37 +217,50 @@ type TextProps = {
 };
 
 /** TextField takes a name, up to a length. */
-export function TextField({ label, value, max, name, hint, eager, onChange }: TextProps) {
+export function TextField({ label, lines, value, max, name, hint, eager, onChange }: TextProps) {
   const { text, setText, error, give, refuse, begin } = useTyped<string | undefined>(value, showText, (v) =>
     onChange(v ?? ""),
   );
+  const type = (t: string) => {
+    setText(t);
+    const n = [...t].length;
+    if (n > max) {
+      refuse(`At most ${max} characters; this has ${n}, and what is saved is the text before it.`);
+    } else {
+      give(t);
+    }
+  };
   return (
     <Field label={label} error={error} hint={hint}>
-      {(id) => (
-        <input
-          id={id}
-          data-field={name}
-          className={`input w-full ${error ? "input-error" : ""}`}
-          value={text}
-          dir="auto"
-          // biome-ignore lint/a11y/noAutofocus: asked for where a name is the first thing to give
-          autoFocus={eager}
-          autoComplete="off"
-          onFocus={(e) => {
-            begin();
-            if (eager) e.target.select();
-          }}
-          onChange={(e) => {
-            setText(e.target.value);
-            const n = [...e.target.value].length;
-            if (n > max) {
-              refuse(`At most ${max} characters; this has ${n}, and what is saved is the name before it.`);
-            } else {
-              give(e.target.value);
-            }
-          }}
-        />
-      )}
+      {(id) =>
+        lines ? (
+          <textarea
+            id={id}
+            rows={lines}
+            className={`w-full rounded border bg-base-100 px-3 py-2 ${error ? "border-error" : "border-base-300"}`}
+            value={text}
+            dir="auto"
+            onFocus={begin}
+            onChange={(e) => type(e.target.value)}
+          />
+        ) : (
+          <input
+            id={id}
+            data-field={name}
+            className={`input w-full ${error ? "input-error" : ""}`}
+            value={text}
+            dir="auto"
+            // biome-ignore lint/a11y/noAutofocus: asked for where a name is the first thing to give
+            autoFocus={eager}
+            autoComplete="off"
+            onFocus={(e) => {
+              begin();
+              if (eager) e.target.select();
+            }}
+            onChange={(e) => type(e.target.value)}
+          />
+        )
+      }
     </Field>
   );
 }

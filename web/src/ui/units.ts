@@ -17,5 +17,28 @@ const M2_PER_FT2 = 0.09290304;
 export const area = (m2: number, u: Units) =>
   u === "us" ? `${Number((m2 / M2_PER_FT2).toPrecision(3))} sq ft` : `${Number(m2.toPrecision(3))} m²`;
 
+const CM_PER_IN = 2.54;
+
+/** sixteenths writes inches as a ruler shows them, as 17 1/2. */
+function sixteenths(inches: number): string {
+  const n = Math.round(inches * 16);
+  let [top, bottom] = [n % 16, 16];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  const whole = Math.floor(n / 16);
+  if (top === 0) return `${whole}`;
+  return whole ? `${whole} ${top}/${bottom}` : `${top}/${bottom}`;
+}
+
+export const sizes = (cm: number[], u: Units) =>
+  `${cm.map((x) => (u === "us" ? sixteenths(x / CM_PER_IN) : `${round(x, 1)}`)).join(" × ")} ${u === "us" ? "in" : "cm"}`;
+
+// What is too small for a tape: holes, gaps, cracks.
+export const smallUnit = (u: Units) => (u === "us" ? "in" : "mm");
+export const smallShown = (mm: number, u: Units) => (u === "us" ? round(mm / 10 / CM_PER_IN, 3) : mm);
+export const smallKept = (t: number, u: Units) => (u === "us" ? round(t * 10 * CM_PER_IN, 2) : t);
+export const longUnit = (u: Units) => (u === "us" ? "in" : "cm");
+export const longShown = (cm: number, u: Units) => (u === "us" ? round(cm / CM_PER_IN, 2) : cm);
+export const longKept = (t: number, u: Units) => (u === "us" ? round(t * CM_PER_IN, 3) : t);
+
 const UM_PER_MIL = 25.4;
 export const film = (um: number, u: Units) => (u === "us" ? `${round(um / UM_PER_MIL, 1)} mil` : `${round(um, 0)} µm`);

@@ -1,0 +1,263 @@
+import { ArrowDown, ArrowUp, Tag, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { Fitting, Look, Piece } from "../api/client";
+import { nameOf, useVocab } from "../piece/vocab";
+import { Choice } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
+import { SizeField } from "../ui/SizeField";
+
+type Props = { piece: Piece; look: Look; onPiece: (p: Piece) => void };
+
+/**
+ * Apart is what comes off before paint: what it is, where it goes back to, how it is cleaned and kept. It is ticked in
+ * order at the bench, and from the end when the piece goes together again.
+ */
+export function Apart({ piece, look, onPiece }: Props) {
+  const v = useVocab();
+  const [back, setBack] = useState(false);
+  const [open, setOpen] = useState<number>();
+  const list = piece.take_apart ?? [];
+  const put = (next: Fitting[]) => onPiece({ ...piece, take_apart: next });
+  const change = (n: number, part: Partial<Fitting>) => put(list.map((f, i) => (i === n ? { ...f, ...part } : f)));
+  const add = (more: Fitting[]) => put([...list, ...more]);
+  const order = list.map((_, i) => i);
+  const rows = back ? order.toReversed().filter((i) => look.fittings[i]?.do !== "stay") : order;
+  const done = rows.filter((i) => (back ? list[i]?.back : list[i]?.off)).length;
+  return (
+    <div className="mx-auto w-full max-w-4xl px-3 py-4 sm:px-5">
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <div className="min-w-0 flex-1">
+          <h2 className="font-semibold text-lg">What comes off</h2>
+          <p className="text-secondary">
+            {list.length === 0
+              ? "Hardware, doors, glass and pads come off or are masked before anything else; a label tells where each goes back."
+              : back
+                ? `Putting back, the last first: ${done} of ${rows.length} done. Only once the paint is hard.`
+                : `Taking apart: ${done} of ${rows.length} done.`}
+          </p>
+        </div>
+        {list.length > 0 && (
+          <fieldset className="join">
+            <legend className="sr-only">Which way</legend>
+            {[
+              [false, "Taking apart"],
+              [true, "Putting back"],
+            ].map(([to, says]) => (
+              <button
+                key={String(says)}
+                type="button"
+                aria-pressed={back === to}
+                className={`btn h-11 ${back === to ? "btn-primary" : "border-base-300 bg-base-100"}`}
+                onClick={() => setBack(!!to)}
+              >
+                {says}
+              </button>
+            ))}
+          </fieldset>
+        )}
+      </div>
+      {look.suggested.length > 0 && !back && (
+        <div className="sheet wash mb-3 flex flex-wrap items-center gap-2 rounded-r px-4 py-2">
+          <p className="min-w-40 flex-1">The parts say that more comes off:</p>
+          {look.suggested.map((s) => (
+            <button
+              key={s.kind}
+              type="button"
+              className="btn border-base-300 bg-base-100 font-normal"
+              onClick={() => add([s])}
+            >
+              Add {s.count} × {nameOf(v.fittings, s.kind).toLowerCase()}
+            </button>
+          ))}
+          {look.suggested.length > 1 && (
+            <button type="button" className="btn btn-primary" onClick={() => add(look.suggested)}>
+              Add all
+            </button>
+          )}
+        </div>
+      )}
+      <ol className="grid gap-1.5">
+        {rows.map((n) => {
+          const f = list[n];
+          const l = look.fittings[n];
+          if (!f) return null;
+          const ticked = back ? f.back : f.off;
+          return (
+            <li key={n} className={`rounded border bg-base-100 ${open === n ? "border-primary" : "border-base-300"}`}>
+              <div className="flex items-stretch">
+                <label className="grid w-14 shrink-0 cursor-pointer place-items-center">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-primary checkbox-lg"
+                    aria-label={`${l?.title}: ${back ? "back in its place" : l?.do === "mask" ? "masked" : "off"}`}
+                    checked={!!ticked}
+                    onChange={(e) => change(n, back ? { back: e.target.checked } : { off: e.target.checked })}
+                  />
+                </label>
+                <button
+                  type="button"
+                  aria-expanded={open === n}
+                  className="min-h-14 min-w-0 flex-1 py-1.5 pr-3 text-left leading-tight hover:bg-base-200"
+                  onClick={() => setOpen(open === n ? undefined : n)}
+                >
+                  <span className="flex flex-wrap items-center gap-x-2">
+                    <b className={`font-semibold ${ticked ? "line-through decoration-1" : ""}`}>
+                      {(f.count ?? 1) > 1 && `${f.count} × `}
+                      <bdi>{l?.title}</bdi>
+                    </b>
+                    {l?.do !== "stay" && (
+                      <span className="inline-flex items-center gap-1 rounded-r-full border border-accent bg-base-200 px-2 text-sm tabular-nums">
+                        <Tag className="size-3.5" aria-hidden="true" />
+                        {l?.labels}
+                      </span>
+                    )}
+                    <span className="text-secondary text-sm">
+                      {nameOf(v.doings, l?.do)}
+                      {f.where && `; ${f.where}`}
+                    </span>
+                  </span>
+                  <span className="block text-secondary text-sm">
+                    {f.note || [l?.clean, back ? "" : l?.store].filter(Boolean).join(" ")}
+                  </span>
+                  {l?.holes && (
+                    <span className={`block text-sm ${l.drills ? "font-medium text-warning" : "text-secondary"}`}>
+                      {l.holes}
+                    </span>
+                  )}
+                </button>
+              </div>
+              {open === n && (
+                <Editor
+                  f={f}
+                  first={n === 0}
+                  last={n === list.length - 1}
+                  onChange={(part) => change(n, part)}
+                  onMove={(by) => {
+                    const next = [...list];
+                    const [x] = next.splice(n, 1);
+                    if (!x) return;
+                    next.splice(n + by, 0, x);
+                    put(next);
+                    setOpen(n + by);
+                  }}
+                  onRemove={() => {
+                    put(list.filter((_, i) => i !== n));
+                    setOpen(undefined);
+                  }}
+                />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      {!back && (
+        <div className="mt-3 flex flex-wrap gap-1.5">
+          <span className="self-center text-secondary text-sm">Add</span>
+          {v.fittings.map((k) => (
+            <button
+              key={k.id}
+              type="button"
+              className="btn border-base-300 bg-base-100 font-normal"
+              onClick={() => {
+                add([{ kind: k.id }]);
+                setOpen(list.length);
+              }}
+            >
+              {k.name}
+            </button>
+          ))}
+        </div>
+      )}
+      {look.mending.says.length > 0 && list.some((_, i) => look.fittings[i]?.drills) && (
+        <p className="mt-3 text-secondary text-sm">The old holes are counted with the damage: {look.mending.says[0]}</p>
+      )}
+    </div>
+  );
+}
+
+type EditorProps = {
+  f: Fitting;
+  first: boolean;
+  last: boolean;
+  onChange: (part: Partial<Fitting>) => void;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+};
+
+function Editor({ f, first, last, onChange, onMove, onRemove }: EditorProps) {
+  const v = useVocab();
+  const kind = v.fittings.find((k) => k.id === f.kind);
+  return (
+    <div className="border-base-300 border-t px-3 pt-2 pb-1">
+      <div className="grid gap-x-3 sm:grid-cols-[1fr_6rem_10rem]">
+        <TextField
+          label="Where it was"
+          value={f.where ?? ""}
+          max={200}
+          hint="So that its label sends it back there"
+          onChange={(where) => onChange({ where: where || undefined })}
+        />
+        <NumberField
+          label="How many"
+          value={f.count ?? 1}
+          min={1}
+          max={200}
+          whole
+          required
+          onChange={(count) => onChange({ count })}
+        />
+        <Choice
+          label="What is done"
+          words={v.doings}
+          value={f.do ?? kind?.do}
+          onChange={(id) => onChange({ do: id as Fitting["do"] })}
+        />
+      </div>
+      <div className="grid gap-x-3 sm:grid-cols-2">
+        {kind?.holes && (
+          <>
+            <SizeField
+              label="Old holes, centre to centre"
+              value={f.holes_mm}
+              max={2000}
+              hint="0 for a single hole"
+              onChange={(holes_mm) => onChange({ holes_mm })}
+            />
+            <SizeField
+              label="New ones need"
+              value={f.new_holes_mm}
+              max={2000}
+              hint="Empty: the old go back"
+              onChange={(new_holes_mm) => onChange({ new_holes_mm })}
+            />
+          </>
+        )}
+        <TextField
+          label="Called"
+          value={f.name ?? ""}
+          max={200}
+          onChange={(name) => onChange({ name: name || undefined })}
+        />
+        <TextField
+          label="Cleaned and kept"
+          value={f.note ?? ""}
+          max={2000}
+          hint="Empty: the usual way, as above"
+          onChange={(note) => onChange({ note: note || undefined })}
+        />
+      </div>
+      <div className="mb-1 flex flex-wrap gap-1">
+        <button type="button" className="btn btn-ghost" disabled={first} onClick={() => onMove(-1)}>
+          <ArrowUp className="size-4" aria-hidden="true" /> Earlier
+        </button>
+        <button type="button" className="btn btn-ghost" disabled={last} onClick={() => onMove(1)}>
+          <ArrowDown className="size-4" aria-hidden="true" /> Later
+        </button>
+        <span className="flex-1" />
+        <button type="button" className="btn btn-ghost text-error" onClick={onRemove}>
+          <Trash2 className="size-4" aria-hidden="true" /> Remove it
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,200 @@
+import { ArrowDown, ArrowUp, ChevronDown, Trash2 } from "lucide-react";
+import { useCallback } from "react";
+import { answer, api, type Look, type Part, type Zone } from "../api/client";
+import { useVocab } from "../piece/vocab";
+import { AskedField } from "../ui/AskedField";
+import { Check, Choice } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
+import { SizeField } from "../ui/SizeField";
+import { sizes, useUnits } from "../ui/units";
+
+type Props = {
+  n: number; // index of the part
+  part: Part;
+  look: Look["parts"][number] | undefined;
+  zone: Zone | undefined;
+  colour: string | undefined; // of its zone
+  chosen: boolean;
+  open: boolean;
+  last: boolean;
+  onChoose: (more: boolean) => void;
+  onOpen: () => void;
+  onChange: (p: Part) => void;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+};
+
+const PLACES = [
+  { id: "above", name: "on top" },
+  { id: "below", name: "at the foot" },
+  { id: "beside", name: "to the right" },
+];
+
+/** PartRow is one part, or several alike: what it is, how large, whose it is; opened, it is edited there. */
+export function PartRow(p: Props) {
+  const l = p.look;
+  return (
+    <li
+      data-part-row={p.n}
+      className={`rounded border bg-base-100 ${p.open ? "border-primary" : p.chosen ? "border-accent" : "border-base-300"}`}
+    >
+      <div className="flex items-stretch">
+        <label className="grid w-11 shrink-0 cursor-pointer place-items-center">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-primary"
+            aria-label={`Choose ${l?.title ?? ""}`}
+            checked={p.chosen}
+            onChange={() => p.onChoose(true)}
+          />
+        </label>
+        <button
+          type="button"
+          aria-expanded={p.open}
+          className="flex min-h-11 min-w-0 flex-1 items-center gap-2 py-1 pr-2 text-left leading-tight hover:bg-base-200"
+          onClick={p.onOpen}
+        >
+          <span className="min-w-0 flex-1">
+            <span className="block font-semibold">
+              {(p.part.count ?? 1) > 1 && `${p.part.count} × `}
+              <bdi className="break-words">{l?.title}</bdi>
+            </span>
+            <span className="block text-secondary text-sm">{l?.sizes}</span>
+          </span>
+          <span className="text-right text-sm">
+            <span className="block">{l?.area}</span>
+            <span className="flex items-center justify-end gap-1 text-secondary">
+              {p.zone ? (
+                <>
+                  <span
+                    className="inline-block size-3 shrink-0 rounded-xs border border-base-content/40"
+                    style={{ background: p.colour }}
+                    aria-hidden="true"
+                  />
+                  <bdi className="max-w-28 truncate">{p.zone.name || p.zone.id}</bdi>
+                </>
+              ) : (
+                l && l.painted.length > 0 && "no zone yet"
+              )}
+            </span>
+          </span>
+          <ChevronDown className={`size-5 shrink-0 ${p.open ? "rotate-180" : ""}`} aria-hidden="true" />
+        </button>
+      </div>
+      {(l?.note || l?.fit) && (
+        <p className={`px-3 pb-1 text-sm ${l.tight || l.note ? "text-warning" : "text-secondary"}`}>
+          {[l.note, l.fit && `Gap: ${l.fit}.`].filter(Boolean).join(" ")}
+        </p>
+      )}
+      {p.open && <Editor {...p} />}
+    </li>
+  );
+}
+
+function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
+  const v = useVocab();
+  const u = useUnits();
+  const kind = v.part_kinds.find((k) => k.id === part.kind);
+  const fields = (kind?.sizes ?? []) as (keyof Part)[];
+  const key = (p: Part) => JSON.stringify(fields.map((f) => p[f] ?? 0).filter((x) => x !== 0));
+  const show = useCallback((k: string | undefined) => (k ? sizes(JSON.parse(k) as number[], u) : ""), [u]);
+  const set = (change: Partial<Part>) => onChange({ ...part, ...change });
+  const painted = look?.painted ?? [];
+  return (
+    <div className="border-base-300 border-t px-3 pt-2 pb-1">
+      <div className="grid grid-cols-[1fr_6rem] gap-x-3">
+        <TextField
+          label="Called"
+          value={part.name ?? ""}
+          max={200}
+          hint={`Empty: ${kind?.name.toLowerCase()}`}
+          onChange={(name) => set({ name: name || undefined })}
+        />
+        <NumberField
+          label="How many"
+          value={part.count ?? 1}
+          min={1}
+          max={200}
+          whole
+          required
+          onChange={(count) => set({ count })}
+        />
+      </div>
+      <AskedField<string>
+        label={`Sizes: ${kind?.wants}`}
+        value={key(part)}
+        show={show}
+        required
+        ask={(text, signal) =>
+          answer(api.GET("/api/sizes", { params: { query: { kind: part.kind, text } }, signal })).then(key)
+        }
+        means={(k) => `That is ${show(k)}`}
+        onChange={(k) => {
+          if (!k) return;
+          const cm = JSON.parse(k) as number[];
+          set(Object.fromEntries(fields.map((f, i) => [f, cm[i]])) as Partial<Part>);
+        }}
+      />
+      <fieldset className="mb-1">
+        <legend className="mb-0.5 font-medium text-secondary text-sm">Painted are</legend>
+        <div className="flex flex-wrap gap-x-4">
+          {kind?.faces.map((f) => (
+            <Check
+              key={f.id}
+              label={look?.faces.find((x) => x.id === f.id)?.words ?? f.name}
+              on={painted.includes(f.id)}
+              onChange={(on) =>
+                set({ faces: kind.faces.map((x) => x.id).filter((x) => (x === f.id ? on : painted.includes(x))) })
+              }
+            />
+          ))}
+        </div>
+      </fieldset>
+      <div className="grid grid-cols-2 gap-x-3">
+        <Choice
+          label="Its surface"
+          words={v.reliefs}
+          value={part.relief ?? "smooth"}
+          onChange={(id) => set({ relief: id === "smooth" ? undefined : id })}
+        />
+        {kind?.moves && (
+          <SizeField
+            label="Gap around it"
+            value={part.gap_mm}
+            max={100}
+            hint="Empty where nobody measured"
+            onChange={(gap_mm) => set({ gap_mm })}
+          />
+        )}
+        <NumberField
+          label="Show from the front"
+          value={part.seen}
+          min={0}
+          max={200}
+          whole
+          hint="Empty: as many as one would expect"
+          onChange={(seen) => set({ seen })}
+        />
+        <Choice
+          label="Stands"
+          words={PLACES}
+          none="where it usually is"
+          value={part.place}
+          onChange={(id) => set({ place: (id || undefined) as Part["place"] })}
+        />
+      </div>
+      <div className="mb-1 flex flex-wrap gap-1">
+        <button type="button" className="btn btn-ghost" disabled={n === 0} onClick={() => onMove(-1)}>
+          <ArrowUp className="size-4" aria-hidden="true" /> Up
+        </button>
+        <button type="button" className="btn btn-ghost" disabled={last} onClick={() => onMove(1)}>
+          <ArrowDown className="size-4" aria-hidden="true" /> Down
+        </button>
+        <span className="flex-1" />
+        <button type="button" className="btn btn-ghost text-error" onClick={onRemove}>
+          <Trash2 className="size-4" aria-hidden="true" /> Remove this part
+        </button>
+      </div>
+    </div>
+  );
+}

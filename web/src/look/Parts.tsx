@@ -1,0 +1,209 @@
+import { Plus, Scissors } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { Look, Part, Piece, ZoneResult } from "../api/client";
+import { useKeys } from "../frame/keys";
+import { assigned, joined, split, withPart } from "../piece/edit";
+import { area, useUnits } from "../ui/units";
+import { Elevation } from "./Elevation";
+import { Marked } from "./Marked";
+import { PartRow } from "./PartRow";
+import { QuickEntry } from "./QuickEntry";
+import { ZoneCards } from "./Zones";
+
+type Props = {
+  id: number;
+  piece: Piece;
+  look: Look;
+  results: ZoneResult[] | undefined;
+  onPiece: (p: Piece) => void;
+  onShow: (zone: string) => void;
+  onNewZone: (parts: number[]) => void;
+};
+
+/** loose are the painted parts that belong to no zone yet. */
+export const loose = (piece: Piece, look: Look) =>
+  (piece.parts ?? []).flatMap((p, i) => (!p.zone && look.parts[i]?.painted.length ? [i] : []));
+
+/** Parts is the piece as it stands, drawn from what the tape says, with its parts beside. */
+export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: Props) {
+  const parts = piece.parts ?? [];
+  const zones = piece.zones ?? [];
+  const u = useUnits();
+  const unmade = loose(piece, look);
+  // Until somebody chooses, those are chosen that belong to no zone.
+  const [chosen, setChosen] = useState<number[]>();
+  const [open, setOpen] = useState<number>();
+  const here = (chosen ?? unmade).filter((n) => n < parts.length);
+  const own = zones.find((z) => here.length > 0 && here.every((n) => parts[n]?.zone === z.id));
+  // A part that is taken away leaves no other chosen in its place.
+  const count = useRef(parts.length);
+  useEffect(() => {
+    if (parts.length < count.current) {
+      setChosen(undefined);
+      setOpen(undefined);
+    }
+    count.current = parts.length;
+  }, [parts.length]);
+  const choose = (n: number, more: boolean) => {
+    if (!more) setChosen(here.length === 1 && here[0] === n ? [] : [n]);
+    else setChosen(here.includes(n) ? here.filter((x) => x !== n) : [...here, n]);
+  };
+  const press = (n: number, more: boolean) => {
+    choose(n, more);
+    document.querySelector(`[data-part-row="${n}"]`)?.scrollIntoView({ block: "nearest" });
+  };
+  const give = (zone: string | undefined) => {
+    onPiece(assigned(piece, here, zone));
+    setChosen(undefined);
+  };
+  const move = (n: number, by: number) => {
+    const to = n + by;
+    const list = [...parts];
+    const [p] = list.splice(n, 1);
+    if (!p) return;
+    list.splice(to, 0, p);
+    onPiece({ ...piece, parts: list });
+    setOpen(to);
+    setChosen([]);
+  };
+  useKeys("The parts", [
+    { key: "a", says: "Choose all parts, or none", run: () => setChosen(here.length ? [] : parts.map((_, i) => i)) },
+    { key: "n", says: "A new zone of those chosen", run: () => here.length > 0 && onNewZone(here) },
+    { key: "q", says: "Add parts", run: () => document.querySelector<HTMLElement>('[data-field="parts"]')?.focus() },
+  ]);
+  const m2 = here.reduce((sum, n) => sum + (look.parts[n]?.area_m2 ?? 0), 0);
+  const says =
+    here.length === 1
+      ? look.parts[here[0] ?? 0]?.title
+      : here.length === parts.length && parts.length > 0
+        ? `All ${parts.length} parts`
+        : `${here.length} parts`;
+  return (
+    <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_27rem]">
+      <section aria-label="The piece as it stands" className="min-w-0 px-3 py-3 sm:px-5 lg:overflow-y-auto">
+        <div
+          className="wash mb-2 flex min-h-14 flex-wrap items-center gap-x-2 gap-y-1.5 rounded px-3 py-1.5"
+          role="status"
+        >
+          {here.length === 0 ? (
+            <p className="text-secondary">
+              {parts.length === 0
+                ? "Nothing is measured yet: add parts on the right."
+                : "Press a part to choose it; with Shift, several. Pressed twice, its zone opens."}
+            </p>
+          ) : (
+            <>
+              <p className="mr-1 leading-tight">
+                <b className="font-semibold">{says}</b>
+                {m2 > 0 && `, ${area(m2, u)}`}
+                <span className="block text-secondary text-sm">
+                  {own ? `in zone ${own.name || own.id}` : "What are they made of, and what is on them?"}
+                </span>
+              </p>
+              <span className="flex-1" />
+              {zones
+                .filter((z) => z !== own)
+                .map((z) => {
+                  const l = look.zones.find((x) => x.id === z.id);
+                  return (
+                    <button
+                      key={z.id}
+                      type="button"
+                      className="btn border-base-300 bg-base-100 font-normal"
+                      title={`Give them to ${z.name || z.id}`}
+                      onClick={() => give(z.id)}
+                    >
+                      <Marked colour={l?.colour} mark={l?.mark} className="h-6 w-8" />
+                      <bdi className="max-w-32 truncate">To {z.name || z.id}</bdi>
+                    </button>
+                  );
+                })}
+              {own && (
+                <button
+                  type="button"
+                  className="btn border-base-300 bg-base-100 font-normal"
+                  title="As their zone is, but planned by themselves"
+                  onClick={() => {
+                    const s = split(piece, own.id, here);
+                    onPiece(s.piece);
+                    onShow(s.id);
+                  }}
+                >
+                  <Scissors className="size-4" aria-hidden="true" /> A zone like it
+                </button>
+              )}
+              <button type="button" className="btn btn-primary" onClick={() => onNewZone(here)}>
+                <Plus className="size-4" aria-hidden="true" /> New zone of {here.length === 1 ? "it" : "these"}
+              </button>
+            </>
+          )}
+        </div>
+        <div className="grid min-h-72 place-items-center py-2">
+          <Elevation look={look} piece={piece} width={700} height={430} chosen={here} onPress={press} onOpen={onShow} />
+        </div>
+        <p className="mb-2 text-center text-secondary text-sm">
+          {look.elevation.says && `${look.elevation.says}, drawn to scale from its parts`}
+          {look.parts.some((p) => p.hidden) &&
+            `. Not seen from the front: ${look.parts
+              .filter((p) => p.hidden)
+              .map((p) => p.title.toLowerCase())
+              .join(", ")}`}
+        </p>
+        {unmade.length > 0 && zones.length > 0 && here.length === 0 && (
+          <p className="mb-2">
+            {unmade.length === 1 ? "One painted part belongs" : `${unmade.length} painted parts belong`} to no zone yet.{" "}
+            <button type="button" className="link link-primary" onClick={() => setChosen(unmade)}>
+              Choose {unmade.length === 1 ? "it" : "them"}
+            </button>
+          </p>
+        )}
+        <ZoneCards
+          piece={piece}
+          look={look}
+          results={results}
+          onShow={onShow}
+          onJoin={(from, to) => onPiece(joined(piece, from, to))}
+        />
+      </section>
+      <section
+        aria-label="Its parts"
+        className="wash border-base-300 px-3 py-3 max-lg:border-t sm:px-4 lg:overflow-y-auto lg:border-l"
+      >
+        <QuickEntry
+          piece={id}
+          onAdd={(more) => {
+            onPiece({ ...piece, parts: [...parts, ...more] });
+            setChosen(more.map((_, i) => parts.length + i));
+          }}
+        />
+        <ul className="grid gap-1.5">
+          {parts.map((p: Part, n) => (
+            <PartRow
+              // biome-ignore lint/suspicious/noArrayIndexKey: a part's place is its identity
+              key={n}
+              n={n}
+              part={p}
+              look={look.parts[n]}
+              zone={zones.find((z) => z.id === p.zone)}
+              colour={look.zones.find((z) => z.id === p.zone)?.colour}
+              chosen={here.includes(n)}
+              open={open === n}
+              last={n === parts.length - 1}
+              onChoose={(more) => choose(n, more)}
+              onOpen={() => setOpen(open === n ? undefined : n)}
+              onChange={(q) => onPiece(withPart(piece, n, q))}
+              onMove={(by) => move(n, by)}
+              onRemove={() => onPiece({ ...piece, parts: parts.filter((_, i) => i !== n) })}
+            />
+          ))}
+        </ul>
+        {parts.length > 0 && (
+          <p className="mt-3 text-secondary text-sm">
+            What follows a carcass in the list belongs to it. Corners, joints and what is hidden in them are not taken
+            off.
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

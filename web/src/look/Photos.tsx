@@ -1,0 +1,308 @@
+import { ImagePlus, MapPin, Trash2 } from "lucide-react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../api/client";
+import { nameOf, useVocab } from "../piece/vocab";
+import { Choice } from "../ui/Choice";
+import { TextField } from "../ui/Field";
+
+type Props = { piece: Piece; onPiece: (p: Piece) => void; latest: () => Piece | undefined };
+
+// A phone sends a JPEG where only such is asked for; at a desk a HEIC file may be all there is.
+const PHONE = "image/jpeg,image/png,image/webp";
+const accepts = () => (matchMedia("(pointer: coarse)").matches ? PHONE : `${PHONE},.heic,.heif`);
+
+/** sendPhoto has a picture taken in by the server. */
+async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
+  const r = await fetch("/api/photos", {
+    method: "POST",
+    body: file,
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  const body = (await r.json().catch(() => ({}))) as unknown;
+  if (!r.ok) throw new Refused(r.status, body as Problem);
+  return body as Schemas["PhotoKept"];
+}
+
+/** Photos are the pictures of a piece; on each, markers point at damage or carry a note. */
+export function Photos({ piece, onPiece, latest }: Props) {
+  const photos = piece.photos ?? [];
+  const [at, setAt] = useState(0);
+  const [busy, setBusy] = useState<{ n: number; of: number; name: string }>();
+  const [said, setSaid] = useState<string[]>([]);
+  const [over, setOver] = useState(false);
+  const pick = useRef<HTMLInputElement>(null);
+  const here = photos[Math.min(at, photos.length - 1)];
+
+  const take = async (files: File[]) => {
+    if (busy || !files.length) return;
+    const told: string[] = [];
+    for (const [i, file] of files.entries()) {
+      setBusy({ n: i + 1, of: files.length, name: file.name });
+      try {
+        const { already, ...photo } = await sendPhoto(file);
+        // The piece may have changed while the picture was on its way.
+        const now = latest() ?? piece;
+        if (now.photos?.some((f) => f.file === photo.file)) {
+          told.push(`${file.name}: the same photograph is here already.`);
+          setAt(now.photos.findIndex((f) => f.file === photo.file));
+        } else {
+          onPiece({ ...now, photos: [...(now.photos ?? []), photo] });
+          setAt(now.photos?.length ?? 0);
+        }
+      } catch (e) {
+        told.push(
+          `${file.name}: ${e instanceof Refused ? e.message : "the server does not answer; try again in a moment."}`,
+        );
+      }
+    }
+    setBusy(undefined);
+    setSaid(told);
+  };
+
+  useEffect(() => {
+    const paste = (e: ClipboardEvent) => {
+      const files = [...(e.clipboardData?.files ?? [])];
+      if (files.length) void latestTake.current(files);
+    };
+    window.addEventListener("paste", paste);
+    return () => window.removeEventListener("paste", paste);
+  }, []);
+  const latestTake = useRef(take);
+  latestTake.current = take;
+
+  const put = (f: Photo) => onPiece({ ...piece, photos: photos.map((x) => (x.file === f.file ? f : x)) });
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: pictures may be dropped anywhere; the button does the same
+    <div
+      className={`min-h-0 flex-1 px-3 py-4 sm:px-5 ${over ? "wash outline-2 outline-accent outline-dashed -outline-offset-8" : ""}`}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        void take([...e.dataTransfer.files]);
+      }}
+    >
+      <div className="mx-auto max-w-6xl">
+        <div className="mb-3 flex flex-wrap items-center gap-3">
+          <div className="min-w-0 flex-1">
+            <h2 className="font-semibold text-lg">Photographs</h2>
+            <p className="text-secondary">
+              {photos.length === 0
+                ? "Take the piece from all sides before anything comes off. Pictures are kept here, upright, and without the place where they were taken."
+                : "Press on the picture to point at something. Pictures can also be dropped here, or pasted."}
+            </p>
+          </div>
+          <button
+            type="button"
+            className="btn btn-primary h-12"
+            disabled={!!busy}
+            onClick={() => pick.current?.click()}
+          >
+            <ImagePlus className="size-5" aria-hidden="true" /> Add photographs
+          </button>
+          <input
+            ref={pick}
+            type="file"
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="Photographs to add"
+            accept={accepts()}
+            multiple
+            onChange={(e) => {
+              const files = [...(e.target.files ?? [])];
+              e.target.value = "";
+              void take(files);
+            }}
+          />
+        </div>
+        {busy && (
+          <p role="status" className="mb-3 flex items-center gap-3">
+            <progress className="h-3 w-40 accent-primary" value={busy.n - 1} max={busy.of} />
+            Taking in {busy.of > 1 ? `${busy.n} of ${busy.of}: ` : ""}
+            <bdi className="truncate">{busy.name}</bdi>
+          </p>
+        )}
+        {said.length > 0 && (
+          <ul role="alert" className="sheet wash mb-3 rounded-r px-4 py-2">
+            {said.map((s) => (
+              <li key={s} className="break-words">
+                {s}
+              </li>
+            ))}
+          </ul>
+        )}
+        {here && (
+          <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
+            <Picture photo={here} onMark={(m) => put({ ...here, markers: [...(here.markers ?? []), m] })} />
+            <Beside
+              key={here.file}
+              piece={piece}
+              photo={here}
+              onChange={put}
+              onRemove={() => {
+                onPiece({ ...piece, photos: photos.filter((f) => f !== here) });
+                setAt(Math.max(0, at - 1));
+              }}
+            />
+          </div>
+        )}
+        {photos.length > 1 && (
+          <ul className="mt-4 flex flex-wrap gap-2" aria-label="All photographs">
+            {photos.map((f, i) => (
+              <li key={f.file}>
+                <button
+                  type="button"
+                  aria-current={f === here ? "true" : undefined}
+                  aria-label={f.caption || `Photograph ${i + 1}`}
+                  className={`block overflow-hidden rounded border-2 ${f === here ? "border-primary" : "border-base-300 hover:border-accent"}`}
+                  onClick={() => setAt(i)}
+                >
+                  <img
+                    src={`/photos/small/${f.file}`}
+                    alt=""
+                    loading="lazy"
+                    className="h-20 w-28 bg-base-300 object-cover"
+                  />
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </div>
+  );
+}
+
+type PictureProps = { photo: Photo; onMark: (m: { x: number; y: number }) => void };
+
+/** Picture is one photograph with its markers; pressed, it gets another. */
+function Picture({ photo, onMark }: PictureProps) {
+  const [lost, setLost] = useState(false);
+  const share = (e: React.MouseEvent<HTMLButtonElement>) => {
+    const r = e.currentTarget.getBoundingClientRect();
+    // By the keyboard it begins in the middle.
+    if (e.detail === 0) return { x: 0.5, y: 0.5 };
+    const cut = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 1e4) / 1e4;
+    return { x: cut((e.clientX - r.x) / r.width), y: cut((e.clientY - r.y) / r.height) };
+  };
+  if (lost) {
+    return (
+      <p className="wash self-start rounded px-4 py-8 text-center text-secondary">
+        This picture is not in the studio's folder: {photo.file}
+      </p>
+    );
+  }
+  const [w, h] = [photo.width ?? 4, photo.height ?? 3];
+  return (
+    <figure className="relative self-start" style={{ maxWidth: `min(100%, ${(w / h) * 34}rem)` }}>
+      <button
+        type="button"
+        className="block w-full cursor-crosshair overflow-hidden rounded border border-base-300 bg-base-300"
+        style={{ aspectRatio: `${w} / ${h}` }}
+        aria-label={`Point at something in: ${photo.caption || "this photograph"}`}
+        onClick={(e) => onMark(share(e))}
+      >
+        <img
+          src={`/photos/${photo.file}`}
+          alt={photo.caption || "The piece, as it was brought in"}
+          className="h-full w-full object-contain"
+          onError={() => setLost(true)}
+        />
+      </button>
+      {photo.markers?.map((m, i) => (
+        <span
+          // biome-ignore lint/suspicious/noArrayIndexKey: a marker's place in the list is its identity
+          key={i}
+          className="pointer-events-none absolute grid size-8 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full border-2 border-[#2b2620] bg-[#f8e9b8] font-head font-semibold text-[#2b2620] text-sm shadow"
+          style={{ left: `${m.x * 100}%`, top: `${m.y * 100}%` }}
+        >
+          {m.defect ?? i + 1}
+        </span>
+      ))}
+    </figure>
+  );
+}
+
+type BesideProps = { piece: Piece; photo: Photo; onChange: (f: Photo) => void; onRemove: () => void };
+
+/** Beside is what a photograph shows, and what its markers point at. */
+function Beside({ piece, photo, onChange, onRemove }: BesideProps): ReactNode {
+  const v = useVocab();
+  const zones = piece.zones ?? [];
+  const damage = zones.flatMap((z) =>
+    (z.defects ?? []).flatMap((d) =>
+      d.label
+        ? [{ id: d.label, name: `${d.label}: ${nameOf(v.defects, d.id).toLowerCase()}, ${d.place || z.name || z.id}` }]
+        : [],
+    ),
+  );
+  const markers = photo.markers ?? [];
+  return (
+    <div className="min-w-0">
+      <TextField
+        label="What it shows"
+        value={photo.caption ?? ""}
+        max={200}
+        onChange={(caption) => onChange({ ...photo, caption: caption || undefined })}
+      />
+      <Choice
+        label="Of what"
+        words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
+        none="the whole piece"
+        value={photo.zone}
+        onChange={(zone) => onChange({ ...photo, zone: zone || undefined })}
+      />
+      {photo.taken && <p className="mb-2 text-secondary text-sm">Taken on {photo.taken}</p>}
+      <h3 className="mb-1 font-medium text-secondary text-sm">Markers</h3>
+      {markers.length === 0 && (
+        <p className="mb-2 flex items-center gap-1.5 text-secondary text-sm">
+          <MapPin className="size-4" aria-hidden="true" /> Press on the picture to set one.
+        </p>
+      )}
+      <ol className="grid gap-2">
+        {markers.map((m, i) => {
+          const set = (part: Partial<typeof m>) =>
+            onChange({ ...photo, markers: markers.map((x, j) => (j === i ? { ...x, ...part } : x)) });
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a marker's place in the list is its identity
+            <li key={i} className="rounded border border-base-300 bg-base-100 px-2 pt-1.5">
+              <div className="flex items-end gap-2">
+                <span className="mb-3 font-head font-semibold">{m.defect ?? i + 1}</span>
+                <div className="min-w-0 flex-1">
+                  <Choice
+                    label={`Marker ${i + 1} points at`}
+                    words={damage}
+                    none={damage.length ? "something else" : "something (no damage is recorded yet)"}
+                    value={m.defect}
+                    onChange={(defect) => set({ defect: defect || undefined })}
+                  />
+                </div>
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-square mb-2"
+                  aria-label={`Remove marker ${i + 1}`}
+                  onClick={() => onChange({ ...photo, markers: markers.filter((_, j) => j !== i) })}
+                >
+                  <Trash2 className="size-4" aria-hidden="true" />
+                </button>
+              </div>
+              <TextField
+                label="Note"
+                value={m.note ?? ""}
+                max={200}
+                onChange={(note) => set({ note: note || undefined })}
+              />
+            </li>
+          );
+        })}
+      </ol>
+      <button type="button" className="btn btn-ghost mt-2 text-error" onClick={onRemove}>
+        <Trash2 className="size-4" aria-hidden="true" /> Remove this photograph
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,136 @@
+import { Camera, History, LayoutPanelLeft, Wrench } from "lucide-react";
+import type { ReactNode } from "react";
+import type { CheckResult, Piece, Zone } from "../api/client";
+import { useKeys } from "../frame/keys";
+import { AddZone } from "../piece/AddZone";
+import { Apart } from "./Apart";
+import { Parts } from "./Parts";
+import { PastView } from "./Past";
+import { Photos } from "./Photos";
+import { QuickEntry } from "./QuickEntry";
+import { Templates } from "./Templates";
+
+export type PieceView = "parts" | "apart" | "photos" | "past";
+export const PIECE_VIEWS: string[] = ["parts", "apart", "photos", "past"];
+
+const VIEWS = [
+  { id: "parts", name: "Parts", icon: LayoutPanelLeft },
+  { id: "apart", name: "Take apart", icon: Wrench },
+  { id: "photos", name: "Photographs", icon: Camera },
+  { id: "past", name: "Its past", icon: History },
+] as const;
+
+type RailProps = { piece: Piece; at: PieceView; onGo: (v: PieceView) => void };
+
+/** PieceRail are the sides from which a whole piece is looked over. */
+export function PieceRail({ piece, at, onGo }: RailProps) {
+  const list = piece.take_apart ?? [];
+  const count: Record<PieceView, string> = {
+    parts: piece.parts?.length ? `${piece.parts.length}` : "",
+    apart: list.length ? `${list.filter((f) => f.off).length}/${list.length}` : "",
+    photos: piece.photos?.length ? `${piece.photos.length}` : "",
+    past: "",
+  };
+  return (
+    <nav aria-label="The piece, looked over" className="min-w-0 max-w-full overflow-x-auto">
+      <ul className="flex items-center whitespace-nowrap">
+        {VIEWS.map((v) => (
+          <li key={v.id}>
+            <button
+              type="button"
+              aria-current={v.id === at ? "page" : undefined}
+              className={`flex min-h-11 items-center gap-1.5 px-2 text-sm ${v.id === at ? "font-semibold text-primary underline decoration-2 decoration-accent underline-offset-8" : "hover:underline"}`}
+              onClick={() => onGo(v.id)}
+            >
+              <v.icon className="size-4 shrink-0" aria-hidden="true" />
+              {v.name}
+              {count[v.id] && <span className="text-secondary tabular-nums">{count[v.id]}</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}
+
+type Props = {
+  id: number;
+  piece: Piece;
+  result: CheckResult | undefined;
+  view: PieceView;
+  removal: ReactNode; // what removes the whole piece
+  latest: () => Piece | undefined; // the piece as it is at this moment
+  onPiece: (p: Piece) => void;
+  onView: (v: PieceView) => void;
+  onShow: (zone: string) => void;
+  onNewZone: (parts: number[]) => void;
+  onFirstZone: (z: Zone) => void;
+};
+
+/** PieceLook is a whole piece, looked over. */
+export function PieceLook(p: Props) {
+  const { piece, result, view } = p;
+  useKeys(
+    "The whole piece",
+    VIEWS.map((v, i) => ({ key: `${i + 5}`, says: v.name, run: () => p.onView(v.id) })),
+  );
+  const look = result?.look;
+  if (!look) return null;
+  const bare = !piece.parts?.length && !piece.zones?.length;
+  switch (view) {
+    case "apart":
+      return (
+        <Scroll>
+          <Apart piece={piece} look={look} onPiece={p.onPiece} />
+        </Scroll>
+      );
+    case "photos":
+      return (
+        <Scroll>
+          <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} />
+        </Scroll>
+      );
+    case "past":
+      return (
+        <Scroll>
+          <PastView piece={piece} onPiece={p.onPiece} />
+          <div className="mx-auto w-full max-w-4xl px-3 pb-4 sm:px-5">{p.removal}</div>
+        </Scroll>
+      );
+  }
+  if (bare) {
+    return (
+      <Scroll>
+        <div className="mx-auto w-full max-w-7xl p-3 sm:p-5">
+          <section className="mb-6">
+            <h2 className="font-semibold text-2xl">What is it?</h2>
+            <p className="mb-2 text-secondary">
+              Press what comes nearest and give it its sizes; every part can be changed. Or write its parts down.
+            </p>
+            <Templates onMake={(parts) => p.onPiece({ ...piece, parts })} />
+            <div className="mt-3 max-w-2xl">
+              <QuickEntry piece={p.id} onAdd={(parts) => p.onPiece({ ...piece, parts })} />
+            </div>
+          </section>
+          <AddZone piece={p.id} taken={[]} first removal={p.removal} onAdd={p.onFirstZone} />
+        </div>
+      </Scroll>
+    );
+  }
+  return (
+    <Parts
+      key={piece.parts?.length ? "parts" : "none"}
+      id={p.id}
+      piece={piece}
+      look={look}
+      results={result?.zones}
+      onPiece={p.onPiece}
+      onShow={p.onShow}
+      onNewZone={p.onNewZone}
+    />
+  );
+}
+
+function Scroll({ children }: { children: ReactNode }) {
+  return <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">{children}</div>;
+}

@@ -1,0 +1,63 @@
+import { useId, useState } from "react";
+import { answer, api, type Part, Refused } from "../api/client";
+import { useKeptText } from "../ui/typed";
+import { useUnits } from "../ui/units";
+
+type Props = { piece: number; onAdd: (parts: Part[]) => void };
+
+/** QuickEntry takes parts as one jots them down; what cannot be read stays in the field, and is told why. */
+export function QuickEntry({ piece, onAdd }: Props) {
+  const [text, setText] = useKeptText(`rutile.parts.${piece}`);
+  const [error, setError] = useState<string>();
+  const u = useUnits();
+  const id = useId();
+  const add = async () => {
+    if (!text.trim()) return;
+    try {
+      onAdd(await answer(api.GET("/api/parts", { params: { query: { text } } })));
+      setText(undefined);
+      setError(undefined);
+    } catch (e) {
+      setError(e instanceof Refused ? e.message : "The server does not answer; press again in a moment.");
+    }
+  };
+  return (
+    <form
+      className="mb-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void add();
+      }}
+    >
+      <label htmlFor={id} className="mb-0.5 block font-medium text-secondary text-sm">
+        Add parts as you measure them
+      </label>
+      <div className="flex gap-2">
+        <input
+          id={id}
+          data-field="parts"
+          className={`input h-11 w-full ${error ? "input-error" : ""}`}
+          value={text}
+          placeholder={u === "us" ? "3 drawer fronts 31 1/2 x 7" : "3 drawer fronts 80 x 18"}
+          aria-invalid={!!error}
+          aria-describedby={`${id}h`}
+          autoComplete="off"
+          onChange={(e) => {
+            setText(e.target.value);
+            setError(undefined);
+          }}
+        />
+        <button type="submit" className="btn btn-primary h-11">
+          Add
+        </button>
+      </div>
+      <p
+        id={`${id}h`}
+        role={error ? "alert" : undefined}
+        className={`mt-0.5 text-xs ${error ? "text-error" : "text-secondary"}`}
+      >
+        {error ?? "Several at once with ; between them. Sizes as you write them: 1.2 m, 4' 2\" or 17 1/2 in."}
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,135 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { answer, api, type Look, type Part, type Piece, Refused, type Schemas } from "../api/client";
+import { Dialog } from "../ui/Dialog";
+import { Field, NumberField } from "../ui/Field";
+import { Elevation } from "./Elevation";
+
+type Template = Schemas["TemplateWord"];
+
+/** bare is a look with nothing but a drawing in it. */
+const bare = (elevation: Template["elevation"]): Look => ({
+  parts: [],
+  zones: [],
+  elevation,
+  mending: { minutes: 0, items: [], says: [] },
+  fittings: [],
+  suggested: [],
+  loose: 0,
+});
+
+const NOTHING: Piece = { format: "rutile/piece", version: 1 };
+
+/** Templates are common pieces to begin with: pressed, one is given its sizes and becomes parts. */
+export function Templates({ onMake }: { onMake: (parts: Part[]) => void }) {
+  const all = useQuery({
+    queryKey: ["templates"],
+    queryFn: () => answer(api.GET("/api/templates")),
+    staleTime: Infinity,
+  });
+  const [open, setOpen] = useState<Template>();
+  return (
+    <>
+      <ul className="grid min-h-28 grid-cols-[repeat(auto-fill,minmax(6.2rem,1fr))] gap-2">
+        {all.data?.map((t) => (
+          <li key={t.id}>
+            <button
+              type="button"
+              className="flex h-full w-full flex-col items-center justify-end gap-1 rounded border border-base-300 bg-base-100 px-1 pt-2 pb-1 hover:border-accent"
+              onClick={() => setOpen(t)}
+            >
+              <Elevation look={bare(t.elevation)} piece={NOTHING} width={84} height={74} />
+              <span className="text-sm leading-tight">{t.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {open && (
+        <Sizes
+          template={open}
+          onClose={() => setOpen(undefined)}
+          onMake={(parts) => {
+            setOpen(undefined);
+            onMake(parts);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+type SizesProps = { template: Template; onClose: () => void; onMake: (parts: Part[]) => void };
+
+/** Sizes asks for a template's outer sizes and counts, and shows what it becomes. */
+function Sizes({ template: t, onClose, onMake }: SizesProps) {
+  const [text, setText] = useState(t.sizes);
+  const [counts, setCounts] = useState(t.counts.map((c) => c.usual));
+  const [made, setMade] = useState<Schemas["Made"]>();
+  const [error, setError] = useState<string>();
+  const n = counts.join(",");
+  useEffect(() => {
+    const stop = new AbortController();
+    answer(
+      api.GET("/api/templates/{id}", {
+        params: { path: { id: t.id }, query: { sizes: text, counts: n } },
+        signal: stop.signal,
+      }),
+    )
+      .then((m) => {
+        setMade(m);
+        setError(undefined);
+      })
+      .catch((e) => {
+        if (stop.signal.aborted) return;
+        setError(e instanceof Refused ? e.message : "The server does not answer; type again in a moment.");
+      });
+    return () => stop.abort();
+  }, [t.id, text, n]);
+  return (
+    <Dialog title={t.name} wide onClose={onClose}>
+      <form
+        className="grid gap-5 sm:grid-cols-[17rem_1fr]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (made && !error) onMake(made.parts);
+        }}
+      >
+        <div>
+          <Field label={`Sizes: ${t.asks}`} error={error} hint="As the tape says, in the units you write">
+            {(id) => (
+              <input
+                id={id}
+                className={`input w-full ${error ? "input-error" : ""}`}
+                value={text}
+                aria-invalid={!!error}
+                autoComplete="off"
+                autoFocus
+                onFocus={(e) => e.target.select()}
+                onChange={(e) => setText(e.target.value)}
+              />
+            )}
+          </Field>
+          {t.counts.map((c, i) => (
+            <NumberField
+              key={c.name}
+              label={`How many ${c.name}`}
+              value={counts[i]}
+              min={c.least}
+              max={60}
+              whole
+              required
+              onChange={(k) => k !== undefined && setCounts(counts.map((x, j) => (j === i ? k : x)))}
+            />
+          ))}
+          <button type="submit" className="btn btn-primary mt-2 h-12 w-full" disabled={!made || !!error}>
+            Make its parts
+          </button>
+          <p className="mt-2 text-secondary text-sm">Each part can be measured and changed afterwards.</p>
+        </div>
+        <div className="grid min-h-64 place-items-center">
+          {made && <Elevation look={made.look} piece={{ ...NOTHING, parts: made.parts }} width={340} height={260} />}
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,167 @@
+import { Camera, Trash2 } from "lucide-react";
+import type { Defect, Look, Piece, Schemas, Zone } from "../api/client";
+import { nextLabel } from "../piece/edit";
+import { useVocab } from "../piece/vocab";
+import { NumberField, TextField } from "../ui/Field";
+import { SizeField } from "../ui/SizeField";
+import { Part } from "./Part";
+
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  look: Look | undefined;
+  onZone: (z: Zone) => void;
+  onPhotos: () => void;
+};
+
+const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
+
+/** Damage is what has to be mended on a zone: how many, how large, where, and what that takes. */
+export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
+  const v = useVocab();
+  const list = zone.defects ?? [];
+  const mending = look?.zones.find((z) => z.id === zone.id)?.mending;
+  // Knots have a field of their own, and are no damage.
+  const rows = list.flatMap((d, n) => (d.id === "knot" ? [] : [{ d, n }]));
+  const kinds = v.defects.filter((k) => k.id !== "knot");
+  const put = (defects: Defect[]) => onZone({ ...zone, defects });
+  const add = (id: string) => put([...list, { id, count: 1, label: nextLabel(piece) }]);
+  const button = (k: { id: string; name: string }) => (
+    <button
+      key={k.id}
+      type="button"
+      className="btn h-11 border-base-300 bg-base-100 font-normal"
+      onClick={() => add(k.id)}
+    >
+      {k.name}
+    </button>
+  );
+  const items = [...(mending?.items ?? [])];
+  return (
+    <Part title="Damage" says="Press what you find; each gets a letter for the tape beside it">
+      <ul className="grid gap-1.5">
+        {rows.map(({ d, n }) => {
+          const at = items.findIndex((m) => m.defect === d.id);
+          const [mend] = at >= 0 ? items.splice(at, 1) : [];
+          return (
+            <Row
+              key={n}
+              d={d}
+              kind={v.defects.find((k) => k.id === d.id)}
+              mend={mend}
+              pictured={piece.photos?.some((f) => f.markers?.some((m) => d.label && m.defect === d.label)) ?? false}
+              onPhotos={onPhotos}
+              onChange={(part) => put(list.map((x, i) => (i === n ? { ...x, ...part } : x)))}
+              onRemove={() => put(list.filter((_, i) => i !== n))}
+            />
+          );
+        })}
+      </ul>
+      <div className="mt-1.5 mb-2 flex flex-wrap gap-1.5">{kinds.slice(0, USUAL).map(button)}</div>
+      <details className="mb-2">
+        <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
+          {kinds.length - USUAL} less usual
+        </summary>
+        <div className="mt-1 flex flex-wrap gap-1.5">{kinds.slice(USUAL).map(button)}</div>
+      </details>
+      {mending && mending.items.length > 0 && (
+        <div className="wash mb-3 rounded px-3 py-2 text-sm">
+          <p>
+            <b className="font-semibold">About {Math.round(mending.minutes)} minutes of mending.</b>
+          </p>
+          {mending.says.map((s) => (
+            <p key={s}>{s}</p>
+          ))}
+        </div>
+      )}
+    </Part>
+  );
+}
+
+type RowProps = {
+  d: Defect;
+  kind: Schemas["DefectWord"] | undefined;
+  mend: Schemas["MendItem"] | undefined;
+  pictured: boolean;
+  onPhotos: () => void;
+  onChange: (part: Partial<Defect>) => void;
+  onRemove: () => void;
+};
+
+function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps) {
+  return (
+    <li className="rounded border border-base-300 bg-base-100 px-3 pt-2 pb-1">
+      <div className="grid grid-cols-2 items-start gap-x-3 sm:grid-cols-[9rem_4.5rem_7rem_7rem_1fr_auto]">
+        <p className="flex min-h-10 items-center gap-2 self-center max-sm:col-span-2">
+          <span className="grid min-w-8 place-items-center rounded-xs border border-accent border-dashed bg-[#f8e9b8] px-1 font-head font-semibold text-[#2b2620]">
+            {d.label ?? "–"}
+          </span>
+          <b className="font-semibold leading-tight">{kind?.name}</b>
+        </p>
+        <NumberField
+          label="How many"
+          value={d.count}
+          min={1}
+          max={1000}
+          whole
+          onChange={(count) => onChange({ count })}
+        />
+        {kind?.across ? (
+          <SizeField
+            label={sentence(kind.across)}
+            value={d.size_mm}
+            max={10000}
+            above
+            onChange={(size_mm) => onChange({ size_mm })}
+          />
+        ) : (
+          <span />
+        )}
+        {kind?.along ? (
+          <SizeField
+            label={sentence(kind.along)}
+            long
+            value={d.length_cm}
+            max={10000}
+            above
+            onChange={(length_cm) => onChange({ length_cm })}
+          />
+        ) : (
+          <span className="max-sm:hidden" />
+        )}
+        <TextField
+          label="Where"
+          value={d.place ?? ""}
+          max={200}
+          onChange={(place) => onChange({ place: place || undefined })}
+        />
+        <div className="flex self-center">
+          <button
+            type="button"
+            className={`btn btn-ghost btn-square ${pictured ? "text-success" : ""}`}
+            aria-label={pictured ? "It is on a photograph" : "Point at it on a photograph"}
+            title={pictured ? "It is on a photograph" : "Point at it on a photograph"}
+            onClick={onPhotos}
+          >
+            <Camera className="size-5" aria-hidden="true" />
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-square text-error"
+            aria-label={`Remove ${kind?.name.toLowerCase()} ${d.label ?? ""}`}
+            onClick={onRemove}
+          >
+            <Trash2 className="size-4" aria-hidden="true" />
+          </button>
+        </div>
+      </div>
+      {mend && (
+        <p className="pb-1 text-secondary text-sm leading-tight">
+          {mend.how} <b className="font-medium">{mend.takes}.</b>
+        </p>
+      )}
+    </li>
+  );
+}
+
+const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);

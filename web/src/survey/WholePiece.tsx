@@ -1,0 +1,66 @@
+import type { Piece } from "../api/client";
+import { useStudio } from "../api/studio";
+import { useVocab } from "../piece/vocab";
+import { Check } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
+import { TempField } from "../ui/TempField";
+import { temp, useUnits } from "../ui/units";
+
+/** WholePiece is what is known of the piece and not of one of its zones. */
+export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
+  const v = useVocab();
+  const u = useUnits();
+  const studio = useStudio()?.site;
+  const site = piece.site ?? studio;
+  return (
+    <section>
+      <h2 className="mb-2 font-semibold text-lg">The whole piece</h2>
+      <fieldset className="mb-2">
+        <legend className="mb-0.5 font-medium text-secondary text-sm">Where and for whom</legend>
+        <div className="flex flex-wrap gap-x-5">
+          {v.uses.map((w) => (
+            <Check
+              key={w.id}
+              label={w.name}
+              on={piece.use?.includes(w.id) ?? false}
+              onChange={(on) => {
+                const rest = (piece.use ?? []).filter((x) => x !== w.id);
+                onPiece({ ...piece, use: on ? [...rest, w.id] : rest });
+              }}
+            />
+          ))}
+        </div>
+      </fieldset>
+      <div className="grid gap-x-4 sm:grid-cols-3">
+        <NumberField
+          label="Year it was made"
+          value={piece.made}
+          min={1000}
+          max={2200}
+          whole
+          hint="Empty where nobody knows"
+          onChange={(made) => onPiece({ ...piece, made })}
+        />
+        <TempField
+          label="Workshop"
+          units={u}
+          name="site"
+          value={piece.site?.temp_c}
+          hint={piece.site || !studio ? undefined : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`}
+          onChange={(c) => site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c } })}
+        />
+        {piece.site && (
+          <NumberField
+            label="Humidity"
+            unit="%"
+            value={piece.site.rh_pct}
+            min={0}
+            max={100}
+            required
+            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h } })}
+          />
+        )}
+      </div>
+    </section>
+  );
+}
