@@ -254,6 +254,18 @@ func TestAccessibilityAudit(t *testing.T) {
 		audit(theme + ", studio")
 		do(t, ctx, press("Leave it"), keys("1"), press("Made of"), sees("Close"))
 		audit(theme + ", choosing a material")
+		do(t, ctx, chromedp.Navigate(a.url("/pieces/13/-/parts")), sees("drawn to scale"), part(1), press("2 × Drawer fronts"), sees("Painted are"))
+		audit(theme + ", a part open and chosen")
+		do(t, ctx, press("Join Laminate fronts with another zone"), sees("Undo brings it back"))
+		audit(theme + ", joining zones")
+		do(t, ctx, press("Close"), press("New zone of it"), sees("Of: body"))
+		audit(theme + ", a zone of parts")
+		do(t, ctx, press("Not now"), keys("6"), press("4 × Handles"), sees("Old holes"))
+		audit(theme + ", a fitting open")
+		do(t, ctx, chromedp.Navigate(a.url("/pieces/14")), press("Chest of drawers"), sees("Make its parts"))
+		audit(theme + ", a template")
+		do(t, ctx, press("Close"), chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Press what you find"))
+		audit(theme + ", damage")
 	}
 }
 

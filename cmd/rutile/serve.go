@@ -6,6 +6,7 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -54,6 +55,9 @@ func serveCommand() *cobra.Command {
 					err = cerr
 				}
 			}()
+			if _, err := o.Store.SweepPhotos(cmd.Context(), unshown); err != nil {
+				o.Log.Warn("pictures that nobody shows stay where they are", "err", err)
+			}
 			if isDemo {
 				if err := demo.Fill(cmd.Context(), o.Store); err != nil {
 					return err
@@ -70,6 +74,10 @@ func serveCommand() *cobra.Command {
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	return cmd
 }
+
+// unshown is how long a picture that no piece shows is kept: undo in a browser
+// may still bring it back.
+const unshown = 30 * 24 * time.Hour
 
 func defaultData() string {
 	if dir, err := os.UserConfigDir(); err == nil {

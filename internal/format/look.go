@@ -274,10 +274,10 @@ func zoneLook(c *craft.Craft, z *Zone, m parts.Measured, n int, u measure.Units)
 	sub, _ := c.Substrate(z.Substrate)
 	row := &c.Substrates[sub]
 	w.Mark = row.Mark()
-	fin, ok := c.Finish(z.Finish)
-	if ok {
-		if mark := c.Finishes[fin].Mark(); mark != "" && !c.Finishes[fin].Unknown {
-			w.Mark = mark
+	if fin, ok := c.Finish(z.Finish); ok {
+		// Through a clear film the material is seen.
+		if f := &c.Finishes[fin]; f.Colour != "" && !f.Unknown {
+			w.Mark = f.Mark()
 		}
 		if w.Colour == "" {
 			w.Colour = section.Ground(row, &c.Finishes[fin])

@@ -122,6 +122,15 @@ func (p *Piece) measuredAs(zone string) parts.Measured {
 	return parts.OfZone(own, 0)
 }
 
+// AreaOf is a zone's area in square metres: as typed, or what its parts come
+// to; 0 where it is not known.
+func (p *Piece) AreaOf(zone int) float64 {
+	if z := &p.Zones[zone]; z.AreaM2 > 0 {
+		return z.AreaM2
+	}
+	return tidy(p.measuredAs(p.Zones[zone].ID).M2)
+}
+
 // zoneAt is the index of the zone with an id; -1 for none.
 func (p *Piece) zoneAt(id string) int {
 	if id == "" {

@@ -85,6 +85,7 @@ type Summary struct {
 	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
 	Next    string        `json:"next" doc:"What is to be done next"`
 	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
+	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
 	Zones   []ZoneSummary `json:"zones"`
 }
 
@@ -287,12 +288,16 @@ func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
 	o.NoRepairs = len(s.Piece.Zones) > mostMended
 	r := format.Check(h.Craft, &s.Piece, o)
 	out := Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]ZoneSummary, len(r.Zones))}
+	if len(s.Piece.Photos) > 0 {
+		out.Photo = s.Piece.Photos[0].File
+	}
 	for i := range r.Zones {
 		z, src := &r.Zones[i], &s.Piece.Zones[i]
 		w := ZoneSummary{
-			ID: z.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: src.AreaM2, Verdict: z.Verdict, Says: z.Says,
+			ID: z.ID, Name: src.Name, Substrate: src.Substrate, Verdict: z.Verdict, Says: z.Says,
 			Steps: len(src.Steps), Layers: z.Section.Layers,
 		}
+		w.AreaM2 = s.Piece.AreaOf(i)
 		if src.Target != nil {
 			w.Colour = src.Target.Colour
 		}

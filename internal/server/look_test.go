@@ -2,16 +2,23 @@ package server
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/jpeg"
 	"image/png"
 	"math"
+	"math/rand/v2"
 	"net/url"
+	"os"
+	"strconv"
 	"strings"
 	"testing"
+	"time"
 
+	"rutile/core/craft"
 	"rutile/internal/format"
 	"rutile/internal/photo"
+	"rutile/internal/store"
 )
 
 func TestPartsAreRead(t *testing.T) {
@@ -135,4 +142,60 @@ func TestPhotosThatAreRefused(t *testing.T) {
 			t.Errorf("%s: %d %s", c.name, w.Code, w.Body)
 		}
 	}
+}
+
+// twelve is a photograph of twelve million pixels with a grain of its own.
+func twelve(b *testing.B) string {
+	b.Helper()
+	m := image.NewYCbCr(image.Rect(0, 0, 4032, 3024), image.YCbCrSubsampleRatio420)
+	r := rand.New(rand.NewPCG(3, 4))
+	for i := range m.Y {
+		m.Y[i] = uint8(i%4032/20 + r.IntN(24))
+	}
+	for i := range m.Cb {
+		m.Cb[i], m.Cr[i] = uint8(100+r.IntN(9)), uint8(140+r.IntN(9))
+	}
+	var j bytes.Buffer
+	if err := jpeg.Encode(&j, m, &jpeg.Options{Quality: 90}); err != nil {
+		b.Fatal(err)
+	}
+	return j.String()
+}
+
+// BenchmarkStoreTwelveMegapixels sends a phone's photograph and waits until it
+// is on the disk; peak-MB is the most memory the whole process ever had.
+func BenchmarkStoreTwelveMegapixels(b *testing.B) {
+	s, err := store.Open(b.TempDir())
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	h := New(Options{Store: s, Craft: craft.Default(), Page: builtPage})
+	data := twelve(b)
+	b.SetBytes(int64(len(data)))
+	for b.Loop() {
+		w := call{method: "POST", path: "/api/photos", body: data}.to(h)
+		if w.Code != 201 || strings.Contains(w.Body.String(), `"already":true`) {
+			b.Fatal(w.Code, w.Body)
+		}
+		b.StopTimer()
+		if n, err := s.SweepPhotos(context.Background(), -time.Hour); n != 1 || err != nil {
+			b.Fatal(n, err)
+		}
+		b.StartTimer()
+	}
+	b.ReportMetric(peak(), "peak-MB")
+}
+
+// peak is the most memory this process ever had, in megabytes; 0 where the
+// system does not tell.
+func peak() float64 {
+	status, _ := os.ReadFile("/proc/self/status")
+	for line := range strings.Lines(string(status)) {
+		if f := strings.Fields(line); len(f) == 3 && f[0] == "VmHWM:" {
+			kb, _ := strconv.ParseFloat(f[1], 64)
+			return kb / 1024
+		}
+	}
+	return 0
 }

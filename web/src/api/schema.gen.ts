@@ -1091,6 +1091,8 @@ export interface components {
             next: string;
             /** @description The zone where that is */
             next_in?: string;
+            /** @description File of its first photograph */
+            photo?: string;
             /** Format: int64 */
             rev: number;
             /** @description What stands in the way, or that nothing does */

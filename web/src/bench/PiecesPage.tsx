@@ -180,7 +180,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
         ))}
         {p.zones.length === 0 && (
           <li className="flex-1 self-end rounded-t border border-base-300 border-b-0 border-dashed px-3 py-4 text-center text-secondary text-sm">
-            not described yet
+            {p.next.startsWith("Describe") ? "not described yet" : "measured; its zones are still open"}
           </li>
         )}
       </ul>
@@ -193,6 +193,22 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
             </Link>
           </h2>
           <span className="flex-1" />
+          {p.photo && (
+            <Link
+              to={`/pieces/${p.id}/-/photos`}
+              aria-label={`Photographs of ${p.name}`}
+              className="shrink-0 self-center"
+            >
+              <img
+                src={`/photos/small/${p.photo}`}
+                alt=""
+                width="56"
+                height="42"
+                loading="lazy"
+                className="h-10.5 w-14 rounded border border-base-300 bg-base-300 object-cover"
+              />
+            </Link>
+          )}
           {p.zones.some((z) => z.steps > 0) && <Mark verdict={p.verdict} />}
         </div>
         {kept && (

@@ -164,6 +164,17 @@ export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: 
           onShow={onShow}
           onJoin={(from, to) => onPiece(joined(piece, from, to))}
         />
+        {look.mending.items.length > 0 && (
+          <div className="wash mt-3 rounded px-3 py-2 text-sm">
+            <p>
+              <b className="font-semibold">About {Math.round(look.mending.minutes)} minutes of mending</b> in all its
+              zones, and where new hardware needs other holes.
+            </p>
+            {look.mending.says.map((s) => (
+              <p key={s}>{s}</p>
+            ))}
+          </div>
+        )}
       </section>
       <section
         aria-label="Its parts"

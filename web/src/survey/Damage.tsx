@@ -24,6 +24,10 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
   // Knots have a field of their own, and are no damage.
   const rows = list.flatMap((d, n) => (d.id === "knot" ? [] : [{ d, n }]));
   const kinds = v.defects.filter((k) => k.id !== "knot");
+  const own = new Set(list.flatMap((d) => d.label ?? []));
+  const pictures = (piece.photos ?? []).filter(
+    (f) => f.zone === zone.id || f.markers?.some((m) => m.defect && own.has(m.defect)),
+  );
   const put = (defects: Defect[]) => onZone({ ...zone, defects });
   const add = (id: string) => put([...list, { id, count: 1, label: nextLabel(piece) }]);
   const button = (k: { id: string; name: string }) => (
@@ -64,6 +68,27 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
         </summary>
         <div className="mt-1 flex flex-wrap gap-1.5">{kinds.slice(USUAL).map(button)}</div>
       </details>
+      {pictures.length > 0 && (
+        <ul className="mb-2 flex flex-wrap gap-2" aria-label="Photographs of this zone">
+          {pictures.map((f) => (
+            <li key={f.file}>
+              <button
+                type="button"
+                className="block overflow-hidden rounded border border-base-300 hover:border-accent"
+                aria-label={f.caption || "Photograph"}
+                onClick={onPhotos}
+              >
+                <img
+                  src={`/photos/small/${f.file}`}
+                  alt=""
+                  loading="lazy"
+                  className="h-16 w-22 bg-base-300 object-cover"
+                />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       {mending && mending.items.length > 0 && (
         <div className="wash mb-3 rounded px-3 py-2 text-sm">
           <p>
