@@ -63,6 +63,9 @@ shots: browser page
 ## fuzz: half a minute of each fuzz target
 fuzz:
 	go test ./internal/format -run '^$$' -fuzz FuzzDecode -fuzztime 30s
+	go test ./core/measure -run '^$$' -fuzz FuzzArea -fuzztime 30s
+	go test ./core/parts -run '^$$' -fuzz FuzzRead -fuzztime 30s
+	go test ./internal/photo -run '^$$' -fuzz FuzzTake -fuzztime 30s -fuzzminimizetime 10x
 
 ## dev: the page with live reload, beside a demo server
 dev: build
