@@ -222,10 +222,15 @@ func TestPhotographs(t *testing.T) {
 	if err := png.Encode(&p, m.SubImage(image.Rect(0, 0, 700, 900))); err != nil {
 		t.Fatal(err)
 	}
+	heic, err := filepath.Abs("../internal/photo/testdata/small.heic")
+	if err != nil {
+		t.Fatal(err)
+	}
 	left, text := file("left side.jpg", j.Bytes()), file("letter.jpg", []byte("Dear painter"))
 	cut := file("cut off.jpg", j.Bytes()[:j.Len()/2])
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/-/photos")), sees("Marker 1 points at"), upload(left, file("back.png", p.Bytes())),
-		sees("Photographs 3"), saved(),
+		sees("Photographs 3"), saved(), upload(heic), sees("Photographs 4"), press("Remove this photograph"), sees("Photographs 3"), saved(),
+		press("Photograph 2"),
 		upload(text, cut, left), sees("letter.jpg: This is no picture that can be read."), sees("cut off.jpg: The JPEG picture is damaged or was cut off on its way: it ends too early."),
 		sees("left side.jpg: the same photograph is here already."))
 	f := a.stored("12").Piece.Photos
@@ -239,7 +244,8 @@ func TestPhotographs(t *testing.T) {
 	_ = r.Body.Close()
 	// A marker points at damage; when that is gone, the marker stays and points
 	// at nothing.
-	do(t, ctx, chromedp.Click(chromedp.CSS(`figure button`)), sees("Marker 1 points at"), choose("Marker 1 points at", "A"), typeIn("What it shows", "Left side"),
+	do(t, ctx, press("Uprights and shelves"), press("Look over"), press("It is on a photograph"), sees("Press on the picture where A is."), press("Photograph 2"),
+		chromedp.Click(chromedp.CSS(`figure button`)), sees("Marker 1 points at"), typeIn("What it shows", "Left side"),
 		typeIn("Note", "Old sign"), choose("Of what", "uprights"), saved())
 	f = a.stored("12").Piece.Photos
 	if k := f[1]; k.Caption != "Left side" || k.Zone != "uprights" || len(k.Markers) != 1 || k.Markers[0].Defect != "A" || math.Abs(k.Markers[0].X-.5) > .05 || k.Markers[0].Note != "Old sign" {

@@ -24,35 +24,23 @@ func checkCommand() *cobra.Command {
 			"Exit code 0: no zone fails. 1: some zone fails. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
-			code := exitFine
-			for _, name := range files {
-				p, err := readPiece(cmd.InOrStdin(), name)
-				if err != nil {
-					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
-					code = exitUnusable
-					continue
-				}
+			fails := false
+			err := eachPiece(cmd, files, func(name string, p *format.Piece) error {
 				r := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual})
-				if r.Verdict == check.Fails.String() && code == exitFine {
-					code = exitFails
+				fails = fails || r.Verdict == check.Fails.String()
+				if !text {
+					return writeJSON(cmd.OutOrStdout(), r)
 				}
-				if text {
-					title := p.Name
-					if title == "" {
-						title = name
-					}
-					err = r.Text(cmd.OutOrStdout(), title)
-				} else {
-					err = writeJSON(cmd.OutOrStdout(), r)
+				title := p.Name
+				if title == "" {
+					title = name
 				}
-				if err != nil {
-					return err
-				}
+				return r.Text(cmd.OutOrStdout(), title)
+			})
+			if err == nil && fails {
+				return exit{exitFails}
 			}
-			if code != exitFine {
-				return exit{code}
-			}
-			return nil
+			return err
 		},
 	}
 	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
@@ -73,36 +61,44 @@ func areasCommand() *cobra.Command {
 			if !ok {
 				return fmt.Errorf("--units %s: units are metric or us", units)
 			}
-			code := exitFine
-			for i, name := range files {
-				p, err := readPiece(cmd.InOrStdin(), name)
-				if err != nil {
-					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
-					code = exitUnusable
-					continue
-				}
+			first := true
+			return eachPiece(cmd, files, func(_ string, p *format.Piece) error {
 				l := format.LookOver(craft.Default(), p, format.CheckOptions{Site: drying.Usual, Units: u}, nil)
 				if asJSON {
-					err = writeJSON(cmd.OutOrStdout(), l)
-				} else {
-					if i > 0 {
-						fmt.Fprintln(cmd.OutOrStdout())
-					}
-					err = l.Areas(cmd.OutOrStdout(), p, u)
+					return writeJSON(cmd.OutOrStdout(), l)
 				}
-				if err != nil {
-					return err
+				if !first {
+					fmt.Fprintln(cmd.OutOrStdout())
 				}
-			}
-			if code != exitFine {
-				return exit{code}
-			}
-			return nil
+				first = false
+				return l.Areas(cmd.OutOrStdout(), p, u)
+			})
 		},
 	}
 	cmd.Flags().BoolVar(&asJSON, "json", false, "write everything as JSON, one object a file")
 	cmd.Flags().StringVar(&units, "units", measure.Metric.String(), "metric or us")
 	return cmd
+}
+
+// eachPiece reads files one after the other. What cannot be used is told, the
+// rest is done all the same, and the exit code tells that something was not.
+func eachPiece(cmd *cobra.Command, files []string, do func(name string, p *format.Piece) error) error {
+	code := exitFine
+	for _, name := range files {
+		p, err := readPiece(cmd.InOrStdin(), name)
+		if err != nil {
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
+			code = exitUnusable
+			continue
+		}
+		if err := do(name, p); err != nil {
+			return err
+		}
+	}
+	if code != exitFine {
+		return exit{code}
+	}
+	return nil
 }
 
 func readPiece(stdin io.Reader, name string) (*format.Piece, error) {

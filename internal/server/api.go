@@ -86,6 +86,7 @@ type Summary struct {
 	Next    string        `json:"next" doc:"What is to be done next"`
 	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
 	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
+	Parts   int           `json:"parts" doc:"How many parts are measured"`
 	Zones   []ZoneSummary `json:"zones"`
 }
 
@@ -288,6 +289,7 @@ func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
 	o.NoRepairs = len(s.Piece.Zones) > mostMended
 	r := format.Check(h.Craft, &s.Piece, o)
 	out := Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]ZoneSummary, len(r.Zones))}
+	out.Parts = len(s.Piece.Parts)
 	if len(s.Piece.Photos) > 0 {
 		out.Photo = s.Piece.Photos[0].File
 	}
@@ -316,16 +318,16 @@ func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
 			out.Says = z.Says
 		}
 	}
-	out.next(&r, len(s.Piece.Parts) > 0)
+	out.next(&r)
 	return out
 }
 
 // next finds the first stage of the work at which some zone has something
 // unfinished, what is in the way there, and what would answer it.
-func (s *Summary) next(r *format.CheckResult, measured bool) {
+func (s *Summary) next(r *format.CheckResult) {
 	if len(r.Zones) == 0 {
 		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
-		if measured {
+		if s.Parts > 0 {
 			s.Next = "Say what its parts are made of"
 		}
 		return

@@ -1091,6 +1091,11 @@ export interface components {
             next: string;
             /** @description The zone where that is */
             next_in?: string;
+            /**
+             * Format: int64
+             * @description How many parts are measured
+             */
+            parts: number;
             /** @description File of its first photograph */
             photo?: string;
             /** Format: int64 */

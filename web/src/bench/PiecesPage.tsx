@@ -180,7 +180,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
         ))}
         {p.zones.length === 0 && (
           <li className="flex-1 self-end rounded-t border border-base-300 border-b-0 border-dashed px-3 py-4 text-center text-secondary text-sm">
-            {p.next.startsWith("Describe") ? "not described yet" : "measured; its zones are still open"}
+            {p.parts > 0 ? "measured; its zones are still open" : "not described yet"}
           </li>
         )}
       </ul>

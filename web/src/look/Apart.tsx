@@ -1,9 +1,10 @@
-import { ArrowDown, ArrowUp, Tag, Trash2 } from "lucide-react";
+import { Tag } from "lucide-react";
 import { useState } from "react";
 import type { Fitting, Look, Piece } from "../api/client";
 import { nameOf, useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
+import { moved, Order } from "../ui/Order";
 import { SizeField } from "../ui/SizeField";
 
 type Props = { piece: Piece; look: Look; onPiece: (p: Piece) => void };
@@ -133,11 +134,7 @@ export function Apart({ piece, look, onPiece }: Props) {
                   last={n === list.length - 1}
                   onChange={(part) => change(n, part)}
                   onMove={(by) => {
-                    const next = [...list];
-                    const [x] = next.splice(n, 1);
-                    if (!x) return;
-                    next.splice(n + by, 0, x);
-                    put(next);
+                    put(moved(list, n, by));
                     setOpen(n + by);
                   }}
                   onRemove={() => {
@@ -246,18 +243,7 @@ function Editor({ f, first, last, onChange, onMove, onRemove }: EditorProps) {
           onChange={(note) => onChange({ note: note || undefined })}
         />
       </div>
-      <div className="mb-1 flex flex-wrap gap-1">
-        <button type="button" className="btn btn-ghost" disabled={first} onClick={() => onMove(-1)}>
-          <ArrowUp className="size-4" aria-hidden="true" /> Earlier
-        </button>
-        <button type="button" className="btn btn-ghost" disabled={last} onClick={() => onMove(1)}>
-          <ArrowDown className="size-4" aria-hidden="true" /> Later
-        </button>
-        <span className="flex-1" />
-        <button type="button" className="btn btn-ghost text-error" onClick={onRemove}>
-          <Trash2 className="size-4" aria-hidden="true" /> Remove it
-        </button>
-      </div>
+      <Order first={first} last={last} says={["Earlier", "Later", "Remove it"]} onMove={onMove} onRemove={onRemove} />
     </div>
   );
 }

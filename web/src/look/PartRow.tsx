@@ -1,10 +1,11 @@
-import { ArrowDown, ArrowUp, ChevronDown, Trash2 } from "lucide-react";
+import { ChevronDown } from "lucide-react";
 import { useCallback } from "react";
 import { answer, api, type Look, type Part, type Zone } from "../api/client";
 import { useVocab } from "../piece/vocab";
 import { AskedField } from "../ui/AskedField";
 import { Check, Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
+import { Order } from "../ui/Order";
 import { SizeField } from "../ui/SizeField";
 import { sizes, useUnits } from "../ui/units";
 
@@ -183,18 +184,13 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           onChange={(id) => set({ place: (id || undefined) as Part["place"] })}
         />
       </div>
-      <div className="mb-1 flex flex-wrap gap-1">
-        <button type="button" className="btn btn-ghost" disabled={n === 0} onClick={() => onMove(-1)}>
-          <ArrowUp className="size-4" aria-hidden="true" /> Up
-        </button>
-        <button type="button" className="btn btn-ghost" disabled={last} onClick={() => onMove(1)}>
-          <ArrowDown className="size-4" aria-hidden="true" /> Down
-        </button>
-        <span className="flex-1" />
-        <button type="button" className="btn btn-ghost text-error" onClick={onRemove}>
-          <Trash2 className="size-4" aria-hidden="true" /> Remove this part
-        </button>
-      </div>
+      <Order
+        first={n === 0}
+        last={last}
+        says={["Up", "Down", "Remove this part"]}
+        onMove={onMove}
+        onRemove={onRemove}
+      />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Look, Part, Piece, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { assigned, joined, split, withPart } from "../piece/edit";
+import { moved } from "../ui/Order";
 import { area, useUnits } from "../ui/units";
 import { Elevation } from "./Elevation";
 import { Marked } from "./Marked";
@@ -57,13 +58,8 @@ export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: 
     setChosen(undefined);
   };
   const move = (n: number, by: number) => {
-    const to = n + by;
-    const list = [...parts];
-    const [p] = list.splice(n, 1);
-    if (!p) return;
-    list.splice(to, 0, p);
-    onPiece({ ...piece, parts: list });
-    setOpen(to);
+    onPiece({ ...piece, parts: moved(parts, n, by) });
+    setOpen(n + by);
     setChosen([]);
   };
   useKeys("The parts", [

@@ -4,8 +4,14 @@ import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../
 import { nameOf, useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { TextField } from "../ui/Field";
+import { Thumb } from "./Thumb";
 
-type Props = { piece: Piece; onPiece: (p: Piece) => void; latest: () => Piece | undefined };
+type Props = {
+  piece: Piece;
+  onPiece: (p: Piece) => void;
+  latest: () => Piece | undefined;
+  point: string | undefined; // label of damage that the next press points at
+};
 
 // A phone sends a JPEG where only such is asked for; at a desk a HEIC file may be all there is.
 const PHONE = "image/jpeg,image/png,image/webp";
@@ -24,12 +30,13 @@ async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
 }
 
 /** Photos are the pictures of a piece; on each, markers point at damage or carry a note. */
-export function Photos({ piece, onPiece, latest }: Props) {
+export function Photos({ piece, onPiece, latest, point }: Props) {
   const photos = piece.photos ?? [];
   const [at, setAt] = useState(0);
   const [busy, setBusy] = useState<{ n: number; of: number; name: string }>();
   const [said, setSaid] = useState<string[]>([]);
   const [over, setOver] = useState(false);
+  const [pointing, setPointing] = useState(point);
   const pick = useRef<HTMLInputElement>(null);
   const here = photos[Math.min(at, photos.length - 1)];
 
@@ -91,9 +98,11 @@ export function Photos({ piece, onPiece, latest }: Props) {
           <div className="min-w-0 flex-1">
             <h2 className="font-semibold text-lg">Photographs</h2>
             <p className="text-secondary">
-              {photos.length === 0
-                ? "Take the piece from all sides before anything comes off. Pictures are kept here, upright, and without the place where they were taken."
-                : "Press on the picture to point at something. Pictures can also be dropped here, or pasted."}
+              {pointing && photos.length > 0
+                ? `Press on the picture where ${pointing} is.`
+                : photos.length === 0
+                  ? "Take the piece from all sides before anything comes off. Pictures are kept here, upright, and without the place where they were taken."
+                  : "Press on the picture to point at something. Pictures can also be dropped here, or pasted."}
             </p>
           </div>
           <button
@@ -137,7 +146,13 @@ export function Photos({ piece, onPiece, latest }: Props) {
         )}
         {here && (
           <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
-            <Picture photo={here} onMark={(m) => put({ ...here, markers: [...(here.markers ?? []), m] })} />
+            <Picture
+              photo={here}
+              onMark={(m) => {
+                put({ ...here, markers: [...(here.markers ?? []), { ...m, defect: pointing }] });
+                setPointing(undefined);
+              }}
+            />
             <Beside
               key={here.file}
               piece={piece}
@@ -154,20 +169,7 @@ export function Photos({ piece, onPiece, latest }: Props) {
           <ul className="mt-4 flex flex-wrap gap-2" aria-label="All photographs">
             {photos.map((f, i) => (
               <li key={f.file}>
-                <button
-                  type="button"
-                  aria-current={f === here ? "true" : undefined}
-                  aria-label={f.caption || `Photograph ${i + 1}`}
-                  className={`block overflow-hidden rounded border-2 ${f === here ? "border-primary" : "border-base-300 hover:border-accent"}`}
-                  onClick={() => setAt(i)}
-                >
-                  <img
-                    src={`/photos/small/${f.file}`}
-                    alt=""
-                    loading="lazy"
-                    className="h-20 w-28 bg-base-300 object-cover"
-                  />
-                </button>
+                <Thumb photo={f} n={i + 1} here={f === here} onPress={() => setAt(i)} />
               </li>
             ))}
           </ul>

@@ -59,6 +59,7 @@ type Props = {
   result: CheckResult | undefined;
   view: PieceView;
   removal: ReactNode; // what removes the whole piece
+  point: string | undefined; // label of damage to be pointed at on a photograph
   latest: () => Piece | undefined; // the piece as it is at this moment
   onPiece: (p: Piece) => void;
   onView: (v: PieceView) => void;
@@ -87,7 +88,7 @@ export function PieceLook(p: Props) {
     case "photos":
       return (
         <Scroll>
-          <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} />
+          <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} point={p.point} />
         </Scroll>
       );
     case "past":
@@ -119,7 +120,6 @@ export function PieceLook(p: Props) {
   }
   return (
     <Parts
-      key={piece.parts?.length ? "parts" : "none"}
       id={p.id}
       piece={piece}
       look={look}

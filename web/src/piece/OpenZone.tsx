@@ -29,7 +29,7 @@ type ZoneProps = {
   onZoneSoon: (z: Zone, then: () => void) => Promise<void>; // drawn with its verdict
   onPiece: (p: Piece) => void;
   look: Look | undefined;
-  onPhotos: () => void;
+  onPhotos: (point?: string) => void;
   onCopy: (to: string[]) => void;
   onRemove: () => void;
 };

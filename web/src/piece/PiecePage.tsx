@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { api, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
@@ -48,6 +48,7 @@ const WHOLE = "-"; // in the address, where a zone would stand; no zone can be c
 function OpenPiece({ id }: { id: number }) {
   const { zone: zoneID, view: wanted } = useParams();
   const go = useNavigate();
+  const state = useLocation().state as { point?: string } | null; // damage to be pointed at on a photograph
   const queries = useQueryClient();
   const studio = useStudio();
   const p = usePiece(id);
@@ -66,9 +67,9 @@ function OpenPiece({ id }: { id: number }) {
     setAdding(undefined);
     void go(`/pieces/${id}/${z}${to ? `/${to}` : ""}`, { replace: true });
   };
-  const showPiece = (to: PieceView) => {
+  const showPiece = (to: PieceView, point?: string) => {
     setAdding(undefined);
-    void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true });
+    void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true, state: { point } });
   };
   const newZone = (parts: number[]) => setAdding({ parts });
   const showZone = useSteady((z: string) => show(z));
@@ -218,6 +219,7 @@ function OpenPiece({ id }: { id: number }) {
           view={side}
           removal={removePiece}
           latest={p.latest}
+          point={state?.point}
           onPiece={p.change}
           onView={showPiece}
           onShow={showZone}
@@ -238,7 +240,7 @@ function OpenPiece({ id }: { id: number }) {
           onZone={setZone}
           onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
           look={result?.look}
-          onPhotos={() => showPiece("photos")}
+          onPhotos={(point) => showPiece("photos", point)}
           onPiece={p.change}
           onCopy={(to) =>
             p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })

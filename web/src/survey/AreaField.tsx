@@ -26,6 +26,7 @@ export function AreaField({ value, look, onChange }: Props) {
         value={value}
         show={show}
         ask={ask}
+        placeholder={look?.parts ? area(look.parts_m2, u) : undefined}
         means={(m2) => `That is ${area(m2, u)}`}
         hint={parts ? `${parts}; type to overrule it` : how}
         onChange={onChange}

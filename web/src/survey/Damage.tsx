@@ -1,5 +1,6 @@
 import { Camera, Trash2 } from "lucide-react";
 import type { Defect, Look, Piece, Schemas, Zone } from "../api/client";
+import { Thumb } from "../look/Thumb";
 import { nextLabel } from "../piece/edit";
 import { useVocab } from "../piece/vocab";
 import { NumberField, TextField } from "../ui/Field";
@@ -11,7 +12,7 @@ type Props = {
   zone: Zone;
   look: Look | undefined;
   onZone: (z: Zone) => void;
-  onPhotos: () => void;
+  onPhotos: (point?: string) => void; // shows the photographs; point is the label of what is to be pointed at
 };
 
 const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
@@ -54,7 +55,7 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
               kind={v.defects.find((k) => k.id === d.id)}
               mend={mend}
               pictured={piece.photos?.some((f) => f.markers?.some((m) => d.label && m.defect === d.label)) ?? false}
-              onPhotos={onPhotos}
+              onPhotos={() => onPhotos(d.label)}
               onChange={(part) => put(list.map((x, i) => (i === n ? { ...x, ...part } : x)))}
               onRemove={() => put(list.filter((_, i) => i !== n))}
             />
@@ -70,21 +71,9 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
       </details>
       {pictures.length > 0 && (
         <ul className="mb-2 flex flex-wrap gap-2" aria-label="Photographs of this zone">
-          {pictures.map((f) => (
+          {pictures.map((f, i) => (
             <li key={f.file}>
-              <button
-                type="button"
-                className="block overflow-hidden rounded border border-base-300 hover:border-accent"
-                aria-label={f.caption || "Photograph"}
-                onClick={onPhotos}
-              >
-                <img
-                  src={`/photos/small/${f.file}`}
-                  alt=""
-                  loading="lazy"
-                  className="h-16 w-22 bg-base-300 object-cover"
-                />
-              </button>
+              <Thumb photo={f} n={i + 1} onPress={() => onPhotos()} />
             </li>
           ))}
         </ul>

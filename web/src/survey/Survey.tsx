@@ -18,7 +18,7 @@ type Props = {
   piece: Piece;
   zone: Zone;
   look: Look | undefined;
-  onPhotos: () => void;
+  onPhotos: (point?: string) => void;
   implied: Level[] | undefined; // what rises by itself where nothing is entered, once that is known
   lead: boolean;
   onZone: (z: Zone) => void;

@@ -10,6 +10,7 @@ type Props<T> = {
   ask: (text: string, signal: AbortSignal) => Promise<T>; // the server's reading of it
   means?: (v: T) => string; // what a typed text comes to
   hint?: string; // while nothing is typed
+  placeholder?: string; // what counts while nothing is typed
   required?: boolean;
   onChange: (v: T | undefined) => void;
 };
@@ -59,6 +60,7 @@ export function AskedField<T extends string | number>(p: Props<T>) {
           data-field={p.name}
           className={`input w-full ${error ? "input-error" : ""}`}
           value={text}
+          placeholder={p.placeholder}
           aria-invalid={!!error}
           autoComplete="off"
           onFocus={begin}
