@@ -58,6 +58,11 @@ export function Templates({ onMake }: { onMake: (parts: Part[]) => void }) {
   );
 }
 
+const ask = (id: string, sizes: string, counts: string, signal?: AbortSignal) =>
+  answer(api.GET("/api/templates/{id}", { params: { path: { id }, query: { sizes, counts } }, signal }));
+
+const why = (e: unknown) => (e instanceof Refused ? e.message : "The server does not answer; press again in a moment.");
+
 type SizesProps = { template: Template; onClose: () => void; onMake: (parts: Part[]) => void };
 
 /** Sizes asks for a template's outer sizes and counts, and shows what it becomes. */
@@ -69,20 +74,12 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
   const n = counts.join(",");
   useEffect(() => {
     const stop = new AbortController();
-    answer(
-      api.GET("/api/templates/{id}", {
-        params: { path: { id: t.id }, query: { sizes: text, counts: n } },
-        signal: stop.signal,
-      }),
-    )
+    ask(t.id, text, n, stop.signal)
       .then((m) => {
         setMade(m);
         setError(undefined);
       })
-      .catch((e) => {
-        if (stop.signal.aborted) return;
-        setError(e instanceof Refused ? e.message : "The server does not answer; type again in a moment.");
-      });
+      .catch((e) => stop.signal.aborted || setError(why(e)));
     return () => stop.abort();
   }, [t.id, text, n]);
   return (
@@ -91,7 +88,10 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
         className="grid gap-5 sm:grid-cols-[17rem_1fr]"
         onSubmit={(e) => {
           e.preventDefault();
-          if (made && !error) onMake(made.parts);
+          // What stands in the fields counts, drawn or not.
+          ask(t.id, text, n)
+            .then((m) => onMake(m.parts))
+            .catch((x) => setError(why(x)));
         }}
       >
         <div>
@@ -121,7 +121,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
               onChange={(k) => k !== undefined && setCounts(counts.map((x, j) => (j === i ? k : x)))}
             />
           ))}
-          <button type="submit" className="btn btn-primary mt-2 h-12 w-full" disabled={!made || !!error}>
+          <button type="submit" className="btn btn-primary mt-2 h-12 w-full">
             Make its parts
           </button>
           <p className="mt-2 text-secondary text-sm">Each part can be measured and changed afterwards.</p>
