@@ -361,10 +361,9 @@ type tier struct {
 
 // leaf is a front as it was drawn.
 type leaf struct {
-	part     int
-	at       box
-	left     bool // it is opened at its left edge
-	infilled float64
+	part int
+	at   box
+	left bool // it is opened at its left edge
 }
 
 func (d *drafter) rows(g []int, w float64, b, of int) []tier {
