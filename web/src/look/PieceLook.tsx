@@ -1,6 +1,6 @@
 import { Camera, History, LayoutPanelLeft, Wrench } from "lucide-react";
 import type { ReactNode } from "react";
-import type { CheckResult, Piece, Zone } from "../api/client";
+import type { CheckResult, Part, Piece, Zone } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { AddZone } from "../piece/AddZone";
 import { Apart } from "./Apart";
@@ -8,7 +8,7 @@ import { Parts } from "./Parts";
 import { PastView } from "./Past";
 import { Photos } from "./Photos";
 import { QuickEntry } from "./QuickEntry";
-import { Templates } from "./Templates";
+import { Templates, useTemplates } from "./Templates";
 
 export type PieceView = "parts" | "apart" | "photos" | "past";
 export const PIECE_VIEWS: string[] = ["parts", "apart", "photos", "past"];
@@ -99,25 +99,7 @@ export function PieceLook(p: Props) {
         </Scroll>
       );
   }
-  if (bare) {
-    return (
-      <Scroll>
-        <div className="mx-auto w-full max-w-7xl p-3 sm:p-5">
-          <section className="mb-6">
-            <h2 className="font-semibold text-2xl">What is it?</h2>
-            <p className="mb-2 text-secondary">
-              Press what comes nearest and give it its sizes; every part can be changed. Or write its parts down.
-            </p>
-            <Templates onMake={(parts) => p.onPiece({ ...piece, parts })} />
-            <div className="mt-3 max-w-2xl">
-              <QuickEntry piece={p.id} onAdd={(parts) => p.onPiece({ ...piece, parts })} />
-            </div>
-          </section>
-          <AddZone piece={p.id} taken={[]} first removal={p.removal} onAdd={p.onFirstZone} />
-        </div>
-      </Scroll>
-    );
-  }
+  if (bare) return <Beginning {...p} />;
   return (
     <Parts
       id={p.id}
@@ -128,6 +110,31 @@ export function PieceLook(p: Props) {
       onShow={p.onShow}
       onNewZone={p.onNewZone}
     />
+  );
+}
+
+/** Beginning is a piece of which nothing is known: it begins with a template, with parts, or with a zone. */
+function Beginning({ id, piece, removal, onPiece, onFirstZone }: Props) {
+  const templates = useTemplates();
+  const begin = (parts: Part[]) => onPiece({ ...piece, parts });
+  // It is drawn at once or not at all, so that nothing moves.
+  if (templates.isPending) return null;
+  return (
+    <Scroll>
+      <div className="mx-auto w-full max-w-7xl p-3 sm:p-5">
+        <section className="mb-6">
+          <h2 className="font-semibold text-2xl">What is it?</h2>
+          <p className="mb-2 text-secondary">
+            Press what comes nearest and give it its sizes; every part can be changed. Or write its parts down.
+          </p>
+          <Templates all={templates.data ?? []} onMake={begin} />
+          <div className="mt-3 max-w-2xl">
+            <QuickEntry piece={id} onAdd={begin} />
+          </div>
+        </section>
+        <AddZone piece={id} taken={[]} first removal={removal} onAdd={onFirstZone} />
+      </div>
+    </Scroll>
   );
 }
 

@@ -20,18 +20,24 @@ const bare = (elevation: Template["elevation"]): Look => ({
 
 const NOTHING: Piece = { format: "rutile/piece", version: 1 };
 
-/** Templates are common pieces to begin with: pressed, one is given its sizes and becomes parts. */
-export function Templates({ onMake }: { onMake: (parts: Part[]) => void }) {
-  const all = useQuery({
+/** useTemplates are the pieces most often brought in. */
+export function useTemplates() {
+  return useQuery({
     queryKey: ["templates"],
     queryFn: () => answer(api.GET("/api/templates")),
     staleTime: Infinity,
   });
+}
+
+type Props = { all: Template[]; onMake: (parts: Part[]) => void };
+
+/** Templates are common pieces to begin with: pressed, one is given its sizes and becomes parts. */
+export function Templates({ all, onMake }: Props) {
   const [open, setOpen] = useState<Template>();
   return (
     <>
-      <ul className="grid min-h-28 grid-cols-[repeat(auto-fill,minmax(6.2rem,1fr))] gap-2">
-        {all.data?.map((t) => (
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(6.2rem,1fr))] gap-2">
+        {all.map((t) => (
           <li key={t.id}>
             <button
               type="button"
