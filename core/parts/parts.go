@@ -140,9 +140,9 @@ func (p *Part) Check() error {
 			return &Error{DimIDs[d], fmt.Sprintf("%s has no such size; it has %s.", article(row.Name), p.Kind.Wants())}
 		}
 	}
-	wall, name := p.Size[Thick], "boards"
+	wall, dim, name := p.Size[Thick], Thick, "boards"
 	if p.Kind == Frame {
-		wall, name = p.Size[Member], "members"
+		wall, dim, name = p.Size[Member], Member, "members"
 	}
 	least := min(p.Size[Width], p.Size[Height])
 	switch p.Kind {
@@ -153,7 +153,7 @@ func (p *Part) Check() error {
 		least = math.Inf(1)
 	}
 	if 2*wall >= least {
-		return &Error{DimIDs[Thick], fmt.Sprintf("Its %s leave no opening.", name)}
+		return &Error{DimIDs[dim], fmt.Sprintf("Its %s leave no opening.", name)}
 	}
 	if p.Painted >= 1<<len(row.Faces) {
 		return &Error{"faces", article(row.Name) + " has no such face."}

@@ -250,6 +250,7 @@ func TestRead(t *testing.T) {
 		{"a top 4 ft 2 by 18 in", measure.Metric, Top, "", 1, Sizes{Width: 127, Depth: 45.72, Thick: 2}},
 		{"four turned legs 45 x 5", measure.Metric, LegTurned, "", 4, Sizes{Height: 45, Across: 5, AcrossAt: 5}},
 		{"4 tapered turned legs 45 x 5 x 3", measure.Metric, LegTurned, "Tapered turned legs", 4, Sizes{Height: 45, Across: 5, AcrossAt: 3}},
+		{"3 x drawer-fronts 80x18", measure.Metric, DrawerFront, "", 3, Sizes{Width: 80, Height: 18, Thick: 1.8}},
 		{"2x legs 45 x 5", measure.Metric, LegSquare, "Legs", 2, Sizes{Height: 45, Width: 5, Thick: 5}},
 		{"pair of doors 40 by 1.2 m", measure.Metric, Door, "", 2, Sizes{Width: 4000, Height: 120, Thick: 2}},
 		{"left side panel 50x100", measure.Metric, Panel, "Left side panel", 1, Sizes{Width: 50, Height: 100, Thick: 1.8}},
@@ -306,7 +307,7 @@ func TestReadRefusesInWords(t *testing.T) {
 		{"top 800x450", "width", "800 cm is larger than a room; at most 600 cm. Millimetres are written 800 mm."},
 		{"top 90 m x 4 m", "width", "larger than a room"},
 		{"top 80x45 oak", "", "“oak” cannot be read in a size"},
-		{"frame 10 x 10 x 5", "thick", "leave no opening"},
+		{"frame 10 x 10 x 5", "member", "leave no opening"},
 		{"top .01 x 45", "width", "less than a millimetre"},
 		{strings.Repeat("top 80x45;", 300), "", "fewer parts at a time"},
 	} {

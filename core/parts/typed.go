@@ -120,6 +120,8 @@ func split(line string) (count int, words []string, sizes string) {
 		first = strings.TrimRight(first, "x×")
 		if n, err := strconv.Atoi(first); err == nil && len(fields) > 1 && isWord(fields[1]) {
 			count, fields = n, fields[1:]
+		} else if err == nil && len(fields) > 2 && isTimes(fields[1]) && isWord(fields[2]) {
+			count, fields = n, fields[2:]
 		} else if i := slices.Index(counts, first); i >= 0 {
 			count, fields = i, fields[1:]
 		} else if first == "a" || first == "an" || first == "the" {
@@ -132,16 +134,18 @@ func split(line string) (count int, words []string, sizes string) {
 		fields = fields[1:]
 	}
 	for len(fields) > 0 && isWord(fields[0]) {
-		words = append(words, strings.Trim(fields[0], ",:"))
+		words = append(words, strings.Split(strings.Trim(fields[0], ",:-"), "-")...)
 		fields = fields[1:]
 	}
 	return count, words, strings.Join(fields, " ")
 }
 
+func isTimes(f string) bool { return strings.EqualFold(f, "x") || f == "×" }
+
 // isWord tells whether a field is a word and not a size.
 func isWord(f string) bool {
 	r, _ := utf8.DecodeRuneInString(f)
-	return unicode.IsLetter(r) && !strings.EqualFold(f, "x") && !strings.EqualFold(f, "by")
+	return unicode.IsLetter(r) && !isTimes(f) && !strings.EqualFold(f, "by")
 }
 
 // kindOf finds the kind that the words name; the most words win, and of those

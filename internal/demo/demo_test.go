@@ -91,6 +91,52 @@ func TestPiecesShowWhatTheyAreFor(t *testing.T) {
 	}
 }
 
+// Every piece can be looked over: it has parts with sizes, an area for each
+// zone, something of its past and a picture of its own.
+func TestEveryPieceIsLookedOver(t *testing.T) {
+	ps, err := Pieces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	pictures, err := drawn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	kinds, damage, off := map[string]bool{}, map[string]bool{}, 0
+	for _, p := range ps {
+		l := format.LookOver(craft.Default(), p, format.CheckOptions{Site: Site}, nil)
+		if len(p.Parts) == 0 || l.Elevation.W == 0 || p.History == nil || p.History.Found == "" {
+			t.Errorf("%s has %d parts, drawn %v cm wide, and a past of %+v", p.Name, len(p.Parts), l.Elevation.W, p.History)
+		}
+		for i, z := range l.Zones {
+			if z.Typed || z.Area == "" || p.Zones[i].Finish == "" {
+				t.Errorf("%s, %s: area %q, typed %v", p.Name, z.ID, z.Area, z.Typed)
+			}
+			for _, d := range p.Zones[i].Defects {
+				damage[d.ID] = true
+			}
+		}
+		for i := range l.Parts {
+			kinds[p.Parts[i].Kind] = true
+			if l.Parts[i].Note != "" {
+				t.Errorf("%s: %s: %s", p.Name, l.Parts[i].Title, l.Parts[i].Note)
+			}
+		}
+		if len(p.Photos) == 0 {
+			t.Errorf("%s has no picture", p.Name)
+		}
+		for _, f := range p.Photos {
+			if got := pictures[f.File]; got.Width != f.Width || got.Height != f.Height || len(got.Small) == 0 {
+				t.Errorf("%s: the picture %s is %d x %d", p.Name, f.File, got.Width, got.Height)
+			}
+		}
+		off += len(p.TakeApart)
+	}
+	if len(kinds) < 12 || len(damage) < 7 || off < 15 {
+		t.Errorf("%d kinds of parts, %d of damage, %d things that come off", len(kinds), len(damage), off)
+	}
+}
+
 func TestFill(t *testing.T) {
 	s, err := store.Open(t.TempDir())
 	if err != nil {

@@ -164,7 +164,7 @@ func TestBadPartsAreNamed(t *testing.T) {
 		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 0.01}]`), "$.parts[0].depth_cm", "less than a millimetre"},
 		{put("parts", `[{"kind": "top", "width_cm": 80}]`), "$.parts[0].depth_cm", "A top has width × depth"},
 		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "thick_cm": 3}]`), "$.parts[0].thick_cm", "A pane has no such size"},
-		{put("parts", `[{"kind": "frame", "width_cm": 10, "height_cm": 40, "member_cm": 6}]`), "$.parts[0].thick_cm", "leave no opening"},
+		{put("parts", `[{"kind": "frame", "width_cm": 10, "height_cm": 40, "member_cm": 6}]`), "$.parts[0].member_cm", "leave no opening"},
 		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "faces": ["under"]}]`), "$.parts[0].faces[0]", "pane has no such face"},
 		{put("parts", `[{"kind": "knob", "across_cm": 3, "count": 0}]`), "$.parts[0].count", "too small, at least 1"},
 		{put("parts", `[{"kind": "knob", "across_cm": 3, "zone": "b"}]`), "$.parts[0].zone", "the piece has no such zone"},

@@ -69,7 +69,9 @@ func notTooLarge(next http.Handler) http.Handler {
 		most, what := int64(format.MaxBytes), "a piece"
 		if r.URL.Path == "/api/photos" {
 			most, what = photo.MaxBytes, "a picture"
-			_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(photoTime))
+			c := http.NewResponseController(w)
+			_ = c.SetReadDeadline(time.Now().Add(photoTime))
+			_ = c.SetWriteDeadline(time.Now().Add(2 * photoTime)) // it is unpacked after it was read
 		}
 		if r.ContentLength > most {
 			w.Header().Set("Connection", "close")

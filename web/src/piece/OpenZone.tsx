@@ -4,6 +4,7 @@ import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/clie
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
+import { ZonePlace } from "../look/ZonePlace";
 import { Plan } from "../plan/Plan";
 import { bandSays, Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
@@ -194,6 +195,11 @@ export function OpenZone({
           aria-label="What the check says"
           className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
         >
+          {view === "look-over" && (
+            <div className="mb-3 grid place-items-center">
+              <ZonePlace piece={piece} look={look} zone={zone.id} width={340} height={170} />
+            </div>
+          )}
           {view === "look-over" && judged?.section && <SmallCut judged={judged} onPlan={() => onView("plan")} />}
           {judged && (
             <fieldset disabled={stale} className="min-w-0">

@@ -179,22 +179,20 @@ function OpenPiece({ id }: { id: number }) {
           if (made) void go(`/pieces/${made}`, { replace: true });
         }}
       />
-      {(zones.length > 0 || piece.parts?.length || side !== "parts") && (
-        <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
-          <ZoneTabs
-            zones={zones}
-            results={result?.zones}
-            here={adding ? undefined : (zone?.id ?? WHOLE)}
-            whole={WHOLE}
-            loose={result?.look?.loose ?? 0}
-            onWhole={wholePiece}
-            onShow={showZone}
-            onAdd={addZone}
-          />
-          {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
-          {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
-        </div>
-      )}
+      <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
+        <ZoneTabs
+          zones={zones}
+          results={result?.zones}
+          here={adding ? undefined : (zone?.id ?? WHOLE)}
+          whole={WHOLE}
+          loose={result?.look?.loose ?? 0}
+          onWhole={wholePiece}
+          onShow={showZone}
+          onAdd={addZone}
+        />
+        {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
+        {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
+      </div>
       {refused && (
         <p role="alert" className="sheet wash px-5 py-2">
           This cannot be judged as it stands: {refused}

@@ -2,6 +2,7 @@ import { Printer } from "lucide-react";
 import type { Look, Piece, Zone, ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
+import { ZonePlace } from "../look/ZonePlace";
 import { nameOf, soilsSay, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
 import type { View } from "../piece/ZoneBar";
 import { Cut } from "../section/Cut";
@@ -64,6 +65,7 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
               {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
             </p>
           </div>
+          <ZonePlace piece={piece} look={look} zone={zone.id} width={130} height={100} />
           <button type="button" className="btn btn-primary no-print" onClick={() => window.print()}>
             <Printer className="size-5" aria-hidden="true" /> Print
           </button>
