@@ -48,7 +48,8 @@ type ZoneResult struct {
 	Says     string        `json:"says" doc:"The verdict as a sentence"`
 	Adhesion *AdhesionPart `json:"adhesion"`
 	Bleed    []BleedPart   `json:"bleed"`
-	Implied  []Level       `json:"implied" doc:"What rises by itself where no bleeders are entered"`
+	Implied  []string      `json:"implied" doc:"What rises by itself where no bleeders are entered, in words"`
+	Rises    []Level       `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
 	Hiding   *HidingPart   `json:"hiding" doc:"Not computed yet"`
 	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
 	Hours    HoursPart     `json:"hours"`
@@ -236,7 +237,7 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o CheckOptions) ZoneResult {
 	out := ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
-		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []Level{},
+		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{}, Rises: []Level{},
 		Hours: HoursPart{Elapsed: tidy(r.Hours)},
 	}
 	if r.Minutes >= 0 {
@@ -248,7 +249,8 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	plain.GivenBleeders = false
 	for b, lv := range surface.Levels(c, &plain) {
 		if lv > 0 {
-			out.Implied = append(out.Implied, Level{craft.Bleeder(b).String(), int(lv)})
+			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
+			out.Rises = append(out.Rises, Level{craft.Bleeder(b).String(), int(lv)})
 		}
 	}
 	if a := r.Adhesion; a != nil {

@@ -279,16 +279,16 @@ func TestImplied(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		implied := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0].Implied
+		z := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
 		got := []string{}
-		for _, l := range implied {
+		for _, l := range z.Rises {
 			got = append(got, l.ID)
 			if l.Level < 1 || l.Level > craft.MaxLevel {
 				t.Errorf("%s implies %s at level %d", x.fields, l.ID, l.Level)
 			}
 		}
-		if !slices.Equal(got, x.want) || implied == nil {
-			t.Errorf("%s implies %q, want %q", x.fields, got, x.want)
+		if !slices.Equal(z.Implied, x.want) || !slices.Equal(got, x.want) || z.Implied == nil || z.Rises == nil {
+			t.Errorf("%s implies %q as %q, want %q", x.fields, z.Implied, got, x.want)
 		}
 	}
 }

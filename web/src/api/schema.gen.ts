@@ -1250,8 +1250,10 @@ export interface components {
             hiding: components["schemas"]["HidingPart"];
             hours: components["schemas"]["HoursPart"];
             id: string;
-            /** @description What rises by itself where no bleeders are entered */
-            implied: components["schemas"]["Level"][];
+            /** @description What rises by itself where no bleeders are entered, in words */
+            implied: string[];
+            /** @description The same as ids, with how much of it there is */
+            implied_levels: components["schemas"]["Level"][];
             name?: string;
             /** @description The verdict as a sentence */
             says: string;

@@ -1,9 +1,10 @@
 import { ImagePlus, MapPin, Trash2 } from "lucide-react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../api/client";
 import { nameOf, useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { TextField } from "../ui/Field";
+import { useSteady } from "../ui/steady";
 import { Thumb } from "./Thumb";
 
 type Props = {
@@ -66,16 +67,12 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
     setSaid(told);
   };
 
+  const pasted = useSteady((files: File[]) => void take(files));
   useEffect(() => {
-    const paste = (e: ClipboardEvent) => {
-      const files = [...(e.clipboardData?.files ?? [])];
-      if (files.length) void latestTake.current(files);
-    };
+    const paste = (e: ClipboardEvent) => pasted([...(e.clipboardData?.files ?? [])]);
     window.addEventListener("paste", paste);
     return () => window.removeEventListener("paste", paste);
-  }, []);
-  const latestTake = useRef(take);
-  latestTake.current = take;
+  }, [pasted]);
 
   const put = (f: Photo) => onPiece({ ...piece, photos: photos.map((x) => (x.file === f.file ? f : x)) });
   return (
@@ -232,7 +229,7 @@ function Picture({ photo, onMark }: PictureProps) {
 type BesideProps = { piece: Piece; photo: Photo; onChange: (f: Photo) => void; onRemove: () => void };
 
 /** Beside is what a photograph shows, and what its markers point at. */
-function Beside({ piece, photo, onChange, onRemove }: BesideProps): ReactNode {
+function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
   const v = useVocab();
   const zones = piece.zones ?? [];
   const damage = zones.flatMap((z) =>

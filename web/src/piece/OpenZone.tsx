@@ -175,7 +175,7 @@ export function OpenZone({
             <Survey
               piece={piece}
               zone={zone}
-              implied={judged?.implied}
+              implied={judged?.implied_levels}
               look={look}
               onPhotos={onPhotos}
               lead={judged?.findings.some((f) => f.code === "safety.lead") ?? false}
