@@ -136,6 +136,12 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 		t.Errorf("joined: %d zones, the cap in %q", len(p.Zones), p.Parts[3].Zone)
 	}
 	do(t, ctx, press("Undo"), sees("0.306 m², 2.4 m of edges"), press("Redo"), gone("0.306 m², 2.4 m of edges"), saved())
+	// Given to none, a part is loose again.
+	do(t, ctx, part(3), press("To none"), sees("1 part"), sees("What are they made of"), saved())
+	if z := a.stored("12").Piece.Parts[3].Zone; z != "" {
+		t.Errorf("given to none, the cap is in %q", z)
+	}
+	do(t, ctx, press("Undo"), saved())
 	// A zone that is removed leaves its parts.
 	do(t, ctx, press("Back board"), press("Look over"), press("Remove this zone"), sees("Uprights and shelves"), saved())
 	p = a.stored("12").Piece
@@ -246,9 +252,9 @@ func TestPhotographs(t *testing.T) {
 	// at nothing.
 	do(t, ctx, press("Uprights and shelves"), press("Look over"), press("It is on a photograph"), sees("Press on the picture where A is."), press("Photograph 2"),
 		chromedp.Click(chromedp.CSS(`figure button`)), sees("Marker 1 points at"), typeIn("What it shows", "Left side"),
-		typeIn("Note", "Old sign"), choose("Of what", "uprights"), saved())
+		typeIn("Note", "Old sign"), choose("Of what", "uprights"), press("Move it"), typeIn("From above", "120"), sees("Between 0 and 100 %"), typeIn("From above", "12.5"), saved())
 	f = a.stored("12").Piece.Photos
-	if k := f[1]; k.Caption != "Left side" || k.Zone != "uprights" || len(k.Markers) != 1 || k.Markers[0].Defect != "A" || math.Abs(k.Markers[0].X-.5) > .05 || k.Markers[0].Note != "Old sign" {
+	if k := f[1]; k.Caption != "Left side" || k.Zone != "uprights" || len(k.Markers) != 1 || k.Markers[0].Defect != "A" || math.Abs(k.Markers[0].X-.5) > .05 || k.Markers[0].Y != .125 || k.Markers[0].Note != "Old sign" {
 		t.Errorf("marked: %+v", k)
 	}
 	do(t, ctx, press("Uprights and shelves"), press("Look over"), press("Remove hole A"), saved())

@@ -114,6 +114,11 @@ export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: 
                     </button>
                   );
                 })}
+              {here.some((n) => parts[n]?.zone) && (
+                <button type="button" className="btn btn-ghost font-normal" onClick={() => give(undefined)}>
+                  To none
+                </button>
+              )}
               {own && (
                 <button
                   type="button"

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../api/client";
 import { nameOf, useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
-import { TextField } from "../ui/Field";
+import { NumberField, TextField } from "../ui/Field";
 import { useSteady } from "../ui/steady";
 import { Thumb } from "./Thumb";
 
@@ -13,6 +13,8 @@ type Props = {
   latest: () => Piece | undefined;
   point: string | undefined; // label of damage that the next press points at
 };
+
+const MOST = 60; // photographs of one piece, as the server has it
 
 // A phone sends a JPEG where only such is asked for; at a desk a HEIC file may be all there is.
 const PHONE = "image/jpeg,image/png,image/webp";
@@ -50,7 +52,9 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         const { already, ...photo } = await sendPhoto(file);
         // The piece may have changed while the picture was on its way.
         const now = latest() ?? piece;
-        if (now.photos?.some((f) => f.file === photo.file)) {
+        if ((now.photos?.length ?? 0) >= MOST) {
+          told.push(`${file.name}: a piece holds at most ${MOST} photographs; remove one first.`);
+        } else if (now.photos?.some((f) => f.file === photo.file)) {
           told.push(`${file.name}: the same photograph is here already.`);
           setAt(now.photos.findIndex((f) => f.file === photo.file));
         } else {
@@ -144,6 +148,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         {here && (
           <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
             <Picture
+              key={`p${here.file}`}
               photo={here}
               onMark={(m) => {
                 put({ ...here, markers: [...(here.markers ?? []), { ...m, defect: pointing }] });
@@ -295,6 +300,31 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
                 max={200}
                 onChange={(note) => set({ note: note || undefined })}
               />
+              <details className="mb-1">
+                <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
+                  Move it
+                </summary>
+                <div className="grid grid-cols-2 gap-x-3">
+                  <NumberField
+                    label="From the left"
+                    unit="%"
+                    value={Math.round(m.x * 1000) / 10}
+                    min={0}
+                    max={100}
+                    required
+                    onChange={(x) => x !== undefined && set({ x: x / 100 })}
+                  />
+                  <NumberField
+                    label="From above"
+                    unit="%"
+                    value={Math.round(m.y * 1000) / 10}
+                    min={0}
+                    max={100}
+                    required
+                    onChange={(y) => y !== undefined && set({ y: y / 100 })}
+                  />
+                </div>
+              </details>
             </li>
           );
         })}

@@ -48,7 +48,7 @@ export function withChange(h: History, before: Piece, next: Piece, now = Date.no
   const where = leaf(before, next);
   const typed =
     where &&
-    /name|what|colour|area|hours|wait_h|grit|coats|temp_c|rh_pct|pct|made|_cm|_mm|_minor|count|seen|where|note|found|place|label|year|caption$/.test(
+    /name|what|colour|area|hours|wait_h|grit|coats|temp_c|rh_pct|pct|made|_cm|_mm|_minor|count|seen|where|note|found|place|label|year|caption|\.x|\.y$/.test(
       where,
     );
   if (typed && h.last?.leaf === where && now - h.last.at < TYPING && h.past.length) {
