@@ -74,7 +74,7 @@ func readOne(line string, u measure.Units) (Part, error) {
 	return p, p.Check()
 }
 
-// Sizes reads the sizes of a kind, in the order of its needs; those left out
+// ReadSizes reads the sizes of a kind, in the order of its needs; those left out
 // at the end are as usual. The error is an *[Error] or a *[measure.Error].
 func ReadSizes(k Kind, text string, u measure.Units) (Sizes, error) {
 	cm, err := readSizes(k, text, u)

@@ -69,7 +69,7 @@ func writeWhole(path string, data []byte) error {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return err
 	}
-	f, err := os.CreateTemp(dir, ".new-*")
+	f, err := os.CreateTemp(dir, halfWritten+"*")
 	if err != nil {
 		return err
 	}
@@ -101,6 +101,21 @@ func (s *Store) Photo(name string, small bool) (*os.File, error) {
 	return f, err
 }
 
+// halfWritten is how a file is called until all of it is there.
+const halfWritten = ".new-"
+
+// sweepHalves removes what a program that was ended left half written.
+func (s *Store) sweepHalves(age time.Duration) {
+	for _, dir := range []string{Photos, filepath.Join(Photos, smallPhotos)} {
+		left, _ := filepath.Glob(filepath.Join(s.dir, dir, halfWritten+"*"))
+		for _, path := range left {
+			if info, err := os.Stat(path); err == nil && s.now().Sub(info.ModTime()) >= age {
+				_ = os.Remove(path)
+			}
+		}
+	}
+}
+
 // SweepPhotos removes pictures older than an age that no piece shows, nor any
 // earlier state of one that may be gone back to, and says how many.
 func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error) {
@@ -120,6 +135,7 @@ func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error)
 	if err != nil {
 		return 0, fmt.Errorf("read the pictures: %w", err)
 	}
+	s.sweepHalves(age)
 	n := 0
 	for _, f := range files {
 		info, err := f.Info()

@@ -96,7 +96,15 @@ func TestSweepPhotos(t *testing.T) {
 	if _, err := s.Save(ctx, c.ID, c.Rev, p); err != nil {
 		t.Fatal(err)
 	}
+	half := filepath.Join(dir, Photos, halfWritten+"1")
+	old := time.Now().Add(-48 * time.Hour)
+	if err := errors.Join(os.WriteFile(half, []byte("l"), 0o600), os.Chtimes(half, old, old)); err != nil {
+		t.Fatal(err)
+	}
 	n, err := s.SweepPhotos(ctx, 24*time.Hour)
+	if _, gone := os.Stat(half); !errors.Is(gone, os.ErrNotExist) {
+		t.Error("what was left half written is still there")
+	}
 	if err != nil || n != 1 {
 		t.Errorf("%d swept, %v", n, err)
 	}

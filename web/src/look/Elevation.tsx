@@ -88,7 +88,7 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
       viewBox={`${-MARGIN} ${-MARGIN} ${size.w} ${size.h}`}
       width={size.w}
       height={size.h}
-      className="block max-w-full"
+      className="block max-w-full touch-manipulation"
       role={onPress ? "group" : "img"}
       aria-label={`The front of it, ${look.elevation.says}`}
     >
