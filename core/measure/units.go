@@ -53,14 +53,6 @@ func (u Units) Temp(c float64) string {
 	return short(c, 1) + " °C"
 }
 
-// TempSpan words a difference of temperatures given in degrees Celsius.
-func (u Units) TempSpan(c float64) string {
-	if u == US {
-		return short(c*9/5, 0) + " °F"
-	}
-	return short(c, 1) + " °C"
-}
-
 // Area words an area given in square metres.
 func (u Units) Area(m2 float64) string {
 	if u == US {

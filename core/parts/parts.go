@@ -168,13 +168,6 @@ func article(name string) string {
 	return "A " + strings.ToLower(name)
 }
 
-// Figure is one face of a part: how many of it there are, and the area of all
-// of them in square metres.
-type Figure struct {
-	Name string
-	M2   float64
-}
-
 // Measured is what a part, or a zone of parts, comes to.
 type Measured struct {
 	M2     float64 // as the tape says
@@ -188,20 +181,25 @@ type Measured struct {
 
 const cm2PerM2 = 1e4
 
+// FaceM2 is the area of one of the kind's faces on all of a part together,
+// painted or not, in square metres.
+func (p *Part) FaceM2(face int) float64 {
+	return Kinds[p.Kind].Faces[face].Area(&p.Size) * float64(p.Count) / cm2PerM2
+}
+
 // Measure works out what all of a part come to, painted faces only.
 func (p *Part) Measure() Measured {
 	row := &Kinds[p.Kind]
-	one := 0.
+	var m Measured
 	for i := range row.Faces {
 		if p.Painted&(1<<i) != 0 {
-			one += row.Faces[i].Area(&p.Size)
+			m.M2 += p.FaceM2(i)
 		}
 	}
-	if one == 0 {
-		return Measured{}
+	if m.M2 == 0 {
+		return m
 	}
 	n := float64(p.Count)
-	m := Measured{M2: one * n / cm2PerM2}
 	m.Cover = m.M2 * Reliefs[p.Relief].Cover
 	m.Work = row.Work * Reliefs[p.Relief].Work
 	if row.Length != nil {
@@ -211,17 +209,6 @@ func (p *Part) Measure() Measured {
 		m.Edges = row.Edges(&p.Size) * n / 100
 	}
 	return m
-}
-
-// Figures are the painted faces of all of a part, each with its area.
-func (p *Part) Figures() []Figure {
-	var out []Figure
-	for i, f := range Kinds[p.Kind].Faces {
-		if p.Painted&(1<<i) != 0 {
-			out = append(out, Figure{f.Name, f.Area(&p.Size) * float64(p.Count) / cm2PerM2})
-		}
-	}
-	return out
 }
 
 // OfZone is what the parts of a zone come to: areas and lengths added, the

@@ -41,7 +41,7 @@ func unpackApart(ctx context.Context, data []byte) (image.Image, error) {
 	ctx, stop := context.WithTimeout(ctx, apartTime)
 	defer stop()
 	cmd := exec.CommandContext(ctx, self)
-	cmd.Env = append(os.Environ(), apartEnv+"=1", "GOMEMLIMIT=700MiB")
+	cmd.Env = append(os.Environ(), apartEnv+"=1", "GOGC=20", "GOMEMLIMIT=160MiB")
 	cmd.Stdin = bytes.NewReader(data)
 	var out, said bytes.Buffer
 	cmd.Stdout, cmd.Stderr = &out, &said
