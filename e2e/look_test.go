@@ -150,6 +150,49 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 	}
 }
 
+// Sizes typed while the server is away are worked out when it is back, in rows
+// that were shut meanwhile, too; what was done after the typing stays, and what
+// makes no sense then stands in its field.
+func TestSizesTypedWhileTheServerIsAway(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	const frontSizes, topSizes = "Sizes: width × height, then thickness if you like", "Sizes: width × depth, then thickness if you like"
+	away := "It is worked out as soon as the server answers"
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13")), sees("drawn to scale"), press("2 × Drawer fronts"))
+	a.down()
+	do(t, ctx, typeIn(frontSizes, "70 x 20"), sees(away), typeIn("Called", "Small fronts"),
+		press("Counter top 165"), gone(away), typeIn(topSizes, "1.6 m x 48 cm x"), sees(away),
+		press("Laminate fronts"), press("Look over"), sees("How it shines"), typeIn("Area", "120 x 45 cm"), sees(away), press("The piece"), sees("Not saved yet"))
+	a.up(true)
+	do(t, ctx, sees("70 × 20 × 2 cm"), sees("0.54 m², typed"), sees("“1.6 m x 48 cm x” cannot be read"), saved())
+	check := func(when string) {
+		t.Helper()
+		p := a.stored("13").Piece
+		if f := p.Parts[2]; f.WidthCM != 70 || f.HeightCM != 20 || f.Name != "Small fronts" {
+			t.Errorf("%s the fronts are %+v", when, f)
+		}
+		if p.Parts[0].WidthCM != 165 || p.Zones[0].AreaM2 != .54 {
+			t.Errorf("%s the top is %v wide and the fronts have %v m²", when, p.Parts[0].WidthCM, p.Zones[0].AreaM2)
+		}
+	}
+	check("with the server back")
+	do(t, ctx, press("Counter top “1.6"), sees("lacks its last side"))
+	if got, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("[aria-invalid=true]").value`)); err != nil || got != "1.6 m x 48 cm x" {
+		t.Errorf("what was typed became %q, %v", got, err)
+	}
+	// Read by a page that was loaded anew.
+	a.down()
+	do(t, ctx, typeIn(topSizes, "160 x 48 x 3"), sees(away))
+	a.up(true)
+	do(t, ctx, chromedp.Reload(), sees("160 × 48 × 3 cm"), saved())
+	if p := a.stored("13").Piece.Parts[0]; p.WidthCM != 160 || p.DepthCM != 48 {
+		t.Errorf("after the reload the top is %+v", p)
+	}
+	// Undo brings back what was there before, and what was typed goes.
+	do(t, ctx, press("Undo"), sees("165 × 50 × 3 cm"), gone("160 × 48 × 3 cm"), saved())
+	do(t, ctx, press("Counter top 165"), gone("lacks its last side"), gone("That is 160"))
+}
+
 // The drawing is walked and pressed by the keyboard alone.
 func TestTheElevationIsWalked(t *testing.T) {
 	a := start(t, true)

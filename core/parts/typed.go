@@ -74,14 +74,20 @@ func readOne(line string, u measure.Units) (Part, error) {
 	return p, p.Check()
 }
 
-// ReadSizes reads the sizes of a kind, in the order of its needs; those left out
-// at the end are as usual. The error is an *[Error] or a *[measure.Error].
-func ReadSizes(k Kind, text string, u measure.Units) (Sizes, error) {
+// ReadSizes reads the sizes of a kind, in the order of its needs. Of those left
+// out at the end, what has a usual value stays as it was, or is as usual where
+// was has nought. The error is an *[Error] or a *[measure.Error].
+func ReadSizes(k Kind, text string, was Sizes, u measure.Units) (Sizes, error) {
 	cm, err := readSizes(k, text, u)
 	if err != nil {
 		return Sizes{}, err
 	}
 	p := New(k, 1, cm...)
+	for _, n := range Kinds[k].Needs[len(cm):] {
+		if n.Usual > 0 && was[n.Dim] > 0 {
+			p.Size[n.Dim] = was[n.Dim]
+		}
+	}
 	return p.Size, p.Check()
 }
 

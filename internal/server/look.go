@@ -39,14 +39,18 @@ type partOut struct{ Body format.Part }
 
 // sizes reads the sizes of one part.
 func (h *handlers) sizes(ctx context.Context, in *struct {
-	Kind string `query:"kind" required:"true"`
-	Text string `query:"text" doc:"As 80 x 18 cm"`
+	Kind   string  `query:"kind" required:"true"`
+	Text   string  `query:"text" doc:"As 80 x 18 cm"`
+	Thick  float64 `query:"thick_cm" doc:"As it is now; kept where the text leaves it out"`
+	Girth  float64 `query:"girth_cm" doc:"As it is now; kept where the text leaves it out"`
+	Member float64 `query:"member_cm" doc:"As it is now; kept where the text leaves it out"`
 }) (*partOut, error) {
 	k, ok := parts.KindNamed(in.Kind)
 	if !ok {
 		return nil, huma.Error404NotFound("There is no such kind of part.")
 	}
-	s, err := parts.ReadSizes(k, in.Text, h.checking(ctx).Units)
+	was := parts.Sizes{parts.Thick: in.Thick, parts.Girth: in.Girth, parts.Member: in.Member}
+	s, err := parts.ReadSizes(k, in.Text, was, h.checking(ctx).Units)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}

@@ -32,6 +32,11 @@ func TestPartsAreRead(t *testing.T) {
 	if p := decode[format.Part](t, w); w.Code != 200 || p.HeightCM != 45 || p.AcrossCM != 5 || p.BaseCM != 5 {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
+	// What is left out stays as it was measured.
+	w = call{method: "GET", path: "/api/sizes?kind=door&thick_cm=2.4&text=" + url.QueryEscape("40 x 70")}.to(h)
+	if p := decode[format.Part](t, w); w.Code != 200 || p.HeightCM != 70 || p.ThickCM != 2.4 {
+		t.Errorf("%d %s", w.Code, w.Body)
+	}
 	for _, c := range []struct {
 		path string
 		code int
@@ -41,6 +46,7 @@ func TestPartsAreRead(t *testing.T) {
 		{"/api/parts?text=", 422, "Nothing is typed"},
 		{"/api/sizes?kind=gizmo&text=3", 404, "no such kind"},
 		{"/api/sizes?kind=door&text=40", 422, "A door has width × height"},
+		{"/api/sizes?kind=frame&member_cm=20&text=40x60", 422, "Its members leave no opening."},
 		{"/api/templates/gizmo", 404, "no such template"},
 		{"/api/templates/chest?sizes=" + url.QueryEscape("80 x 90"), 422, "It wants width × height × depth."},
 		{"/api/templates/chest?sizes=" + url.QueryEscape("-3 x 4 x 5"), 422, "never less than nothing"},

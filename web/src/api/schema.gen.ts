@@ -1910,6 +1910,12 @@ export interface operations {
                 kind: string;
                 /** @description As 80 x 18 cm */
                 text?: string;
+                /** @description As it is now; kept where the text leaves it out */
+                thick_cm?: number;
+                /** @description As it is now; kept where the text leaves it out */
+                girth_cm?: number;
+                /** @description As it is now; kept where the text leaves it out */
+                member_cm?: number;
             };
             header?: never;
             path?: never;

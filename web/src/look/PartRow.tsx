@@ -1,8 +1,8 @@
 import { ChevronDown } from "lucide-react";
-import { useCallback } from "react";
-import { answer, api, type Look, type Part, type Zone } from "../api/client";
+import type { Look, Part, Zone } from "../api/client";
+import { AskedField } from "../piece/AskedField";
+import { sizesOf, spelledSizes, useAsked } from "../piece/asked";
 import { useVocab } from "../piece/vocab";
-import { AskedField } from "../ui/AskedField";
 import { Check, Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { Order } from "../ui/Order";
@@ -20,7 +20,7 @@ type Props = {
   last: boolean;
   onChoose: (more: boolean) => void;
   onOpen: () => void;
-  onChange: (p: Part) => void;
+  onChange: (change: Partial<Part>) => void;
   onMove: (by: number) => void;
   onRemove: () => void;
 };
@@ -34,6 +34,8 @@ const PLACES = [
 /** PartRow is one part, or several alike: what it is, how large, whose it is; opened, it is edited there. */
 export function PartRow(p: Props) {
   const l = p.look;
+  const [asked] = useAsked({ part: p.n, kind: p.part.kind }, spelledSizes(p.part));
+  const unread = asked && asked.is !== "read" && !p.open;
   return (
     <li
       data-part-row={p.n}
@@ -60,7 +62,13 @@ export function PartRow(p: Props) {
               {(p.part.count ?? 1) > 1 && `${p.part.count} × `}
               <bdi className="break-words">{l?.title}</bdi>
             </span>
-            <span className="block text-secondary text-sm">{l?.sizes}</span>
+            {unread ? (
+              <span className="block text-error text-sm">
+                <bdi>“{asked.text}”</bdi> {asked.says ? "cannot be read" : "is not worked out yet"}
+              </span>
+            ) : (
+              <span className="block text-secondary text-sm">{l?.sizes}</span>
+            )}
           </span>
           <span className="text-right text-sm">
             <span className="block">{l?.area}</span>
@@ -97,9 +105,13 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
   const u = useUnits();
   const kind = v.part_kinds.find((k) => k.id === part.kind);
   const fields = (kind?.sizes ?? []) as (keyof Part)[];
-  const key = (p: Part) => JSON.stringify(fields.map((f) => p[f] ?? 0).filter((x) => x !== 0));
-  const show = useCallback((k: string | undefined) => (k ? sizes(JSON.parse(k) as number[], u) : ""), [u]);
-  const set = (change: Partial<Part>) => onChange({ ...part, ...change });
+  const show = (spelled: string) => {
+    const cm = sizesOf(spelled);
+    return sizes(
+      fields.map((f) => Number(cm[f] ?? 0)).filter((x) => x > 0),
+      u,
+    );
+  };
   const painted = look?.painted ?? [];
   return (
     <div className="border-base-300 border-t px-3 pt-2 pb-1">
@@ -109,7 +121,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           value={part.name ?? ""}
           max={200}
           hint={`Empty: ${kind?.name.toLowerCase()}`}
-          onChange={(name) => set({ name: name || undefined })}
+          onChange={(name) => onChange({ name: name || undefined })}
         />
         <NumberField
           label="How many"
@@ -118,23 +130,15 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           max={200}
           whole
           required
-          onChange={(count) => set({ count })}
+          onChange={(count) => onChange({ count })}
         />
       </div>
-      <AskedField<string>
+      <AskedField
         label={`Sizes: ${kind?.wants}`}
-        value={key(part)}
+        at={{ part: n, kind: part.kind }}
+        stands={spelledSizes(part)}
         show={show}
         required
-        ask={(text, signal) =>
-          answer(api.GET("/api/sizes", { params: { query: { kind: part.kind, text } }, signal })).then(key)
-        }
-        means={(k) => `That is ${show(k)}`}
-        onChange={(k) => {
-          if (!k) return;
-          const cm = JSON.parse(k) as number[];
-          set(Object.fromEntries(fields.map((f, i) => [f, cm[i]])) as Partial<Part>);
-        }}
       />
       <fieldset className="mb-1">
         <legend className="mb-0.5 font-medium text-secondary text-sm">Painted are</legend>
@@ -145,7 +149,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
               label={look?.faces.find((x) => x.id === f.id)?.words ?? f.name}
               on={painted.includes(f.id)}
               onChange={(on) =>
-                set({ faces: kind.faces.map((x) => x.id).filter((x) => (x === f.id ? on : painted.includes(x))) })
+                onChange({ faces: kind.faces.map((x) => x.id).filter((x) => (x === f.id ? on : painted.includes(x))) })
               }
             />
           ))}
@@ -156,7 +160,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           label="Its surface"
           words={v.reliefs}
           value={part.relief ?? "smooth"}
-          onChange={(id) => set({ relief: id === "smooth" ? undefined : id })}
+          onChange={(id) => onChange({ relief: id === "smooth" ? undefined : id })}
         />
         {kind?.moves && (
           <SizeField
@@ -164,7 +168,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
             value={part.gap_mm}
             max={100}
             hint="Empty where nobody measured"
-            onChange={(gap_mm) => set({ gap_mm })}
+            onChange={(gap_mm) => onChange({ gap_mm })}
           />
         )}
         <NumberField
@@ -174,14 +178,14 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           max={200}
           whole
           hint="Empty: as many as one would expect"
-          onChange={(seen) => set({ seen })}
+          onChange={(seen) => onChange({ seen })}
         />
         <Choice
           label="Stands"
           words={PLACES}
           none="where it usually is"
           value={part.place}
-          onChange={(id) => set({ place: (id || undefined) as Part["place"] })}
+          onChange={(id) => onChange({ place: (id || undefined) as Part["place"] })}
         />
       </div>
       <Order

@@ -17,6 +17,7 @@ type Props = {
   look: Look;
   results: ZoneResult[] | undefined;
   onPiece: (p: Piece) => void;
+  onMore: (parts: Part[]) => number; // gives the index of the first
   onShow: (zone: string) => void;
   onNewZone: (parts: number[]) => void;
 };
@@ -26,7 +27,7 @@ export const loose = (piece: Piece, look: Look) =>
   (piece.parts ?? []).flatMap((p, i) => (!p.zone && look.parts[i]?.painted.length ? [i] : []));
 
 /** Parts is the piece as it stands, drawn from what the tape says, with its parts beside. */
-export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: Props) {
+export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNewZone }: Props) {
   const parts = piece.parts ?? [];
   const zones = piece.zones ?? [];
   const u = useUnits();
@@ -184,8 +185,8 @@ export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: 
         <QuickEntry
           piece={id}
           onAdd={(more) => {
-            onPiece({ ...piece, parts: [...parts, ...more] });
-            setChosen(more.map((_, i) => parts.length + i));
+            const first = onMore(more);
+            setChosen(more.map((_, i) => first + i));
           }}
         />
         <ul className="grid gap-1.5">
@@ -203,7 +204,7 @@ export function Parts({ id, piece, look, results, onPiece, onShow, onNewZone }: 
               last={n === parts.length - 1}
               onChoose={(more) => choose(n, more)}
               onOpen={() => setOpen(open === n ? undefined : n)}
-              onChange={(q) => onPiece(withPart(piece, n, q))}
+              onChange={(change) => onPiece(withPart(piece, n, change))}
               onMove={(by) => move(n, by)}
               onRemove={() => onPiece({ ...piece, parts: parts.filter((_, i) => i !== n) })}
             />

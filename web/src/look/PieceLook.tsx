@@ -99,7 +99,14 @@ export function PieceLook(p: Props) {
         </Scroll>
       );
   }
-  if (bare) return <Beginning {...p} />;
+  // The server has read them meanwhile: they come to the piece as it then is.
+  const more = (parts: Part[]) => {
+    const now = p.latest() ?? piece;
+    const before = now.parts ?? [];
+    p.onPiece({ ...now, parts: [...before, ...parts] });
+    return before.length;
+  };
+  if (bare) return <Beginning {...p} onMore={more} />;
   return (
     <Parts
       id={p.id}
@@ -107,6 +114,7 @@ export function PieceLook(p: Props) {
       look={look}
       results={result?.zones}
       onPiece={p.onPiece}
+      onMore={more}
       onShow={p.onShow}
       onNewZone={p.onNewZone}
     />
@@ -114,9 +122,8 @@ export function PieceLook(p: Props) {
 }
 
 /** Beginning is a piece of which nothing is known: it begins with a template, with parts, or with a zone. */
-function Beginning({ id, piece, removal, onPiece, onFirstZone }: Props) {
+function Beginning({ id, removal, onMore, onFirstZone }: Props & { onMore: (parts: Part[]) => void }) {
   const templates = useTemplates();
-  const begin = (parts: Part[]) => onPiece({ ...piece, parts });
   // It is drawn at once or not at all, so that nothing moves.
   if (templates.isPending) return null;
   return (
@@ -127,9 +134,9 @@ function Beginning({ id, piece, removal, onPiece, onFirstZone }: Props) {
           <p className="mb-2 text-secondary">
             Press what comes nearest and give it its sizes; every part can be changed. Or write its parts down.
           </p>
-          <Templates all={templates.data ?? []} onMake={begin} />
+          <Templates all={templates.data ?? []} onMake={onMore} />
           <div className="mt-3 max-w-2xl">
-            <QuickEntry piece={id} onAdd={begin} />
+            <QuickEntry piece={id} onAdd={onMore} />
           </div>
         </section>
         <AddZone piece={id} taken={[]} first removal={removal} onAdd={onFirstZone} />

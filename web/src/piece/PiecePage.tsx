@@ -10,6 +10,7 @@ import { Shell } from "../frame/Shell";
 import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
 import { useSteady } from "../ui/steady";
 import { AddZone } from "./AddZone";
+import { AskedContext, AskedSizes } from "./asked";
 import { assigned, withoutZone, withZone } from "./edit";
 import { OpenZone } from "./OpenZone";
 import { PieceName, RemovePiece } from "./PieceHead";
@@ -94,6 +95,14 @@ function OpenPiece({ id }: { id: number }) {
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
+  const { latest, made, change } = p;
+  const [asked] = useState(() => new AskedSizes(id, latest, change));
+  const loaded = !!piece;
+  useEffect(() => {
+    if (!loaded) return;
+    asked.resume(made());
+    return () => asked.pause();
+  }, [loaded, asked, made]);
   const drawn = !!result;
   const { rehearse } = p;
   useEffect(() => {
@@ -136,120 +145,122 @@ function OpenPiece({ id }: { id: number }) {
   );
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
-    <Shell
-      fixed
-      head={
-        <>
-          <PieceName piece={piece} onName={(name) => p.change({ ...piece, name })} />
-          <SaveMark save={p.save} silent={silent} />
-          <span className="flex-1 max-sm:hidden" />
-          <button type="button" className="btn btn-ghost px-2.5" disabled={!undo} onClick={undo}>
-            <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
-          </button>
-          <button type="button" className="btn btn-ghost px-2.5" disabled={!redo} onClick={redo}>
-            <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
-          </button>
-        </>
-      }
-      strip={
-        <BenchStrip
-          air={result?.air ?? studio?.air}
-          windows={zone && !adding ? <Windows judged={judged} /> : undefined}
-          next={
-            zone &&
-            next && (
-              <Link
-                className="underline underline-offset-2"
-                to={`/pieces/${id}/${zone.id}/${VIEW[next.id]}`}
-                replace
-                onClick={() => setAdding(undefined)}
-              >
-                {next.says}
-              </Link>
-            )
-          }
-        />
-      }
-    >
-      <Elsewhere
-        save={p.save}
-        onSettle={p.settle}
-        onAgain={async () => {
-          const made = await p.again();
-          if (made) void go(`/pieces/${made}`, { replace: true });
-        }}
-      />
-      <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
-        <ZoneTabs
-          zones={zones}
-          results={result?.zones}
-          here={adding ? undefined : (zone?.id ?? WHOLE)}
-          whole={WHOLE}
-          loose={result?.look?.loose ?? 0}
-          onWhole={wholePiece}
-          onShow={showZone}
-          onAdd={addZone}
-        />
-        {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
-        {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
-      </div>
-      {refused && (
-        <p role="alert" className="sheet wash px-5 py-2">
-          This cannot be judged as it stands: {refused}
-        </p>
-      )}
-      {adding ? (
-        <div className="min-h-0 flex-1 overflow-y-auto p-3 sm:p-5">
-          <AddZone
-            piece={id}
-            taken={zones.map((z) => z.id)}
-            first={!zones.length}
-            of={adding.parts.map((n) => result?.look?.parts[n]?.title ?? "")}
-            onClose={() => setAdding(undefined)}
-            onAdd={addNew}
+    <AskedContext value={asked}>
+      <Shell
+        fixed
+        head={
+          <>
+            <PieceName piece={piece} onName={(name) => p.change({ ...piece, name })} />
+            <SaveMark save={p.save} silent={silent} />
+            <span className="flex-1 max-sm:hidden" />
+            <button type="button" className="btn btn-ghost px-2.5" disabled={!undo} onClick={undo}>
+              <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
+            </button>
+            <button type="button" className="btn btn-ghost px-2.5" disabled={!redo} onClick={redo}>
+              <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
+            </button>
+          </>
+        }
+        strip={
+          <BenchStrip
+            air={result?.air ?? studio?.air}
+            windows={zone && !adding ? <Windows judged={judged} /> : undefined}
+            next={
+              zone &&
+              next && (
+                <Link
+                  className="underline underline-offset-2"
+                  to={`/pieces/${id}/${zone.id}/${VIEW[next.id]}`}
+                  replace
+                  onClick={() => setAdding(undefined)}
+                >
+                  {next.says}
+                </Link>
+              )
+            }
           />
-        </div>
-      ) : !zone ? (
-        <PieceLook
-          id={id}
-          piece={piece}
-          result={result}
-          view={side}
-          removal={removePiece}
-          latest={p.latest}
-          point={state?.point}
-          onPiece={p.change}
-          onView={showPiece}
-          onShow={showZone}
-          onNewZone={newZone}
-          onFirstZone={addNew}
-        />
-      ) : (
-        <OpenZone
-          key={zone.id}
-          piece={piece}
-          zone={zone}
-          judged={judged}
-          view={view}
-          begin={fresh === zone.id ? "finish" : undefined}
-          stale={silent || !!refused}
-          removal={removePiece}
-          onView={(to) => show(zone.id, to)}
-          onZone={setZone}
-          onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
-          look={result?.look}
-          onPhotos={(point) => showPiece("photos", point)}
-          onPiece={p.change}
-          onCopy={(to) =>
-            p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })
-          }
-          onRemove={() => {
-            p.change(withoutZone(piece, zone.id));
-            void go(`/pieces/${id}`, { replace: true });
+        }
+      >
+        <Elsewhere
+          save={p.save}
+          onSettle={p.settle}
+          onAgain={async () => {
+            const made = await p.again();
+            if (made) void go(`/pieces/${made}`, { replace: true });
           }}
         />
-      )}
-    </Shell>
+        <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
+          <ZoneTabs
+            zones={zones}
+            results={result?.zones}
+            here={adding ? undefined : (zone?.id ?? WHOLE)}
+            whole={WHOLE}
+            loose={result?.look?.loose ?? 0}
+            onWhole={wholePiece}
+            onShow={showZone}
+            onAdd={addZone}
+          />
+          {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
+          {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
+        </div>
+        {refused && (
+          <p role="alert" className="sheet wash px-5 py-2">
+            This cannot be judged as it stands: {refused}
+          </p>
+        )}
+        {adding ? (
+          <div className="min-h-0 flex-1 overflow-y-auto p-3 sm:p-5">
+            <AddZone
+              piece={id}
+              taken={zones.map((z) => z.id)}
+              first={!zones.length}
+              of={adding.parts.map((n) => result?.look?.parts[n]?.title ?? "")}
+              onClose={() => setAdding(undefined)}
+              onAdd={addNew}
+            />
+          </div>
+        ) : !zone ? (
+          <PieceLook
+            id={id}
+            piece={piece}
+            result={result}
+            view={side}
+            removal={removePiece}
+            latest={p.latest}
+            point={state?.point}
+            onPiece={p.change}
+            onView={showPiece}
+            onShow={showZone}
+            onNewZone={newZone}
+            onFirstZone={addNew}
+          />
+        ) : (
+          <OpenZone
+            key={zone.id}
+            piece={piece}
+            zone={zone}
+            judged={judged}
+            view={view}
+            begin={fresh === zone.id ? "finish" : undefined}
+            stale={silent || !!refused}
+            removal={removePiece}
+            onView={(to) => show(zone.id, to)}
+            onZone={setZone}
+            onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
+            look={result?.look}
+            onPhotos={(point) => showPiece("photos", point)}
+            onPiece={p.change}
+            onCopy={(to) =>
+              p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })
+            }
+            onRemove={() => {
+              p.change(withoutZone(piece, zone.id));
+              void go(`/pieces/${id}`, { replace: true });
+            }}
+          />
+        )}
+      </Shell>
+    </AskedContext>
   );
 }
 

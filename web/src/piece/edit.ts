@@ -60,8 +60,9 @@ export function assigned(piece: Piece, parts: number[], zone: string | undefined
   return { ...piece, parts: piece.parts?.map((p, i) => (parts.includes(i) ? { ...p, zone } : p)) };
 }
 
-export function withPart(piece: Piece, n: number, part: Part): Piece {
-  return { ...piece, parts: piece.parts?.map((p, i) => (i === n ? part : p)) };
+/** withPart changes what is given of a part. */
+export function withPart(piece: Piece, n: number, change: Partial<Part>): Piece {
+  return { ...piece, parts: piece.parts?.map((p, i) => (i === n ? { ...p, ...change } : p)) };
 }
 
 /** withZone changes a zone; markers lose what they pointed at where that is gone. */

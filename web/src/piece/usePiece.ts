@@ -318,13 +318,17 @@ export function usePiece(id: number) {
     }
   }, [id]);
 
+  const latest = useCallback(() => current.current, []);
+  const made = useCallback(() => created.current, []);
+
   return {
     piece,
     missing,
     save,
     change,
     changeSoon,
-    latest: () => current.current,
+    latest,
+    made,
     settle,
     again,
     rehearse,

@@ -100,9 +100,9 @@ export function Survey({
         )}
         <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
           <AreaField
-            value={zone.area_m2}
+            zone={zone}
             look={look?.zones.find((z) => z.id === zone.id)}
-            onChange={(area_m2) => set({ area_m2 })}
+            onParts={() => set({ area_m2: undefined })}
           />
           {asks("moisture_pct") && (
             <NumberField
