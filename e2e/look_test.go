@@ -53,7 +53,7 @@ func TestAChestFromNothing(t *testing.T) {
 		typeIn("Sizes: width × height × depth", "84 x 92 x 46"), press("Make its parts"), // drawn or not
 		sees("86 cm wide") /* its top stands proud */, sees("4 parts"))
 	// The fronts are of one material, all else of another.
-	do(t, ctx, part(2), sees("What are they made of"), press("New zone of it"), sees("Of: drawer fronts"),
+	do(t, ctx, part(2), sees("What are they made of"), press("New zone of these"), sees("Of: drawer fronts"),
 		typeIn("What is it made of?", "worktop"), chromedp.KeyEvent(kb.Enter), verdict("watch"),
 		press("Bare"), sees("From its parts: 0.732 m²"), mark("gloss"), press("Looked: nothing"), press("pale green"),
 		press("The piece 3 parts without a zone"), sees("3 parts"), press("New zone of these"), sees("Of: top, carcass, plinth"),
@@ -137,7 +137,7 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 	}
 	do(t, ctx, press("Undo"), sees("0.306 m², 2.4 m of edges"), press("Redo"), gone("0.306 m², 2.4 m of edges"), saved())
 	// Given to none, a part is loose again.
-	do(t, ctx, part(3), press("To none"), sees("1 part"), sees("What are they made of"), saved())
+	do(t, ctx, part(3), press("To none"), sees("1 part"), sees("What is it made of"), saved())
 	if z := a.stored("12").Piece.Parts[3].Zone; z != "" {
 		t.Errorf("given to none, the cap is in %q", z)
 	}

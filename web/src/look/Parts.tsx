@@ -69,6 +69,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
     { key: "q", says: "Add parts", run: () => document.querySelector<HTMLElement>('[data-field="parts"]')?.focus() },
   ]);
   const m2 = here.reduce((sum, n) => sum + (look.parts[n]?.area_m2 ?? 0), 0);
+  const many = here.length > 1 || (parts[here[0] ?? 0]?.count ?? 1) > 1;
   const says =
     here.length === 1
       ? look.parts[here[0] ?? 0]?.title
@@ -94,7 +95,11 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                 <b className="font-semibold">{says}</b>
                 {m2 > 0 && `, ${area(m2, u)}`}
                 <span className="block text-secondary text-sm">
-                  {own ? `in zone ${own.name || own.id}` : "What are they made of, and what is on them?"}
+                  {own
+                    ? `in zone ${own.name || own.id}`
+                    : many
+                      ? "What are they made of, and what is on them?"
+                      : "What is it made of, and what is on it?"}
                 </span>
               </p>
               <span className="flex-1" />
@@ -135,7 +140,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                 </button>
               )}
               <button type="button" className="btn btn-primary" onClick={() => onNewZone(here)}>
-                <Plus className="size-4" aria-hidden="true" /> New zone of {here.length === 1 ? "it" : "these"}
+                <Plus className="size-4" aria-hidden="true" /> New zone of {many ? "these" : "it"}
               </button>
             </>
           )}

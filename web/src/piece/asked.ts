@@ -53,15 +53,6 @@ function put(piece: Piece, at: Place, to: string | undefined): Piece {
   return zone ? withZone(piece, { ...zone, area_m2: to === undefined ? undefined : Number(to) }) : piece;
 }
 
-/** found is where a place is now: parts move in their list. */
-function found(piece: Piece, a: Asked): Place | undefined {
-  if (spelled(piece, a.place) === a.stands) return a.place;
-  const { place } = a;
-  if ("zone" in place) return undefined;
-  const n = piece.parts?.findIndex((p) => p.kind === place.kind && spelledSizes(p) === a.stands) ?? -1;
-  return n < 0 ? undefined : { ...place, part: n };
-}
-
 /** read has the server read it; what is left out of sizes stays as it was. */
 function read({ place, text, before }: Asked, signal: AbortSignal): Promise<string | undefined> {
   if ("zone" in place) {
@@ -180,13 +171,13 @@ export class AskedSizes {
   /** settle puts a value in its place, unless something else was put there meanwhile. */
   private settle(a: Asked, v: string | undefined, then: Asked) {
     const now = this.latest();
-    const place = now && found(now, a);
     // Drawn at once, so that the field never shows anything but what was typed.
     flushSync(() => {
-      this.all.delete(key(a.place));
-      if (place) {
-        this.change(put(now, place, v));
-        this.all.set(key(place), { ...then, place });
+      if (now && spelled(now, a.place) === a.stands) {
+        this.change(put(now, a.place, v));
+        this.all.set(key(a.place), then);
+      } else {
+        this.all.delete(key(a.place));
       }
       this.keep();
     });
