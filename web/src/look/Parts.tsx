@@ -87,7 +87,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
             <p className="text-secondary">
               {parts.length === 0
                 ? "Nothing is measured yet: add parts on the right."
-                : "Press a part to choose it; with Shift, several. Pressed twice, its zone opens."}
+                : "Press a part to choose it; several with Shift, or ticked in the list. Pressed twice, its zone opens."}
             </p>
           ) : (
             <>
