@@ -1,0 +1,480 @@
+package identify
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+)
+
+// Answer is one answered test.
+type Answer struct {
+	Test    string
+	Outcome string
+}
+
+// Known is what a survey says before any test.
+type Known struct {
+	// Substrate is the craft's id of what the zone is said to be made of;
+	// empty, or one that stands for not knowing, where nobody can say.
+	Substrate string
+	Veneer    bool
+	Made      int // year, 0 where nobody knows
+}
+
+// Belief is what the answers come to.
+type Belief struct {
+	Known   Known
+	Answers []Answer // those that count, each test once, in the tests' order
+	// Aside are answers that cannot count, with the reason.
+	Aside []Aside
+	// P is the belief in each of [Hypotheses]; it adds up to 1.
+	P []float64
+	// Against are pairs of answers, or an answer and the survey, that hardly
+	// go together.
+	Against []Conflict
+
+	prior []float64
+	tests []int // of Answers
+	outs  []int
+}
+
+// Aside is an answer that does not count.
+type Aside struct {
+	Answer
+	Why string
+}
+
+// Conflict names what contradicts.
+type Conflict struct {
+	A, B Answer
+	// Lift is how often the two come together, where 1 is as often as chance
+	// would bring them together and 0 is never.
+	Lift float64
+	Says string
+}
+
+// stated is the share of belief that goes to what a survey says a thing is
+// made of, before any test; the rest is for a survey in error. Working default.
+const stated = .97
+
+// lookalike are, for substrates that stand for not knowing, the groups they
+// are taken for, with how often each turns out. Working default.
+var lookalike = map[string]map[Group]float64{
+	"unknown_wood":    {Wood: .84, Printed: .13, Board: .03},
+	"plastic_unknown": {Plastic: .85, Printed: .1, Cloth: .05},
+}
+
+// eras are the outcomes of the question of age, with the first year after each.
+var eras = []struct {
+	id    string
+	until int
+}{{"before_1930", 1930}, {"y1930_60", 1960}, {"y1960_90", 1990}, {"after_1990", 1 << 30}}
+
+// Believe works out what answers come to. A test of which there are two
+// answers, an unknown test or outcome is an error that names it; "not sure" is
+// no answer and no error.
+func Believe(k Known, answers []Answer) (*Belief, error) {
+	b := &Belief{Known: k, prior: priors(k)}
+	seen := map[string]string{}
+	dated := false
+	group := anything
+	if m := MatterOf(k.Substrate); m >= 0 {
+		group = Matters[m].Group
+	}
+	for _, a := range answers {
+		t := TestNamed(a.Test)
+		if t < 0 {
+			return nil, fmt.Errorf("there is no test %q", a.Test)
+		}
+		if first, dup := seen[a.Test]; dup {
+			return nil, fmt.Errorf("the test %q is answered twice, %q and %q", a.Test, first, a.Outcome)
+		}
+		seen[a.Test] = a.Outcome
+		if a.Outcome == NotSure {
+			continue
+		}
+		o := Tests[t].outcome(a.Outcome)
+		switch {
+		case o < 0:
+			return nil, fmt.Errorf("the test %q has no outcome %q", a.Test, a.Outcome)
+		case Tests[t].On&group == 0:
+			b.Aside = append(b.Aside, Aside{a, "This test cannot be made on " + groupName(group) + ": it says something of " + Tests[t].on() + " only."})
+			continue
+		case a.Test == "age" && k.Made != 0:
+			b.Aside = append(b.Aside, Aside{a, fmt.Sprintf("The piece is from %d, and that says more than how old it looks.", k.Made)})
+			continue
+		}
+		dated = dated || a.Test == "age"
+		b.Answers, b.tests, b.outs = append(b.Answers, a), append(b.tests, t), append(b.outs, o)
+	}
+	if k.Made != 0 && !dated {
+		// The year is an answer that nobody had to give.
+		t := TestNamed("age")
+		e := slices.IndexFunc(eras, func(e struct {
+			id    string
+			until int
+		}) bool {
+			return k.Made < e.until
+		})
+		for h := range b.prior {
+			b.prior[h] *= chances[t][h][Tests[t].outcome(eras[e].id)]
+		}
+		normal(b.prior)
+	}
+	b.P = b.weigh(-1)
+	b.conflicts()
+	return b, nil
+}
+
+// priors is the belief before any test.
+func priors(k Known) []float64 {
+	p := make([]float64, len(Hypotheses))
+	said := MatterOf(k.Substrate)
+	like := lookalike[k.Substrate]
+	for h := range Hypotheses {
+		x := &Hypotheses[h]
+		p[h] = x.prior
+		if x.Matter < 0 {
+			continue
+		}
+		m := &Matters[x.Matter]
+		switch {
+		case said >= 0 && (x.Matter == said || k.Veneer && m.Veneer && Matters[said].Group == Wood):
+			p[h] *= stated / Matters[said].Prior
+		case said >= 0:
+			p[h] *= 1 - stated
+		case like != nil:
+			sum := 0.
+			for i := range Matters {
+				if Matters[i].Group == m.Group {
+					sum += Matters[i].Prior
+				}
+			}
+			p[h] *= like[m.Group] / sum
+		}
+		if k.Veneer && m.Group == Wood && !m.Veneer {
+			p[h] *= .1
+		}
+	}
+	normal(p)
+	return p
+}
+
+func normal(p []float64) {
+	sum := 0.
+	for _, x := range p {
+		sum += x
+	}
+	for i := range p {
+		p[i] /= sum
+	}
+}
+
+// unmakeable weighs an answer under a hypothesis on which its test cannot be
+// made: whoever answers has seen something to answer from.
+const unmakeable = .25
+
+// chance is how likely an answer is under a hypothesis.
+func chance(t, h, o int) float64 {
+	if x := &Hypotheses[h]; x.Matter >= 0 && Tests[t].On&Matters[x.Matter].Group == 0 {
+		return unmakeable / float64(len(Tests[t].Outcomes))
+	}
+	return chances[t][h][o]
+}
+
+// spreadOf is how much an outcome tells: the spread of its log chance under
+// what may be met at all.
+var spreadOf = func() [][]float64 {
+	out := make([][]float64, len(Tests))
+	for t := range Tests {
+		out[t] = make([]float64, len(Tests[t].Outcomes))
+		for o := range out[t] {
+			var mean, sq float64
+			for h := range Hypotheses {
+				l := math.Log(chance(t, h, o))
+				mean += Hypotheses[h].prior * l
+				sq += Hypotheses[h].prior * l * l
+			}
+			out[t][o] = sq - mean*mean
+		}
+	}
+	return out
+}()
+
+// weights says how much each answer counts: among those that see the same
+// property the one that tells most in full, and each other by what it does not
+// share with it. without leaves one out, below 0 none.
+func (b *Belief) weights(without int) []float64 {
+	w := make([]float64, len(b.tests))
+	for i, t := range b.tests {
+		if i == without {
+			continue
+		}
+		w[i] = 1
+		for j, u := range b.tests {
+			if j == without || j == i || Tests[u].Sees != Tests[t].Sees {
+				continue
+			}
+			if c := cmp.Compare(spreadOf[u][b.outs[j]], spreadOf[t][b.outs[i]]); c > 0 || c == 0 && u < t {
+				w[i] = 1 - shared[Tests[t].Sees]
+			}
+		}
+	}
+	return w
+}
+
+// weigh is Bayes' rule over the answers, one left out where without is not
+// below 0.
+func (b *Belief) weigh(without int) []float64 {
+	w := b.weights(without)
+	l := make([]float64, len(b.prior))
+	top := math.Inf(-1)
+	for h := range l {
+		l[h] = math.Log(b.prior[h])
+		for i, t := range b.tests {
+			if w[i] > 0 {
+				l[h] += w[i] * math.Log(chance(t, h, b.outs[i]))
+			}
+		}
+		top = max(top, l[h])
+	}
+	for h := range l {
+		l[h] = math.Exp(l[h] - top)
+	}
+	normal(l)
+	return l
+}
+
+// rare is how seldom two answers may come together before they are said to
+// contradict each other. Working default.
+const rare = .3
+
+// surprising is the chance of an answer, given all the others, below which it
+// stands against them.
+const surprising = .06
+
+// conflicts names answers that hardly go together: pairs of them that nothing
+// in the tables brings forth, and single ones against all the others.
+func (b *Belief) conflicts() {
+	given := func(p []float64, t, o int) float64 {
+		sum := 0.
+		for h := range p {
+			sum += p[h] * chance(t, h, o)
+		}
+		return sum
+	}
+	for i, t := range b.tests {
+		rest := b.weigh(i)
+		now := given(rest, t, b.outs[i])
+		if now >= surprising || now >= rare*given(b.prior, t, b.outs[i]) {
+			continue
+		}
+		// What is it that speaks against it most?
+		worst := Conflict{A: b.Answers[i], Lift: math.Inf(1)}
+		for j, u := range b.tests {
+			if j == i {
+				continue
+			}
+			var both, one, two float64
+			for h := range b.prior {
+				x, y := chance(t, h, b.outs[i]), chance(u, h, b.outs[j])
+				both, one, two = both+b.prior[h]*x*y, one+b.prior[h]*x, two+b.prior[h]*y
+			}
+			if lift := both / (one * two); lift < worst.Lift {
+				worst.B, worst.Lift = b.Answers[j], lift
+			}
+		}
+		if slices.ContainsFunc(b.Against, func(c Conflict) bool { return c.A == worst.B && c.B == worst.A }) {
+			continue
+		}
+		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly anything shows both.",
+			short(b.Answers[i].Test), outcomeName(b.Answers[i]), low(short(worst.B.Test)), outcomeName(worst.B))
+		if worst.Lift > 1-rare {
+			worst.B = Answer{}
+			worst.Says = fmt.Sprintf("%s: “%s” is hardly ever seen where all the other answers fit.", short(b.Answers[i].Test), outcomeName(b.Answers[i]))
+		}
+		b.Against = append(b.Against, worst)
+	}
+	if said := MatterOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
+		if p := b.Matter(said); p < doubted {
+			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, and what was seen speaks for %s.", low(Matters[said].Name), low(b.Top().Matter))})
+		}
+	}
+}
+
+// Matter is the belief that it is made of a matter.
+func (b *Belief) Matter(m int) float64 {
+	return b.sum(func(x *Hypothesis) bool { return x.Matter == m || b.Known.Veneer && m == MatterOf(b.Known.Substrate) && x.Matter >= 0 && Matters[x.Matter].Veneer })
+}
+
+func (b *Belief) sum(of func(*Hypothesis) bool) float64 {
+	s := 0.
+	for h := range b.P {
+		if of(&Hypotheses[h]) {
+			s += b.P[h]
+		}
+	}
+	return s
+}
+
+// Share is the belief in one answer to what it is made of, or to what is on it.
+type Share struct {
+	ID, Name string
+	P        float64
+}
+
+// somethingElse stands for what the tables do not know.
+const somethingElse = "other"
+
+// Made ranks the beliefs in what it is made of, the likeliest first.
+func (b *Belief) Made() []Share {
+	return b.rank(len(Matters), func(x *Hypothesis) int { return x.Matter }, func(i int) (string, string) { return Matters[i].ID, Matters[i].Name })
+}
+
+// On ranks the beliefs in what is on it, the likeliest first.
+func (b *Belief) On() []Share {
+	return b.rank(len(finishes), func(x *Hypothesis) int { return x.Finish }, func(i int) (string, string) { return finishes[i].id, finishes[i].name })
+}
+
+func (b *Belief) rank(n int, of func(*Hypothesis) int, named func(int) (string, string)) []Share {
+	out := make([]Share, n+1)
+	for i := range n {
+		out[i].ID, out[i].Name = named(i)
+	}
+	out[n] = Share{ID: somethingElse, Name: "Something else"}
+	for h := range b.P {
+		i := of(&Hypotheses[h])
+		if i < 0 {
+			i = n
+		}
+		out[i].P += b.P[h]
+	}
+	slices.SortStableFunc(out, func(x, y Share) int { return cmp.Compare(y.P, x.P) })
+	return out
+}
+
+// Surface is one thing the surface may be, in the craft's ids.
+type Surface struct {
+	Substrate, Finish string
+	Veneer            bool
+	Matter            string // its name
+	FinishName        string
+	P                 float64
+	// Else stands for what the tables do not know.
+	Else bool
+}
+
+// Top is the likeliest surface.
+func (b *Belief) Top() Surface { return b.surfaces(1, 1)[0] }
+
+// covered is the share of belief that the surfaces which are judged make up
+// together, and mostSurfaces how many they are at most. Working defaults.
+const (
+	covered      = .92
+	mostSurfaces = 14
+)
+
+// Surfaces are those that together make up nearly all of the belief, the
+// likeliest first.
+func (b *Belief) Surfaces() []Surface { return b.surfaces(covered, mostSurfaces) }
+
+func (b *Belief) surfaces(share float64, most int) []Surface {
+	order := make([]int, len(b.P))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(b.P[y], b.P[x]) })
+	var out []Surface
+	sum := 0.
+	for _, h := range order {
+		if len(out) > 0 && (sum >= share || len(out) >= most) {
+			break
+		}
+		sum += b.P[h]
+		out = append(out, b.surface(h))
+	}
+	return out
+}
+
+// surface words a hypothesis. A matter that the survey names is the survey's
+// own substrate.
+func (b *Belief) surface(h int) Surface {
+	x := &Hypotheses[h]
+	if x.Matter < 0 {
+		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Matter: "Something else", FinishName: "something else", P: b.P[h], Else: true}
+	}
+	m, f := &Matters[x.Matter], finishes[x.Finish]
+	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Matter: m.Name, FinishName: f.name, P: b.P[h]}
+	if said := MatterOf(b.Known.Substrate); said == x.Matter || m.Veneer && (said >= 0 && Matters[said].Group == Wood) {
+		s.Substrate = b.Known.Substrate
+	}
+	return s
+}
+
+// Sure is how sure one may be of something that a survey says.
+type Sure uint8
+
+// The degrees. Assumed was entered, and no test says otherwise or settles it;
+// doubted is spoken against by what was tested.
+const (
+	Assumed Sure = iota
+	Doubted
+	Likely
+	Tested
+)
+
+// String returns the degree's id.
+func (s Sure) String() string { return [...]string{"assumed", "doubted", "likely", "tested"}[s] }
+
+// The beliefs from which something is tested and likely, and below which it is
+// doubted. Working defaults.
+const (
+	tested  = .9
+	likely  = .5
+	doubted = .2
+)
+
+// sure grades a belief. told is how many answers there were that could tell.
+func sure(p float64, told bool) Sure {
+	switch {
+	case !told:
+		return Assumed
+	case p >= tested:
+		return Tested
+	case p >= likely:
+		return Likely
+	case p < doubted:
+		return Doubted
+	}
+	return Assumed
+}
+
+// OfFinish grades a finish that the survey says, with the belief in it.
+func (b *Belief) OfFinish(id string) (Sure, float64) {
+	f := finishOf(id)
+	if f < 0 {
+		return Assumed, 0
+	}
+	p := b.sum(func(x *Hypothesis) bool { return x.Finish == f })
+	return sure(p, b.told()), p
+}
+
+// OfSubstrate grades what the survey says it is made of, with the belief in it.
+func (b *Belief) OfSubstrate() (Sure, float64) {
+	m := MatterOf(b.Known.Substrate)
+	if m < 0 {
+		return Assumed, 0
+	}
+	p := b.Matter(m)
+	told := slices.ContainsFunc(b.tests, func(t int) bool { return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees) })
+	return sure(p, told), p
+}
+
+// told tells whether something was made or looked at that sees a finish.
+func (b *Belief) told() bool {
+	return slices.ContainsFunc(b.tests, func(t int) bool { return Tests[t].Sees != "kind" && Tests[t].Sees != "age" && Tests[t].Sees != "stuff" })
+}
+
+// Excluded tells that the answers fit nothing that the tables know.
+func (b *Belief) Excluded() bool { return b.P[len(b.P)-1] > .5 }

@@ -1,0 +1,142 @@
+package identify
+
+import (
+	"cmp"
+	"math"
+	"slices"
+)
+
+// Asking says what the next test is to be good for.
+type Asking struct {
+	// Class names what would be done about a surface: surfaces of one class
+	// need not be told apart. Nil tells every substrate and finish apart.
+	Class func(Surface) string
+	// Lead forbids tests that scrape or heat.
+	Lead bool
+	// Skip are tests that the painter would rather not make now.
+	Skip []string
+}
+
+// Suggestion is a test worth making.
+type Suggestion struct {
+	Test *Test
+	// Bits is what it is expected to tell, in bits, and Worth that less its
+	// trouble and harm.
+	Bits, Worth float64
+	// Likely are its outcomes with how likely each is.
+	Likely []float64
+}
+
+// Next is what could be tested next.
+type Next struct {
+	// Best first; empty once no test is worth its trouble.
+	Tests []Suggestion
+	// Settled is the share of belief in which the same would be done, and Done
+	// tells that no further test would change that.
+	Settled float64
+	Done    bool
+	// Barred are tests that lead forbids.
+	Barred []*Test
+}
+
+// settled is the share of belief in one class from which further tests would
+// not change what is done. Working default.
+const settled = .95
+
+// made is the share of belief in what a test can be made on, below which it is
+// not offered.
+const madeFrom = .6
+
+// Next ranks the tests that were not made yet by what each is expected to tell
+// of what is to be done, less its trouble and harm.
+func (b *Belief) Next(a Asking) Next {
+	classes := map[string]int{}
+	class := make([]int, len(b.P))
+	for h := range b.P {
+		x := &Hypotheses[h]
+		id := ""
+		if x.Matter >= 0 {
+			if a.Class != nil {
+				id = a.Class(b.surface(h))
+			} else {
+				id = Matters[x.Matter].ID + "/" + finishes[x.Finish].id
+			}
+		} else {
+			id = somethingElse
+		}
+		n, ok := classes[id]
+		if !ok {
+			n = len(classes)
+			classes[id] = n
+		}
+		class[h] = n
+	}
+	mass := make([]float64, len(classes))
+	for h, p := range b.P {
+		mass[class[h]] += p
+	}
+	var out Next
+	out.Settled = slices.Max(mass)
+	before := entropy(mass)
+	given := make([]float64, len(classes))
+	for t := range Tests {
+		x := &Tests[t]
+		if slices.Contains(b.tests, t) || slices.Contains(a.Skip, x.ID) || x.ID == "age" && b.Known.Made != 0 {
+			continue
+		}
+		can := b.sum(func(h *Hypothesis) bool {
+			return h.Matter < 0 || x.On&Matters[h.Matter].Group != 0 && (!x.Clear || !slices.Contains(finishGroups["opaque"], finishes[h.Finish].id))
+		})
+		if can < madeFrom {
+			continue
+		}
+		if a.Lead && x.Disturbs {
+			out.Barred = append(out.Barred, x)
+			continue
+		}
+		w := 1.
+		if slices.ContainsFunc(b.tests, func(u int) bool { return Tests[u].Sees == x.Sees }) {
+			w = 1 - shared[x.Sees]
+		}
+		s := Suggestion{Test: x, Likely: make([]float64, len(x.Outcomes))}
+		after, sum := 0., 0.
+		for o := range x.Outcomes {
+			clear(given)
+			whole := 0.
+			for h, p := range b.P {
+				c := chance(t, h, o)
+				if w < 1 {
+					c = math.Pow(c, w)
+				}
+				given[class[h]] += p * c
+				whole += p * c
+			}
+			s.Likely[o] = whole
+			sum += whole
+			for i := range given {
+				given[i] /= whole
+			}
+			after += whole * entropy(given)
+		}
+		for o := range s.Likely {
+			s.Likely[o] /= sum
+		}
+		s.Bits = max(0, before-after/sum) * can
+		s.Worth = s.Bits - x.Cost
+		out.Tests = append(out.Tests, s)
+	}
+	slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return cmp.Compare(y.Worth, x.Worth) })
+	out.Done = out.Settled >= settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
+	return out
+}
+
+// entropy is Shannon's, in bits.
+func entropy(p []float64) float64 {
+	e := 0.
+	for _, x := range p {
+		if x > 0 {
+			e -= x * math.Log2(x)
+		}
+	}
+	return e
+}
