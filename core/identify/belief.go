@@ -270,29 +270,22 @@ func (b *Belief) conflicts() {
 		if now >= surprising || now >= rare*given(b.prior, t, b.outs[i]) {
 			continue
 		}
-		// What is it that speaks against it most?
-		worst := Conflict{A: b.Answers[i], Lift: math.Inf(1)}
-		for j, u := range b.tests {
-			if j == i {
-				continue
-			}
-			var both, one, two float64
-			for h := range b.prior {
-				x, y := chance(t, h, b.outs[i]), chance(u, h, b.outs[j])
-				both, one, two = both+b.prior[h]*x*y, one+b.prior[h]*x, two+b.prior[h]*y
-			}
-			if lift := both / (one * two); lift < worst.Lift {
-				worst.B, worst.Lift = b.Answers[j], lift
-			}
-		}
+		worst := b.against(i)
 		if slices.ContainsFunc(b.Against, func(c Conflict) bool { return c.A == worst.B && c.B == worst.A }) {
 			continue
 		}
-		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly anything shows both.",
-			short(b.Answers[i].Test), outcomeName(b.Answers[i]), low(short(worst.B.Test)), outcomeName(worst.B))
 		if worst.Lift > 1-rare {
 			worst.B = Answer{}
 			worst.Says = fmt.Sprintf("%s: “%s” is hardly ever seen where all the other answers fit.", short(b.Answers[i].Test), outcomeName(b.Answers[i]))
+		}
+		b.Against = append(b.Against, worst)
+	}
+	if b.Excluded() && len(b.Against) == 0 && len(b.tests) > 1 {
+		worst := b.against(0)
+		for i := range b.tests[1:] {
+			if c := b.against(i + 1); c.Lift < worst.Lift {
+				worst = c
+			}
 		}
 		b.Against = append(b.Against, worst)
 	}
@@ -303,9 +296,38 @@ func (b *Belief) conflicts() {
 	}
 }
 
+// against is the answer that speaks most against the i-th: the one that comes
+// together with it least often among all that the tables know.
+func (b *Belief) against(i int) Conflict {
+	t := b.tests[i]
+	worst := Conflict{A: b.Answers[i], Lift: math.Inf(1)}
+	for j, u := range b.tests {
+		if j == i {
+			continue
+		}
+		var both, one, two float64
+		for h := range b.prior {
+			if Hypotheses[h].Matter >= 0 {
+				x, y := chance(t, h, b.outs[i]), chance(u, h, b.outs[j])
+				both, one, two = both+b.prior[h]*x*y, one+b.prior[h]*x, two+b.prior[h]*y
+			}
+		}
+		if lift := both / (one * two); lift < worst.Lift {
+			worst.B, worst.Lift = b.Answers[j], lift
+		}
+	}
+	if worst.B.Test != "" {
+		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly anything shows both.",
+			short(worst.A.Test), outcomeName(worst.A), low(short(worst.B.Test)), outcomeName(worst.B))
+	}
+	return worst
+}
+
 // Matter is the belief that it is made of a matter.
 func (b *Belief) Matter(m int) float64 {
-	return b.sum(func(x *Hypothesis) bool { return x.Matter == m || b.Known.Veneer && m == MatterOf(b.Known.Substrate) && x.Matter >= 0 && Matters[x.Matter].Veneer })
+	return b.sum(func(x *Hypothesis) bool {
+		return x.Matter == m || b.Known.Veneer && m == MatterOf(b.Known.Substrate) && x.Matter >= 0 && Matters[x.Matter].Veneer
+	})
 }
 
 func (b *Belief) sum(of func(*Hypothesis) bool) float64 {
@@ -467,7 +489,9 @@ func (b *Belief) OfSubstrate() (Sure, float64) {
 		return Assumed, 0
 	}
 	p := b.Matter(m)
-	told := slices.ContainsFunc(b.tests, func(t int) bool { return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees) })
+	told := slices.ContainsFunc(b.tests, func(t int) bool {
+		return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees)
+	})
 	return sure(p, told), p
 }
 

@@ -1,8 +1,7 @@
 package identify
 
 import (
-	"fmt"
-	"math"
+	"math/rand/v2"
 	"os"
 	"slices"
 	"strconv"
@@ -72,24 +71,370 @@ func believe(t testing.TB, k Known, as []Answer) *Belief {
 	return b
 }
 
-func TestZZ(t *testing.T) {
-	for _, f := range []string{"seen.txt", "unseen.txt"} {
-		n := 0
-		for _, k := range cases(t, f) {
-			b := believe(t, Known{Made: k.made}, k.answers)
-			if f == "unseen.txt" && os.Getenv("UNSEEN") == "" {
-				continue
-			}
-			if k.right(t, b) {
-				n++
-			} else {
-				fmt.Println(f, k.name, k.matter, k.finish, b.Made()[:2], b.On()[:3])
-			}
-			for _, c := range b.Against {
-				fmt.Println("   ", k.name, c.Says, c.Lift)
+// answered is what a painter makes of a suggestion: the case's answer, or none
+// where the case has none.
+func (k *known) answered(test string) (Answer, bool) {
+	i := slices.IndexFunc(k.answers, func(a Answer) bool { return a.Test == test })
+	if i < 0 {
+		return Answer{}, false
+	}
+	return k.answers[i], true
+}
+
+const enough = .9 // belief at which a dialogue of the evaluation ends
+
+// dialogue answers tests until what a coat meets is believed to 90 %, and tells
+// how many answers that took; all of them, and false, where it never is. after
+// sees the belief after every answer.
+func (k *known) dialogue(t testing.TB, next func(*Belief, []string) string, after func(*Belief)) (int, bool) {
+	t.Helper()
+	var as []Answer
+	var skip []string
+	b := believe(t, Known{Made: k.made}, nil)
+	meets := Meets(craft.Default())
+	for {
+		test := next(b, skip)
+		if test == "" {
+			return len(as), false
+		}
+		a, ok := k.answered(test)
+		skip = append(skip, test)
+		if !ok {
+			continue
+		}
+		as = append(as, a)
+		b = believe(t, Known{Made: k.made}, as)
+		after(b)
+		if b.Next(Asking{Class: meets}).Settled >= enough {
+			return len(as), true
+		}
+	}
+}
+
+func byInformation(b *Belief, skip []string) string {
+	n := b.Next(Asking{Class: Meets(craft.Default()), Skip: skip})
+	if len(n.Tests) == 0 {
+		return ""
+	}
+	return n.Tests[0].Test.ID
+}
+
+func inTheirOrder(b *Belief, skip []string) string {
+	n := b.Next(Asking{Class: Meets(craft.Default()), Skip: skip})
+	for i := range Tests {
+		if slices.ContainsFunc(n.Tests, func(s Suggestion) bool { return s.Test.ID == Tests[i].ID }) {
+			return Tests[i].ID
+		}
+	}
+	return ""
+}
+
+// bin counts beliefs of a size, and how many of them are right.
+type bin struct {
+	from, to float64
+	n, right int
+}
+
+type table []bin
+
+func newTable() table {
+	return table{{from: 0, to: .5}, {from: .5, to: .7}, {from: .7, to: .85}, {from: .85, to: .95}, {from: .95, to: .99}, {from: .99, to: 1.01}}
+}
+
+func (x table) count(b *Belief, k *known) {
+	for _, q := range []struct {
+		top   Share
+		truth string
+	}{{b.On()[0], k.finish}, {b.Made()[0], k.matter}} {
+		for j := range x {
+			if q.top.P >= x[j].from && q.top.P < x[j].to {
+				x[j].n++
+				if q.top.ID == q.truth {
+					x[j].right++
+				}
 			}
 		}
-		fmt.Println(f, n)
 	}
-	_ = math.Pi
+}
+
+func (x table) log(t *testing.T, of string) {
+	t.Log(of)
+	for _, b := range x {
+		if b.n > 0 {
+			t.Logf("  %3.0f to %3.0f %%: %4d beliefs, %3.0f %% right", b.from*100, min(1, b.to)*100, b.n, 100*float64(b.right)/float64(b.n))
+		}
+	}
+}
+
+// The evaluation: how often the likeliest is right, whether beliefs are as good
+// as they say, and how many tests it takes. Run with -v for the tables.
+//
+// The cases are read as an attentive painter would read them. A painter at the
+// bench misreads some, so the table that has to come out at nine in ten is the
+// one in which one answer in seven is replaced by any other; without such slips
+// beliefs may be more often right than they say, and never less.
+func TestEvaluation(t *testing.T) {
+	clean, slipping := newTable(), newTable()
+	var mine, fixed, both, ends int
+	var every []known
+	for _, file := range []string{"seen.txt", "unseen.txt"} {
+		right := 0
+		all := cases(t, file)
+		every = append(every, all...)
+		for i := range all {
+			k := &all[i]
+			b := believe(t, Known{Made: k.made}, k.answers)
+			if k.right(t, b) {
+				right++
+			} else {
+				t.Logf("%s: %s is taken for %v under %v", file, k.name, b.Made()[0], b.On()[:2])
+			}
+			n, ended := k.dialogue(t, byInformation, func(b *Belief) { clean.count(b, k) })
+			m, alsoEnded := k.dialogue(t, inTheirOrder, func(*Belief) {})
+			if ended {
+				ends++
+			}
+			if ended && alsoEnded {
+				mine, fixed, both = mine+n, fixed+m, both+1
+			}
+		}
+		t.Logf("%s: the likeliest is right in %d of %d", file, right, len(all))
+		if file == "unseen.txt" && (len(all) != 20 || right < 17) {
+			t.Errorf("right in %d of %d unseen cases", right, len(all))
+		}
+	}
+	if len(every) < 60 {
+		t.Errorf("only %d cases", len(every))
+	}
+	const slips = .15
+	rng := rand.New(rand.NewPCG(1, 2))
+	for i := range every {
+		k := every[i]
+		k.answers = slices.Clone(k.answers)
+		for j := range k.answers {
+			if rng.Float64() < slips {
+				os := Tests[TestNamed(k.answers[j].Test)].Outcomes
+				k.answers[j].Outcome = os[rng.IntN(len(os))].ID
+			}
+		}
+		k.dialogue(t, byInformation, func(b *Belief) { slipping.count(b, &k) })
+	}
+	clean.log(t, "beliefs after each answer of the dialogues, read well:")
+	slipping.log(t, "the same with one answer in seven misread:")
+	share := func(x table) float64 { return float64(x[3].right) / float64(x[3].n) }
+	if clean[3].n < 60 || share(clean) < .87 {
+		t.Errorf("read well, %.0f %% of %d beliefs of 85 to 95 %% are right", share(clean)*100, clean[3].n)
+	}
+	if slipping[3].n < 60 || share(slipping) < .84 || share(slipping) > .96 {
+		t.Errorf("misread now and then, %.0f %% of %d beliefs of 85 to 95 %% are right", share(slipping)*100, slipping[3].n)
+	}
+	t.Logf("%d of %d dialogues end at 90 %%; where both do (%d), after %.2f tests by information and %.2f in their order",
+		ends, len(every), both, float64(mine)/float64(both), float64(fixed)/float64(both))
+	if mine >= fixed || both < 40 {
+		t.Errorf("%d dialogues took %d tests by information and %d in their order", both, mine, fixed)
+	}
+}
+
+func TestTablesAreWhole(t *testing.T) {
+	c := craft.Default()
+	for i := range Matters {
+		for _, s := range Matters[i].Substrates {
+			if _, ok := c.Substrate(s); !ok {
+				t.Errorf("%s is no substrate", s)
+			}
+		}
+		for f := range Matters[i].Finishes {
+			if _, ok := c.Finish(f); !ok || finishOf(f) < 0 {
+				t.Errorf("%s of %s is no finish", f, Matters[i].ID)
+			}
+		}
+	}
+	for i := range c.Substrates {
+		if s := &c.Substrates[i]; !s.Unknown && MatterOf(s.ID) < 0 {
+			t.Errorf("nothing here is %s", s.ID)
+		}
+	}
+	if len(Tests) < 18 {
+		t.Errorf("%d tests", len(Tests))
+	}
+	for i := range Tests {
+		x := &Tests[i]
+		if x.Name == "" || x.How == "" || x.Where == "" || x.LookFor == "" || shortNames[x.ID] == "" || TestNamed(x.ID) != i {
+			t.Errorf("%s is not fully described", x.ID)
+		}
+		for _, r := range slices.Concat(x.Rows, x.Factors) {
+			if !slices.ContainsFunc(Hypotheses, func(h Hypothesis) bool { return selects(r.of, &h) }) {
+				t.Errorf("%s: %q selects nothing", x.ID, r.of)
+			}
+		}
+		for h := range Hypotheses {
+			if m := Hypotheses[h].Matter; m < 0 || x.On&Matters[m].Group == 0 {
+				continue
+			}
+			if !slices.ContainsFunc(x.Rows, func(r row) bool { return selects(r.of, &Hypotheses[h]) }) {
+				t.Errorf("%s says nothing of %s under %s", x.ID, Matters[Hypotheses[h].Matter].ID, finishes[Hypotheses[h].Finish].id)
+			}
+		}
+		for _, o := range x.Outcomes {
+			if o.ID == NotSure || o.Name == "" || !strings.Contains(o.Draw, ":") {
+				t.Errorf("%s: outcome %+v", x.ID, o)
+			}
+		}
+	}
+}
+
+func TestBeliefs(t *testing.T) {
+	wood := Known{Substrate: "unknown_wood"}
+	nothing := believe(t, wood, nil)
+	if len(nothing.Against) > 0 || nothing.told() {
+		t.Error("nothing was tested, and something is said of it")
+	}
+	as := []Answer{{"face", "clear_film"}, {"alcohol", "sticky"}, {"worn", "crazed"}, {"edge", "solid"}}
+	b := believe(t, wood, as)
+	if s, p := b.OfFinish("shellac"); s != Tested || p < .9 {
+		t.Errorf("shellac is %s at %.2f", s, p)
+	}
+	if s, _ := b.OfFinish("varnish_oil"); s != Doubted {
+		t.Errorf("varnish is %s", s)
+	}
+	slices.Reverse(as)
+	if r := believe(t, wood, as); !near(r.P, b.P) {
+		t.Error("the order of the answers changes the belief")
+	}
+	if u := believe(t, wood, append(slices.Clone(as), Answer{"uv", NotSure})); !near(u.P, b.P) {
+		t.Error("not being sure changes the belief")
+	}
+	if s, _ := nothing.OfFinish("shellac"); s != Assumed {
+		t.Errorf("untested shellac is %s", s)
+	}
+	if s, _ := b.OfFinish("polyurethane"); s != Doubted {
+		t.Error("polyurethane is not judged as what a coat meets alike")
+	}
+}
+
+func near(a, b []float64) bool {
+	for i := range a {
+		if d := a[i] - b[i]; d > 1e-12 || d < -1e-12 {
+			return false
+		}
+	}
+	return true
+}
+
+// Two tests that see the same are no two witnesses: the second moves the belief
+// less than one of another kind that says as much.
+func TestWitnessesThatSeeTheSame(t *testing.T) {
+	k := Known{Substrate: "oak"}
+	one := believe(t, k, []Answer{{"fingernail", "furrow"}})
+	two := believe(t, k, []Answer{{"fingernail", "furrow"}, {"scrape", "wax_shavings"}})
+	w := two.weights(-1)
+	if w[0] >= 1 == (w[1] >= 1) {
+		t.Errorf("weights %v: one of them counts in full", w)
+	}
+	p1, p2 := one.sum(isWax), two.sum(isWax)
+	full := p1 * .72 / (p1*.72 + (1-p1)*.02)
+	if p2 <= p1 || p2 >= full {
+		t.Errorf("wax goes from %.3f to %.3f; an independent witness would make it %.3f", p1, p2, full)
+	}
+}
+
+func isWax(h *Hypothesis) bool { return h.Finish >= 0 && finishes[h.Finish].id == "wax" }
+
+func TestContradictionsAreNamed(t *testing.T) {
+	b := believe(t, Known{Substrate: "unknown_wood"}, []Answer{{"alcohol", "sticky"}, {"scrape", "chalk"}, {"damp_rag", "chalk"}, {"water", "soaks"}})
+	if len(b.Against) == 0 || !strings.Contains(b.Against[0].Says, "Alcohol: “Sticky within a minute”") {
+		t.Fatalf("%+v", b.Against)
+	}
+	if len(b.Against) > 2 {
+		t.Errorf("%d contradictions out of one wrong answer", len(b.Against))
+	}
+	// The survey against what is seen.
+	b = believe(t, Known{Substrate: "oak"}, []Answer{{"edge", "crumbs"}, {"repeat", "repeats"}, {"knock", "dense"}, {"kind", "flat_pack"}})
+	if !slices.ContainsFunc(b.Against, func(c Conflict) bool { return strings.Contains(c.Says, "The survey says open-grained wood") }) {
+		t.Errorf("%+v", b.Against)
+	}
+	if s, _ := b.OfSubstrate(); s != Doubted || b.Made()[0].ID != "paper_board" {
+		t.Errorf("oak is %s, and %v", s, b.Made()[0])
+	}
+	for _, k := range cases(t, "seen.txt") {
+		if b := believe(t, Known{Made: k.made}, k.answers); len(b.Against) > 0 {
+			t.Errorf("%s: %v", k.name, b.Against[0].Says)
+		}
+	}
+}
+
+// Answers that fit nothing end in "something else" and not in a firm belief.
+func TestAnswersThatExcludeEverything(t *testing.T) {
+	b := believe(t, Known{}, []Answer{
+		{"face", "glassy"}, {"edge", "fibres"}, {"knock", "ring"}, {"magnet", "holds"}, {"water", "soaks"}, {"fingernail", "furrow"}, {"smell", "plastic"}, {"species", "greasy"},
+	})
+	if !b.Excluded() || !strings.Contains(b.Says(), "fit nothing") || len(b.Against) == 0 {
+		t.Errorf("%s %v", b.Says(), b.Top())
+	}
+	n := b.Next(Asking{})
+	if n.Settled < .5 {
+		t.Errorf("settled %v", n.Settled)
+	}
+}
+
+func TestBadAnswers(t *testing.T) {
+	for _, x := range []struct {
+		as   []Answer
+		says string
+	}{
+		{[]Answer{{"alcohol", "sticky"}, {"alcohol", "nothing"}}, `the test "alcohol" is answered twice, "sticky" and "nothing"`},
+		{[]Answer{{"flame", "burns"}}, `there is no test "flame"`},
+		{[]Answer{{"alcohol", "burns"}}, `the test "alcohol" has no outcome "burns"`},
+	} {
+		if _, err := Believe(Known{}, x.as); err == nil || err.Error() != x.says {
+			t.Errorf("%v", err)
+		}
+	}
+	b := believe(t, Known{Substrate: "glass", Made: 1950}, []Answer{{"alcohol", "sticky"}, {"species", "greasy"}, {"age", "after_1990"}})
+	if len(b.Aside) != 3 || !strings.Contains(b.Aside[1].Why, "cannot be made on glass or glaze: it says something of wood only") || len(b.Answers) != 0 {
+		t.Errorf("%+v", b.Aside)
+	}
+	if !strings.Contains(b.Aside[2].Why, "from 1950") {
+		t.Errorf("%+v", b.Aside[2])
+	}
+}
+
+func TestNextTest(t *testing.T) {
+	c := craft.Default()
+	wood := Known{Substrate: "unknown_wood", Made: 1925}
+	b := believe(t, wood, []Answer{{"kind", "old_joinery"}, {"face", "clear_film"}, {"edge", "solid"}, {"species", "dark_even"}})
+	n := b.Next(Asking{Class: Meets(c)})
+	if n.Done || n.Tests[0].Test.ID != "alcohol" {
+		t.Errorf("%v, %s first", n.Done, n.Tests[0].Test.ID)
+	}
+	for _, s := range n.Tests {
+		if s.Bits < 0 || s.Test.ID == "magnet" || s.Test.ID == "age" || s.Test.ID == "face" {
+			t.Errorf("%s is offered for %.2f bits", s.Test.ID, s.Bits)
+		}
+	}
+	if m := b.Next(Asking{Class: Meets(c), Skip: []string{"alcohol"}}); m.Tests[0].Test.ID == "alcohol" {
+		t.Error("what the painter would rather not do is offered first")
+	}
+	// Where the same would be done whatever it is, nothing is worth testing.
+	if m := b.Next(Asking{Class: func(Surface) string { return "" }}); !m.Done {
+		t.Errorf("settled %.2f, and %s is still offered", m.Settled, m.Tests[0].Test.ID)
+	}
+	// What scrapes or heats is never offered on a suspect of lead.
+	m := believe(t, Known{Substrate: "pine"}, []Answer{{"face", "paint_brushed"}}).Next(Asking{Class: Meets(c), Lead: true})
+	if len(m.Barred) == 0 || slices.ContainsFunc(m.Tests, func(s Suggestion) bool { return s.Test.Disturbs }) {
+		t.Errorf("%d barred", len(m.Barred))
+	}
+}
+
+func BenchmarkNext(b *testing.B) {
+	k := Known{Substrate: "unknown_wood", Made: 1925}
+	as := []Answer{{"kind", "old_joinery"}, {"face", "clear_film"}, {"edge", "solid"}}
+	meets := Meets(craft.Default())
+	for b.Loop() {
+		x, err := Believe(k, as)
+		if err != nil {
+			b.Fatal(err)
+		}
+		x.Next(Asking{Class: meets})
+	}
 }

@@ -2,7 +2,9 @@ package identify
 
 import (
 	"cmp"
+	"fmt"
 	"math"
+	"rutile/core/craft"
 	"slices"
 )
 
@@ -139,4 +141,29 @@ func entropy(p []float64) float64 {
 		}
 	}
 	return e
+}
+
+// Meets is a class of [Asking] for a zone without a plan: what a coat would
+// meet, what may rise from below, and whether old paint or varnish may hold
+// lead.
+func Meets(c *craft.Craft) func(Surface) string {
+	return func(s Surface) string {
+		sub, ok := c.Substrate(s.Substrate)
+		fin, known := c.Finish(s.Finish)
+		if !ok || !known {
+			return somethingElse
+		}
+		row, film := &c.Substrates[sub], &c.Finishes[fin]
+		top := film.Family
+		if film.Bare {
+			top = row.Family
+		}
+		id := fmt.Sprint(row.Family, top, film.Under, film.Lets, film.Paint, film.Powdery)
+		for _, x := range slices.Concat(row.Bleeds, film.Bleeds) {
+			if x.Level > 1 {
+				id += x.Bleeder.String()
+			}
+		}
+		return id
+	}
 }
