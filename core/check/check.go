@@ -7,18 +7,9 @@ import (
 	"github.com/lucasb-eyer/go-colorful"
 
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/measure"
 	"rutile/core/surface"
-)
-
-// LeadResult is what is known of lead in the old paint or varnish.
-type LeadResult uint8
-
-// The results. A home swab decides nothing.
-const (
-	LeadUntested LeadResult = iota
-	LeadExcluded            // by a laboratory or a licensed assessor
-	LeadFound
 )
 
 // Zone is what is judged: what a survey knows, what is wanted, and the plan.
@@ -28,17 +19,24 @@ type Zone struct {
 	SoilsKnown bool
 	// Made is the year the piece was made, 0 where nobody knows.
 	Made int
-	Lead LeadResult
+	// LeadTest is the test for lead that was noted, if any.
+	LeadTest *LeadTest
+	// LeadYear is the year before which old paint is suspected of lead by local
+	// rules; 0 for the usual one.
+	LeadYear int
+	// Today is the day of the check as 2026-11-24; empty where there is no
+	// clock, and then every date counts as past.
+	Today string
+	// Tests are what was found out about the surface; nil where nothing was.
+	Tests *identify.Belief
+	// Boards are the patch tests that were rated.
+	Boards []surface.Board
 	// Colour of the target as #rrggbb, empty where none was chosen.
 	Colour string
 	Look   string // "solid" or an effect's id
 	Steps  []surface.Step
 	// Units are those that findings are worded in.
 	Units measure.Units
-}
-
-func (z *Zone) unknown(c *craft.Craft) bool {
-	return c.Substrates[z.Substrate].Unknown || c.Finishes[z.Finish].Unknown
 }
 
 // lightness is L* of the finished colour: of the last coat of paint over the
@@ -67,23 +65,6 @@ func Lightness(hex string) float64 {
 	return l * 100
 }
 
-// suspectLead tells whether the old paint or varnish may hold lead.
-func (z *Zone) suspectLead(c *craft.Craft) bool {
-	if z.Lead == LeadExcluded {
-		return false
-	}
-	fin := &c.Finishes[z.Finish]
-	old := z.Made != 0 && z.Made < craft.LeadYear
-	switch {
-	case z.Lead == LeadFound:
-		return true
-	case fin.Paint:
-		return old || z.Made == 0
-	default:
-		return old && (fin.Varnish || fin.Unknown)
-	}
-}
-
 // Result is a judged zone.
 type Result struct {
 	Verdict  Verdict
@@ -96,6 +77,10 @@ type Result struct {
 	// Trace is the walk of the worst of the things the zone may be.
 	Trace surface.Trace
 	Facts surface.Facts
+	// May are the things the surface may be that were walked, and Doubt what not
+	// knowing adds to the spread of the log of a strength.
+	May   []May
+	Doubt float64
 }
 
 // Finding is one thing a rule has to say.
@@ -144,21 +129,22 @@ type Repair struct {
 // bench is a set of cases for one zone, kept so that verifying repairs does
 // not allocate.
 type bench struct {
-	variants []surface.Facts
-	cases    []Case
-	merged   []Hit
+	may    []May
+	doubt  float64
+	cases  []Case
+	merged []Hit
 }
 
 // run judges the zone as every thing it may be and merges the findings.
 func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 	if w.cases == nil {
-		w.variants = surface.Variants(c, &z.Facts)
-		w.cases = make([]Case, len(w.variants))
+		w.may, w.doubt = z.may(c)
+		w.cases = make([]Case, len(w.may))
 	}
 	w.merged = w.merged[:0]
 	for i := range w.cases {
 		k := &w.cases[i]
-		k.Craft, k.Zone, k.Facts = c, z, &w.variants[i]
+		k.Craft, k.Zone, k.Facts, k.Doubt = c, z, &w.may[i].Facts, w.doubt
 		k.judge()
 	hits:
 		for _, h := range k.hits {
@@ -179,7 +165,7 @@ func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 			h := &w.merged[i]
 			for j := range w.cases {
 				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity == h.Severity }) {
-					h.If = c.Finishes[h.Case.Facts.Finish].Name
+					h.If = w.supposed(c, z, h.Case)
 				}
 			}
 		}
@@ -238,7 +224,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	k := w.worst()
 	r := Result{
 		Verdict: verdict(hits), Minutes: -1,
-		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts,
+		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts, May: w.may, Doubt: w.doubt,
 	}
 	if z.Area > 0 {
 		r.Minutes = k.Trace.End.Minutes
@@ -250,7 +236,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		})
 		r.Adhesion = &Adhesion{
 			Risk: k.Risk, Demand: k.Demand, Weakest: bs[0].Boundary,
-			Variant: *k.Facts, Unknown: z.unknown(c), Boundary: bs, units: z.Units,
+			Variant: *k.Facts, Boundary: bs, units: z.Units,
 		}
 	}
 	if k.Opaque {
@@ -292,7 +278,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			f.Title = title
 		}
 		if h.If != "" {
-			why = "If the old finish is " + Lower(h.If) + ": " + Lower(why)
+			why = "If " + h.If + ": " + Lower(why)
 		}
 		f.Why = why
 		f.Figures = figures(h)

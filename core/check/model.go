@@ -16,8 +16,7 @@ type Adhesion struct {
 	Demand   float64
 	Weakest  surface.Boundary
 	Variant  surface.Facts // the surface it was worked out for
-	Unknown  bool
-	Boundary []Bond // every bond, weakest first
+	Boundary []Bond        // every bond, weakest first
 	units    measure.Units
 }
 
@@ -67,7 +66,7 @@ func Class(strength float64) string {
 
 // bonds gathers the boundaries of a walk into buf, each bond once, at its
 // riskiest.
-func bonds(c *craft.Craft, t *surface.Trace, demand float64, unknown bool, skip func(*surface.Boundary) bool, buf []Bond) []Bond {
+func bonds(c *craft.Craft, t *surface.Trace, demand, doubt float64, skip func(*surface.Boundary) bool, buf []Bond) []Bond {
 	buf = buf[:0]
 	for i := range t.Events {
 		e := &t.Events[i]
@@ -76,7 +75,7 @@ func bonds(c *craft.Craft, t *surface.Trace, demand float64, unknown bool, skip 
 			if skip(b) {
 				continue
 			}
-			r := b.Risk(c, demand, unknown)
+			r := b.Risk(c, demand, doubt)
 			at := slices.IndexFunc(buf, func(o Bond) bool { return o.SameBond(b) })
 			switch {
 			case at < 0:

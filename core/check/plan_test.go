@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/drying"
 	"rutile/core/surface"
 )
@@ -22,6 +23,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 	z := &Zone{Look: craft.LookSolid, SoilsKnown: true, Made: 2004, Colour: "#f2f0ea"}
 	z.Moisture, z.Climate, z.Wear, z.Area = -1, drying.Usual, craft.Handled, 1
 	z.Finish, _ = c.Finish("none")
+	var tests []string
 	for i, clause := range strings.Split(facts, ";") {
 		w := strings.Fields(clause)
 		if len(w) == 0 {
@@ -86,14 +88,45 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 		case "site":
 			z.Climate.TempC, _ = strconv.ParseFloat(w[1], 64)
 			z.Climate.RH, _ = strconv.ParseFloat(w[2], 64)
+		case "tests":
+			tests = w[1:]
+		case "board": // product, family, class; made with everything right
+			p, _ := craft.Default().Product(w[1])
+			z.Boards = append(z.Boards, surface.Board{Product: p, On: familyNamed(t, w[2]), Class: int(w[3][0] - '0'), Hidden: true})
+		case "swab":
+			z.LeadTest = &LeadTest{By: "swab", Date: "2026-11-01", Found: w[1] == "lead"}
 		case "excluded":
-			z.Lead = LeadExcluded
+			z.LeadTest = &LeadTest{By: "laboratory", Date: "2026-11-01"}
 		default:
 			t.Fatalf("no clause %q", w[0])
 		}
 	}
+	if tests != nil {
+		c := craft.Default()
+		var as []identify.Answer
+		for _, x := range tests {
+			test, outcome, _ := strings.Cut(x, "=")
+			as = append(as, identify.Answer{Test: test, Outcome: outcome})
+		}
+		b, err := identify.Believe(identify.Known{Substrate: c.Substrates[z.Substrate].ID, Veneer: z.Veneer, Made: z.Made}, as)
+		if err != nil {
+			t.Fatal(err)
+		}
+		z.Tests = b
+	}
 	z.Steps = stepsOf(t, plan)
 	return z
+}
+
+func familyNamed(t testing.TB, id string) craft.Family {
+	t.Helper()
+	for f := range craft.Families {
+		if craft.Families[f].ID == id {
+			return craft.Family(f)
+		}
+	}
+	t.Fatalf("no family %q", id)
+	return 0
 }
 
 func stepsOf(t testing.TB, plan string) []surface.Step {

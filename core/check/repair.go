@@ -284,7 +284,7 @@ func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
 	switch {
 	case row.ScuffHow == "":
 		return surface.Step{}, false
-	case m.Zone.suspectLead(m.Craft):
+	case m.Zone.leadBars(m.Craft):
 		cl, _ := m.Craft.Cleaner("deglosser_liquid")
 		return surface.Step{Do: surface.Clean, Cleaner: cl}, !plastic
 	default:
@@ -507,7 +507,7 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 			bases[0] = ground{insert(g.steps, at, wash...), g.at + len(wash), join(g.title, "clean off the "+craft.Soils[so].Name)}
 		}
 	}
-	if b.CapWhy == surface.CapFlaking && !m.Zone.suspectLead(m.Craft) {
+	if b.CapWhy == surface.CapFlaking && !m.Zone.leadBars(m.Craft) {
 		br, _ := m.Craft.Cleaner("dry_brush")
 		g := bases[0]
 		at := m.cleanPlace(g.steps, g.at)

@@ -72,8 +72,8 @@ type Hit struct {
 	Level    uint8
 	Stain    *Stain
 	Case     *Case
-	// If is the finish that is only supposed, where the finding does not hold
-	// for every finish the zone may have.
+	// If says what the surface is only supposed to be, where the finding does not
+	// hold for everything it may be.
 	If string
 }
 
@@ -87,6 +87,7 @@ type Case struct {
 	Facts   *surface.Facts
 	Trace   surface.Trace
 	Demand  float64
+	Doubt   float64 // what not knowing the surface adds to the spread of the log of a strength
 	Bonds   []Bond
 	Risk    float64
 	Stains  [craft.NumBleeders]Stain
@@ -135,6 +136,13 @@ func init() {
 func (k *Case) judge() {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
+	if len(z.Boards) > 0 {
+		for i := range k.Trace.Events {
+			for j := range k.Trace.Events[i].Boundaries() {
+				k.Trace.Events[i].Bounds[j].Learn(c, z.Boards, k.Doubt)
+			}
+		}
+	}
 	k.Demand = k.Facts.Demand()
 	k.Opaque, k.Coated = false, false
 	for i := range z.Steps {
@@ -143,7 +151,7 @@ func (k *Case) judge() {
 			k.Opaque = k.Opaque || c.Products[s.Product].Opaque()
 		}
 	}
-	k.Bonds = bonds(c, &k.Trace, k.Demand, z.unknown(c), k.wantsChips, k.Bonds)
+	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.wantsChips, k.Bonds)
 	k.Risk = together(k.Bonds)
 	stains(&k.Trace.End, z.lightness(c), &k.Stains)
 	k.hits = k.hits[:0]

@@ -2,8 +2,10 @@ package check
 
 import (
 	"fmt"
+	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/surface"
 )
 
@@ -228,9 +230,9 @@ var adhesionRules = []Rule{
 		Code:  "adhesion.untested",
 		Title: "Nobody has tested what it is",
 		Why:   "A plan for an unknown surface rests on a guess.",
-		When:  "The substrate or its finish is not known, and coats are planned. Watch, until it is found out.",
+		When:  "The substrate or its finish is not known, and coats are planned. Watch, until it is found out or a patch test on the piece itself was rated.",
 		End: func(k *Case) {
-			if !k.Coated {
+			if !k.Coated || slices.ContainsFunc(k.Zone.Boards, func(b surface.Board) bool { return b.Hidden }) {
 				return
 			}
 			if k.Craft.Substrates[k.Zone.Substrate].Unknown {
@@ -244,15 +246,52 @@ var adhesionRules = []Rule{
 			if h.Subject == "substrate" {
 				return "Nobody knows what it is made of", "The plan is judged for the worst it may be. Edges, backs, weight and a drop of water say more."
 			}
+			if b := k.Zone.Tests; b != nil && len(b.Answers) > 0 {
+				return "What is on it is not settled", Upper(b.Says()) + " The plan is judged for everything that is left, and the worst is reported."
+			}
 			return "Nobody knows what is on it", "The plan is judged for every old finish it may carry, and the worst is reported. A rub of white spirit and one of alcohol in a hidden spot say more."
 		},
 		Mend: func(m *Mender, h *Hit) {
-			title := "Find out what is on it and enter it"
+			title := "Find out what is on it"
 			if h.Subject == "substrate" {
-				title = "Find out what it is made of and enter it"
+				title = "Find out what it is made of"
 			}
-			m.Measure(title, h.Subject)
+			m.Measure(title, "identify")
 		},
+	},
+	{
+		Code:  "adhesion.doubted",
+		Title: "The tests speak against what was entered",
+		Why:   "A plan for the wrong surface is a plan for another piece.",
+		When:  "What was tested leaves less than one chance in five to the substrate or the finish that the survey says, and coats are planned. Watch.",
+		End: func(k *Case) {
+			if !k.Coated {
+				return
+			}
+			known := k.Zone.Known(k.Craft)
+			if known.Substrate == identify.Doubted {
+				k.add(Hit{Severity: Watch, Subject: "substrate"})
+			}
+			if known.Finish == identify.Doubted {
+				k.add(Hit{Severity: Watch, Subject: "finish"})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			said := k.Craft.Finishes[k.Zone.Finish].Name
+			if h.Subject == "substrate" {
+				said = k.Craft.Substrates[k.Zone.Substrate].Name
+			}
+			return "The tests speak against " + Lower(said), k.Zone.Tests.Says() + " The plan is judged for that as well as for what was entered."
+		},
+		Figures: func(k *Case, h *Hit) []Figure {
+			known := k.Zone.Known(k.Craft)
+			p := known.PFinish
+			if h.Subject == "substrate" {
+				p = known.PSubstrate
+			}
+			return []Figure{{"belief", p, "belief in what was entered, from the tests; an estimate"}}
+		},
+		Mend: func(m *Mender, _ *Hit) { m.Measure("See what the tests say", "identify") },
 	},
 }
 

@@ -12,33 +12,62 @@ import (
 
 func dryAbrasion(s *surface.Step) bool { return s.Do == surface.Abrade && s.How != craft.Wet }
 
+// disturbsDry tells whether a step makes dust or fumes of an old coat, and is
+// never taken on a suspect of lead.
+func disturbsDry(c *craft.Craft, s *surface.Step) bool {
+	switch s.Do {
+	case surface.Abrade:
+		return dryAbrasion(s)
+	case surface.Clean:
+		return c.Cleaners[s.Cleaner].Loosens
+	case surface.Strip:
+		return s.StripHow != "chemical"
+	case surface.Effect:
+		return s.Heat || s.Grit > 0 && !s.Wetted
+	}
+	return false
+}
+
+// reachesOld tells whether a step reaches the old coat: nothing lies over it
+// yet, it cuts through, or it rubs down to what is below as an effect does.
+func reachesOld(e *surface.Event) bool {
+	return e.Before.Patches[surface.Field].Coats == 0 || e.Doing.Through || e.Doing.Do == surface.Effect || e.Doing.Do == surface.Strip
+}
+
+// Barred says why a step cannot be planned at all, empty where it can: what
+// disturbs a suspect of lead.
+func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
+	if disturbsDry(c, s) && (!coated || s.Through || s.Do != surface.Abrade) && z.leadBars(c) {
+		return "The old coat may hold lead, and this makes dust or fumes of it. It waits for the result of a laboratory or a licensed assessor."
+	}
+	return ""
+}
+
 var safetyRules = []Rule{
 	{
 		Code:  "safety.lead",
 		Title: "Old paint or varnish may hold lead",
 		Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
-		When:  "There is old paint or varnish from before 1980, or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes or heats it dry.",
+		When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
 		Step: func(k *Case, e *surface.Event) {
-			if !k.Zone.suspectLead(k.Craft) || e.Before.Patches[surface.Field].Coats > 0 && !e.Doing.Through {
-				return
-			}
-			s := e.Doing
-			brush := s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Loosens
-			strip := s.Do == surface.Strip && s.StripHow != "chemical"
-			if dryAbrasion(s) || brush || strip {
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[s.Do].ID})
+			if k.Zone.leadBars(k.Craft) && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
+				k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
 			}
 		},
 		End: func(k *Case) {
 			said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
-			if k.Zone.suspectLead(k.Craft) && !said {
+			if k.Zone.leadBars(k.Craft) && !said {
 				k.add(Hit{Severity: Watch, Subject: "suspect"})
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
-			const rest = " Local rules for lead work, containment, children and pregnancy decide; a laboratory or a certified assessor tells what it is. A home swab does not."
+			rest := " Local rules for lead work, containment, children and pregnancy decide; a laboratory or a licensed assessor tells what it is. A home swab does not."
+			state, noted := k.Zone.Lead(k.Craft)
+			if noted != "" {
+				rest += " " + noted
+			}
 			if h.Subject == "suspect" {
-				if k.Zone.Lead == LeadFound {
+				if state == LeadFound {
 					return "There is lead in the old coats", "Leave it undisturbed under sound coats, or give the work to a professional." + rest
 				}
 				return "", "Do not dry-sand, scrape, burn or heat it before it is tested." + rest
@@ -59,7 +88,7 @@ var safetyRules = []Rule{
 				}
 				m.Edit("Dull it with liquid deglosser instead of sanding", steps)
 			}
-			m.Measure("Have it tested by a laboratory or a licensed assessor and enter the result", "lead_test")
+			m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", "lead_test")
 		},
 	},
 	{

@@ -100,6 +100,9 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	if b.Additive > 0 {
 		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", number(b.Additive))
 	}
+	if b.Boards > 0 {
+		grip += fmt.Sprintf("; %.2f before %s moved it", b.GripBefore, patches(b.Boards))
+	}
 	add(surface.Grip, grip)
 
 	key := "the surface has all the key this coat needs"
@@ -169,6 +172,13 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	return append(out,
 		Figure{"strength", b.Strength, "strength of this bond, 1 being a full one; an estimate"},
 		Figure{"demand", k.Demand, "strength the wear asks for: " + wearWords(k)})
+}
+
+func patches(n int) string {
+	if n == 1 {
+		return "a patch test"
+	}
+	return fmt.Sprintf("%d patch tests", n)
 }
 
 func wearWords(k *Case) string {

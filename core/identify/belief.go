@@ -437,39 +437,43 @@ func (b *Belief) surface(h int) Surface {
 // Sure is how sure one may be of something that a survey says.
 type Sure uint8
 
-// The degrees. Assumed was entered, and no test says otherwise or settles it;
-// doubted is spoken against by what was tested.
+// The degrees. Assumed was entered, and nothing was tested that could tell;
+// doubted is spoken against by what was tested, and possible is neither that
+// nor more likely than not.
 const (
 	Assumed Sure = iota
 	Doubted
+	Possible
 	Likely
 	Tested
 )
 
 // String returns the degree's id.
-func (s Sure) String() string { return [...]string{"assumed", "doubted", "likely", "tested"}[s] }
+func (s Sure) String() string {
+	return [...]string{"assumed", "doubted", "possible", "likely", "tested"}[s]
+}
 
-// The beliefs from which something is tested and likely, and below which it is
+// TestedFrom, and the others, are the beliefs from which something is tested and likely, and below which it is
 // doubted. Working defaults.
 const (
-	tested  = .9
-	likely  = .5
-	doubted = .2
+	TestedFrom = .9
+	likely     = .5
+	doubted    = .2
 )
 
-// sure grades a belief. told is how many answers there were that could tell.
+// sure grades a belief. told tells whether any answer could tell.
 func sure(p float64, told bool) Sure {
 	switch {
 	case !told:
 		return Assumed
-	case p >= tested:
+	case p >= TestedFrom:
 		return Tested
 	case p >= likely:
 		return Likely
 	case p < doubted:
 		return Doubted
 	}
-	return Assumed
+	return Possible
 }
 
 // OfFinish grades a finish that the survey says, with the belief in it.

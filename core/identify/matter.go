@@ -162,6 +162,10 @@ func MatterOf(substrate string) int {
 	return slices.IndexFunc(Matters, func(m Matter) bool { return !m.Veneer && slices.Contains(m.Substrates, substrate) })
 }
 
+// Same tells whether two finishes of the craft are one as far as small tests
+// tell.
+func Same(a, b string) bool { return finishOf(a) >= 0 && finishOf(a) == finishOf(b) }
+
 // finishOf is the index of a finish of the craft, below 0 where it is not
 // among those that tests tell apart.
 func finishOf(id string) int {

@@ -54,7 +54,7 @@ func Word(p float64) string {
 	switch {
 	case p >= .97:
 		return "as good as certain"
-	case p >= tested:
+	case p >= TestedFrom:
 		return "very likely"
 	case p >= .7:
 		return "likely"
@@ -77,7 +77,7 @@ func (b *Belief) Says() string {
 	if len(b.tests) == 0 {
 		return "Nothing is tested yet; this is what one meets most often."
 	}
-	if made.P >= tested && on.P >= tested {
+	if made.P >= TestedFrom && on.P >= TestedFrom {
 		return fmt.Sprintf("%s under %s: %s.", made.Name, onName(on), Word(min(made.P, on.P)))
 	}
 	return fmt.Sprintf("%s is %s; on it, %s is %s.", made.Name, Word(made.P), onName(on), Word(on.P))

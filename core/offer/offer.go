@@ -21,6 +21,8 @@ type Offer struct {
 	// Brings is the title of a fail that the step would bring into the plan;
 	// empty where it brings none.
 	Brings string
+	// Barred says why the step cannot be planned at all; empty where it can.
+	Barred string
 	// After is the verdict on the plan with the step in it.
 	After check.Verdict
 
@@ -29,7 +31,7 @@ type Offer struct {
 }
 
 // Sensible tells whether the step is worth offering first.
-func (o *Offer) Sensible() bool { return o.need != needNothing && o.Brings == "" }
+func (o *Offer) Sensible() bool { return o.need != needNothing && o.Brings == "" && o.Barred == "" }
 
 // need is what a step answers, in the order of the work.
 type need uint8
@@ -136,6 +138,7 @@ func fails(r *check.Result) map[string]bool {
 func (m *meeting) judge(s Start) Offer {
 	o := Offer{Start: s}
 	m.fit(&o.Step)
+	o.Barred = m.z.Barred(m.c, &o.Step, m.field().Coats > 0)
 	with := *m.z
 	with.Steps = slices.Insert(slices.Clone(m.z.Steps), m.at, o.Step)
 	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
@@ -370,7 +373,9 @@ func (m *meeting) strength(s *surface.Step) float64 {
 	var e surface.Event
 	surface.Apply(m.c, &m.facts, &m.state, s, m.at+1, 1, &e)
 	least := 1.
-	for _, b := range e.Boundaries() {
+	for i := range e.Boundaries() {
+		b := &e.Bounds[i]
+		b.Learn(m.c, m.z.Boards, m.base.Doubt)
 		least = min(least, b.Strength)
 	}
 	return least

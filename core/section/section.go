@@ -83,8 +83,12 @@ const oldFilm = 60
 // Draw cuts through a judged zone.
 func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) Drawing {
 	var d Drawing
-	sub, fin := &c.Substrates[z.Substrate], &c.Finishes[r.Facts.Finish]
-	bottom := Layer{Kind: Substrate, Name: sub.Name, Family: sub.Family, Group: sub.Group, Colour: sub.Colour}
+	sub, fin := &c.Substrates[r.Facts.Substrate], &c.Finishes[r.Facts.Finish]
+	name := sub.Name
+	if r.Facts.Substrate != z.Substrate {
+		name = c.Substrates[z.Substrate].Name + ", taken as " + check.Lower(sub.Name)
+	}
+	bottom := Layer{Kind: Substrate, Name: name, Family: sub.Family, Group: sub.Group, Colour: sub.Colour}
 	if fin.Bare && groundColour != "" {
 		bottom.Colour = groundColour
 	}
@@ -94,8 +98,11 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 		if groundColour != "" {
 			l.Colour = groundColour
 		}
-		if c.Finishes[z.Finish].Unknown {
+		switch {
+		case c.Finishes[z.Finish].Unknown:
 			l.Name = "Unknown, taken as " + fin.Name
+		case r.Facts.Finish != z.Finish:
+			l.Name = c.Finishes[z.Finish].Name + ", taken as " + check.Lower(fin.Name)
 		}
 		l.Clear = fin.Colour == ""
 		d.Layers = append(d.Layers, l)
@@ -196,7 +203,7 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event) Laye
 	for i := range e.Boundaries() {
 		b := &e.Bounds[i]
 		if l.Joint == nil || b.Strength < l.Joint.Strength {
-			l.Joint = &check.Bond{Boundary: *b, Risk: b.Risk(c, r.Facts.Demand(), r.Adhesion != nil && r.Adhesion.Unknown)}
+			l.Joint = &check.Bond{Boundary: *b, Risk: b.Risk(c, r.Facts.Demand(), r.Doubt)}
 		}
 		for s, lv := range b.Soils {
 			if lv > 0 && i == 0 {

@@ -9,6 +9,7 @@ import (
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/surface"
 )
 
@@ -66,7 +67,7 @@ func Of(c *craft.Craft, z *check.Zone, r *check.Result) []Stage {
 		}
 	}
 	return []Stage{
-		lookOver(c, z), identify(c, z, r), prepare(z, r, first), coatStage(c, r, len(z.Steps), coats, paints, hold), handOver(c, z, r, coats),
+		lookOver(c, z), identified(c, z, r), prepare(z, r, first), coatStage(c, r, len(z.Steps), coats, paints, hold), handOver(c, z, r, coats),
 	}
 }
 
@@ -106,16 +107,24 @@ func lookOver(c *craft.Craft, z *check.Zone) Stage {
 	return s
 }
 
-func identify(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
+func identified(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 	s := Stage{ID: Identify, Name: "Identify"}
 	sub, fin := &c.Substrates[z.Substrate], &c.Finishes[z.Finish]
-	for i := range r.Findings {
-		if f := &r.Findings[i]; f.Code == "safety.lead" && z.Lead == check.LeadUntested {
-			s.State, s.Says = max(Open, state(f)), "Suspected of lead, and no laboratory or licensed assessor has tested it"
-			return s
+	if lead, _ := z.Lead(c); lead == check.LeadSuspect {
+		s.State, s.Says = Open, "Suspected of lead, and no laboratory or licensed assessor has tested it"
+		for i := range r.Findings {
+			if f := &r.Findings[i]; f.Code == "safety.lead" {
+				s.State = max(s.State, state(f))
+			}
 		}
+		return s
 	}
+	known := z.Known(c)
 	switch {
+	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
+		s.State, s.Says = Open, "The tests speak against what was entered"
+	case (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
+		s.State, s.Says = Open, "Not settled yet: "+strings.TrimSuffix(z.Tests.Says(), ".")
 	case sub.Unknown && fin.Unknown:
 		s.State, s.Says = Open, "Neither the material nor what is on it is known"
 	case sub.Unknown:
@@ -126,6 +135,9 @@ func identify(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 		s.Says = sub.Name + ", bare"
 	default:
 		s.Says = sub.Name + " under " + check.Lower(fin.Name)
+	}
+	if s.State == Done {
+		s.Says += ", " + check.KnownWords(known.Finish, known.PFinish)
 	}
 	return s
 }

@@ -87,7 +87,7 @@ func TestALeadSuspectIsNotIdentified(t *testing.T) {
 	z.Finish, _ = c.Finish("paint_alkyd_old")
 	want(t, of(t, z)[Identify], Open, "no laboratory or licensed assessor")
 	want(t, of(t, z)[LookOver], Open, "how it shines")
-	z.Lead = check.LeadExcluded
+	z.LeadTest = &check.LeadTest{By: "laboratory", Date: "2026-11-01"}
 	s := of(t, z)
 	want(t, s[Identify], Done, "Pine under old oil paint")
 	next, ok := Next([]Stage{s[Identify], s[LookOver]})

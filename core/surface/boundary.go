@@ -87,38 +87,59 @@ type Boundary struct {
 	Timing                   Timing
 	Waited, Earliest, Latest float64 // hours, scaled to the site
 	SiteWhy                  SiteWhy
+
+	// Boards are the rated patch tests of this coat on this surface that its
+	// grip was learned from, GripBefore what it was without them, and pair the
+	// variance of the log of the grip that they leave.
+	Boards     int
+	GripBefore float64
+	pair       float64
 }
 
 // The spreads of log strength. Working defaults.
 const (
-	spreadBase    = .12
-	spreadUnknown = .15
-	spreadMilk    = .20
+	spreadBase = .12
+	spreadMilk = .20
+	// SpreadUnknown is what a surface that nobody has tested adds.
+	SpreadUnknown = .15
 )
 
-// LogSpread is the standard deviation of the log of the strength: a base, the
-// unknown, milk paint's own waywardness, and a third of what every factor
-// below 1 takes away, added in squares.
-func (b *Boundary) LogSpread(c *craft.Craft, unknown bool) float64 {
-	return b.spread(c, unknown, NumTerms)
+// LogSpread is the standard deviation of the log of the strength: a base, what
+// doubt about the surface adds, milk paint's own waywardness, and a third of
+// what every factor below 1 takes away, added in squares. Patch tests narrow
+// what belongs to the coat and the surface.
+func (b *Boundary) LogSpread(c *craft.Craft, doubt float64) float64 {
+	return b.spread(c, doubt, NumTerms)
 }
 
 // spread leaves out what cleanness and window add, where to is Cleanness.
-func (b *Boundary) spread(c *craft.Craft, unknown bool, to Term) float64 {
-	v := spreadBase * spreadBase
-	if unknown {
-		v += spreadUnknown * spreadUnknown
-	}
-	if c.Products[b.Product].Coat == craft.MK && b.Additive == 0 {
-		v += spreadMilk * spreadMilk
+func (b *Boundary) spread(c *craft.Craft, doubt float64, to Term) float64 {
+	v := b.pair
+	if b.Boards == 0 {
+		v = pairVariance(c, b, doubt)
 	}
 	for t, f := range b.Factors {
-		if f < 1 && (Term(t) < to || Term(t) == Site) {
-			d := (1 - f) / 3
-			v += d * d
+		if f < 1 && Term(t) != Grip && (Term(t) < to || Term(t) == Site) {
+			v += third(f)
 		}
 	}
 	return math.Sqrt(v)
+}
+
+// third is what a factor below 1 adds to the variance of the log.
+func third(f float64) float64 { return (1 - f) / 3 * (1 - f) / 3 }
+
+// pairVariance is the variance of the log of the grip that a coat has on a
+// surface, before any patch test.
+func pairVariance(c *craft.Craft, b *Boundary, doubt float64) float64 {
+	v := spreadBase*spreadBase + doubt*doubt
+	if c.Products[b.Product].Coat == craft.MK && b.Additive == 0 {
+		v += spreadMilk * spreadMilk
+	}
+	if g := b.Factors[Grip]; g < 1 {
+		v += third(g)
+	}
+	return v
 }
 
 // Risk is the chance that the boundary's strength lies below a demand, for a
@@ -126,7 +147,7 @@ func (b *Boundary) spread(c *craft.Craft, unknown bool, to Term) float64 {
 // its estimate is not made to look safer by doubts about soils or timing: the
 // spread they add counts only while the estimate is above the demand, so that
 // the risk never falls when a soil is added or a window missed.
-func (b *Boundary) Risk(c *craft.Craft, demand float64, unknown bool) float64 {
+func (b *Boundary) Risk(c *craft.Craft, demand, doubt float64) float64 {
 	if b.Strength <= 0 {
 		return 1
 	}
@@ -134,7 +155,7 @@ func (b *Boundary) Risk(c *craft.Craft, demand float64, unknown bool) float64 {
 	if b.Strength < demand {
 		to = Cleanness
 	}
-	z := math.Log(demand/b.Strength) / b.spread(c, unknown, to)
+	z := math.Log(demand/b.Strength) / b.spread(c, doubt, to)
 	return .5 * math.Erfc(-z/math.Sqrt2)
 }
 
@@ -279,10 +300,6 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 		}
 	}
 
-	b.Strength = 1
-	for _, x := range b.Factors {
-		b.Strength *= x
-	}
 	// What lies below can let go by itself.
 	if p.Powdery && !coat.Binds {
 		b.Cap, b.CapWhy = .5, CapPowdery
@@ -290,8 +307,17 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	if p.Flaking {
 		b.Cap, b.CapWhy = .2, CapFlaking
 	}
-	b.Strength = min(b.Strength, b.Cap)
+	b.multiply()
 	return b
+}
+
+// multiply takes the factors together to the strength.
+func (b *Boundary) multiply() {
+	s := 1.
+	for _, x := range b.Factors {
+		s *= x
+	}
+	b.Strength = min(s, b.Cap)
 }
 
 // time fills in where in the lower coat's window the upper one comes.

@@ -465,17 +465,17 @@ func TestDemand(t *testing.T) {
 func TestRiskByHand(t *testing.T) {
 	b := Boundary{Product: mustProduct("paint_chalk"), Strength: .5, Factors: [NumTerms]float64{.5, 1, 1, 1, 1}}
 	// Base .12 and (1-.5)/3 for the grip.
-	near(t, "spread", b.LogSpread(c, false), math.Sqrt(.12*.12+.5*.5/9))
-	near(t, "spread of the unknown", b.LogSpread(c, true), math.Sqrt(.12*.12+.15*.15+.5*.5/9))
-	near(t, "risk at the demand", b.Risk(c, .5, false), .5)
-	z := math.Log(.65/.5) / b.LogSpread(c, false)
-	near(t, "risk above it", b.Risk(c, .65, false), .5*math.Erfc(-z/math.Sqrt2))
+	near(t, "spread", b.LogSpread(c, 0), math.Sqrt(.12*.12+.5*.5/9))
+	near(t, "spread of the unknown", b.LogSpread(c, SpreadUnknown), math.Sqrt(.12*.12+.15*.15+.5*.5/9))
+	near(t, "risk at the demand", b.Risk(c, .5, 0), .5)
+	z := math.Log(.65/.5) / b.LogSpread(c, 0)
+	near(t, "risk above it", b.Risk(c, .65, 0), .5*math.Erfc(-z/math.Sqrt2))
 	b.Strength = 0
-	near(t, "nothing holds", b.Risk(c, .3, false), 1)
+	near(t, "nothing holds", b.Risk(c, .3, 0), 1)
 	m := Boundary{Product: mustProduct("paint_milk"), Strength: .9, Factors: [NumTerms]float64{1, 1, 1, 1, 1}}
-	near(t, "milk paint is wayward", m.LogSpread(c, false), math.Sqrt(.12*.12+.2*.2))
+	near(t, "milk paint is wayward", m.LogSpread(c, 0), math.Sqrt(.12*.12+.2*.2))
 	m.Additive = .5
-	near(t, "but not with additive", m.LogSpread(c, false), .12)
+	near(t, "but not with additive", m.LogSpread(c, 0), .12)
 }
 
 func mustProduct(id string) craft.Product {

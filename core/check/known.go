@@ -1,0 +1,149 @@
+package check
+
+import (
+	"fmt"
+
+	"rutile/core/craft"
+	"rutile/core/identify"
+	"rutile/core/surface"
+)
+
+// May is one thing that the surface may be.
+type May struct {
+	surface.Facts
+	// P is the belief in it, 0 to 1; 0 where nothing was tested and all that is
+	// plausible is walked.
+	P float64
+}
+
+// Knowledge is how sure one may be of what the survey says.
+type Knowledge struct {
+	// Substrate and Finish grade what was entered; what stands for not knowing
+	// is assumed.
+	Substrate, Finish   identify.Sure
+	PSubstrate, PFinish float64
+}
+
+// Known grades what the survey says by what was tested.
+func (z *Zone) Known(c *craft.Craft) Knowledge {
+	var k Knowledge
+	if z.Tests == nil {
+		return k
+	}
+	if !c.Substrates[z.Substrate].Unknown {
+		k.Substrate, k.PSubstrate = z.Tests.OfSubstrate()
+	}
+	if !c.Finishes[z.Finish].Unknown {
+		k.Finish, k.PFinish = z.Tests.OfFinish(c.Finishes[z.Finish].ID)
+	}
+	return k
+}
+
+// may lists what the surface may be, and what the doubt about it adds to the
+// spread of the log of a strength. What the survey says stands alone where it
+// is tested, or where no test says otherwise. Where tests make it no more than
+// likely, speak against it, or where it is not known at all, it is whatever
+// together makes up nearly all of the belief.
+func (z *Zone) may(c *craft.Craft) ([]May, float64) {
+	k := z.Known(c)
+	noSub, noFin := c.Substrates[z.Substrate].Unknown, c.Finishes[z.Finish].Unknown
+	openSub := noSub || k.Substrate != identify.Assumed && k.Substrate != identify.Tested
+	openFin := noFin || k.Finish != identify.Assumed && k.Finish != identify.Tested
+	alone := func() []May {
+		vs := surface.Variants(c, &z.Facts)
+		out := make([]May, len(vs))
+		for i := range vs {
+			out[i].Facts = vs[i]
+		}
+		return out
+	}
+	doubt := 0.
+	if noSub || noFin {
+		doubt = surface.SpreadUnknown
+	}
+	if z.Tests == nil || len(z.Tests.Answers) == 0 || !openSub && !openFin {
+		return alone(), doubt
+	}
+	var out []May
+	add := func(f surface.Facts, p float64) {
+		for i := range out {
+			if out[i].Facts == f {
+				out[i].P += p
+				return
+			}
+		}
+		out = append(out, May{f, p})
+	}
+	made := z.Tests.Made()[0]
+	for _, s := range z.Tests.Surfaces() {
+		f := z.Facts
+		if s.Else {
+			continue
+		}
+		if openFin {
+			f.Finish, _ = c.Finish(s.Finish)
+			if c.Finishes[f.Finish].Family == c.Finishes[z.Finish].Family && !noFin && alike(c, f.Finish, z.Finish) {
+				f.Finish = z.Finish
+			}
+		}
+		if openSub {
+			sub, _ := c.Substrate(s.Substrate)
+			// An unknown wood stays one until a test tells which, and with it the
+			// caution that it may bleed.
+			same := c.Substrates[sub].Group == c.Substrates[z.Substrate].Group
+			if !same || !noSub || made.P >= identify.TestedFrom {
+				f.Substrate, f.Veneer = sub, f.Veneer || s.Veneer
+			}
+		}
+		add(f, s.P)
+	}
+	if len(out) == 0 {
+		return alone(), doubt
+	}
+	if !noSub && !noFin {
+		add(z.Facts, 0) // what was entered is judged as well
+	}
+	return out, surface.SpreadUnknown * (1 - z.Tests.Top().P)
+}
+
+// alike tells whether two finishes are one as far as small tests tell.
+func alike(c *craft.Craft, a, b craft.Finish) bool {
+	return a == b || identify.Same(c.Finishes[a].ID, c.Finishes[b].ID)
+}
+
+// supposed says, as a clause, what a case supposes the surface to be.
+func (w *bench) supposed(c *craft.Craft, z *Zone, k *Case) string {
+	f := k.Facts
+	fin := Lower(c.Finishes[f.Finish].Name)
+	words := "the old finish is " + fin
+	if c.Finishes[f.Finish].Bare {
+		words = "it is " + fin
+	}
+	if f.Substrate != z.Substrate {
+		words = "it is " + Lower(c.Substrates[f.Substrate].Name) + " under " + fin
+		if c.Finishes[f.Finish].Bare {
+			words = "it is " + fin + " " + Lower(c.Substrates[f.Substrate].Name)
+		}
+	}
+	for i := range w.may {
+		if &w.may[i].Facts == f && w.may[i].P >= .005 {
+			words += fmt.Sprintf(" (%s)", Percent(w.may[i].P))
+		}
+	}
+	return words
+}
+
+// KnownWords say how sure one may be of something that the survey says.
+func KnownWords(s identify.Sure, p float64) string {
+	switch s {
+	case identify.Tested:
+		return fmt.Sprintf("tested, %s", Percent(p))
+	case identify.Likely:
+		return fmt.Sprintf("likely, %s", Percent(p))
+	case identify.Possible:
+		return fmt.Sprintf("possible, %s", Percent(p))
+	case identify.Doubted:
+		return fmt.Sprintf("the tests speak against it, %s", Percent(p))
+	}
+	return "assumed"
+}

@@ -1,0 +1,98 @@
+package check
+
+import (
+	"fmt"
+	"strconv"
+
+	"rutile/core/craft"
+)
+
+// LeadTest is a test for lead as it was noted.
+type LeadTest struct {
+	By    string // laboratory, assessor or swab
+	Found bool
+	Date  string // as 2026-11-24
+}
+
+// LeadState is what is known of lead in the old paint or varnish.
+type LeadState uint8
+
+// The states. Only a laboratory or a licensed assessor excludes or finds it.
+const (
+	LeadNoSuspect LeadState = iota
+	LeadSuspect
+	LeadExcluded
+	LeadFound
+)
+
+// String returns the state's id.
+func (s LeadState) String() string { return [...]string{"", "suspect", "excluded", "found"}[s] }
+
+// decides tells whether a noted test decides about lead, and why it does not.
+func (z *Zone) decides() (bool, string) {
+	t := z.LeadTest
+	switch {
+	case t == nil:
+		return false, ""
+	case t.By == "swab":
+		return false, fmt.Sprintf("The home swab of %s is noted and decides nothing, whatever it showed.", t.Date)
+	case z.Today != "" && t.Date > z.Today:
+		return false, fmt.Sprintf("The result is dated %s, which is still to come.", t.Date)
+	case z.Made != 0 && len(t.Date) >= 4 && t.Date[:4] < strconv.Itoa(z.Made):
+		return false, fmt.Sprintf("The result is dated %s, before the piece was made.", t.Date)
+	}
+	return true, ""
+}
+
+// LeadYearOf is the year before which old paint is suspected here.
+func (z *Zone) LeadYearOf() int {
+	if z.LeadYear > 0 {
+		return z.LeadYear
+	}
+	return craft.LeadYear
+}
+
+// Lead is what is known of lead in the old paint or varnish, and a sentence on
+// a noted test that does not decide. Old paint is suspected while its age is
+// not known; an old varnish, and what nobody has identified, where the piece is
+// old. What tests leave as possible counts like what the survey says, so that
+// calling old paint by another name does not clear it.
+func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
+	done, why := z.decides()
+	if done {
+		if z.LeadTest.Found {
+			return LeadFound, ""
+		}
+		return LeadExcluded, ""
+	}
+	old := z.Made != 0 && z.Made < z.LeadYearOf()
+	holds := func(f *craft.FinishRow) bool {
+		return f.Paint && (old || z.Made == 0) || old && (f.Varnish || f.Unknown)
+	}
+	if holds(&c.Finishes[z.Finish]) {
+		return LeadSuspect, why
+	}
+	if z.Tests != nil && len(z.Tests.Answers) > 0 {
+		// A touch of belief in paint is enough.
+		const touch = .1
+		sum := 0.
+		for _, s := range z.Tests.On() {
+			if f, ok := c.Finish(s.ID); ok && holds(&c.Finishes[f]) {
+				sum += s.P
+			}
+		}
+		if sum >= touch {
+			return LeadSuspect, why
+		}
+	}
+	if why != "" && z.LeadTest.Found {
+		return LeadSuspect, why
+	}
+	return LeadNoSuspect, ""
+}
+
+// leadBars tells whether nothing may be sanded, scraped or heated dry.
+func (z *Zone) leadBars(c *craft.Craft) bool {
+	s, _ := z.Lead(c)
+	return s == LeadSuspect || s == LeadFound
+}

@@ -1,0 +1,96 @@
+package surface
+
+import (
+	"math"
+
+	"rutile/core/craft"
+)
+
+// Board is a patch test that was rated: one coat laid on a board of the same
+// material, or on a hidden spot of the piece itself, and cut across.
+type Board struct {
+	Product  craft.Product
+	On       craft.Family
+	Bare     bool
+	Additive float64
+	// Hidden tells that it was made on the piece itself.
+	Hidden bool
+	// Class is the class of the cross-cut scale (ASTM D3359, method B), 0 to 5.
+	Class int
+	// Under are the factors of the conditions it was made under; that of the
+	// grip does not count. 0 counts as 1.
+	Under [NumTerms]float64
+	// Cap is what held below it; 0 counts as 1.
+	Cap float64
+}
+
+// classStrength is the strength, 1 being a full bond, that each class of the
+// cross-cut scale stands for, from 0B to 5B. Working default.
+var classStrength = [...]float64{.20, .37, .52, .67, .81, .94}
+
+// How far a rating may be off, as a spread of the log of the strength. A board
+// is not the piece. Working defaults.
+const (
+	spreadHidden = .15
+	spreadBoard  = .20
+)
+
+// sameMix is how far the additive of two coats may differ, in parts to one of
+// paint, for one to tell of the other.
+const sameMix = .05
+
+// tells tells whether the board says something of a boundary.
+func (x *Board) tells(b *Boundary) bool {
+	return x.Product == b.Product && x.On == b.On && x.Bare == b.Bare && math.Abs(x.Additive-b.Additive) < sameMix && (x.Cap == 0 || x.Cap == 1)
+}
+
+// surprise is how many of its own spreads the table may be off before a board
+// that came out worse is believed over it. Working default.
+const surprise = 3
+
+// Learn moves the grip of a boundary by what boards of the same coat on the same
+// surface came out at: the log of the grip is normal about the table's with the
+// pair's own spread, every rating is a noisy look at it once the conditions of
+// the board are divided out, and Bayes' rule for two normals weighs them. Boards
+// that came out far worse than the table allows widen the table's spread until
+// they are no more than a surprise: what has let go has let go, while what has
+// held has only held so far. A grip is never more than a full bond. Only the
+// first call counts.
+func (b *Boundary) Learn(c *craft.Craft, boards []Board, doubt float64) {
+	if b.Boards > 0 || b.Factors[Grip] <= 0 {
+		return
+	}
+	var sum, seen float64 // of the ratings, and of their precision
+	n := 0
+	for i := range boards {
+		x := &boards[i]
+		if !x.tells(b) {
+			continue
+		}
+		under := 1.
+		for t, f := range x.Under {
+			if Term(t) != Grip && f > 0 {
+				under *= f
+			}
+		}
+		spread := spreadBoard
+		if x.Hidden {
+			spread = spreadHidden
+		}
+		w := 1 / (spread * spread)
+		sum += w * min(0, math.Log(classStrength[min(max(x.Class, 0), 5)]/under))
+		seen += w
+		n++
+	}
+	if n == 0 {
+		return
+	}
+	table, v := math.Log(b.Factors[Grip]), pairVariance(c, b, doubt)
+	if off := sum/seen - table; off < 0 {
+		v = max(v, off*off/(surprise*surprise))
+	}
+	precision := seen + 1/v
+	b.Boards, b.GripBefore, b.pair = n, b.Factors[Grip], 1/precision
+	b.Factors[Grip] = math.Exp((sum + table/v) / precision)
+	b.multiply()
+}
