@@ -147,3 +147,27 @@ func KnownWords(s identify.Sure, p float64) string {
 	}
 	return "assumed"
 }
+
+// Walked is one thing that the surface may be, with what the plan comes to on
+// it.
+type Walked struct {
+	Name    string
+	P       float64
+	Verdict Verdict
+}
+
+// Walked lists what a plan is judged for, the likeliest first.
+func (z *Zone) Walked(c *craft.Craft) []Walked {
+	var w bench
+	w.run(c, z)
+	out := make([]Walked, len(w.may))
+	for i := range w.may {
+		f := &w.may[i].Facts
+		name := c.Substrates[f.Substrate].Name + " under " + Lower(c.Finishes[f.Finish].Name)
+		if c.Finishes[f.Finish].Bare {
+			name = c.Substrates[f.Substrate].Name + ", " + Lower(c.Finishes[f.Finish].Name)
+		}
+		out[i] = Walked{name, w.may[i].P, verdict(w.cases[i].hits)}
+	}
+	return out
+}

@@ -7,8 +7,8 @@ import (
 	"testing"
 
 	"rutile/core/craft"
-	"rutile/core/identify"
 	"rutile/core/drying"
+	"rutile/core/identify"
 	"rutile/core/surface"
 )
 

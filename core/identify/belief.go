@@ -290,7 +290,7 @@ func (b *Belief) conflicts() {
 		b.Against = append(b.Against, worst)
 	}
 	if said := MatterOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
-		if p := b.Matter(said); p < doubted {
+		if p := b.inMatter(said); p < doubted {
 			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, and what was seen speaks for %s.", low(Matters[said].Name), low(b.Top().Matter))})
 		}
 	}
@@ -323,8 +323,18 @@ func (b *Belief) against(i int) Conflict {
 	return worst
 }
 
-// Matter is the belief that it is made of a matter.
-func (b *Belief) Matter(m int) float64 {
+// MatterNamed is what an id of [Belief.Made] stands for; nil for something else.
+func MatterNamed(id string) *Matter {
+	for i := range Matters {
+		if Matters[i].ID == id {
+			return &Matters[i]
+		}
+	}
+	return nil
+}
+
+// inMatter is the belief that it is made of a matter.
+func (b *Belief) inMatter(m int) float64 {
 	return b.sum(func(x *Hypothesis) bool {
 		return x.Matter == m || b.Known.Veneer && m == MatterOf(b.Known.Substrate) && x.Matter >= 0 && Matters[x.Matter].Veneer
 	})
@@ -457,9 +467,12 @@ func (s Sure) String() string {
 // doubted. Working defaults.
 const (
 	TestedFrom = .9
-	likely     = .5
+	LikelyFrom = .5
 	doubted    = .2
 )
+
+// Grade grades a belief that something was tested for.
+func Grade(p float64) Sure { return sure(p, true) }
 
 // sure grades a belief. told tells whether any answer could tell.
 func sure(p float64, told bool) Sure {
@@ -468,7 +481,7 @@ func sure(p float64, told bool) Sure {
 		return Assumed
 	case p >= TestedFrom:
 		return Tested
-	case p >= likely:
+	case p >= LikelyFrom:
 		return Likely
 	case p < doubted:
 		return Doubted
@@ -492,7 +505,7 @@ func (b *Belief) OfSubstrate() (Sure, float64) {
 	if m < 0 {
 		return Assumed, 0
 	}
-	p := b.Matter(m)
+	p := b.inMatter(m)
 	told := slices.ContainsFunc(b.tests, func(t int) bool {
 		return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees)
 	})

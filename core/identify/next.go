@@ -41,11 +41,15 @@ type Next struct {
 	Barred []*Test
 }
 
-// settled is the share of belief in one class from which further tests would
+// Settled is the share of belief in one class from which further tests would
 // not change what is done. Working default.
-const settled = .95
+const Settled = .95
 
-// made is the share of belief in what a test can be made on, below which it is
+// negligible is the belief below which a hypothesis is not told apart from
+// other negligible ones.
+const negligible = .001
+
+// madeFrom is the share of belief in what a test can be made on, below which it is
 // not offered.
 const madeFrom = .6
 
@@ -57,7 +61,7 @@ func (b *Belief) Next(a Asking) Next {
 	for h := range b.P {
 		x := &Hypotheses[h]
 		id := ""
-		if x.Matter >= 0 {
+		if x.Matter >= 0 && b.P[h] >= negligible {
 			if a.Class != nil {
 				id = a.Class(b.surface(h))
 			} else {
@@ -128,7 +132,7 @@ func (b *Belief) Next(a Asking) Next {
 		out.Tests = append(out.Tests, s)
 	}
 	slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return cmp.Compare(y.Worth, x.Worth) })
-	out.Done = out.Settled >= settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
+	out.Done = out.Settled >= Settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
 	return out
 }
 

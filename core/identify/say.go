@@ -58,7 +58,7 @@ func Word(p float64) string {
 		return "very likely"
 	case p >= .7:
 		return "likely"
-	case p >= likely:
+	case p >= LikelyFrom:
 		return "more likely than not"
 	case p >= .25:
 		return "possible"

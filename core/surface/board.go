@@ -24,9 +24,24 @@ type Board struct {
 	Cap float64
 }
 
-// classStrength is the strength, 1 being a full bond, that each class of the
-// cross-cut scale stands for, from 0B to 5B. Working default.
-var classStrength = [...]float64{.20, .37, .52, .67, .81, .94}
+// CutRow describes one class of the cross-cut scale.
+type CutRow struct {
+	Name, Says string
+	Gone       float64 // share of the squares' area that is gone, about
+	// Strength, 1 being a full bond, that the class stands for. Working default.
+	Strength float64
+}
+
+// CrossCut is the cross-cut scale (ASTM D3359, method B), from 0B to 5B: what is
+// gone of a lattice of cuts after tape was pulled off it.
+var CrossCut = [...]CutRow{
+	{"0B", "More than two thirds of it is gone", .8, .20},
+	{"1B", "Whole squares are gone, a third to two thirds of it", .5, .37},
+	{"2B", "Flaked along the cuts and in some squares, up to a third of it", .25, .52},
+	{"3B", "Small flakes along the cuts and where they cross, up to a seventh", .1, .67},
+	{"4B", "Specks where the cuts cross, a twentieth at most", .03, .81},
+	{"5B", "The cuts are clean, nothing is gone", 0, .94},
+}
 
 // How far a rating may be off, as a spread of the log of the strength. A board
 // is not the piece. Working defaults.
@@ -78,7 +93,7 @@ func (b *Boundary) Learn(c *craft.Craft, boards []Board, doubt float64) {
 			spread = spreadHidden
 		}
 		w := 1 / (spread * spread)
-		sum += w * min(0, math.Log(classStrength[min(max(x.Class, 0), 5)]/under))
+		sum += w * min(0, math.Log(CrossCut[min(max(x.Class, 0), 5)].Strength/under))
 		seen += w
 		n++
 	}

@@ -62,10 +62,15 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		u, _ := craft.UsesNamed(id)
 		out.Uses |= u
 	}
-	if t := z.LeadTest; t != nil && t.By != "swab" {
-		out.Lead = check.LeadExcluded
-		if t.Result == "positive" {
-			out.Lead = check.LeadFound
+	if t := z.LeadTest; t != nil {
+		out.LeadTest = &check.LeadTest{By: t.By, Found: t.Result == "positive", Date: t.Date}
+	}
+	if len(z.Evidence) > 0 {
+		out.Tests = p.tested(c, i)
+	}
+	for j := range z.Patches {
+		if b, ok := z.Patches[j].board(c); ok {
+			out.Boards = append(out.Boards, b)
 		}
 	}
 	if t := z.Target; t != nil {
@@ -79,6 +84,13 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		out.Steps[j] = z.Steps[j].core(c)
 	}
 	return out
+}
+
+// judged is a zone with everything that a check of it rests on.
+func (p *Piece) judged(c *craft.Craft, i int, o CheckOptions) check.Zone {
+	z := p.Zone(c, i, o.Site)
+	z.Units, z.Today, z.LeadYear = o.Units, o.Today, o.LeadYear
+	return z
 }
 
 // sheenOf is the sheen nearest to a gloss meter's reading at 60 degrees.

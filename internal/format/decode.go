@@ -99,6 +99,9 @@ func (p *Piece) consistent() error {
 		if coats > MaxCoats {
 			return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
 		}
+		if err := z.tests(i); err != nil {
+			return err
+		}
 		for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
 			for j, l := range list {
 				if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
@@ -192,6 +195,8 @@ func patternWords(p string) string {
 		return "#rrggbb"
 	case p == PhotoPattern:
 		return "of a picture's file name: small letters, digits and -, then .jpg"
+	case p == momentPattern:
+		return "2026-11-24T10:15"
 	case strings.HasPrefix(p, "^[0-9]{4}-"):
 		return "2026-11-24"
 	}

@@ -19,7 +19,8 @@ const (
 	MaxText                                                    = 2000 // of a note
 	MaxDefects, MaxPhotos, MaxMarkers, MaxFittings, MaxEarlier = 100, 60, 40, 100, 50
 	// PhotoPattern is what a picture's name looks like: one plain file name.
-	PhotoPattern = "^[a-z0-9][a-z0-9-]{0,79}[.]jpg$"
+	MaxPatches, MaxReadings = 40, 40
+	PhotoPattern            = "^[a-z0-9][a-z0-9-]{0,79}[.]jpg$"
 	// MaxBytes is the largest piece file that is read.
 	MaxBytes = 8 << 20
 )
@@ -113,6 +114,11 @@ type Earlier struct {
 type Site struct {
 	TempC float64 `json:"temp_c"`
 	RHPct float64 `json:"rh_pct"`
+	// SurfaceC is absent where nobody measured it.
+	SurfaceC  *float64 `json:"surface_c,omitempty" doc:"Temperature of the surface"`
+	At        string   `json:"at,omitempty" doc:"When it was read, as 2026-11-24T10:15"`
+	By        string   `json:"by,omitempty" doc:"The instrument that read it"`
+	Simulated bool     `json:"simulated,omitempty" doc:"By a stand-in and not by an instrument"`
 }
 
 // Zone is an area of one material and one finish, with a plan of its own.
@@ -132,7 +138,10 @@ type Zone struct {
 	Defects     []Defect    `json:"defects,omitempty"`
 	AreaM2      float64     `json:"area_m2,omitempty" doc:"As typed. Absent: what its parts come to"`
 	Wear        string      `json:"wear,omitempty"`
+	Evidence    []Answer    `json:"evidence,omitempty" doc:"What was looked at and tested, each test once"`
 	LeadTest    *LeadTest   `json:"lead_test,omitempty"`
+	Patches     []Patch     `json:"patches,omitempty" doc:"Patch tests, planned and rated"`
+	Readings    []Reading   `json:"readings,omitempty" doc:"Where the figures of measured fields come from"`
 	Target      *Target     `json:"target,omitempty"`
 	Steps       []Step      `json:"steps,omitempty"`
 	Read        []ReadNotes `json:"acknowledged,omitempty" doc:"Cautions that were read, with the date"`
@@ -154,12 +163,56 @@ type Defect struct {
 	Label  string  `json:"label,omitempty" doc:"On the tape beside it; markers of photographs name it"`
 }
 
+// Answer is what a look or a small test showed.
+type Answer struct {
+	Test    string `json:"test"`
+	Outcome string `json:"outcome" doc:"not_sure is always one"`
+	Date    string `json:"date,omitempty"`
+	Note    string `json:"note,omitempty"`
+}
+
+// Patch is a patch test: one coat of the plan on a hidden spot or on a board.
+type Patch struct {
+	ID       string      `json:"id"`
+	Product  string      `json:"product"`
+	Over     string      `json:"over" doc:"The surface family it was laid on"`
+	Bare     bool        `json:"bare,omitempty" doc:"On the material itself"`
+	Additive float64     `json:"additive,omitempty" doc:"Parts of bonding additive to one of paint"`
+	On       string      `json:"on" enum:"hidden,board" doc:"A hidden spot of the piece, or a board of the same material"`
+	Place    string      `json:"place,omitempty"`
+	Made     string      `json:"made,omitempty" doc:"The day it was laid; absent while it is only planned"`
+	Look     string      `json:"look,omitempty" doc:"The day from which it can be rated"`
+	Rated    string      `json:"rated,omitempty" doc:"The day it was rated"`
+	Class    *int        `json:"class,omitempty" doc:"Of the cross-cut scale, 0 to 5"`
+	Under    *Conditions `json:"under,omitempty" doc:"The factors it was made under; 1 takes nothing away"`
+	Note     string      `json:"note,omitempty"`
+}
+
+// Conditions are the factors of a bond beside its grip.
+type Conditions struct {
+	Key       float64 `json:"key"`
+	Cleanness float64 `json:"cleanness"`
+	Window    float64 `json:"window"`
+	Site      float64 `json:"site"`
+	Cap       float64 `json:"cap" doc:"What held below it"`
+}
+
+// Reading tells where the figure of a measured field comes from.
+type Reading struct {
+	Field     string  `json:"field" enum:"gloss_gu,moisture_pct"`
+	Value     float64 `json:"value"`
+	At        string  `json:"at" doc:"As 2026-11-24T10:15"`
+	By        string  `json:"by" doc:"The instrument"`
+	Simulated bool    `json:"simulated,omitempty" doc:"By a stand-in and not by an instrument"`
+}
+
 // LeadTest is the result of a test for lead. Only a laboratory's or an
 // assessor's decides.
 type LeadTest struct {
 	Result string `json:"result" enum:"negative,positive"`
 	By     string `json:"by" enum:"laboratory,assessor,swab"`
 	Date   string `json:"date"`
+	Report string `json:"report,omitempty" doc:"Number of the report, or who tested"`
 }
 
 // Target is the look that is wanted.

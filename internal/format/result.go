@@ -56,6 +56,9 @@ type ZoneResult struct {
 	Findings []Finding     `json:"findings"`
 	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
 	Section  *Section      `json:"section,omitempty"`
+	Known    *Known        `json:"known,omitempty" doc:"How sure one may be of what was entered; absent where nothing was tested"`
+	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where nothing makes it a suspect"`
+	Bonds    []Bond        `json:"bonds" doc:"What a patch test could be made of, weakest first"`
 }
 
 // Stage is how one stage of the work on a zone stands.
@@ -202,6 +205,8 @@ type CheckOptions struct {
 	Section   bool
 	Look      bool
 	Units     measure.Units // that findings are worded in
+	Today     string        // as 2026-11-24; empty where there is no clock
+	LeadYear  int           // before which old paint is suspected of lead; 0 as is usual
 }
 
 // repairBudget is shared by the zones of a piece, so that the longest piece is
@@ -219,8 +224,7 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 	}
 	films := make([]float64, len(p.Zones))
 	for i := range p.Zones {
-		z := p.Zone(c, i, o.Site)
-		z.Units = o.Units
+		z := p.judged(c, i, o)
 		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
 		worst = max(worst, r.Verdict)
 		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
@@ -238,8 +242,9 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	out := ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
 		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{}, Rises: []Level{},
-		Hours: HoursPart{Elapsed: tidy(r.Hours)},
+		Hours: HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
 	}
+	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
 		out.Hours.HandsOn = &h
@@ -390,19 +395,19 @@ type NextStep struct {
 	StartWord
 	Why     string `json:"why,omitempty" doc:"Why it makes sense here; absent where nothing calls for it"`
 	Brings  string `json:"brings,omitempty" doc:"The fault it would bring into the plan"`
+	Barred  string `json:"barred,omitempty" doc:"Why it cannot be planned at all"`
 	Verdict string `json:"verdict" enum:"sound,watch,fails" doc:"On the plan with the step in it"`
 }
 
 // Next lists what could come after the first at steps of a zone's plan, what
 // makes sense first. The piece must be a decoded one.
 func Next(c *craft.Craft, p *Piece, zone, at int, o CheckOptions) []NextStep {
-	z := p.Zone(c, zone, o.Site)
-	z.Units = o.Units
+	z := p.judged(c, zone, o)
 	offers := offer.Next(c, &z, at)
 	out := make([]NextStep, len(offers))
 	for i := range offers {
 		x := &offers[i]
-		out[i] = NextStep{StartWord: startWord(c, &x.Start), Brings: x.Brings, Verdict: x.After.String()}
+		out[i] = NextStep{StartWord: startWord(c, &x.Start), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
 		if x.Sensible() {
 			out[i].Why = x.Why
 		}

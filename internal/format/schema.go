@@ -11,12 +11,16 @@ import (
 
 	"rutile/core/apart"
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/parts"
 	"rutile/core/surface"
 )
 
 // SchemaID names the schema; nothing is ever fetched from it.
 const SchemaID = "urn:rutile:piece:1"
+
+// momentPattern is what the moment of a reading looks like.
+const momentPattern = "^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}"
 
 type object = map[string]any
 
@@ -52,6 +56,7 @@ func Schema() []byte {
 	zoneID := object{"type": "string", "pattern": "^[a-z0-9][a-z0-9_-]{0,39}$"}
 	colour := object{"type": "string", "pattern": "^#[0-9a-fA-F]{6}$"}
 	date := object{"type": "string", "pattern": "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"}
+	moment := object{"type": "string", "pattern": momentPattern}
 	num := func(lo, hi float64) object { return object{"type": "number", "minimum": lo, "maximum": hi} }
 	count := func(lo, hi int) object { return object{"type": "integer", "minimum": lo, "maximum": hi} }
 	list := func(of object, most int) object { return object{"type": "array", "items": of, "maxItems": most} }
@@ -138,9 +143,21 @@ func Schema() []byte {
 		}, "id"), MaxDefects),
 		"area_m2": object{"type": "number", "exclusiveMinimum": 0, "maximum": 500},
 		"wear":    enum(ids(craft.Wears[:], func(r craft.WearRow) string { return r.ID })),
+		"evidence": list(closed(object{
+			"test": enum(testIDs()), "outcome": enum(outcomeIDs()), "date": date, "note": note,
+		}, "test", "outcome"), len(identify.Tests)),
+		"patches": list(closed(object{
+			"id": zoneID, "product": enum(products), "over": enum(ids(craft.Families[:], func(r craft.FamilyRow) string { return r.ID })),
+			"bare": object{"type": "boolean"}, "additive": num(0, 2), "on": enum([]string{"hidden", "board"}), "place": text,
+			"made": date, "look": date, "rated": date, "class": count(0, 5), "note": note,
+			"under": closed(object{"key": num(0, 1), "cleanness": num(0, 1), "window": num(0, 1), "site": num(0, 1), "cap": num(0, 1)}, "key", "cleanness", "window", "site", "cap"),
+		}, "id", "product", "over", "on"), MaxPatches),
+		"readings": list(closed(object{
+			"field": enum([]string{"gloss_gu", "moisture_pct"}), "value": num(-100, 10000), "at": moment, "by": text, "simulated": object{"type": "boolean"},
+		}, "field", "value", "at", "by"), MaxReadings),
 		"lead_test": closed(object{
 			"result": enum([]string{"negative", "positive"}),
-			"by":     enum([]string{"laboratory", "assessor", "swab"}), "date": date,
+			"by":     enum([]string{"laboratory", "assessor", "swab"}), "date": date, "report": text,
 		}, "result", "by", "date"),
 		"target": closed(object{
 			"colour": colour, "sheen": enum(sheens), "look": enum(append([]string{craft.LookSolid}, effects...)),
@@ -180,8 +197,10 @@ func Schema() []byte {
 	root := closed(object{
 		"format": object{"const": PieceFormat}, "version": object{"const": Version},
 		"name": text, "made": count(1000, 2200),
-		"use":   list(enum(ids(craft.UseRows, func(r craft.UseRow) string { return r.ID })), len(craft.UseRows)),
-		"site":  closed(object{"temp_c": num(-20, 50), "rh_pct": num(0, 100)}, "temp_c", "rh_pct"),
+		"use": list(enum(ids(craft.UseRows, func(r craft.UseRow) string { return r.ID })), len(craft.UseRows)),
+		"site": closed(object{
+			"temp_c": num(-20, 50), "rh_pct": num(0, 100), "surface_c": num(-20, 60), "at": moment, "by": text, "simulated": object{"type": "boolean"},
+		}, "temp_c", "rh_pct"),
 		"zones": list(object{"$ref": "#/$defs/zone"}, MaxZones),
 		"parts": list(object{"$ref": "#/$defs/part"}, parts.MaxParts),
 

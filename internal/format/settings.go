@@ -15,6 +15,8 @@ type Settings struct {
 	Name  string `json:"name"`
 	Units string `json:"units" enum:"metric,us" doc:"That sizes and temperatures are shown and typed in; files are always metric"`
 	Site  Site   `json:"site" doc:"The workshop's usual air"`
+	// LeadYear is 0 where the usual year holds.
+	LeadYear int `json:"lead_year,omitempty" doc:"Before which local rules suspect old paint of lead"`
 }
 
 // DecodeSettings reads a studio's settings. The error, if any, is an *Error.
@@ -37,6 +39,9 @@ func DecodeSettings(data []byte) (Settings, error) {
 	}
 	if h := s.Site.RHPct; h < 0 || h > 100 {
 		return s, &Error{"$.site.rh_pct", fmt.Sprint(h), "humidity is between 0 and 100 %"}
+	}
+	if y := s.LeadYear; y != 0 && (y < 1900 || y > 2100) {
+		return s, &Error{"$.lead_year", fmt.Sprint(y), "a year between 1900 and 2100"}
 	}
 	return s, nil
 }

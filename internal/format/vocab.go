@@ -6,6 +6,7 @@ import (
 	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/offer"
 	"rutile/core/parts"
 	"rutile/core/section"
@@ -38,6 +39,8 @@ type Vocab struct {
 	Reliefs    []Word          `json:"reliefs"`
 	Fittings   []FittingWord   `json:"fittings"`
 	Doings     []Word          `json:"doings" doc:"What is done with a fitting"`
+	Tests      []TestWord      `json:"tests" doc:"Looks and small tests that tell what a surface is"`
+	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
 }
 
@@ -59,6 +62,34 @@ type Word struct {
 
 // word is a word of the craft with what else it is called.
 func word(id, name, note string) Word { return Word{id, name, note, craft.Also[id]} }
+
+// TestWord describes a look or a small test.
+type TestWord struct {
+	ID       string        `json:"id"`
+	Name     string        `json:"name" doc:"As one asks"`
+	Short    string        `json:"short" doc:"Within a sentence"`
+	How      string        `json:"how"`
+	Where    string        `json:"where"`
+	LookFor  string        `json:"look_for"`
+	Caution  string        `json:"caution,omitempty"`
+	Look     bool          `json:"look,omitempty" doc:"Nothing is touched or put on it"`
+	Outcomes []OutcomeWord `json:"outcomes"`
+}
+
+// OutcomeWord describes an answer to a test.
+type OutcomeWord struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Draw string `json:"draw" doc:"A motif, and what varies in it"`
+}
+
+// CutWord describes a class of the cross-cut scale.
+type CutWord struct {
+	Class int     `json:"class"`
+	Name  string  `json:"name"`
+	Says  string  `json:"says"`
+	Gone  float64 `json:"gone" doc:"Share of the squares that are gone, about"`
+}
 
 // SubstrateWord describes a substrate.
 type SubstrateWord struct {
@@ -218,6 +249,17 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
 	v.Starts = starts(c)
+	for i := range identify.Tests {
+		t := &identify.Tests[i]
+		w := TestWord{t.ID, t.Name, t.ShortName(), t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
+		for _, o := range t.Outcomes {
+			w.Outcomes = append(w.Outcomes, OutcomeWord{o.ID, o.Name, o.Draw})
+		}
+		v.Tests = append(v.Tests, w)
+	}
+	for i, r := range surface.CrossCut {
+		v.CrossCut = append(v.CrossCut, CutWord{i, r.Name, r.Says, r.Gone})
+	}
 	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
 	return v
 }

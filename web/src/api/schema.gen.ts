@@ -272,6 +272,13 @@ export interface components {
             /** Format: double */
             temp_c: number;
         };
+        Answer: {
+            date?: string;
+            note?: string;
+            /** @description not_sure is always one */
+            outcome: string;
+            test: string;
+        };
         Area: {
             /** Format: double */
             area_m2: number;
@@ -285,6 +292,41 @@ export interface components {
             id: string;
             name: string;
             where: string;
+        };
+        Bond: {
+            /** Format: double */
+            additive?: number;
+            bare?: boolean;
+            /**
+             * Format: double
+             * @description Strength without them
+             */
+            before?: number;
+            /**
+             * Format: int64
+             * @description Rated patch tests that it was learned from
+             */
+            boards?: number;
+            class: string;
+            /** @enum {string} */
+            holds: "well" | "barely" | "not";
+            /**
+             * Format: int64
+             * @description Days from which a patch test of it can be rated
+             */
+            look_days: number;
+            /** @description The coat on what it lands on, in words */
+            name: string;
+            over: string;
+            product: string;
+            /** Format: double */
+            risk: number;
+            /** Format: int64 */
+            step: number;
+            /** Format: double */
+            strength: number;
+            /** @description The conditions of the plan */
+            under: components["schemas"]["Conditions"];
         };
         CheckResult: {
             /** @description The workshop's air the piece was judged in */
@@ -318,12 +360,38 @@ export interface components {
             rinses: number;
             shifts: string[];
         };
+        Conditions: {
+            /**
+             * Format: double
+             * @description What held below it
+             */
+            cap: number;
+            /** Format: double */
+            cleanness: number;
+            /** Format: double */
+            key: number;
+            /** Format: double */
+            site: number;
+            /** Format: double */
+            window: number;
+        };
         Counted: {
             /** Format: int64 */
             least: number;
             name: string;
             /** Format: int64 */
             usual: number;
+        };
+        CutWord: {
+            /** Format: int64 */
+            class: number;
+            /**
+             * Format: double
+             * @description Share of the squares that are gone, about
+             */
+            gone: number;
+            name: string;
+            says: string;
         };
         Defect: {
             /** Format: int64 */
@@ -553,6 +621,22 @@ export interface components {
             /** Format: double */
             strength: number;
         };
+        Known: {
+            finish: components["schemas"]["KnownPart"];
+            substrate: components["schemas"]["KnownPart"];
+            /**
+             * Format: int64
+             * @description For how many surfaces the plan is judged
+             */
+            walked: number;
+        };
+        KnownPart: {
+            /** Format: double */
+            p: number;
+            says: string;
+            /** @enum {string} */
+            sure: "assumed" | "doubted" | "possible" | "likely" | "tested";
+        };
         Layer: {
             clear?: boolean;
             /** Format: int64 */
@@ -599,10 +683,19 @@ export interface components {
              */
             waits_h?: number;
         };
+        Lead: {
+            /** @description Why a noted test does not decide */
+            noted?: string;
+            says: string;
+            /** @enum {string} */
+            state: "suspect" | "excluded" | "found";
+        };
         LeadTest: {
             /** @enum {string} */
             by: "laboratory" | "assessor" | "swab";
             date: string;
+            /** @description Number of the report, or who tested */
+            report?: string;
             /** @enum {string} */
             result: "negative" | "positive";
         };
@@ -677,6 +770,8 @@ export interface components {
             says: string[];
         };
         NextStep: {
+            /** @description Why it cannot be planned at all */
+            barred?: string;
             /** @description The fault it would bring into the plan */
             brings?: string;
             group: string;
@@ -690,6 +785,12 @@ export interface components {
             verdict: "sound" | "watch" | "fails";
             /** @description Why it makes sense here; absent where nothing calls for it */
             why?: string;
+        };
+        OutcomeWord: {
+            /** @description A motif, and what varies in it */
+            draw: string;
+            id: string;
+            name: string;
         };
         Part: {
             /**
@@ -796,6 +897,39 @@ export interface components {
             title: string;
             /** @description Which sizes its kind has */
             wants: string;
+        };
+        Patch: {
+            /**
+             * Format: double
+             * @description Parts of bonding additive to one of paint
+             */
+            additive?: number;
+            /** @description On the material itself */
+            bare?: boolean;
+            /**
+             * Format: int64
+             * @description Of the cross-cut scale, 0 to 5
+             */
+            class?: number;
+            id: string;
+            /** @description The day from which it can be rated */
+            look?: string;
+            /** @description The day it was laid; absent while it is only planned */
+            made?: string;
+            note?: string;
+            /**
+             * @description A hidden spot of the piece, or a board of the same material
+             * @enum {string}
+             */
+            on: "hidden" | "board";
+            /** @description The surface family it was laid on */
+            over: string;
+            place?: string;
+            product: string;
+            /** @description The day it was rated */
+            rated?: string;
+            /** @description The factors it was made under; 1 takes nothing away */
+            under?: components["schemas"]["Conditions"];
         };
         Photo: {
             caption?: string;
@@ -910,6 +1044,18 @@ export interface components {
             code: string;
             date: string;
         };
+        Reading: {
+            /** @description As 2026-11-24T10:15 */
+            at: string;
+            /** @description The instrument */
+            by: string;
+            /** @enum {string} */
+            field: "gloss_gu" | "moisture_pct";
+            /** @description By a stand-in and not by an instrument */
+            simulated?: boolean;
+            /** Format: double */
+            value: number;
+        };
         Repair: {
             /** @description Of a measurement: the field to fill in */
             field?: string;
@@ -954,6 +1100,11 @@ export interface components {
             source?: string[];
         };
         Settings: {
+            /**
+             * Format: int64
+             * @description Before which local rules suspect old paint of lead
+             */
+            lead_year?: number;
             name: string;
             /** @description The workshop's usual air */
             site: components["schemas"]["Site"];
@@ -982,8 +1133,19 @@ export interface components {
             updated: string;
         };
         Site: {
+            /** @description When it was read, as 2026-11-24T10:15 */
+            at?: string;
+            /** @description The instrument that read it */
+            by?: string;
             /** Format: double */
             rh_pct: number;
+            /** @description By a stand-in and not by an instrument */
+            simulated?: boolean;
+            /**
+             * Format: double
+             * @description Temperature of the surface
+             */
+            surface_c?: number;
             /** Format: double */
             temp_c: number;
         };
@@ -1056,6 +1218,11 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description The data is a copy that is thrown away at the end */
             demo: boolean;
+            /**
+             * Format: int64
+             * @description Before which local rules suspect old paint of lead
+             */
+            lead_year?: number;
             name: string;
             /** @description The workshop's usual air */
             site: components["schemas"]["Site"];
@@ -1128,9 +1295,25 @@ export interface components {
             /** @description The sizes it has when nobody says others */
             sizes: string;
         };
+        TestWord: {
+            caution?: string;
+            how: string;
+            id: string;
+            /** @description Nothing is touched or put on it */
+            look?: boolean;
+            look_for: string;
+            /** @description As one asks */
+            name: string;
+            outcomes: components["schemas"]["OutcomeWord"][];
+            /** @description Within a sentence */
+            short: string;
+            where: string;
+        };
         Vocab: {
             bleeders: components["schemas"]["Word"][];
             cleaners: components["schemas"]["CleanerWord"][];
+            /** @description The classes of the cross-cut scale, the worst first */
+            cross_cut: components["schemas"]["CutWord"][];
             defects: components["schemas"]["DefectWord"][];
             /** @description What is done with a fitting */
             doings: components["schemas"]["Word"][];
@@ -1153,6 +1336,8 @@ export interface components {
             steps: components["schemas"]["StepWord"][];
             strips: components["schemas"]["Word"][];
             substrates: components["schemas"]["SubstrateWord"][];
+            /** @description Looks and small tests that tell what a surface is */
+            tests: components["schemas"]["TestWord"][];
             uses: components["schemas"]["Word"][];
             wears: components["schemas"]["Word"][];
         };
@@ -1183,6 +1368,8 @@ export interface components {
             bleeders?: components["schemas"]["Level"][];
             colour?: string;
             defects?: components["schemas"]["Defect"][];
+            /** @description What was looked at and tested, each test once */
+            evidence?: components["schemas"]["Answer"][];
             finish?: string;
             gloss?: string;
             /**
@@ -1195,6 +1382,10 @@ export interface components {
             /** Format: double */
             moisture_pct?: number;
             name?: string;
+            /** @description Patch tests, planned and rated */
+            patches?: components["schemas"]["Patch"][];
+            /** @description Where the figures of measured fields come from */
+            readings?: components["schemas"]["Reading"][];
             /** @description Absent: nobody has looked. Empty: nothing found */
             soils?: components["schemas"]["Level"][];
             steps?: components["schemas"]["Step"][];
@@ -1243,6 +1434,8 @@ export interface components {
         ZoneResult: {
             adhesion: components["schemas"]["AdhesionPart"];
             bleed: components["schemas"]["BleedPart"][];
+            /** @description What a patch test could be made of, weakest first */
+            bonds: components["schemas"]["Bond"][];
             /** @description Not computed yet */
             chips: components["schemas"]["ChipsPart"];
             findings: components["schemas"]["Finding"][];
@@ -1254,6 +1447,10 @@ export interface components {
             implied: string[];
             /** @description The same as ids, with how much of it there is */
             implied_levels: components["schemas"]["Level"][];
+            /** @description How sure one may be of what was entered; absent where nothing was tested */
+            known?: components["schemas"]["Known"];
+            /** @description Absent where nothing makes it a suspect */
+            lead?: components["schemas"]["Lead"];
             name?: string;
             /** @description The verdict as a sentence */
             says: string;

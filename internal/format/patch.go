@@ -1,0 +1,79 @@
+package format
+
+import (
+	"math"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Bond is a bond of a plan that a patch test could be made of.
+type Bond struct {
+	Step     int        `json:"step"`
+	Product  string     `json:"product"`
+	Over     string     `json:"over"`
+	Bare     bool       `json:"bare,omitempty"`
+	Additive float64    `json:"additive,omitempty"`
+	Name     string     `json:"name" doc:"The coat on what it lands on, in words"`
+	Strength float64    `json:"strength"`
+	Class    string     `json:"class"`
+	Risk     float64    `json:"risk"`
+	Holds    string     `json:"holds" enum:"well,barely,not"`
+	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
+	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
+	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
+	Under    Conditions `json:"under" doc:"The conditions of the plan"`
+}
+
+// patchCure is the share of its cure after which a patch can be rated, within
+// the days that a painter can wait. Working default.
+const (
+	patchCure             = .25
+	patchLeast, patchMost = 1, 7
+)
+
+func bondsOf(c *craft.Craft, r *check.Result) []Bond {
+	out := []Bond{}
+	if r.Adhesion == nil {
+		return out
+	}
+	for i := range r.Adhesion.Boundary {
+		b := &r.Adhesion.Boundary[i]
+		p := &c.Products[b.Product]
+		w := Bond{
+			Step: b.Step, Product: p.ID, Over: b.On.String(), Bare: b.Bare, Additive: b.Additive,
+			Name:     p.Name + " on " + r.Adhesion.OnWhat(c, &b.Boundary),
+			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(b.Risk), Boards: b.Boards,
+			LookIn: int(min(patchMost, max(patchLeast, math.Ceil(p.Cure*patchCure)))),
+			Under: Conditions{
+				tidy(b.Factors[surface.Key]), tidy(b.Factors[surface.Cleanness]), tidy(b.Factors[surface.Window]), tidy(b.Factors[surface.Site]), tidy(b.Cap),
+			},
+		}
+		if b.Boards > 0 {
+			w.Before = tidy(min(b.Cap, b.Strength*b.GripBefore/b.Factors[surface.Grip]))
+		}
+		out = append(out, w)
+	}
+	return out
+}
+
+// board is a rated patch test as the core learns from it; false for one that
+// is only planned or laid.
+func (p *Patch) board(c *craft.Craft) (surface.Board, bool) {
+	if p.Class == nil {
+		return surface.Board{}, false
+	}
+	b := surface.Board{Bare: p.Bare, Additive: p.Additive, Hidden: p.On == "hidden", Class: *p.Class}
+	b.Product, _ = c.Product(p.Product)
+	for f := range craft.Families {
+		if craft.Families[f].ID == p.Over {
+			b.On = craft.Family(f)
+		}
+	}
+	if u := p.Under; u != nil {
+		b.Cap = u.Cap
+		b.Under = [surface.NumTerms]float64{surface.Key: u.Key, surface.Cleanness: u.Cleanness, surface.Window: u.Window, surface.Site: u.Site}
+	}
+	return b, true
+}
