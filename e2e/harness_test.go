@@ -18,6 +18,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"rutile/core/craft"
+	"rutile/internal/bench"
 	"rutile/internal/demo"
 	"rutile/internal/server"
 	"rutile/internal/store"
@@ -25,6 +26,10 @@ import (
 )
 
 var shots = flag.String("shots", "", "folder to write the pictures of the main views to")
+
+// noon is when everything here happens: the air of the bench is the same in
+// every run.
+var noon = time.Date(2026, 11, 24, 11, 20, 0, 0, time.UTC)
 
 // act is one thing a person does, or waits for.
 type act = chromedp.Action[chromedp.Void]
@@ -76,7 +81,7 @@ func (a *app) up(isDemo bool) {
 	done := make(chan error, 1)
 	go func() {
 		done <- server.Serve(ctx, l, server.New(server.Options{
-			Store: s, Craft: craft.Default(), Site: demo.Site, Page: web.Dist(), Demo: isDemo,
+			Store: s, Craft: craft.Default(), Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Page: web.Dist(), Demo: isDemo,
 			Log: slog.New(slog.DiscardHandler),
 		}))
 	}()

@@ -1,10 +1,12 @@
 package main
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"io"
 	"os"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -26,7 +28,7 @@ func checkCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, files []string) error {
 			fails := false
 			err := eachPiece(cmd, files, func(name string, p *format.Piece) error {
-				r := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual})
+				r := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual, Today: today()})
 				fails = fails || r.Verdict == check.Fails.String()
 				if !text {
 					return writeJSON(cmd.OutOrStdout(), r)
@@ -44,6 +46,35 @@ func checkCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
+	return cmd
+}
+
+func identifyCommand() *cobra.Command {
+	var text bool
+	var zone string
+	cmd := &cobra.Command{
+		Use:   "identify FILE...",
+		Short: "Say what the zones of piece files probably are, and what to test next; - reads standard input",
+		Long: "Say from the evidence in piece files what each zone is probably made of and what is on it,\n" +
+			"what contradicts, and which test is worth making next. Writes JSON, one object a file.\n" +
+			"Exit code 0: said. 2: an input cannot be used.",
+		Args: cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, files []string) error {
+			return eachPiece(cmd, files, func(name string, p *format.Piece) error {
+				r, err := format.IdentifyPiece(craft.Default(), p, zone, format.CheckOptions{Site: drying.Usual, Today: today()})
+				if err != nil {
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
+					return exit{exitUnusable}
+				}
+				if !text {
+					return writeJSON(cmd.OutOrStdout(), r)
+				}
+				return r.Text(cmd.OutOrStdout(), cmp.Or(p.Name, name))
+			})
+		},
+	}
+	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
+	cmd.Flags().StringVar(&zone, "zone", "", "id of the one zone to say it of")
 	return cmd
 }
 
@@ -79,6 +110,8 @@ func areasCommand() *cobra.Command {
 	cmd.Flags().StringVar(&units, "units", measure.Metric.String(), "metric or us")
 	return cmd
 }
+
+func today() string { return time.Now().Format(time.DateOnly) }
 
 // eachPiece reads files one after the other. What cannot be used is told, the
 // rest is done all the same, and the exit code tells that something was not.

@@ -12,6 +12,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/internal/bench"
 	"rutile/internal/demo"
 	"rutile/internal/server"
 	"rutile/internal/store"
@@ -24,6 +25,7 @@ func serveCommand() *cobra.Command {
 		addr   string
 		data   string
 		hosts  []string
+		seed   uint64
 	)
 	cmd := &cobra.Command{
 		Use:   "serve",
@@ -32,7 +34,8 @@ func serveCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
 			o := server.Options{
 				Craft: craft.Default(), Site: drying.Usual, Page: web.Dist(), Hosts: hosts, Demo: isDemo,
-				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
+				Bench: bench.Simulated(seed),
+				Log:   slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
 			}
 			if isDemo {
 				if data, err = os.MkdirTemp("", "rutile-demo-"); err != nil {
@@ -71,6 +74,7 @@ func serveCommand() *cobra.Command {
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:8733", "address to listen on")
 	cmd.Flags().StringVar(&data, "data", defaultData(), "folder of the database")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil, "further host name to answer to")
+	cmd.Flags().Uint64Var(&seed, "bench-seed", demo.BenchSeed, "seed of the simulated instruments: the same one replays the same autumn")
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	return cmd
 }

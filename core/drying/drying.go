@@ -68,7 +68,31 @@ func CureFraction(days, cure float64, cl Climate) float64 {
 // leave water on a surface, by the Magnus formula (coefficients 17.62 and
 // 243.12 C, good from -45 to 60 C).
 func DewPoint(cl Climate) float64 {
-	const a, b = 17.62, 243.12
-	g := math.Log(max(cl.RH, 1)/100) + a*cl.TempC/(b+cl.TempC)
-	return b * g / (a - g)
+	g := math.Log(max(cl.RH, 1)/100) + magnusA*cl.TempC/(magnusB+cl.TempC)
+	return magnusB * g / (magnusA - g)
+}
+
+// The Magnus formula's coefficients over water.
+const magnusA, magnusB = 17.62, 243.12
+
+// Humidity is the relative humidity in per cent of air of a temperature whose
+// dew point is known, both in Celsius, by the same formula.
+func Humidity(tempC, dewC float64) float64 {
+	return 100 * math.Exp(magnusA*dewC/(magnusB+dewC)-magnusA*tempC/(magnusB+tempC))
+}
+
+// AboveDew is how many degrees a surface must be warmer than the dew point for
+// a coat to go on it, by the usual practice of coating inspection.
+const AboveDew = 3.
+
+// WoodMoisture is the moisture content in per cent that wood comes to in air
+// that stays as it is, by the Hailwood-Horrobin equation with the coefficients
+// of the Wood Handbook (USDA Forest Products Laboratory).
+func WoodMoisture(cl Climate) float64 {
+	t, h := cl.TempC, min(max(cl.RH, 0), 99)/100
+	w := 349 + 1.29*t + .0135*t*t
+	k := .805 + .000736*t - .00000273*t*t
+	k1 := 6.27 - .00938*t - .000303*t*t
+	k2 := 1.91 + .0407*t - .000293*t*t
+	return 1800 / w * (k*h/(1-k*h) + (k1*k*h+2*k1*k2*k*k*h*h)/(1+k1*k*h+k1*k2*k*k*h*h))
 }

@@ -79,3 +79,20 @@ func TestDewPoint(t *testing.T) {
 		t.Errorf("in bone-dry air the dew point is %v", d)
 	}
 }
+
+func TestHumidityUndoesTheDewPoint(t *testing.T) {
+	for _, cl := range []Climate{{5, 90}, {17, 64}, {30, 20}} {
+		if got := Humidity(cl.TempC, DewPoint(cl)); math.Abs(got-cl.RH) > 1e-9 {
+			t.Errorf("%v comes back as %v %%", cl, got)
+		}
+	}
+}
+
+// Against the Wood Handbook's table of equilibrium moisture content.
+func TestWoodMoisture(t *testing.T) {
+	for _, x := range []struct{ c, rh, emc float64 }{{21.1, 30, 6.2}, {21.1, 50, 9.2}, {21.1, 65, 12.0}, {21.1, 80, 16.0}, {10, 70, 13.4}} {
+		if got := WoodMoisture(Climate{x.c, x.rh}); math.Abs(got-x.emc) > .15 {
+			t.Errorf("%v C and %v %%: %.2f %%, want %v", x.c, x.rh, got, x.emc)
+		}
+	}
+}

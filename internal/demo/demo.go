@@ -22,6 +22,9 @@ var files embed.FS
 // Site is the studio's usual climate in autumn.
 var Site = drying.Climate{TempC: 17, RH: 64}
 
+// BenchSeed is the seed of the simulated instruments.
+const BenchSeed = 7
+
 // Settings are the studio's.
 var Settings = format.Settings{
 	Name: "Lantern Yard", Units: "metric", Site: format.Site{TempC: Site.TempC, RHPct: Site.RH},

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -386,6 +387,12 @@ func factors(fs []check.Figure) []Factor {
 	}
 	return out
 }
+
+// Tenths rounds to one decimal.
+func Tenths(x float64) float64 { return math.Round(x*10) / 10 }
+
+// Number writes a figure without needless zeros.
+func Number(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 
 // tidy rounds to four decimals: no estimate here is better than that.
 func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }

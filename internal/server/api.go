@@ -19,6 +19,7 @@ import (
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/stage"
+	"rutile/internal/bench"
 	"rutile/internal/format"
 	"rutile/internal/photo"
 	"rutile/internal/store"
@@ -55,7 +56,9 @@ func (h *handlers) current(ctx context.Context) format.Settings {
 func (h *handlers) checking(ctx context.Context) format.CheckOptions {
 	s := h.current(ctx)
 	u, _ := measure.UnitsNamed(s.Units)
-	return format.CheckOptions{Site: drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct}, Units: u}
+	return format.CheckOptions{
+		Site: drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct}, Units: u, Today: h.Now().Format(time.DateOnly), LeadYear: s.LeadYear,
+	}
 }
 
 // PieceBody is a piece file as a request's body. It is read by the same
@@ -150,6 +153,13 @@ func (h *handlers) register(a huma.API) {
 	take.MaxBodyBytes, take.BodyReadTimeout = photo.MaxBytes, photoTime
 	take.DefaultStatus = http.StatusCreated
 	huma.Register(a, take, h.takePhoto)
+	huma.Register(a, op("identify", http.MethodPost, "/api/identify", "What tests say of a zone, and what to test next", true, 400, 404, 413, 422), h.identify)
+	huma.Register(a, op("bench", http.MethodGet, "/api/bench", "The instruments, and the air at this moment", false), h.bench)
+	huma.Register(a, op("course", http.MethodGet, "/api/bench/course", "The air of the day, and readings brought in", false), h.course)
+	huma.Register(a, op("read", http.MethodPost, "/api/bench/{id}/read", "Hold an instrument on a zone", true, 400, 404, 413, 422), h.read)
+	bringIn := op("importReadings", http.MethodPost, "/api/bench/readings", "Bring readings in as CSV", true, 413, 422, 507)
+	bringIn.MaxBodyBytes = bench.MaxCSVBytes + 1
+	huma.Register(a, bringIn, h.importReadings)
 	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
 	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
 	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
@@ -225,11 +235,36 @@ func (h *handlers) next(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, refuse(err)
 	}
-	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == in.Zone })
-	if i < 0 {
-		return nil, huma.Error404NotFound("The piece has no such zone.")
+	i, err := zoneOf(p, in.Zone)
+	if err != nil {
+		return nil, err
 	}
 	return &nextOut{format.Next(h.Craft, p, i, in.At, h.checking(ctx))}, nil
+}
+
+func zoneOf(p *format.Piece, id string) (int, error) {
+	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == id })
+	if i < 0 {
+		return 0, huma.Error404NotFound("The piece has no such zone.")
+	}
+	return i, nil
+}
+
+type identifyOut struct{ Body format.Identification }
+
+func (h *handlers) identify(ctx context.Context, in *struct {
+	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
+	PieceBody
+}) (*identifyOut, error) {
+	p, err := format.Decode(in.RawBody)
+	if err != nil {
+		return nil, refuse(err)
+	}
+	i, err := zoneOf(p, in.Zone)
+	if err != nil {
+		return nil, err
+	}
+	return &identifyOut{format.Identify(h.Craft, p, i, h.checking(ctx))}, nil
 }
 
 type sinceOut struct{ Body Since }

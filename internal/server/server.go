@@ -19,6 +19,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/internal/bench"
 	"rutile/internal/store"
 )
 
@@ -28,6 +29,10 @@ type Options struct {
 	Craft *craft.Craft
 	// Site is the usual climate of a studio that has not said its own.
 	Site drying.Climate
+	// Bench is the workshop's instruments; nil where there are none.
+	Bench *bench.Bench
+	// Now is the clock; nil for the machine's.
+	Now func() time.Time
 	// Page is the built page.
 	Page fs.FS
 	// Hosts are host names the server answers to beside localhost and
@@ -49,6 +54,9 @@ var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg
 func New(o Options) http.Handler {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
+	}
+	if o.Now == nil {
+		o.Now = time.Now
 	}
 	r := chi.NewRouter()
 	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...))

@@ -68,6 +68,18 @@ var migrations = []*gormigrate.Migration{
 			`ALTER TABLE pieces ADD COLUMN history TEXT`,
 		),
 	},
+	{
+		ID: "004_readings",
+		Migrate: run(
+			`CREATE TABLE readings (
+				id INTEGER PRIMARY KEY AUTOINCREMENT,
+				at DATETIME NOT NULL,
+				by TEXT NOT NULL,
+				body TEXT NOT NULL,
+				UNIQUE (at, by)
+			)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

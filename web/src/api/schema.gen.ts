@@ -21,6 +21,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The instruments, and the air at this moment */
+        get: operations["bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air of the day, and readings brought in */
+        get: operations["course"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring readings in as CSV */
+        post: operations["importReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hold an instrument on a zone */
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -32,6 +100,23 @@ export interface paths {
         put?: never;
         /** Check a piece that need not be saved */
         post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/identify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What tests say of a zone, and what to test next */
+        post: operations["identify"];
         delete?: never;
         options?: never;
         head?: never;
@@ -272,6 +357,27 @@ export interface components {
             /** Format: double */
             temp_c: number;
         };
+        AirMean: {
+            by: string;
+            /** Format: double */
+            rh_pct: number;
+            /** Format: double */
+            temp_c: number;
+        };
+        AirRead: {
+            /** @description As 2026-11-24T10:15, by the clock on the wall */
+            at: string;
+            by: string;
+            /** Format: double */
+            dew_point_c?: number;
+            /** Format: double */
+            rh_pct?: number;
+            simulated?: boolean;
+            /** Format: double */
+            surface_c?: number;
+            /** Format: double */
+            temp_c?: number;
+        };
         Answer: {
             date?: string;
             note?: string;
@@ -279,11 +385,30 @@ export interface components {
             outcome: string;
             test: string;
         };
+        Answered: {
+            name: string;
+            outcome: string;
+            says: string;
+            test: string;
+            why?: string;
+        };
         Area: {
             /** Format: double */
             area_m2: number;
             /** @description The area in the studio's units */
             says: string;
+        };
+        BeliefPart: {
+            id: string;
+            name: string;
+            /** Format: double */
+            p: number;
+            words: string;
+        };
+        BenchNow: {
+            instruments: components["schemas"]["InstrumentWord"][];
+            /** @description Absent where there is no sensor */
+            room?: components["schemas"]["RoomNow"];
         };
         BleedPart: {
             /** Format: double */
@@ -375,12 +500,26 @@ export interface components {
             /** Format: double */
             window: number;
         };
+        Conflict: {
+            says: string;
+            tests: string[];
+        };
         Counted: {
             /** Format: int64 */
             least: number;
             name: string;
             /** Format: int64 */
             usual: number;
+        };
+        Course: {
+            /** @description The last day of readings brought in */
+            imported: components["schemas"]["AirRead"][];
+            /** @description Over the imported readings if there are any, else over the day */
+            mean?: components["schemas"]["AirMean"];
+            /** @description Readings of spots that were brought in, the last first */
+            spots: components["schemas"]["SpotRead"][];
+            /** @description Since midnight, by the room sensor */
+            today: components["schemas"]["AirRead"][];
         };
         CutWord: {
             /** Format: int64 */
@@ -613,6 +752,65 @@ export interface components {
             /** @description Minutes of work by step, and in words how long it takes in all */
             steps: components["schemas"]["Factor"][];
         };
+        Identification: {
+            /** @description What hardly goes together */
+            against: components["schemas"]["Conflict"][];
+            answers: components["schemas"]["Answered"][];
+            /** @description Answers that cannot count, with the reason */
+            aside: components["schemas"]["Answered"][];
+            /** @description Tests that suspected lead forbids */
+            barred: string[];
+            /** @description No further test would change what is done */
+            done: boolean;
+            done_says?: string;
+            /** @description The answers fit nothing that is known */
+            excluded?: boolean;
+            id: string;
+            /** @description What it is made of, the likeliest first */
+            made: components["schemas"]["BeliefPart"][];
+            name?: string;
+            /** @description What could be tested next, what is most worth it first */
+            next: components["schemas"]["NextTest"][];
+            /** @description What is on it, the likeliest first */
+            on: components["schemas"]["BeliefPart"][];
+            /** @description The belief in a sentence */
+            says: string;
+            /**
+             * Format: double
+             * @description Share of belief in which the same would be done
+             */
+            settled: number;
+            /** @description What the survey would say if it said what is believed */
+            take?: components["schemas"]["Take"];
+            /** @description What the plan is judged for */
+            walked: components["schemas"]["Walked"][];
+        };
+        Imported: {
+            columns: string[];
+            from: string;
+            /**
+             * Format: int64
+             * @description Cells that hold nothing
+             */
+            gaps: number;
+            /** @description Rows that were not taken, the first of them */
+            refused: components["schemas"]["Refusal"][];
+            /** Format: int64 */
+            refused_in_all: number;
+            separator: string;
+            /** Format: int64 */
+            taken: number;
+            to: string;
+        };
+        InstrumentWord: {
+            /** @description The field of a zone that its reading belongs in */
+            field?: string;
+            id: string;
+            name: string;
+            /** @description It is held on a spot of a zone */
+            on_spot: boolean;
+            simulated: boolean;
+        };
         Joint: {
             class: string;
             figures: components["schemas"]["Factor"][];
@@ -785,6 +983,22 @@ export interface components {
             verdict: "sound" | "watch" | "fails";
             /** @description Why it makes sense here; absent where nothing calls for it */
             why?: string;
+        };
+        NextTest: {
+            /**
+             * Format: double
+             * @description What it is expected to tell of what is to be done
+             */
+            bits: number;
+            name: string;
+            /** @description Why it is worth making, in words */
+            says: string;
+            test: string;
+            /**
+             * Format: double
+             * @description That less its trouble and harm
+             */
+            worth: number;
         };
         OutcomeWord: {
             /** @description A motif, and what varies in it */
@@ -1056,6 +1270,11 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Refusal: {
+            /** Format: int64 */
+            line: number;
+            says: string;
+        };
         Repair: {
             /** @description Of a measurement: the field to fill in */
             field?: string;
@@ -1066,6 +1285,22 @@ export interface components {
             title: string;
             /** @description Of an edit: what it leads to */
             verdict?: string;
+        };
+        RoomNow: {
+            /** @description As 2026-11-24T10:15, by the clock on the wall */
+            at: string;
+            by: string;
+            /** Format: double */
+            dew_point_c?: number;
+            /** Format: double */
+            rh_pct?: number;
+            /** @description What is to be heeded */
+            says?: string;
+            simulated?: boolean;
+            /** Format: double */
+            surface_c?: number;
+            /** Format: double */
+            temp_c?: number;
         };
         RuleWord: {
             code: string;
@@ -1148,6 +1383,19 @@ export interface components {
             surface_c?: number;
             /** Format: double */
             temp_c: number;
+        };
+        SpotRead: {
+            /** @description As 2026-11-24T10:15 */
+            at: string;
+            /** @description The instrument */
+            by: string;
+            /** @enum {string} */
+            field: "gloss_gu" | "moisture_pct";
+            says: string;
+            /** @description By a stand-in and not by an instrument */
+            simulated?: boolean;
+            /** Format: double */
+            value: number;
         };
         Stage: {
             /** @enum {string} */
@@ -1277,6 +1525,19 @@ export interface components {
             verdict: "sound" | "watch" | "fails";
             zones: components["schemas"]["ZoneSummary"][];
         };
+        Take: {
+            finish: string;
+            /**
+             * Format: double
+             * @description Belief in the less certain of the two
+             */
+            p: number;
+            says: string;
+            substrate: string;
+            /** @enum {string} */
+            sure: "assumed" | "doubted" | "possible" | "likely" | "tested";
+            veneer?: boolean;
+        };
         Target: {
             colour?: string;
             look?: string;
@@ -1340,6 +1601,19 @@ export interface components {
             tests: components["schemas"]["TestWord"][];
             uses: components["schemas"]["Word"][];
             wears: components["schemas"]["Word"][];
+        };
+        Walked: {
+            name: string;
+            /**
+             * Format: double
+             * @description Absent where nothing was tested
+             */
+            p?: number;
+            /**
+             * @description On the plan, if there is one, were it that
+             * @enum {string}
+             */
+            verdict?: "sound" | "watch" | "fails";
         };
         Weakest: {
             coat: string;
@@ -1527,6 +1801,203 @@ export interface operations {
             };
         };
     };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchNow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    course: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importReadings: {
+        parameters: {
+            query?: {
+                /** @description What the readings are from */
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query: {
+                /** @description Id of the zone it is held on */
+                zone: string;
+                /** @description Number of the piece, so that each has spots of its own */
+                piece?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     check: {
         parameters: {
             query?: never;
@@ -1551,6 +2022,78 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    identify: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Identification"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
