@@ -160,17 +160,55 @@ func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 			w.merged = append(w.merged, h)
 		}
 	}
+	w.temper()
 	if len(w.cases) > 1 {
 		for i := range w.merged {
 			h := &w.merged[i]
 			for j := range w.cases {
-				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity == h.Severity }) {
+				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity >= h.Severity }) {
 					h.If = w.supposed(c, z, h.Case)
 				}
 			}
 		}
 	}
 	return w.merged
+}
+
+// temper makes a watch of a fail that holds only for things which the surface is
+// unlikely to be: a fail is expected to go wrong, and that is not. What nobody
+// has tested keeps its worst, and so does lead.
+func (w *bench) temper() {
+	if w.may[0].P == 0 {
+		return
+	}
+	for i := range w.merged {
+		h := &w.merged[i]
+		if h.Severity != Fail || h.Rule.Code == "safety.lead" {
+			continue
+		}
+		p := 0.
+		for j := range w.cases {
+			if slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity == Fail }) {
+				p += w.may[j].P
+			}
+		}
+		if p < riskFail {
+			h.Severity = Watch
+		}
+	}
+}
+
+// expected is the risk of peeling over everything that the surface may be, each
+// counted by the belief in it; the worst where nothing was tested.
+func (w *bench) expected() float64 {
+	var sum, p float64
+	for i := range w.cases {
+		sum, p = sum+w.may[i].P*w.cases[i].Risk, p+w.may[i].P
+	}
+	if p == 0 {
+		return w.worst().Risk
+	}
+	return sum / p
 }
 
 // worse orders findings that say the same of two things a zone may be.
@@ -235,7 +273,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			return cmp.Or(cmp.Compare(b.Risk, a.Risk), cmp.Compare(a.Strength, b.Strength))
 		})
 		r.Adhesion = &Adhesion{
-			Risk: k.Risk, Demand: k.Demand, Weakest: bs[0].Boundary,
+			Risk: k.Risk, Expected: w.expected(), If: w.supposed(c, z, k), Demand: k.Demand, Weakest: bs[0].Boundary,
 			Variant: *k.Facts, Boundary: bs, units: z.Units,
 		}
 	}

@@ -12,7 +12,11 @@ import (
 // Adhesion is how well a plan is expected to hold.
 type Adhesion struct {
 	// Risk is the chance, 0 to 1, that some boundary is weaker than Demand.
-	Risk     float64
+	Risk float64
+	// Expected is the risk over everything the surface may be, each counted by
+	// the belief in it, and If says what the surface is where it is Risk.
+	Expected float64
+	If       string
 	Demand   float64
 	Weakest  surface.Boundary
 	Variant  surface.Facts // the surface it was worked out for

@@ -97,11 +97,11 @@ var onWood = shares{
 
 // Matters lists what a thing may be made of.
 var Matters = []Matter{
-	{"softwood", "Softwood, as pine", Wood, []string{"pine", "spruce", "fir", "cedar", "redwood"}, false, .16, onWood},
-	{"oak", "Open-grained wood, as oak", Wood, []string{"oak", "chestnut", "ash"}, false, .10, onWood},
-	{"dark_wood", "Dark wood, as mahogany or walnut", Wood, []string{"mahogany", "walnut", "cherry"}, false, .10, onWood},
-	{"pale_wood", "Pale dense wood, as beech", Wood, []string{"beech", "birch", "maple", "lime", "poplar"}, false, .08, onWood},
-	{"oily_wood", "Oily wood, as teak", Wood, []string{"teak", "rosewood"}, false, .02, shares{"none": .25, "oil": .45, "wax": .05, "lacquer": .1, "varnish_oil": .12, "shellac": .02, "catalysed": .01}},
+	{"softwood", "Softwood (pine)", Wood, []string{"pine", "spruce", "fir", "cedar", "redwood"}, false, .16, onWood},
+	{"oak", "Open-grained wood (oak)", Wood, []string{"oak", "chestnut", "ash"}, false, .10, onWood},
+	{"dark_wood", "Dark wood (mahogany, walnut)", Wood, []string{"mahogany", "walnut", "cherry"}, false, .10, onWood},
+	{"pale_wood", "Pale dense wood (beech)", Wood, []string{"beech", "birch", "maple", "lime", "poplar"}, false, .08, onWood},
+	{"oily_wood", "Oily wood (teak)", Wood, []string{"teak", "rosewood"}, false, .02, shares{"none": .25, "oil": .45, "wax": .05, "lacquer": .1, "varnish_oil": .12, "shellac": .02, "catalysed": .01}},
 	{"veneer", "Veneer", Wood, []string{"unknown_wood"}, true, .13, shares{
 		"none": .02, "stain_only": .01, "wax": .04, "oil": .03, "shellac": .14, "lacquer": .28, "varnish_oil": .22, "finish_wb": .05,
 		"catalysed": .12, "paint_alkyd_old": .02, "paint_acrylic_old": .04, "paint_porous_old": .005, "paint_porous_waxed": .02, "paint_factory": .01,

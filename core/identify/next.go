@@ -43,7 +43,7 @@ type Next struct {
 
 // Settled is the share of belief in one class from which further tests would
 // not change what is done. Working default.
-const Settled = .95
+const Settled = .93
 
 // negligible is the belief below which a hypothesis is not told apart from
 // other negligible ones.
@@ -82,7 +82,11 @@ func (b *Belief) Next(a Asking) Next {
 		mass[class[h]] += p
 	}
 	var out Next
-	out.Settled = slices.Max(mass)
+	// What nobody knows is settled by no test.
+	known := slices.Clone(mass)
+	rest := class[len(class)-1]
+	known[rest] = 0
+	out.Settled = max(slices.Max(known)/(1-mass[rest]), mass[rest])
 	before := entropy(mass)
 	given := make([]float64, len(classes))
 	for t := range Tests {

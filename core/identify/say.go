@@ -60,7 +60,7 @@ func Word(p float64) string {
 		return "likely"
 	case p >= LikelyFrom:
 		return "more likely than not"
-	case p >= .25:
+	case p >= .15:
 		return "possible"
 	case p >= .05:
 		return "unlikely"
@@ -78,14 +78,14 @@ func (b *Belief) Says() string {
 		return "Nothing is tested yet; this is what one meets most often."
 	}
 	if made.P >= TestedFrom && on.P >= TestedFrom {
-		return fmt.Sprintf("%s under %s: %s.", made.Name, onName(on), Word(min(made.P, on.P)))
+		return fmt.Sprintf("%s%s: %s.", made.Name, onName(on, " under "), Word(min(made.P, on.P)))
 	}
-	return fmt.Sprintf("%s is %s; on it, %s is %s.", made.Name, Word(made.P), onName(on), Word(on.P))
+	return fmt.Sprintf("%s, %s; %s, %s.", made.Name, Word(made.P), strings.TrimPrefix(onName(on, "under "), ", "), Word(on.P))
 }
 
-func onName(s Share) string {
+func onName(s Share, under string) string {
 	if s.ID == "none" {
-		return "nothing"
+		return ", bare"
 	}
-	return low(s.Name)
+	return under + low(s.Name)
 }

@@ -123,7 +123,9 @@ func identified(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 	switch {
 	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
 		s.State, s.Says = Open, "The tests speak against what was entered"
-	case (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
+	case z.Tests != nil && len(z.Tests.Against) > 0:
+		s.State, s.Says = Open, "Tests contradict each other: "+check.Lower(strings.TrimSuffix(z.Tests.Against[0].Says, ". Hardly anything shows both."))
+	case known.Finish == identify.Possible || known.Substrate == identify.Possible || (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
 		s.State, s.Says = Open, "Not settled yet: "+strings.TrimSuffix(z.Tests.Says(), ".")
 	case sub.Unknown && fin.Unknown:
 		s.State, s.Says = Open, "Neither the material nor what is on it is known"

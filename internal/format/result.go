@@ -60,6 +60,7 @@ type ZoneResult struct {
 	Known    *Known        `json:"known,omitempty" doc:"How sure one may be of what was entered; absent where nothing was tested"`
 	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where nothing makes it a suspect"`
 	Bonds    []Bond        `json:"bonds" doc:"What a patch test could be made of, weakest first"`
+	Patches  []PatchState  `json:"patches" doc:"How the zone's patch tests stand, in their order"`
 }
 
 // Stage is how one stage of the work on a zone stands.
@@ -74,7 +75,8 @@ type Stage struct {
 // AdhesionPart says how well the plan holds.
 type AdhesionPart struct {
 	Risk     float64  `json:"risk" doc:"Chance that some layer peels, 0 to 1"`
-	Words    string   `json:"risk_words"`
+	Words    string   `json:"risk_words" doc:"Over everything the surface may be, each counted by the belief in it"`
+	Worst    string   `json:"worst_words,omitempty" doc:"What the risk is at its worst, and for which surface; absent where that is much the same"`
 	Strength float64  `json:"strength" doc:"Of the weakest layer"`
 	Demand   float64  `json:"demand"`
 	Class    string   `json:"class" doc:"On the six-step cross-cut scale"`
@@ -245,6 +247,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{}, Rises: []Level{},
 		Hours: HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
 	}
+	out.Patches = patchStates(c, src, out.Bonds, o.Today)
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
@@ -266,7 +269,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 			on = c.Substrates[z.Substrate].ID
 		}
 		out.Adhesion = &AdhesionPart{
-			Risk: tidy(a.Risk), Words: check.Percent(a.Risk), Strength: tidy(w.Strength), Demand: a.Demand,
+			Risk: tidy(a.Risk), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
 			Weakest: Weakest{w.Step, c.Products[w.Product].ID, on},
 			Figures: factors(a.Explain(c, w)),
@@ -307,6 +310,14 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		out.Stages = append(out.Stages, Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
 	}
 	return out
+}
+
+func worstWords(a *check.Adhesion) string {
+	const much = .05
+	if a.Risk-a.Expected < much {
+		return ""
+	}
+	return check.Percent(a.Risk) + " if " + a.If
 }
 
 // hoursBySteps is where the time of a plan goes. Where the area is not known,

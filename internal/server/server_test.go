@@ -190,7 +190,7 @@ func TestListTellsWhatIsNext(t *testing.T) {
 		{"Ticket booth", "prepare", "Chalk paint will not hold on high-pressure laminate", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
 		{"Lectern", "coats", "Dye will show through the coats", "Block it with 2 coats of pigmented shellac", "column"},
 		{"Programme rack", "coats", "", "Dye may show through the coats", "back"},
-		{"Cane screen", "identify", "", "What is on it is not known; it is taken as each thing it may be", "panels"},
+		{"Cane screen", "identify", "", "Not settled yet: Cane or wicker, very likely; bare, more likely than not", "panels"},
 		{"Prompter's stool", "look_over", "", "Not entered: what lies on it, the colour it is to have", "seat"},
 		{"Poster frames", "look_over", "", "Say what its parts are made of", ""},
 		{"Puppet chest", "", "", "Ready to print: raise the grain comes first", "outside"},

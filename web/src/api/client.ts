@@ -17,6 +17,9 @@ export type Part = Schemas["Part"];
 export type Fitting = Schemas["Fitting"];
 export type Photo = Schemas["Photo"];
 export type Defect = Schemas["Defect"];
+export type Identification = Schemas["Identification"];
+export type TestWord = Schemas["TestWord"];
+export type Patch = Schemas["Patch"];
 export type Verdict = ZoneResult["verdict"];
 
 export const api = createClient<paths>({ baseUrl: "" });

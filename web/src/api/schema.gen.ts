@@ -339,6 +339,7 @@ export interface components {
              * @description Chance that some layer peels, 0 to 1
              */
             risk: number;
+            /** @description Over everything the surface may be, each counted by the belief in it */
             risk_words: string;
             /**
              * Format: double
@@ -346,6 +347,8 @@ export interface components {
              */
             strength: number;
             weakest: components["schemas"]["Weakest"];
+            /** @description What the risk is at its worst, and for which surface; absent where that is much the same */
+            worst_words?: string;
         };
         Air: {
             /** Format: double */
@@ -719,6 +722,18 @@ export interface components {
             id: string;
             name: string;
             note?: string;
+        };
+        GlossWord: {
+            /** @description Further words to find it by */
+            also?: string;
+            id: string;
+            name: string;
+            note?: string;
+            /**
+             * Format: double
+             * @description Gloss units at 60 degrees, about
+             */
+            units: number;
         };
         HidingPart: {
             /** Format: int64 */
@@ -1144,6 +1159,16 @@ export interface components {
             rated?: string;
             /** @description The factors it was made under; 1 takes nothing away */
             under?: components["schemas"]["Conditions"];
+        };
+        PatchState: {
+            id: string;
+            /** Format: int64 */
+            look_days: number;
+            /** @description The coat and what it was laid on */
+            name: string;
+            says: string;
+            /** @enum {string} */
+            state: "planned" | "curing" | "ready" | "rated";
         };
         Photo: {
             caption?: string;
@@ -1583,7 +1608,7 @@ export interface components {
             fillers: components["schemas"]["Word"][];
             finishes: components["schemas"]["FinishWord"][];
             fittings: components["schemas"]["FittingWord"][];
-            gloss: components["schemas"]["Word"][];
+            gloss: components["schemas"]["GlossWord"][];
             hows: components["schemas"]["Word"][];
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
@@ -1726,6 +1751,8 @@ export interface components {
             /** @description Absent where nothing makes it a suspect */
             lead?: components["schemas"]["Lead"];
             name?: string;
+            /** @description How the zone's patch tests stand, in their order */
+            patches: components["schemas"]["PatchState"][];
             /** @description The verdict as a sentence */
             says: string;
             section?: components["schemas"]["Section"];

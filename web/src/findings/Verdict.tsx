@@ -51,6 +51,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
         {a && (
           <Figure of="Risk of peeling" onPress={() => setAsked("peeling")}>
             <b className="font-semibold">{a.risk_words}</b>
+            {a.worst_words && <span className="block max-w-64 truncate text-sm">{a.worst_words}</span>}
           </Figure>
         )}
         {judged.bleed.length > 0 && (

@@ -1,44 +1,76 @@
-import { ArrowRight, Hourglass, Thermometer } from "lucide-react";
-import type { ReactNode } from "react";
+import { ArrowRight, Gauge, Hourglass, Thermometer } from "lucide-react";
+import { type ReactNode, useState } from "react";
 import type { Schemas } from "../api/client";
 import { temp, useUnits } from "../ui/units";
+import { BenchSheet } from "./BenchSheet";
+import { useBench } from "./useBench";
 
 type Props = {
-  air: Schemas["Air"] | undefined;
+  air: Schemas["Air"] | undefined; // that plans are judged in
   windows?: ReactNode; // what opens and closes when
   next?: ReactNode; // the next thing to do
+  onAir?: (site: Schemas["Site"]) => void;
+  onSpot?: (r: Schemas["SpotRead"]) => void;
 };
 
-/** BenchStrip lies along the bottom of every screen: the air, what is open or closing, and what is next. */
-export function BenchStrip({ air, windows, next }: Props) {
+/** BenchStrip lies along the bottom of every screen: the air now and as judged, what is open or closing, what is next. */
+export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
   const u = useUnits();
+  const now = useBench()?.room;
+  const [open, setOpen] = useState(false);
   return (
-    <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-6 gap-y-0.5 px-3 py-1.5 text-sm sm:px-5">
-      <span className="flex items-center gap-1.5 whitespace-nowrap">
+    <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
+      <button
+        type="button"
+        className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
+        title="The instruments"
+        aria-label={`The instruments${now ? `: now ${now.temp_c} °C, ${now.rh_pct} % humidity` : ""}`}
+        onClick={() => setOpen(true)}
+      >
+        <Gauge className="size-4" aria-hidden="true" />
+        {now?.temp_c !== undefined ? (
+          <>
+            Now <b className="font-semibold tabular-nums">{temp(now.temp_c, u)}</b>
+            <span className="tabular-nums">{now.rh_pct} %</span>
+            {now.dew_point_c !== undefined && (
+              <span className="tabular-nums max-sm:hidden">dew {temp(now.dew_point_c, u)}</span>
+            )}
+            {now.surface_c !== undefined && (
+              <span className="tabular-nums max-xl:hidden">surfaces {temp(now.surface_c, u)}</span>
+            )}
+            {now.simulated && <i className="text-secondary">simulated</i>}
+            {now.says && <span className="font-semibold text-error">near dew</span>}
+          </>
+        ) : (
+          "No sensor"
+        )}
+      </button>
+      <span
+        className="flex items-center gap-1.5 whitespace-nowrap max-sm:hidden"
+        title="The air that plans are judged in"
+      >
         <Thermometer className="size-4" aria-hidden="true" />
         {air ? (
-          <>
-            <b className="font-semibold tabular-nums">{temp(air.temp_c, u)}</b>
-            <span className="tabular-nums">{air.rh_pct} % humidity</span>
-            <span className="tabular-nums max-sm:hidden">dew point {temp(air.dew_point_c, u)}</span>
-          </>
+          <span className="tabular-nums">
+            Judged at {temp(air.temp_c, u)}, {air.rh_pct} %
+          </span>
         ) : (
           "the air is not known"
         )}
       </span>
-      <span className="flex min-w-0 items-center gap-1.5 max-lg:hidden">
+      <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
         <Hourglass className="size-4 shrink-0" aria-hidden="true" />
         <span className="truncate">{windows ?? "No coat is drying."}</span>
       </span>
-      <span className="flex-1" />
       {next && (
-        <span className="flex min-w-0 max-w-full items-center gap-1.5">
+        <span className="flex min-w-0 max-w-full items-center gap-1.5 lg:max-w-[40%]">
           <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
           <span className="truncate">
             <b className="font-semibold">Next:</b> {next}
           </span>
         </span>
       )}
+      {open && <BenchSheet onClose={() => setOpen(false)} onAir={onAir} onSpot={onSpot} />}
     </footer>
   );
 }

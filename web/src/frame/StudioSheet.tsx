@@ -11,7 +11,12 @@ type Settings = Schemas["Settings"];
 /** StudioSheet takes what a studio chooses once for all its pieces. */
 export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; onClose: () => void }) {
   const queries = useQueryClient();
-  const [s, setS] = useState<Settings>({ name: studio.name, units: studio.units, site: studio.site });
+  const [s, setS] = useState<Settings>({
+    name: studio.name,
+    units: studio.units,
+    site: studio.site,
+    lead_year: studio.lead_year,
+  });
   const save = useMutation({
     mutationFn: (body: Settings) => answer(api.PUT("/api/studio", { body })),
     onSuccess: (saved) => {
@@ -59,6 +64,15 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
             onChange={(h) => h !== undefined && setS({ ...s, site: { ...s.site, rh_pct: h } })}
           />
         </div>
+        <NumberField
+          label="Old paint is suspected of lead before"
+          value={s.lead_year}
+          min={1900}
+          max={2100}
+          whole
+          hint="The year that local rules name. Empty: 1980."
+          onChange={(lead_year) => setS({ ...s, lead_year })}
+        />
         {save.isError && (
           <p role="alert" className="mb-2 text-error">
             Not saved: {save.error.message === "Failed to fetch" ? "the server does not answer." : save.error.message}

@@ -4,6 +4,8 @@ import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/clie
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
+import { type Find, FoundOut, IdentifyView, useFinding } from "../identify/IdentifyView";
+import { LeadNote } from "../identify/LeadView";
 import { ZonePlace } from "../look/ZonePlace";
 import { Plan } from "../plan/Plan";
 import { bandSays, Cut } from "../section/Cut";
@@ -15,9 +17,10 @@ import { useSteady } from "../ui/steady";
 import { useUnits } from "../ui/units";
 import { CopyPlan } from "./CopyPlan";
 import { usePreview } from "./useCheck";
-import type { View } from "./ZoneBar";
+import { FIND, type View } from "./ZoneBar";
 
 type ZoneProps = {
+  id: number; // of the piece
   piece: Piece;
   zone: Zone;
   judged: ZoneResult | undefined;
@@ -35,8 +38,23 @@ type ZoneProps = {
   onRemove: () => void;
 };
 
+/** ELSEWHERE are fields that are filled in at a stage of their own. */
+const ELSEWHERE: Record<string, View> = { identify: "identify", lead_test: "lead", test: "patches" };
+
+const isFind = (v: View): v is Find => FIND.includes(v);
+
+const LABEL: Record<View, string> = {
+  "look-over": "Look over",
+  identify: "Find out",
+  lead: "Lead",
+  patches: "Patch tests",
+  plan: "The plan",
+  sheet: "Job sheet",
+};
+
 /** OpenZone is one zone at one stage: the work on the left, what the check says of it on the right. */
 export function OpenZone({
+  id,
   piece,
   zone,
   judged,
@@ -62,6 +80,7 @@ export function OpenZone({
   const looking = held ?? pointed;
   const [copying, setCopying] = useState(false);
   const wanted = useRef<string>(undefined); // a field to go to once it is on the screen
+  const finding = useFinding(piece, zone, isFind(view));
   const trial = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const seen = trial && looking ? trial : judged;
   useEffect(() => {
@@ -94,8 +113,10 @@ export function OpenZone({
     } else if (r.kind === "acknowledge") {
       const date = new Date().toISOString().slice(0, 10);
       onZone({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date }] });
-    } else if (r.field === "test" || r.field === "steps") {
-      setPicking({ at: steps.length, asked: r.field === "test" ? "test patch" : "" });
+    } else if (r.field && r.field in ELSEWHERE) {
+      onView(ELSEWHERE[r.field] as View);
+    } else if (r.field === "steps") {
+      setPicking({ at: steps.length, asked: "" });
       if (view !== "plan") onView("plan");
     } else {
       lookOver(r.field ?? "");
@@ -113,8 +134,14 @@ export function OpenZone({
       run: letGo,
     },
   ]);
+  const note = <LeadNote lead={judged?.lead} onLead={view === "lead" ? undefined : () => onView("lead")} />;
   if (view === "sheet") {
-    return <JobSheet piece={piece} zone={zone} judged={judged} look={look} onView={onView} />;
+    return (
+      <>
+        {note}
+        <JobSheet piece={piece} zone={zone} judged={judged} look={look} onView={onView} />
+      </>
+    );
   }
   const others = (piece.zones ?? []).length > 1;
   return (
@@ -128,11 +155,9 @@ export function OpenZone({
           said={said}
         />
       )}
+      {note}
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_25rem]">
-        <section
-          aria-label={view === "plan" ? "The plan" : "Look over"}
-          className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto lg:contain-content"
-        >
+        <section aria-label={LABEL[view]} className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto lg:contain-content">
           {view === "plan" ? (
             <>
               <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
@@ -171,14 +196,26 @@ export function OpenZone({
                 onLookOver={lookOver}
               />
             </>
+          ) : isFind(view) ? (
+            <IdentifyView
+              piece={piece}
+              zone={zone}
+              judged={judged}
+              view={view}
+              onView={onView}
+              onZone={onZone}
+              finding={finding}
+            />
           ) : (
             <Survey
+              id={id}
               piece={piece}
               zone={zone}
               implied={judged?.implied_levels}
               look={look}
               onPhotos={onPhotos}
-              lead={judged?.findings.some((f) => f.code === "safety.lead") ?? false}
+              known={judged?.known}
+              onIdentify={() => onView("identify")}
               onZone={onZone}
               onPiece={onPiece}
               onPlan={() => {
@@ -201,17 +238,21 @@ export function OpenZone({
             </div>
           )}
           {view === "look-over" && judged?.section && <SmallCut judged={judged} onPlan={() => onView("plan")} />}
-          {judged && (
-            <fieldset disabled={stale} className="min-w-0">
-              <Findings
-                findings={judged.findings}
-                held={held}
-                onHold={setHeld}
-                onPoint={setPointed}
-                onRepair={repair}
-                onStep={toStep}
-              />
-            </fieldset>
+          {view === "identify" ? (
+            <FoundOut zone={zone} onZone={onZone} finding={finding} />
+          ) : (
+            judged && (
+              <fieldset disabled={stale} className="min-w-0">
+                <Findings
+                  findings={judged.findings}
+                  held={held}
+                  onHold={setHeld}
+                  onPoint={setPointed}
+                  onRepair={repair}
+                  onStep={toStep}
+                />
+              </fieldset>
+            )
           )}
           <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
             Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.

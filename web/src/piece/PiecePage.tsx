@@ -8,6 +8,7 @@ import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
+import { withReading } from "../survey/Meter";
 import { useSteady } from "../ui/steady";
 import { AddZone } from "./AddZone";
 import { AskedContext, AskedSizes } from "./asked";
@@ -18,7 +19,7 @@ import { Elsewhere, SaveMark } from "./SaveMark";
 import { useCheck } from "./useCheck";
 import { usePiece } from "./usePiece";
 import { hours, useVocabQuery, VocabContext } from "./vocab";
-import { type Stage, StageRail, VIEW, type View, ZoneTabs } from "./ZoneBar";
+import { FIND, type Stage, StageRail, VIEW, type View, ZoneTabs } from "./ZoneBar";
 
 /** PiecePage is a piece with its zones; one of them is open, at one stage of the work. */
 export function PiecePage() {
@@ -43,7 +44,7 @@ function Silent() {
 }
 
 const REHEARSE = 50; // ms after the first drawing
-const VIEWS: string[] = ["look-over", "plan", "sheet"];
+const VIEWS: string[] = ["look-over", ...FIND, "plan", "sheet"];
 const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
 
 function OpenPiece({ id }: { id: number }) {
@@ -90,8 +91,9 @@ function OpenPiece({ id }: { id: number }) {
     { key: "]", says: "The next zone", run: () => turn(1) },
     { key: "0", says: "The whole piece", run: () => showPiece("parts") },
     { key: "1", says: "Look over", run: () => zone && show(zone.id, "look-over") },
-    { key: "2", says: "The plan", run: () => zone && show(zone.id, "plan") },
-    { key: "3", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
+    { key: "2", says: "Identify", run: () => zone && show(zone.id, "identify") },
+    { key: "3", says: "The plan", run: () => zone && show(zone.id, "plan") },
+    { key: "4", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
@@ -164,6 +166,8 @@ function OpenPiece({ id }: { id: number }) {
         strip={
           <BenchStrip
             air={result?.air ?? studio?.air}
+            onAir={(site) => p.change({ ...piece, site })}
+            onSpot={zone && ((r) => p.change(withZone(piece, withReading(zone, r))))}
             windows={zone && !adding ? <Windows judged={judged} /> : undefined}
             next={
               zone &&
@@ -237,6 +241,7 @@ function OpenPiece({ id }: { id: number }) {
         ) : (
           <OpenZone
             key={zone.id}
+            id={id}
             piece={piece}
             zone={zone}
             judged={judged}

@@ -3,18 +3,21 @@ import { memo, useEffect, useRef } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 
-export type View = "look-over" | "plan" | "sheet";
+export type View = "look-over" | "identify" | "lead" | "patches" | "plan" | "sheet";
 
 export type Stage = Schemas["Stage"];
 
 /** VIEW is where the work of a stage is done. */
 export const VIEW: Record<Stage["id"], View> = {
   look_over: "look-over",
-  identify: "look-over",
+  identify: "identify",
   prepare: "plan",
   coats: "plan",
   hand_over: "sheet",
 };
+
+/** FIND are the sides of finding out what a zone is. */
+export const FIND: View[] = ["identify", "lead", "patches"];
 
 type TabsProps = {
   zones: Zone[];
@@ -86,16 +89,17 @@ const STATE = { done: "done", open: "unfinished", stuck: "something is in the wa
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
 export const StageRail = memo(function StageRail({ stages, view, at, onGo }: RailProps) {
   const rail = useRef<HTMLElement>(null);
+  const here = FIND.includes(view) ? "identify" : view;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another view is another place on the rail
   useEffect(() => {
-    const [nav, here] = [rail.current, rail.current?.querySelector<HTMLElement>("[aria-current]")];
-    if (nav && here) nav.scrollLeft = here.offsetLeft - nav.clientWidth / 2;
+    const [nav, bead] = [rail.current, rail.current?.querySelector<HTMLElement>("[aria-current]")];
+    if (nav && bead) nav.scrollLeft = bead.offsetLeft - nav.clientWidth / 2;
   }, [view]);
   return (
     <nav ref={rail} aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
       <ol className="flex items-center whitespace-nowrap">
         {stages?.map((s, i) => {
-          const on = VIEW[s.id] === view && (at === undefined ? firstOf(stages, view) === s.id : at === s.id);
+          const on = VIEW[s.id] === here && (at === undefined ? firstOf(stages, here) === s.id : at === s.id);
           return (
             <li key={s.id} className="flex items-center">
               {i > 0 && <span aria-hidden="true" className="h-px w-2 bg-base-300 sm:w-3" />}

@@ -52,6 +52,8 @@ export function split(piece: Piece, from: string, parts: number[]): { piece: Pie
     zones.map((z) => z.id),
   );
   const own: Zone = { ...old, id, name, area_m2: undefined, defects: undefined, acknowledged: undefined, steps: [] };
+  own.patches = undefined; // they lie where they were laid
+  own.readings = undefined;
   return { piece: assigned({ ...piece, zones: [...zones, own] }, parts, id), id };
 }
 

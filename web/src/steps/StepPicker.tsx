@@ -64,6 +64,9 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
     setActive(n);
     list.current?.querySelector(`[data-n="${n}"]`)?.scrollIntoView({ block: "nearest" });
   };
+  const pick = (o: Offer) => {
+    if (!o.barred) onPick(o.step);
+  };
   const option = (o: Offer) => {
     const n = order.indexOf(o);
     return (
@@ -76,12 +79,15 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
         tabIndex={-1}
         aria-selected={n === here}
         className={`flex min-h-12 cursor-pointer items-center gap-2.5 rounded px-2.5 py-1.5 ${n === here ? "bg-base-200 outline outline-2 outline-accent" : "hover:bg-base-200"}`}
-        onClick={() => onPick(o.step)}
+        aria-disabled={!!o.barred}
+        onClick={() => pick(o)}
       >
         <StepIcon kind={o.step.do} className="size-7 text-primary" />
         <span className="min-w-0 flex-1 leading-tight">
           <span className="block font-medium">{o.name}</span>
-          {o.why ? (
+          {o.barred ? (
+            <span className="block text-error text-sm">{o.barred}</span>
+          ) : o.why ? (
             <span className="block text-sm">{o.why}.</span>
           ) : o.brings ? (
             <span className="block text-error text-sm">Would bring: {o.brings}</span>
@@ -124,7 +130,7 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
             if (e.key === "Escape") onClose();
             else if (e.key === "ArrowDown") go(here + 1);
             else if (e.key === "ArrowUp") go(here - 1);
-            else if (e.key === "Enter" && o) onPick(o.step);
+            else if (e.key === "Enter" && o) pick(o);
             else return;
             e.preventDefault();
             e.stopPropagation();

@@ -1,6 +1,6 @@
-import { ArrowRight, Trash2 } from "lucide-react";
+import { ArrowRight, Search, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import type { Look, Piece, Schemas, Zone } from "../api/client";
+import type { Look, Piece, Schemas, Zone, ZoneResult } from "../api/client";
 import { useVocab } from "../piece/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
@@ -8,6 +8,7 @@ import { AreaField } from "./AreaField";
 import { Damage } from "./Damage";
 import { Ladder } from "./Ladder";
 import { Levels } from "./Levels";
+import { Meter } from "./Meter";
 import { Part } from "./Part";
 import { Tiles } from "./Tiles";
 import { WholePiece } from "./WholePiece";
@@ -15,12 +16,14 @@ import { WholePiece } from "./WholePiece";
 type Level = Schemas["Level"];
 
 type Props = {
+  id: number; // of the piece
   piece: Piece;
   zone: Zone;
   look: Look | undefined;
   onPhotos: (point?: string) => void;
   implied: Level[] | undefined; // what rises by itself where nothing is entered, once that is known
-  lead: boolean;
+  known: ZoneResult["known"]; // how sure one may be of what is entered
+  onIdentify: () => void;
   onZone: (z: Zone) => void;
   onPiece: (p: Piece) => void;
   onPlan: () => void;
@@ -31,12 +34,14 @@ type Props = {
 
 /** Survey is what is known of a zone, and of the piece it belongs to. */
 export function Survey({
+  id,
   piece,
   zone,
   look,
   onPhotos,
   implied,
-  lead,
+  known,
+  onIdentify,
   onZone,
   onPiece,
   onPlan,
@@ -50,6 +55,7 @@ export function Survey({
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const asks = (field: string) => substrate?.asks.includes(field);
   const bare = zone.finish === "none";
+  const unknown = (zone.finish ?? "unknown") === "unknown" || zone.substrate.includes("unknown");
   // Bare looks like what is bare.
   const finishes = v.finishes.map((f) =>
     f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: substrate.mark } : f,
@@ -89,14 +95,26 @@ export function Survey({
             onChange={(id) => set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss })}
           />
         </div>
+        <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
+          <Sure known={known} unknown={unknown} />
+          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={onIdentify}>
+            <Search className="size-4" aria-hidden="true" />{" "}
+            {zone.evidence?.length ? "The tests" : "Find out by small tests"}
+          </button>
+        </p>
         {(!bare || asks("gloss")) && (
-          <Ladder
-            label="How it shines"
-            words={v.gloss}
-            none="not looked at"
-            value={zone.gloss}
-            onChange={(gloss) => set({ gloss })}
-          />
+          <>
+            <Ladder
+              label={
+                zone.gloss_gu === undefined ? "How it shines" : `How it shines: ${zone.gloss_gu} units by the meter`
+              }
+              words={v.gloss}
+              none="not looked at"
+              value={zone.gloss_gu === undefined ? zone.gloss : shineOf(v.gloss, zone.gloss_gu)}
+              onChange={(gloss) => set({ gloss, gloss_gu: undefined })}
+            />
+            <Meter field="gloss_gu" id={id} piece={piece} zone={zone} onZone={onZone} />
+          </>
         )}
         <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
           <AreaField
@@ -105,15 +123,18 @@ export function Survey({
             onParts={() => set({ area_m2: undefined })}
           />
           {asks("moisture_pct") && (
-            <NumberField
-              label="Moisture, if measured"
-              unit="%"
-              name="moisture_pct"
-              value={zone.moisture_pct}
-              min={0}
-              max={100}
-              onChange={(moisture_pct) => set({ moisture_pct })}
-            />
+            <div>
+              <NumberField
+                label="Moisture, if measured"
+                unit="%"
+                name="moisture_pct"
+                value={zone.moisture_pct}
+                min={0}
+                max={100}
+                onChange={(moisture_pct) => set({ moisture_pct })}
+              />
+              <Meter field="moisture_pct" id={id} piece={piece} zone={zone} onZone={onZone} />
+            </div>
           )}
           {asks("knots") && (
             <NumberField
@@ -186,7 +207,6 @@ export function Survey({
           onChange={(sheen) => target({ sheen })}
         />
       </Part>
-      {(lead || zone.lead_test) && <Lead zone={zone} set={set} />}
       <WholePiece piece={piece} onPiece={onPiece} />
       <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
         <button type="button" className="btn btn-primary h-12" onClick={onPlan}>
@@ -202,41 +222,28 @@ export function Survey({
   );
 }
 
-/** Lead takes the result of a test; a home swab may be noted but decides nothing. */
-function Lead({ zone, set }: { zone: Zone; set: (part: Partial<Zone>) => void }) {
-  const t = zone.lead_test;
-  const put = (part: Partial<NonNullable<Zone["lead_test"]>>) =>
-    set({
-      lead_test: { result: "negative", by: "laboratory", date: new Date().toISOString().slice(0, 10), ...t, ...part },
-    });
+/** shineOf is the rung that a meter's reading stands nearest to. */
+function shineOf(rungs: { id: string; units?: number }[], units: number) {
+  const off = (w: { units?: number }) => Math.abs((w.units ?? 0) - units);
+  return rungs.reduce((a, b) => (off(b) < off(a) ? b : a)).id;
+}
+
+/** Sure says how sure one may be of what is entered: tested, likely, or only assumed. */
+function Sure({ known, unknown }: { known: ZoneResult["known"]; unknown: boolean }) {
+  if (!known) {
+    return (
+      <span className="text-secondary">
+        {unknown
+          ? "Nobody has tested it yet: the plan is judged for each thing it may be."
+          : "Assumed: nobody has tested it."}
+      </span>
+    );
+  }
   return (
-    <Part title="Test for lead" says="Only a laboratory or a licensed assessor decides">
-      <div className="grid gap-x-4 sm:grid-cols-3">
-        <Choice
-          label="Result"
-          name="lead_test"
-          none="not tested"
-          words={[
-            { id: "negative", name: "no lead" },
-            { id: "positive", name: "lead" },
-          ]}
-          value={t?.result}
-          onChange={(id) => (id ? put({ result: id as "negative" | "positive" }) : set({ lead_test: undefined }))}
-        />
-        {t && (
-          <Choice
-            label="Found by"
-            words={[
-              { id: "laboratory", name: "laboratory" },
-              { id: "assessor", name: "licensed assessor" },
-              { id: "swab", name: "home swab" },
-            ]}
-            hint={t.by === "swab" ? "A home swab does not decide." : undefined}
-            value={t.by}
-            onChange={(id) => put({ by: id as "laboratory" | "assessor" | "swab" })}
-          />
-        )}
-      </div>
-    </Part>
+    <span>
+      Material <b className="font-semibold">{known.substrate.says}</b>; on it{" "}
+      <b className="font-semibold">{known.finish.says}</b>.
+      {known.walked > 1 && ` The plan is judged for ${known.walked} things it may be.`}
+    </span>
   );
 }

@@ -1,10 +1,14 @@
 import type { Piece } from "../api/client";
 import { useStudio } from "../api/studio";
+import { clock } from "../frame/BenchSheet";
 import { useVocab } from "../piece/vocab";
 import { Check } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
 import { temp, useUnits } from "../ui/units";
+
+/** TYPED is no reading any more. */
+const TYPED = { by: undefined, at: undefined, simulated: undefined };
 
 /** WholePiece is what is known of the piece and not of one of its zones. */
 export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
@@ -46,8 +50,16 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
           units={u}
           name="site"
           value={piece.site?.temp_c}
-          hint={piece.site || !studio ? undefined : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`}
-          onChange={(c) => site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c } })}
+          hint={
+            piece.site?.by
+              ? `${piece.site.by}${piece.site.simulated ? ", simulated" : ""}${piece.site.at ? `, ${clock(piece.site.at)}` : ""}`
+              : piece.site || !studio
+                ? undefined
+                : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`
+          }
+          onChange={(c) =>
+            site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c, ...TYPED } })
+          }
         />
         {piece.site && (
           <NumberField
@@ -57,7 +69,7 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
             min={0}
             max={100}
             required
-            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h } })}
+            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h, ...TYPED } })}
           />
         )}
       </div>

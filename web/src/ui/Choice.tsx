@@ -27,7 +27,7 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
         <select
           id={id}
           data-field={name}
-          className="select w-full"
+          className="select w-full truncate pr-8"
           value={value ?? ""}
           onChange={(e) => onChange(e.target.value)}
         >

@@ -1,0 +1,320 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileUp } from "lucide-react";
+import { useRef, useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { Dialog } from "../ui/Dialog";
+import { temp, useUnits } from "../ui/units";
+import { useBench } from "./useBench";
+
+type Air = Schemas["AirRead"];
+
+type Props = {
+  onClose: () => void;
+  onAir?: (site: Schemas["Site"]) => void; // takes a reading as the air of the open piece
+  onSpot?: (r: Schemas["SpotRead"]) => void; // takes a reading into the open zone
+};
+
+/** BenchSheet shows the instruments: the air of the day, what was brought in, and where a reading can go. */
+export function BenchSheet({ onClose, onAir, onSpot }: Props) {
+  const u = useUnits();
+  const queries = useQueryClient();
+  const bench = useBench();
+  const course = useQuery({ queryKey: ["course"], queryFn: () => answer(api.GET("/api/bench/course")) }).data;
+  const [said, setSaid] = useState("");
+  const now = bench?.room;
+  const drawn = course && (course.imported.length > 1 ? course.imported : course.today);
+  const use = (site: Schemas["Site"], what: string) => {
+    onAir?.(site);
+    setSaid(`${what} is now the air of this piece, and the plan is judged in it.`);
+  };
+  return (
+    <Dialog title="The instruments" wide onClose={onClose}>
+      {now && (
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <p className="flex-1">
+            <b className="font-semibold">{now.by}</b>
+            {now.simulated && " (simulated)"}, {clock(now.at)}: {reading(now, u)}.
+          </p>
+          {onAir && now.temp_c !== undefined && now.rh_pct !== undefined && (
+            <button
+              type="button"
+              className="btn btn-primary"
+              onClick={() =>
+                use(
+                  {
+                    temp_c: now.temp_c ?? 0,
+                    rh_pct: now.rh_pct ?? 0,
+                    surface_c: now.surface_c,
+                    at: now.at,
+                    by: now.by,
+                    simulated: now.simulated,
+                  },
+                  "This reading",
+                )
+              }
+            >
+              Use it for this piece
+            </button>
+          )}
+        </div>
+      )}
+      {now?.says && (
+        <p role="alert" className="mt-1 font-medium text-warning">
+          {now.says}
+        </p>
+      )}
+      {drawn && drawn.length > 1 && <Course list={drawn} />}
+      {course?.mean && (
+        <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+          <p className="flex-1">
+            On average ({course.mean.by}): {temp(course.mean.temp_c, u)}, {course.mean.rh_pct} % humidity.
+          </p>
+          {onAir && (
+            <button
+              type="button"
+              className="btn border-base-300 bg-base-100 font-normal"
+              onClick={() =>
+                course.mean &&
+                use(
+                  {
+                    temp_c: course.mean.temp_c,
+                    rh_pct: course.mean.rh_pct,
+                    by: course.mean.by,
+                    simulated: course.imported.length ? undefined : now?.simulated,
+                  },
+                  "The average",
+                )
+              }
+            >
+              Use the average
+            </button>
+          )}
+        </div>
+      )}
+      <h3 className="mt-3 font-semibold">Held on a zone</h3>
+      <p>
+        {bench?.instruments
+          .filter((i) => i.on_spot)
+          .map((i) => `${i.name}${i.simulated ? " (simulated)" : ""}`)
+          .join(", ") || "No instrument is connected."}
+        {bench?.instruments.some((i) => i.on_spot) && ": pressed beside its field where a zone is looked over."}
+      </p>
+      {course && course.spots.length > 0 && (
+        <ul className="mt-1 grid gap-1 sm:grid-cols-2">
+          {course.spots.map((s) => (
+            <li key={`${s.field}${s.at}${s.by}`} className="flex items-center gap-2 border-base-300 border-t py-1">
+              <span className="flex-1 leading-tight">
+                {s.says}
+                <span className="block text-secondary text-sm">
+                  {clock(s.at)}, <bdi>{s.by}</bdi>
+                </span>
+              </span>
+              {onSpot && (
+                <button
+                  type="button"
+                  className="btn border-base-300 bg-base-100 font-normal"
+                  onClick={() => {
+                    onSpot(s);
+                    setSaid(`${s.says} stands in the open zone.`);
+                  }}
+                >
+                  Into the zone
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <BringIn
+        onDone={() => {
+          void queries.invalidateQueries({ queryKey: ["course"] });
+        }}
+      />
+      <p role="status" className="mt-2 min-h-5 text-success">
+        {said}
+      </p>
+    </Dialog>
+  );
+}
+
+/** BringIn takes a file of readings. */
+function BringIn({ onDone }: { onDone: () => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  const [came, setCame] = useState<Schemas["Imported"]>();
+  const [wrong, setWrong] = useState("");
+  const take = async (f: File | undefined) => {
+    if (!f) return;
+    setCame(undefined);
+    setWrong("");
+    try {
+      const text = await f.text();
+      setCame(
+        await answer(
+          api.POST("/api/bench/readings", {
+            params: { query: { name: f.name.slice(0, 200) } },
+            body: text as never,
+            bodySerializer: (b) => b as unknown as string,
+            headers: { "Content-Type": "text/csv" },
+          }),
+        ),
+      );
+      onDone();
+    } catch (e) {
+      setWrong(e instanceof Refused ? e.message : "The server does not answer. Nothing was taken.");
+    }
+  };
+  return (
+    <section className="mt-3 border-base-300 border-t pt-2">
+      <h3 className="font-semibold">Readings from a file</h3>
+      <div className="mt-1 flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          className="btn border-base-300 bg-base-100 font-normal"
+          onClick={() => file.current?.click()}
+        >
+          <FileUp className="size-5" aria-hidden="true" /> Bring in a CSV
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          aria-label="A file of readings"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => {
+            void take(e.target.files?.[0]);
+            e.target.value = "";
+          }}
+        />
+        <span className="flex-1 text-secondary text-sm">
+          A heading such as time, temp, rh, surface, gloss, moisture; commas, semicolons or tabs.
+        </span>
+      </div>
+      {wrong && (
+        <p role="alert" className="mt-1 text-error">
+          {wrong}
+        </p>
+      )}
+      {came && (
+        <div role="status" className="mt-1">
+          <p>
+            {came.taken} {came.taken === 1 ? "reading" : "readings"} taken, {clock(came.from)} to {clock(came.to)}:{" "}
+            {came.columns.join(", ").toLowerCase()}.
+            {came.gaps > 0 && ` ${came.gaps} ${came.gaps === 1 ? "cell holds" : "cells hold"} nothing.`}
+          </p>
+          {came.refused_in_all > 0 && (
+            <details className="mt-1">
+              <summary className="text-warning underline underline-offset-2">
+                {came.refused_in_all} {came.refused_in_all === 1 ? "row was" : "rows were"} not taken
+              </summary>
+              <ul className="max-h-40 overflow-y-auto text-sm">
+                {came.refused.map((r) => (
+                  <li key={r.line}>
+                    Line {r.line}: {r.says}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+const W = 640;
+const H = 170;
+const PAD = 42;
+
+/** Course draws a day of air: its temperature, that of surfaces, the dew point, and the humidity below. */
+function Course({ list }: { list: Air[] }) {
+  const u = useUnits();
+  const when = list.map((a) => new Date(a.at).getTime());
+  const [from, to] = [when[0] ?? 0, when[when.length - 1] ?? 1];
+  const temps = list.flatMap((a) => [a.temp_c, a.surface_c, a.dew_point_c].filter((x): x is number => x !== undefined));
+  const lo = Math.floor(Math.min(...temps) - 0.5);
+  const hi = Math.ceil(Math.max(...temps) + 0.5);
+  const x = (i: number) => PAD + (((when[i] ?? 0) - from) / Math.max(1, to - from)) * (W - 2 * PAD);
+  const y = (t: number) => 8 + ((hi - t) / Math.max(1, hi - lo)) * (H - 34);
+  const wet = (p: number) => 8 + ((100 - p) / 100) * (H - 34);
+  const path = (of: (a: Air) => number | undefined, at: (v: number) => number) =>
+    list
+      .map((a, i) => ({ v: of(a), i }))
+      .filter((p): p is { v: number; i: number } => p.v !== undefined)
+      .map((p, n) => `${n ? "L" : "M"}${x(p.i).toFixed(1)} ${at(p.v).toFixed(1)}`)
+      .join("");
+  const lines = [
+    { name: "air", tone: "text-primary", dash: "", d: path((a) => a.temp_c, y) },
+    { name: "surfaces", tone: "text-accent", dash: "7 3", d: path((a) => a.surface_c, y) },
+    { name: "dew point", tone: "text-info", dash: "2 3", d: path((a) => a.dew_point_c, y) },
+    { name: "humidity", tone: "text-secondary", dash: "10 3 2 3", d: path((a) => a.rh_pct, wet) },
+  ].filter((l) => l.d);
+  const hours = (at: number) => new Date(at).toTimeString().slice(0, 5);
+  return (
+    <figure className="mt-2">
+      <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="The air over the day">
+        <path d={`M${PAD} 8V${H - 26}H${W - PAD}V8`} fill="none" stroke="currentColor" strokeOpacity=".4" />
+        {[lo, (lo + hi) / 2, hi].map((t) => (
+          <text key={t} x={PAD - 4} y={y(t) + 4} textAnchor="end" fontSize="11" fill="currentColor">
+            {temp(t, u).replace(/ .*/, "")}
+          </text>
+        ))}
+        {[0, 50, 100].map((p) => (
+          <text key={p} x={W - PAD + 4} y={wet(p) + 4} fontSize="11" fill="currentColor">
+            {p} %
+          </text>
+        ))}
+        {[from, (from + to) / 2, to].map((t, i) => (
+          <text
+            key={t}
+            x={PAD + (i * (W - 2 * PAD)) / 2}
+            y={H - 10}
+            textAnchor="middle"
+            fontSize="11"
+            fill="currentColor"
+          >
+            {hours(t)}
+          </text>
+        ))}
+        {lines.map((l) => (
+          <path
+            key={l.name}
+            d={l.d}
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+            strokeDasharray={l.dash}
+            className={l.tone}
+          />
+        ))}
+      </svg>
+      <figcaption className="flex flex-wrap gap-x-5 text-sm">
+        {lines.map((l) => (
+          <span key={l.name} className={`inline-flex items-center gap-1.5 ${l.tone}`}>
+            <svg viewBox="0 0 28 6" className="h-1.5 w-7" aria-hidden="true">
+              <path d="M0 3h28" stroke="currentColor" strokeWidth="2.500" strokeDasharray={l.dash} />
+            </svg>
+            {l.name} {l.name === "humidity" ? "%" : u === "us" ? "°F" : "°C"}
+          </span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** clock is a moment as one says it. */
+export function clock(at: string) {
+  return at.replace("T", " ");
+}
+
+/** reading says what a sensor of the room shows. */
+export function reading(a: Air, u: ReturnType<typeof useUnits>) {
+  return [
+    a.temp_c !== undefined && temp(a.temp_c, u),
+    a.rh_pct !== undefined && `${a.rh_pct} % humidity`,
+    a.dew_point_c !== undefined && `dew point ${temp(a.dew_point_c, u)}`,
+    a.surface_c !== undefined && `surfaces ${temp(a.surface_c, u)}`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}

@@ -1,0 +1,133 @@
+import { ArrowDownToLine, Check, TriangleAlert } from "lucide-react";
+import type { Identification, Schemas, Zone } from "../api/client";
+import { Joint } from "../ui/Mark";
+
+type Part = Schemas["BeliefPart"];
+
+const LEAST = 0.02; // of belief that is worth a bar of its own
+const SHOWN = 4; // beliefs in one question; the rest are told as one
+
+type Props = {
+  found: Identification;
+  zone: Zone;
+  onTake: () => void;
+  onAnswer: (test: string) => void; // goes back to a test
+};
+
+/** Beliefs is what the answers come to, in words and in bars, and what would follow for the plan. */
+export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
+  const t = found.take;
+  const taken =
+    t && zone.substrate === t.substrate && (zone.finish ?? "unknown") === t.finish && !!zone.veneer === !!t.veneer;
+  return (
+    <div aria-live="polite">
+      <h2 className="font-semibold text-lg leading-tight">What it probably is</h2>
+      <p className="mt-1 mb-3" data-belief>
+        {found.says}
+      </p>
+      {found.against.map((c) => (
+        <div key={c.says} role="alert" className="sheet mb-3 rounded-r bg-base-100 p-2.5">
+          <p className="flex gap-2">
+            <TriangleAlert className="mt-0.5 size-5 shrink-0 text-warning" aria-hidden="true" />
+            <span>
+              <b className="font-semibold">This contradicts.</b> {c.says} Make one of them again, in another place.
+            </span>
+          </p>
+          <p className="mt-1 flex flex-wrap gap-1.5">
+            {c.tests.map((id) => (
+              <button
+                key={id}
+                type="button"
+                className="btn border-base-300 bg-base-100 font-normal"
+                onClick={() => onAnswer(id)}
+              >
+                {found.answers.find((a) => a.test === id)?.name ?? id}
+              </button>
+            ))}
+          </p>
+        </div>
+      ))}
+      <Bars title="Made of" parts={found.made} />
+      <Bars title="On it" parts={found.on} />
+      {found.aside.map((a) => (
+        <p key={a.test} className="mt-2 text-secondary text-sm">
+          Set aside: {a.name} “{a.says}”. {a.why}
+        </p>
+      ))}
+      {t &&
+        (taken ? (
+          <p className="mt-3 flex items-center gap-2 font-medium text-success">
+            <Check className="size-5" aria-hidden="true" /> The survey says so: {t.says} ({t.sure}).
+          </p>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-primary mt-3 h-auto min-h-12 w-full py-1.5 leading-tight"
+            onClick={onTake}
+          >
+            <ArrowDownToLine className="size-5 shrink-0" aria-hidden="true" />
+            <span>
+              Take it into the survey: {t.says}, {t.sure} ({percent(t.p)})
+            </span>
+          </button>
+        ))}
+      {found.walked.length > 0 && (
+        <section className="mt-4 border-base-300 border-t pt-2">
+          <h3 className="font-semibold">
+            {found.walked.some((w) => w.verdict) ? "The plan, for each thing it may be" : "A plan would be judged for"}
+          </h3>
+          <ul className="mt-1 grid gap-1">
+            {found.walked.map((w) => (
+              <li key={w.name} className="flex items-center gap-2 leading-tight">
+                {w.verdict ? <Joint verdict={w.verdict} /> : <span className="size-5 text-center">·</span>}
+                <span className="flex-1">
+                  {w.name}
+                  {w.verdict && <span className="sr-only">: {w.verdict}</span>}
+                </span>
+                {w.p ? <span className="text-secondary tabular-nums">{percent(w.p)}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+/** percent words a belief; nothing is ever certain. */
+export function percent(p: number) {
+  return p >= 0.985 ? "over 98 %" : `${Math.round(p * 100)} %`;
+}
+
+function Bars({ title, parts }: { title: string; parts: Part[] }) {
+  const few = parts.slice(0, SHOWN).filter((x, i) => i === 0 || x.p >= LEAST);
+  const rest = parts.slice(few.length).reduce((sum, x) => sum + x.p, 0);
+  return (
+    <section className="mb-3">
+      <h3 className="font-medium text-secondary text-sm">{title}</h3>
+      <ul>
+        {few.map((x, i) => (
+          <li key={x.id} className="mt-1">
+            <span className="flex items-baseline gap-2 leading-tight">
+              <span className={`flex-1 ${i === 0 ? "font-semibold" : ""}`}>{x.name}</span>
+              <span className="whitespace-nowrap text-secondary text-sm">{x.words}</span>
+              <span className="min-w-10 whitespace-nowrap text-right tabular-nums">{percent(x.p)}</span>
+            </span>
+            <span className="mt-0.5 block h-2 rounded-sm bg-base-300" aria-hidden="true">
+              <span
+                className={`block h-2 rounded-sm transition-[width] duration-300 ${i === 0 ? "bg-primary" : "bg-accent"}`}
+                style={{ width: `${Math.max(1, x.p * 100)}%` }}
+              />
+            </span>
+          </li>
+        ))}
+        {rest >= 0.01 && (
+          <li className="mt-1 flex text-secondary text-sm">
+            <span className="flex-1">Everything else together</span>
+            <span className="tabular-nums">{percent(rest)}</span>
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,232 @@
+import { CircleHelp, MapPin, RotateCcw, TriangleAlert, X } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { Identification, Piece, TestWord, Zone } from "../api/client";
+import { KeyCap, useKeys, useLetters } from "../frame/keys";
+import { useVocab } from "../piece/vocab";
+import { focusSoon } from "../ui/focus";
+import { Drawing } from "./drawings";
+import { today } from "./useIdentify";
+
+export const NOT_SURE = "not_sure";
+const ROW = "asdfghjkl"; // keys for the outcomes, in their order
+
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  found: Identification | undefined;
+  asked: string | undefined; // a test the painter went to
+  onAsk: (test: string | undefined) => void;
+  onZone: (z: Zone) => void;
+};
+
+/** FindOut is the dialogue: one test at a time, the one most worth making first. */
+export function FindOut({ piece, zone, found, asked, onAsk, onZone }: Props) {
+  const v = useVocab();
+  const evidence = zone.evidence ?? [];
+  const [further, setFurther] = useState(false); // tests on though nothing would change
+  const card = useRef<HTMLElement>(null);
+  const fresh = found?.next.find((n) => !evidence.some((e) => e.test === n.test));
+  const id = asked ?? (found && (!found.done || further) ? fresh?.test : undefined);
+  const test = v.tests.find((t) => t.id === id);
+  const before = evidence.find((e) => e.test === id)?.outcome;
+  const give = (outcome: string) => {
+    if (!test) return;
+    const note = { test: test.id, outcome, date: today() };
+    const had = evidence.some((e) => e.test === test.id);
+    onZone({ ...zone, evidence: had ? evidence.map((e) => (e.test === test.id ? note : e)) : [...evidence, note] });
+    onAsk(undefined);
+    focusSoon(() => card.current);
+  };
+  useKeys("Finding out", [
+    ...(test?.outcomes ?? []).slice(0, ROW.length).map((o, i) => ({
+      key: ROW[i] ?? "",
+      says: `Answer: ${o.name}`,
+      run: () => give(o.id),
+    })),
+    { key: "n", says: "Not sure", run: () => test && give(NOT_SURE) },
+  ]);
+  useEffect(() => {
+    if (asked) card.current?.scrollIntoView({ block: "nearest" });
+  }, [asked]);
+  if (!found) return null;
+  return (
+    <div className="mx-auto max-w-4xl">
+      <section
+        ref={card}
+        tabIndex={-1}
+        aria-label="The test to make"
+        className="sheet rounded-r bg-base-100 p-4 outline-none"
+        data-test={test?.id}
+      >
+        {test ? (
+          <Question
+            test={test}
+            why={asked ? undefined : found.next.find((n) => n.test === test.id)?.says}
+            before={before}
+            onGive={give}
+          />
+        ) : (
+          <>
+            <h2 className="font-semibold text-xl">{found.done ? "That is enough" : "Nothing is left to ask"}</h2>
+            <p className="mt-1">{found.done_says ?? "Every test that can be made here has its answer."}</p>
+            {found.done && fresh && (
+              <button type="button" className="btn btn-ghost mt-2 border-base-300" onClick={() => setFurther(true)}>
+                Test on all the same
+              </button>
+            )}
+          </>
+        )}
+        <Others found={found} id={id} onAsk={onAsk} />
+        {found.barred.length > 0 && (
+          <p className="mt-2 flex gap-2 text-sm text-warning">
+            <TriangleAlert className="size-4 shrink-0" aria-hidden="true" />
+            Not offered, because the old coat may hold lead: {found.barred.map((b) => shortOf(v.tests, b)).join(", ")}.
+          </p>
+        )}
+      </section>
+      <section className="mt-4" aria-label="Answered so far">
+        <h2 className="font-semibold text-lg">Answered so far</h2>
+        {piece.made ? (
+          <p className="text-secondary text-sm">Made in {piece.made}, which counts as an answer too.</p>
+        ) : null}
+        {evidence.length === 0 && (
+          <p className="text-secondary">Nothing yet. Begin with a look; nothing has to be touched for it.</p>
+        )}
+        <ul className="mt-1 grid gap-1.5 sm:grid-cols-2">
+          {evidence.map((e) => {
+            const t = v.tests.find((x) => x.id === e.test);
+            const o = t?.outcomes.find((x) => x.id === e.outcome);
+            return (
+              <li key={e.test} className="flex items-stretch rounded border border-base-300 bg-base-100">
+                <button
+                  type="button"
+                  className="flex min-h-14 min-w-0 flex-1 items-center gap-2.5 p-1.5 text-left hover:bg-base-200"
+                  aria-label={`${t?.name} ${o?.name ?? "Not sure"}. Answer again`}
+                  onClick={() => onAsk(e.test)}
+                >
+                  {o ? (
+                    <Drawing of={o.draw} className="h-10 w-16 shrink-0" />
+                  ) : (
+                    <CircleHelp className="size-7 shrink-0 text-secondary" aria-hidden="true" />
+                  )}
+                  <span className="min-w-0 leading-tight">
+                    <span className="block text-secondary text-sm">{t?.short}</span>
+                    <span className="block font-medium">{o?.name ?? "Not sure"}</span>
+                  </span>
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-square h-auto w-11 rounded-l-none"
+                  aria-label={`Take back: ${t?.name}`}
+                  onClick={() => onZone({ ...zone, evidence: evidence.filter((x) => x.test !== e.test) })}
+                >
+                  <X className="size-4" aria-hidden="true" />
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+function shortOf(tests: TestWord[], id: string) {
+  const s = tests.find((t) => t.id === id)?.short ?? id;
+  return `${s[0]?.toLowerCase()}${s.slice(1)}`;
+}
+
+type QuestionProps = {
+  test: TestWord;
+  why: string | undefined;
+  before: string | undefined;
+  onGive: (outcome: string) => void;
+};
+
+/** Question is one test: how, where, what to look for, and its outcomes to press. */
+function Question({ test, why, before, onGive }: QuestionProps) {
+  const letters = useLetters();
+  const key = (i: number) => {
+    const k = i < 0 ? "n" : ROW[i];
+    return letters && k ? <KeyCap of={k} /> : null;
+  };
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <h2 className="font-semibold text-xl leading-tight">{test.name}</h2>
+        {why && <span className="text-secondary text-sm">{why}</span>}
+      </div>
+      <p className="mt-1.5">
+        {test.how} <b className="font-semibold">Look for:</b> {lower(test.look_for)}
+      </p>
+      <p className="mt-1 flex gap-1.5 text-secondary">
+        <MapPin className="mt-0.5 size-4 shrink-0" aria-hidden="true" /> {test.where}
+      </p>
+      {test.caution && (
+        <p className="mt-1 flex gap-1.5 text-warning">
+          <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden="true" /> {test.caution}
+        </p>
+      )}
+      <div className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-2">
+        {test.outcomes.map((o, i) => (
+          <button
+            key={o.id}
+            type="button"
+            aria-pressed={before === o.id}
+            className={`flex min-h-24 flex-col rounded border bg-base-100 p-1.5 text-left leading-tight hover:border-accent hover:bg-base-200 ${before === o.id ? "border-2 border-primary" : "border-base-300"}`}
+            onClick={() => onGive(o.id)}
+          >
+            <Drawing of={o.draw} className="aspect-[96/56] w-full" />
+            <span className="mt-1 flex w-full items-start gap-1 font-medium">
+              <span className="flex-1">{o.name}</span> {key(i)}
+            </span>
+          </button>
+        ))}
+        <button
+          type="button"
+          aria-pressed={before === NOT_SURE}
+          className={`flex min-h-24 flex-col items-start rounded border bg-base-100 p-1.5 leading-tight hover:border-accent hover:bg-base-200 ${before === NOT_SURE ? "border-2 border-primary" : "border-base-300"}`}
+          onClick={() => onGive(NOT_SURE)}
+        >
+          <span className="grid aspect-[96/56] w-full place-items-center">
+            <CircleHelp className="size-8 text-secondary" aria-hidden="true" />
+          </span>
+          <span className="mt-1 flex w-full items-start gap-1 font-medium">
+            <span className="flex-1 text-left">Not sure</span> {key(-1)}
+          </span>
+        </button>
+      </div>
+    </>
+  );
+}
+
+function lower(s: string) {
+  return `${s[0]?.toLowerCase()}${s.slice(1)}`;
+}
+
+/** Others are the tests one may make instead, what is most worth it first. */
+function Others({ found, id, onAsk }: { found: Identification; id: string | undefined; onAsk: (t: string) => void }) {
+  const rest = found.next.filter((n) => n.test !== id);
+  if (!rest.length) return null;
+  return (
+    <details className="mt-3">
+      <summary className="inline-flex min-h-9 items-center gap-1.5 text-primary underline underline-offset-2">
+        <RotateCcw className="size-4" aria-hidden="true" /> Another test instead
+      </summary>
+      <ul className="mt-1 grid gap-1 sm:grid-cols-2">
+        {rest.map((n) => (
+          <li key={n.test}>
+            <button
+              type="button"
+              className="flex min-h-12 w-full flex-col justify-center rounded border border-base-300 px-2.5 py-1 text-left leading-tight hover:bg-base-200"
+              onClick={() => onAsk(n.test)}
+            >
+              <span className="font-medium">{n.name}</span>
+              <span className="text-secondary text-sm">{n.says}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,178 @@
+import { ShieldAlert, ShieldCheck } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { Piece, Schemas, Zone, ZoneResult } from "../api/client";
+import { Part } from "../survey/Part";
+import { Choice } from "../ui/Choice";
+import { Field, TextField } from "../ui/Field";
+import { today } from "./useIdentify";
+
+type Test = Schemas["LeadTest"];
+type Draft = { result?: Test["result"]; by?: Test["by"]; date?: string; report?: string };
+
+const BY = [
+  { id: "laboratory", name: "a laboratory" },
+  { id: "assessor", name: "a licensed assessor" },
+  { id: "swab", name: "a home swab" },
+];
+
+/** LeadNote stands above every stage of a suspect, and cannot be pressed away. */
+export function LeadNote({ lead, onLead }: { lead: ZoneResult["lead"]; onLead?: () => void }) {
+  if (!lead || lead.state === "excluded") return null;
+  return (
+    <div
+      role="alert"
+      data-lead={lead.state}
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-error border-b-2 bg-error px-3 py-1.5 text-error-content sm:px-5"
+    >
+      <ShieldAlert className="size-6 shrink-0" aria-hidden="true" />
+      <span className="min-w-0 flex-1 leading-tight">
+        <b className="font-semibold">{lead.state === "found" ? "Lead." : "Suspected of lead."}</b> {lead.says}
+      </span>
+      {onLead && (
+        <button
+          type="button"
+          className="btn no-print border-error-content bg-transparent font-normal text-error-content"
+          onClick={onLead}
+        >
+          {lead.state === "found" ? "The result" : "Enter a result"}
+        </button>
+      )}
+    </div>
+  );
+}
+
+type Props = { piece: Piece; zone: Zone; lead: ZoneResult["lead"]; onZone: (z: Zone) => void };
+
+/** LeadView is what is known of lead in a zone, and where the dated result of whoever may decide is entered. */
+export function LeadView({ piece, zone, lead, onZone }: Props) {
+  const kept = zone.lead_test;
+  const [draft, setDraft] = useDraft(`rutile.lead.${zone.id}.${piece.name}`, kept);
+  const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const missing = [!draft.result && "the result", !draft.by && "who found it", !draft.date && "its date"].filter(
+    Boolean,
+  );
+  const late = !!draft.date && draft.date > today();
+  const same =
+    !!kept &&
+    kept.result === draft.result &&
+    kept.by === draft.by &&
+    kept.date === draft.date &&
+    (kept.report ?? "") === (draft.report ?? "");
+  return (
+    <div className="mx-auto max-w-4xl">
+      <Part title="Does the old coat hold lead?" says="Only a laboratory or a licensed assessor decides">
+        <p className="flex gap-2 text-base">
+          {lead && lead.state !== "excluded" ? (
+            <ShieldAlert className="size-6 shrink-0 text-error" aria-hidden="true" />
+          ) : (
+            <ShieldCheck className="size-6 shrink-0 text-success" aria-hidden="true" />
+          )}
+          <span>
+            {lead?.says ?? "Nothing that is known of this zone makes it a suspect."}{" "}
+            {lead?.noted && <b className="font-semibold">{lead.noted}</b>}
+          </span>
+        </p>
+        <ul className="my-2 list-disc pl-6">
+          <li>Wash it wet, paint over it sound, or have it taken off by somebody licensed for lead.</li>
+          <li>Keep children and whoever is pregnant away from any dust or flakes, and bag what comes off.</li>
+          <li>Local rules for lead work, waste and testing decide. Ask the authority where you work.</li>
+        </ul>
+      </Part>
+      <Part title="A result" says="As it stands in the report">
+        <div className="grid gap-x-4 sm:grid-cols-2">
+          <Choice
+            label="Result"
+            name="lead_test"
+            none="not tested"
+            words={[
+              { id: "negative", name: "no lead" },
+              { id: "positive", name: "lead" },
+            ]}
+            value={draft.result}
+            onChange={(id) => put({ result: (id || undefined) as Draft["result"] })}
+          />
+          <Choice
+            label="Found by"
+            none="choose …"
+            words={BY}
+            value={draft.by}
+            hint={draft.by === "swab" ? "A home swab is noted and decides nothing, whatever it shows." : undefined}
+            onChange={(id) => put({ by: (id || undefined) as Draft["by"] })}
+          />
+          <Field label="Dated" error={late ? "This day is still to come." : undefined}>
+            {(id) => (
+              <input
+                id={id}
+                type="date"
+                className={`input w-full ${late ? "input-error" : ""}`}
+                value={draft.date ?? ""}
+                max={today()}
+                onChange={(e) => put({ date: e.target.value || undefined })}
+              />
+            )}
+          </Field>
+          <TextField
+            label="Report number, or who tested"
+            max={200}
+            value={draft.report ?? ""}
+            onChange={(report) => put({ report: report || undefined })}
+          />
+        </div>
+        <div className="mb-2 flex flex-wrap items-center gap-2">
+          <button
+            type="button"
+            className="btn btn-primary h-12"
+            disabled={missing.length > 0 || late || same}
+            onClick={() => onZone({ ...zone, lead_test: draft as Test })}
+          >
+            {draft.by === "swab" ? "Note the swab" : "Enter the result"}
+          </button>
+          {kept && (
+            <button
+              type="button"
+              className="btn btn-ghost h-12"
+              onClick={() => {
+                setDraft({});
+                onZone({ ...zone, lead_test: undefined });
+              }}
+            >
+              Take it out again
+            </button>
+          )}
+          <span className="text-secondary" role="status">
+            {same
+              ? "Entered."
+              : missing.length > 0 && missing.length < 3
+                ? `Still missing: ${missing.join(", ")}.`
+                : ""}
+          </span>
+        </div>
+      </Part>
+    </div>
+  );
+}
+
+/** useDraft keeps a half-entered result through a reload, and follows what is kept when that changes. */
+function useDraft(key: string, kept: Test | undefined): [Draft, (d: Draft) => void] {
+  const [draft, setDraft] = useState<Draft>(() => {
+    try {
+      return { ...kept, ...(JSON.parse(sessionStorage.getItem(key) ?? "{}") as Draft) };
+    } catch {
+      return { ...kept };
+    }
+  });
+  useEffect(() => {
+    if (kept) setDraft(kept);
+  }, [kept]);
+  return [
+    draft,
+    (d) => {
+      setDraft(d);
+      try {
+        sessionStorage.setItem(key, JSON.stringify(d));
+      } catch {
+        // It holds until the page is closed.
+      }
+    },
+  ];
+}

@@ -1,0 +1,281 @@
+import { CalendarClock, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { Patch, Schemas, Zone, ZoneResult } from "../api/client";
+import { zoneID } from "../piece/edit";
+import { useVocab } from "../piece/vocab";
+import { Part } from "../survey/Part";
+import { Choice } from "../ui/Choice";
+import { Field, TextField } from "../ui/Field";
+import { CrossCut } from "./drawings";
+import { today } from "./useIdentify";
+
+type Bond = Schemas["Bond"];
+
+type Props = { zone: Zone; judged: ZoneResult | undefined; onZone: (z: Zone) => void; onPlan: () => void };
+
+const HOLDS = { well: "should hold", barely: "may let go", not: "will not hold" };
+
+/** PatchesView plans patch tests of what the plan would lay, and takes their rating. */
+export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
+  const bonds = judged?.bonds ?? [];
+  const patches = zone.patches ?? [];
+  const [chosen, setChosen] = useState(0);
+  const [on, setOn] = useState<Patch["on"]>("hidden");
+  const [place, setPlace] = useState("");
+  const bond = bonds[Math.min(chosen, bonds.length - 1)];
+  const set = (id: string, change: Partial<Patch>) =>
+    onZone({ ...zone, patches: patches.map((p) => (p.id === id ? { ...p, ...change } : p)) });
+  const plan = (b: Bond) => {
+    const id = zoneID(
+      `patch-${patches.length + 1}`,
+      patches.map((p) => p.id),
+    );
+    const { product, over, bare, additive, under } = b;
+    onZone({
+      ...zone,
+      patches: [
+        ...patches,
+        { id, product, over, bare, additive, under, on, place: place || undefined, look: days(today(), b.look_days) },
+      ],
+    });
+    setPlace("");
+  };
+  return (
+    <div className="mx-auto max-w-4xl">
+      <Part title="Plan a patch test" says="A palm's breadth, laid exactly as the plan lays it">
+        {bond ? (
+          <form
+            className="grid items-end gap-x-4 sm:grid-cols-[1fr_1fr_auto]"
+            onSubmit={(e) => {
+              e.preventDefault();
+              plan(bond);
+            }}
+          >
+            <div className="sm:col-span-3">
+              <Choice
+                label="What"
+                words={bonds.map((b, i) => ({ id: `${i}`, name: `${b.name}: ${HOLDS[b.holds]}` }))}
+                value={`${Math.min(chosen, bonds.length - 1)}`}
+                onChange={(id) => setChosen(Number(id))}
+              />
+            </div>
+            <Choice
+              label="On"
+              words={[
+                { id: "hidden", name: "a hidden spot of the piece" },
+                { id: "board", name: "a board of the same material" },
+              ]}
+              value={on}
+              onChange={(id) => setOn(id as Patch["on"])}
+            />
+            <TextField label="Where" max={200} value={place} onChange={setPlace} />
+            <button type="submit" className="btn btn-primary mb-2 h-10">
+              <Plus className="size-5" aria-hidden="true" /> Plan it
+            </button>
+          </form>
+        ) : (
+          <p className="mb-2">
+            There is no coat to test yet.{" "}
+            <button type="button" className="link link-primary" onClick={onPlan}>
+              Lay out the plan
+            </button>
+          </p>
+        )}
+        {bond && (
+          <p className="mb-2 text-secondary text-sm">
+            Expected: class {bond.class}, {bond.strength.toFixed(2)} of a full bond. Rate it{" "}
+            {bond.look_days === 1 ? "a day" : `${bond.look_days} days`} after it was laid. A board tells how the coat
+            takes to the material; only a hidden spot tells what this piece is.
+          </p>
+        )}
+      </Part>
+      {patches.length > 0 && (
+        <Part title="Patch tests" says="Each moves the verdict once it is rated">
+          <ul className="grid gap-3">
+            {patches.map((p, i) => (
+              <PatchRow
+                key={p.id}
+                p={p}
+                state={judged?.patches[i]?.id === p.id ? judged.patches[i] : undefined}
+                onChange={(c) => set(p.id, c)}
+                onRemove={() => onZone({ ...zone, patches: patches.filter((x) => x.id !== p.id) })}
+              />
+            ))}
+          </ul>
+        </Part>
+      )}
+      <HowTo />
+    </div>
+  );
+}
+
+type RowProps = {
+  p: Patch;
+  state: Schemas["PatchState"] | undefined;
+  onChange: (c: Partial<Patch>) => void;
+  onRemove: () => void;
+};
+
+function PatchRow({ p, state, onChange, onRemove }: RowProps) {
+  const [again, setAgain] = useState(false);
+  const rate = (n: number) => {
+    setAgain(false);
+    onChange({ class: n, rated: p.rated ?? today() });
+  };
+  const laid = (made: string | undefined) => onChange({ made, look: made && days(made, state?.look_days ?? 7) });
+  return (
+    <li className="sheet wash rounded-r p-3" data-patch={p.id}>
+      <div className="flex flex-wrap items-start gap-x-3">
+        <div className="min-w-0 flex-1">
+          <h3 className="font-semibold leading-tight">{state?.name ?? p.product}</h3>
+          <p className="text-secondary text-sm">
+            {p.on === "hidden" ? "On a hidden spot" : "On a board"}
+            {p.place && (
+              <>
+                : <bdi>{p.place}</bdi>
+              </>
+            )}
+          </p>
+        </div>
+        <button
+          type="button"
+          className="btn btn-ghost btn-square text-error"
+          aria-label={`Remove the patch test: ${state?.name}`}
+          onClick={onRemove}
+        >
+          <Trash2 className="size-4" aria-hidden="true" />
+        </button>
+      </div>
+      <p className="mt-1 flex gap-2" role="status">
+        <CalendarClock className="mt-0.5 size-5 shrink-0 text-secondary" aria-hidden="true" /> {state?.says}
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-x-3">
+        {!p.made && (
+          <button type="button" className="btn mb-2 h-10 border-base-300 bg-base-100" onClick={() => laid(today())}>
+            Laid today
+          </button>
+        )}
+        <DateField label="Laid on" value={p.made} onChange={laid} />
+        {p.made && <DateField label="Look from" value={p.look} onChange={(look) => onChange({ look })} />}
+        {p.class !== undefined && (
+          <DateField label="Rated on" value={p.rated} onChange={(rated) => rated && onChange({ rated })} />
+        )}
+      </div>
+      <TextField
+        label="Note"
+        max={2000}
+        value={p.note ?? ""}
+        onChange={(note) => onChange({ note: note || undefined })}
+      />
+      {p.made &&
+        (p.class === undefined || again ? (
+          <Rate p={p} onRate={rate} />
+        ) : (
+          <Rated p={p} onAgain={() => setAgain(true)} />
+        ))}
+    </li>
+  );
+}
+
+/** Rated shows what it was rated as. */
+function Rated({ p, onAgain }: { p: Patch; onAgain: () => void }) {
+  const c = useVocab().cross_cut.find((x) => x.class === p.class);
+  if (!c) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <CrossCut n={c.class} gone={c.gone} className="size-16" />
+      <p className="min-w-40 flex-1">
+        <b className="font-semibold">{c.name}</b>: {c.says.toLowerCase()}
+      </p>
+      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={onAgain}>
+        Rate it again
+      </button>
+    </div>
+  );
+}
+
+/** Rate takes a class by what the lattice looks like. */
+function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
+  const v = useVocab();
+  return (
+    <fieldset className="mt-1">
+      <legend className="mb-1 font-medium text-secondary text-sm">Which of these does it look like?</legend>
+      <div className="grid grid-cols-3 gap-1.5 sm:grid-cols-6">
+        {[...v.cross_cut].reverse().map((c) => (
+          <button
+            key={c.class}
+            type="button"
+            aria-pressed={p.class === c.class}
+            aria-label={`${c.name}: ${c.says}`}
+            className={`flex flex-col rounded border bg-base-100 p-1.5 text-left text-sm leading-tight hover:border-accent ${p.class === c.class ? "border-2 border-primary" : "border-base-300"}`}
+            onClick={() => onRate(c.class)}
+          >
+            <CrossCut n={c.class} gone={c.gone} className="mb-1 w-full" />
+            <b className="font-semibold">{c.name}</b>
+            <span>{c.says}</span>
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function DateField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string | undefined;
+  onChange: (d: string | undefined) => void;
+}) {
+  return (
+    <Field label={label}>
+      {(id) => (
+        <input
+          id={id}
+          type="date"
+          className="input w-44"
+          value={value ?? ""}
+          onChange={(e) => onChange(e.target.value || undefined)}
+        />
+      )}
+    </Field>
+  );
+}
+
+/** days is a day some days after another. */
+function days(from: string, n: number) {
+  const d = new Date(`${from}T12:00:00Z`);
+  d.setUTCDate(d.getUTCDate() + n);
+  return d.toISOString().slice(0, 10);
+}
+
+function HowTo() {
+  return (
+    <details className="mt-1 mb-4">
+      <summary className="inline-flex min-h-9 items-center text-primary underline underline-offset-2">
+        How to cut and rate it
+      </summary>
+      <ol className="mt-1 list-decimal pl-6">
+        <li>Leave it until the day above; a soft coat fails a test that a hard one would pass.</li>
+        <li>
+          With a sharp blade draw six cuts a millimetre apart, down to the old surface, then six across them. Two
+          millimetres apart on thick coats.
+        </li>
+        <li>
+          Brush the dust off, press strong clear tape over the lattice, rub it down, and after a minute pull it back on
+          itself in one go.
+        </li>
+        <li>
+          Compare in good light. Between two drawings take the worse one. Only the lattice counts, not the edge of the
+          tape.
+        </li>
+        <li>Never cut through an old coat that may hold lead; make the test on a board then.</li>
+      </ol>
+      <p className="mt-1 text-secondary text-sm">
+        The scale is that of ASTM D3359, method B. A test made in a kitchen is a good look and no certificate.
+      </p>
+    </details>
+  );
+}

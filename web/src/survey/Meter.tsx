@@ -1,0 +1,57 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Gauge } from "lucide-react";
+import { useState } from "react";
+import { answer, api, type Piece, Refused, type Schemas, type Zone } from "../api/client";
+import { clock } from "../frame/BenchSheet";
+import { useBench } from "../frame/useBench";
+import { ofZones } from "../piece/edit";
+
+type Reading = Schemas["Reading"];
+type Props = { field: Reading["field"]; id: number; piece: Piece; zone: Zone; onZone: (z: Zone) => void };
+
+/** withReading puts a reading into the field it belongs in, and notes where it came from. */
+export function withReading(zone: Zone, r: Reading): Zone {
+  const { field, value, at, by, simulated } = r;
+  const rest = (zone.readings ?? []).filter((x) => x.field !== field);
+  return { ...zone, [field]: value, readings: [...rest, { field, value, at, by, simulated }] };
+}
+
+/** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
+export function Meter({ field, id, piece, zone, onZone }: Props) {
+  const bench = useBench();
+  const queries = useQueryClient();
+  const [wrong, setWrong] = useState("");
+  const x = bench?.instruments.find((i) => i.field === field);
+  const from = zone.readings?.find((r) => r.field === field && r.value === zone[field]);
+  if (!x) return null;
+  const press = async () => {
+    setWrong("");
+    try {
+      const r = await answer(
+        api.POST("/api/bench/{id}/read", {
+          params: { path: { id: x.id }, query: { zone: zone.id, piece: id } },
+          body: ofZones(piece, [zone]),
+        }),
+      );
+      onZone(withReading(zone, r));
+    } catch (e) {
+      setWrong(e instanceof Refused ? e.message : "The instrument does not answer.");
+      void queries.invalidateQueries({ queryKey: ["bench"] });
+    }
+  };
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-x-2 text-sm">
+      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={press}>
+        <Gauge className="size-4" aria-hidden="true" /> {x.name}
+      </button>
+      <span className="text-secondary">
+        {from ? `${from.by}${from.simulated ? ", simulated" : ""}, ${clock(from.at)}` : x.simulated ? "simulated" : ""}
+      </span>
+      {wrong && (
+        <span role="alert" className="text-error">
+          {wrong}
+        </span>
+      )}
+    </div>
+  );
+}
