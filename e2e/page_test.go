@@ -22,7 +22,10 @@ var views = []struct{ name, path, says string }{
 	{"plan that fails", "/pieces/11/column/plan", "Dye will show through the coats"},
 	{"plan that is sound", "/pieces/12/uprights/plan", "Nothing to mend"},
 	{"look over", "/pieces/13/fronts/look-over", "What it is to become"},
-	{"lead suspect", "/pieces/8/straps/look-over", "Test for lead"},
+	{"dialogue", "/pieces/4/panels/identify", "What it probably is"},
+	{"contradiction", "/pieces/4/rails/identify", "This contradicts"},
+	{"lead suspect", "/pieces/8/straps/lead", "decides nothing"},
+	{"patch tests", "/pieces/13/counter/patches", "Plan a patch test"},
 	{"empty plan", "/pieces/4/panels/plan", "Nothing is planned yet"},
 	{"job sheet", "/pieces/12/uprights/sheet", "job sheet"},
 	{"parts", "/pieces/13/-/parts", "drawn to scale"},
@@ -95,11 +98,11 @@ func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
 		keys("worktop"), sees("High-pressure laminate"), keys(kb.Enter),
 		verdict("watch"), focused(`input[data-field="finish"]`),
 		keys("bare", kb.Enter), focused(`button[data-field="finish"]`),
-		keys(kb.Tab, kb.Tab), focused(`[data-field="area_m2"]`), keys("60 x 40"), sees("That is 0.24 m²"),
+		chromedp.Focus(chromedp.CSS(`[data-field="area_m2"]`)), focused(`[data-field="area_m2"]`), keys("60 x 40"), sees("That is 0.24 m²"),
 		keys("2"), saved(), // a figure, not a shortcut
 		sees("That is 2.41 m²"), keys(kb.Backspace), sees("That is 0.24 m²"))
 	// The soils, then the plan, one offer after the other.
-	do(t, ctx, chromedp.Focus(chromedp.CSS(`[data-field="soils"]`)), keys(kb.Tab, kb.Enter), sees("Looked: nothing"), keys("2"), sees("Nothing is planned yet"),
+	do(t, ctx, chromedp.Focus(chromedp.CSS(`[data-field="soils"]`)), keys(kb.Tab, kb.Enter), sees("Looked: nothing"), keys("3"), sees("Nothing is planned yet"),
 		keys("n"), sees("Makes sense next"), keys(kb.Enter), sees("1 Sand"), focused("[data-add]"),
 		keys(kb.Enter), sees("Dust lies on it"), keys(kb.Enter), sees("2 Dust off"), focused("[data-add]"),
 		keys(kb.Enter), sees("Paint alone reaches"), keys(kb.Enter), sees("3 Bonding primer"), focused("[data-add]"),

@@ -46,3 +46,12 @@ func BenchmarkCheckUnknownFinish(b *testing.B) {
 		Check(c, z, Options{})
 	}
 }
+
+// An unknown finish on an unknown wood, of which a few looks leave many things.
+func BenchmarkCheckHalfKnown(b *testing.B) {
+	c := craft.Default()
+	z := zoneOf(b, "unknown_wood unknown satin; soils grime1; tests face=clear_film edge=solid fingernail=hard", "detergent rinse; sand 220; dust; primer_bond_wb; paint_chalk x2; clear_wb x2")
+	for b.Loop() {
+		Check(c, z, Options{})
+	}
+}

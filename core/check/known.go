@@ -74,7 +74,7 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 		}
 		out = append(out, May{f, p})
 	}
-	made := z.Tests.Made()[0]
+	made, on := z.Tests.Made()[0], z.Tests.On()[0]
 	for _, s := range z.Tests.Surfaces() {
 		f := z.Facts
 		if s.Else {
@@ -87,11 +87,12 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 			}
 		}
 		if openSub {
+			// Where neither is known, every material is walked under the likeliest
+			// finish and every finish on what stands for not knowing: what rises
+			// belongs to the one, and what holds to the other.
 			sub, _ := c.Substrate(s.Substrate)
-			// An unknown wood stays one until a test tells which, and with it the
-			// caution that it may bleed.
 			same := c.Substrates[sub].Group == c.Substrates[z.Substrate].Group
-			if !same || !noSub || made.P >= identify.TestedFrom {
+			if !noSub || !same || !noFin || s.Finish == on.ID || made.P >= identify.TestedFrom {
 				f.Substrate, f.Veneer = sub, f.Veneer || s.Veneer
 			}
 		}

@@ -230,24 +230,28 @@ var adhesionRules = []Rule{
 		Code:  "adhesion.untested",
 		Title: "Nobody has tested what it is",
 		Why:   "A plan for an unknown surface rests on a guess.",
-		When:  "The substrate or its finish is not known, and coats are planned. Watch, until it is found out or a patch test on the piece itself was rated.",
+		When:  "The substrate or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; silent once a patch test on the piece itself was rated.",
 		End: func(k *Case) {
 			if !k.Coated || slices.ContainsFunc(k.Zone.Boards, func(b surface.Board) bool { return b.Hidden }) {
 				return
 			}
 			if k.Craft.Substrates[k.Zone.Substrate].Unknown {
-				k.add(Hit{Severity: Watch, Subject: "substrate"})
+				k.add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate"})
 			}
 			if k.Craft.Finishes[k.Zone.Finish].Unknown {
-				k.add(Hit{Severity: Watch, Subject: "finish"})
+				k.add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish"})
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "substrate" {
+			b := k.Zone.Tests
+			open := b != nil && len(b.Answers) > 0
+			switch {
+			case open && h.Subject == "substrate":
+				return "What it is made of is not settled", b.Says() + leftOpen
+			case open:
+				return "What is on it is not settled", b.Says() + leftOpen
+			case h.Subject == "substrate":
 				return "Nobody knows what it is made of", "The plan is judged for the worst it may be. Edges, backs, weight and a drop of water say more."
-			}
-			if b := k.Zone.Tests; b != nil && len(b.Answers) > 0 {
-				return "What is on it is not settled", Upper(b.Says()) + " The plan is judged for everything that is left, and the worst is reported."
 			}
 			return "Nobody knows what is on it", "The plan is judged for every old finish it may carry, and the worst is reported. A rub of white spirit and one of alcohol in a hidden spot say more."
 		},
@@ -293,6 +297,17 @@ var adhesionRules = []Rule{
 		},
 		Mend: func(m *Mender, _ *Hit) { m.Measure("See what the tests say", "identify") },
 	},
+}
+
+const leftOpen = " The plan is judged for everything that is left, and the worst is reported."
+
+// untested is how severe it is that something is not known: once it was tested
+// for, and the answers fit something, the verdict rests on what they leave.
+func untested(k *Case, tested func(*identify.Belief) bool) Severity {
+	if b := k.Zone.Tests; b != nil && tested(b) && !b.Excluded() {
+		return Note
+	}
+	return Watch
 }
 
 // underWax tells whether a coat that is neither wax nor oil goes on wax.

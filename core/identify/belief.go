@@ -404,7 +404,7 @@ func (b *Belief) Top() Surface { return b.surfaces(1, 1)[0] }
 // together, and mostSurfaces how many they are at most. Working defaults.
 const (
 	covered      = .92
-	mostSurfaces = 14
+	mostSurfaces = 30
 )
 
 // Surfaces are those that together make up nearly all of the belief, the
@@ -506,10 +506,20 @@ func (b *Belief) OfSubstrate() (Sure, float64) {
 		return Assumed, 0
 	}
 	p := b.inMatter(m)
-	told := slices.ContainsFunc(b.tests, func(t int) bool {
+	return sure(p, b.ToldOfMatter()), p
+}
+
+// ToldOfMatter tells whether something was looked at that sees what it is made
+// of.
+func (b *Belief) ToldOfMatter() bool {
+	return slices.ContainsFunc(b.tests, func(t int) bool {
 		return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees)
 	})
-	return sure(p, told), p
+}
+
+// Touched tells whether a test was made that is more than a look.
+func (b *Belief) Touched() bool {
+	return slices.ContainsFunc(b.tests, func(t int) bool { return !Tests[t].Look })
 }
 
 // told tells whether something was made or looked at that sees a finish.

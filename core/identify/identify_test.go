@@ -416,7 +416,11 @@ func TestNextTest(t *testing.T) {
 		t.Error("what the painter would rather not do is offered first")
 	}
 	// Where the same would be done whatever it is, nothing is worth testing.
-	if m := b.Next(Asking{Class: func(Surface) string { return "" }}); !m.Done {
+	all := Asking{Class: func(Surface) string { return "" }}
+	if m := b.Next(all); m.Done || m.Tests[0].Test.Look {
+		t.Errorf("looks alone settle it, and %s is offered", m.Tests[0].Test.ID)
+	}
+	if m := believe(t, wood, []Answer{{"face", "clear_film"}, {"fingernail", "hard"}}).Next(all); !m.Done {
 		t.Errorf("settled %.2f, and %s is still offered", m.Settled, m.Tests[0].Test.ID)
 	}
 	// What scrapes or heats is never offered on a suspect of lead.

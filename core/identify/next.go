@@ -31,10 +31,11 @@ type Suggestion struct {
 
 // Next is what could be tested next.
 type Next struct {
-	// Best first; empty once no test is worth its trouble.
+	// Best first; where looks alone have settled it, what touches it first.
 	Tests []Suggestion
 	// Settled is the share of belief in which the same would be done, and Done
-	// tells that no further test would change that.
+	// tells that no further test would change that, one at
+	// least having been more than a look.
 	Settled float64
 	Done    bool
 	// Barred are tests that lead forbids.
@@ -137,6 +138,17 @@ func (b *Belief) Next(a Asking) Next {
 	}
 	slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return cmp.Compare(y.Worth, x.Worth) })
 	out.Done = out.Settled >= Settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
+	if out.Done && !b.Touched() {
+		// Looks alone deceive: one small test belongs to every belief.
+		looks := func(s Suggestion) int {
+			if s.Test.Look {
+				return 1
+			}
+			return 0
+		}
+		slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return looks(x) - looks(y) })
+		out.Done = len(out.Tests) == 0 || out.Tests[0].Test.Look
+	}
 	return out
 }
 

@@ -209,6 +209,11 @@ func Identify(c *craft.Craft, p *Piece, zone int, o CheckOptions) Identification
 	default:
 		out.DoneSays = "Whatever it is of what is left, a coat meets the same. No further test would change what you do."
 	}
+	if n.Done {
+		// Whoever goes on all the same wants to know what it is.
+		asking.Class = nil
+		n.Tests = b.Next(asking).Tests
+	}
 	for i := range min(len(n.Tests), mostAsked) {
 		s := &n.Tests[i]
 		out.Next = append(out.Next, NextTest{s.Test.ID, s.Test.Name, tidy(s.Bits), tidy(s.Worth), worthWords(s)})

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { STUDIO } from "./api/studio";
+import { BENCH } from "./frame/useBench";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
@@ -19,11 +20,11 @@ const router = createBrowserRouter([
 const FONTS = ['1em "Besley Variable"', '1em "Atkinson Hyperlegible Next Variable"'];
 const PATIENCE = 500; // ms that the first drawing waits for them
 
-/** Nothing moves once it is drawn: letters and the studio's settings are there before the first drawing. */
+/** Nothing moves once it is drawn: letters, the studio's settings and the air are there before the first drawing. */
 async function ready() {
   const late = new Promise((r) => setTimeout(r, PATIENCE));
   const fonts = Promise.all(FONTS.map((f) => document.fonts.load(f)));
-  await Promise.race([Promise.allSettled([fonts, queries.prefetchQuery(STUDIO)]), late]);
+  await Promise.race([Promise.allSettled([fonts, queries.prefetchQuery(STUDIO), queries.prefetchQuery(BENCH)]), late]);
 }
 
 const root = document.getElementById("root");

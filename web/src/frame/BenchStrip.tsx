@@ -24,10 +24,10 @@ export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
         type="button"
         className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
         title="The instruments"
-        aria-label={`The instruments${now ? `: now ${now.temp_c} °C, ${now.rh_pct} % humidity` : ""}`}
         onClick={() => setOpen(true)}
       >
         <Gauge className="size-4" aria-hidden="true" />
+        <span className="sr-only">The instruments.</span>
         {now?.temp_c !== undefined ? (
           <>
             Now <b className="font-semibold tabular-nums">{temp(now.temp_c, u)}</b>

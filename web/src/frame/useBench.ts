@@ -3,13 +3,15 @@ import { answer, api } from "../api/client";
 
 const LIVE = 15_000; // ms between two readings of the room
 
-/** useBench is the instruments of the workshop and the air at this moment. */
+/** BENCH asks for the instruments of the workshop and the air at this moment. */
+export const BENCH = {
+  queryKey: ["bench"],
+  queryFn: () => answer(api.GET("/api/bench")),
+  staleTime: LIVE,
+  retry: false,
+};
+
+/** useBench is what the instruments say; the room is read again and again. */
 export function useBench() {
-  return useQuery({
-    queryKey: ["bench"],
-    queryFn: () => answer(api.GET("/api/bench")),
-    refetchInterval: LIVE,
-    staleTime: LIVE,
-    retry: false,
-  }).data;
+  return useQuery({ ...BENCH, refetchInterval: LIVE }).data;
 }

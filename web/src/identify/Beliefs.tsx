@@ -5,6 +5,7 @@ import { Joint } from "../ui/Mark";
 type Part = Schemas["BeliefPart"];
 
 const LEAST = 0.02; // of belief that is worth a bar of its own
+const WALKED = 6; // surfaces told one by one
 const SHOWN = 4; // beliefs in one question; the rest are told as one
 
 type Props = {
@@ -77,7 +78,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
             {found.walked.some((w) => w.verdict) ? "The plan, for each thing it may be" : "A plan would be judged for"}
           </h3>
           <ul className="mt-1 grid gap-1">
-            {found.walked.map((w) => (
+            {found.walked.slice(0, WALKED).map((w) => (
               <li key={w.name} className="flex items-center gap-2 leading-tight">
                 {w.verdict ? <Joint verdict={w.verdict} /> : <span className="size-5 text-center">·</span>}
                 <span className="flex-1">
@@ -88,9 +89,23 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
               </li>
             ))}
           </ul>
+          <Rest walked={found.walked.slice(WALKED)} />
         </section>
       )}
     </div>
+  );
+}
+
+/** Rest tells of the less likely surfaces by the worst of them. */
+function Rest({ walked }: { walked: Identification["walked"] }) {
+  if (!walked.length) return null;
+  const order = ["sound", "watch", "fails"] as const;
+  const worst = order.findLast((v) => walked.some((w) => w.verdict === v));
+  return (
+    <p className="mt-1 flex items-center gap-2 text-secondary">
+      {worst ? <Joint verdict={worst} /> : <span className="size-5" />}
+      {walked.length} less likely{worst && `, at worst: ${worst}`}
+    </p>
   );
 }
 

@@ -14,19 +14,28 @@ type Props = {
   piece: Piece;
   zone: Zone;
   found: Identification | undefined;
+  silent: boolean; // what was found is older than the last answer, and nobody answers
   asked: string | undefined; // a test the painter went to
   onAsk: (test: string | undefined) => void;
   onZone: (z: Zone) => void;
 };
 
 /** FindOut is the dialogue: one test at a time, the one most worth making first. */
-export function FindOut({ piece, zone, found, asked, onAsk, onZone }: Props) {
+export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Props) {
   const v = useVocab();
   const evidence = zone.evidence ?? [];
   const [further, setFurther] = useState(false); // tests on though nothing would change
   const card = useRef<HTMLElement>(null);
   const fresh = found?.next.find((n) => !evidence.some((e) => e.test === n.test));
-  const id = asked ?? (found && (!found.done || further) ? fresh?.test : undefined);
+  // Until the last answer is weighed the card stays as it was, so that no question comes and goes.
+  const weighed =
+    silent ||
+    (found?.answers.length === evidence.length &&
+      found.answers.every((a, i) => a.test === evidence[i]?.test && a.outcome === evidence[i]?.outcome));
+  const shown = useRef<string>(undefined);
+  const proposed = found && (!found.done || further) ? fresh?.test : undefined;
+  if (weighed) shown.current = proposed;
+  const id = asked ?? (weighed ? proposed : shown.current);
   const test = v.tests.find((t) => t.id === id);
   const before = evidence.find((e) => e.test === id)?.outcome;
   const give = (outcome: string) => {
@@ -57,6 +66,7 @@ export function FindOut({ piece, zone, found, asked, onAsk, onZone }: Props) {
         aria-label="The test to make"
         className="sheet rounded-r bg-base-100 p-4 outline-none"
         data-test={test?.id}
+        aria-busy={!weighed}
       >
         {test ? (
           <Question
@@ -173,6 +183,7 @@ function Question({ test, why, before, onGive }: QuestionProps) {
             key={o.id}
             type="button"
             aria-pressed={before === o.id}
+            data-outcome={o.id}
             className={`flex min-h-24 flex-col rounded border bg-base-100 p-1.5 text-left leading-tight hover:border-accent hover:bg-base-200 ${before === o.id ? "border-2 border-primary" : "border-base-300"}`}
             onClick={() => onGive(o.id)}
           >
@@ -185,6 +196,7 @@ function Question({ test, why, before, onGive }: QuestionProps) {
         <button
           type="button"
           aria-pressed={before === NOT_SURE}
+          data-outcome={NOT_SURE}
           className={`flex min-h-24 flex-col items-start rounded border bg-base-100 p-1.5 leading-tight hover:border-accent hover:bg-base-200 ${before === NOT_SURE ? "border-2 border-primary" : "border-base-300"}`}
           onClick={() => onGive(NOT_SURE)}
         >

@@ -78,6 +78,7 @@ export function IdentifyView({ piece, zone, judged, view, onView, onZone, findin
           piece={piece}
           zone={zone}
           found={finding.found}
+          silent={finding.silent}
           asked={finding.asked}
           onAsk={finding.setAsked}
           onZone={onZone}
