@@ -177,6 +177,29 @@ func TestAreas(t *testing.T) {
 	}
 }
 
+func TestIdentify(t *testing.T) {
+	const table = "../../examples/brown-table.json"
+	out, errs, code := rutile("", "identify", table)
+	var r format.IdentifyResult
+	if err := json.Unmarshal([]byte(out), &r); err != nil || code != 0 || errs != "" {
+		t.Fatal(code, errs, err)
+	}
+	if z := r.Zones[0]; r.Format != "rutile/identify" || z.On[0].ID != "shellac" || z.Made[0].ID != "oak" {
+		t.Errorf("%+v", z)
+	}
+	out, _, code = rutile("", "identify", "--text", "--zone", "top", table)
+	if code != 0 || !strings.Contains(out, "under shellac, as good as certain") || !strings.Contains(out, "licensed people decide") || strings.Contains(out, "{") {
+		t.Errorf("%d %s", code, out)
+	}
+	if _, errs, code := rutile("", "identify", "--zone", "leg", table); code != 2 || errs != table+": $.zones: \"leg\": the piece has no such zone\n" {
+		t.Errorf("%d %q", code, errs)
+	}
+	twice := `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak", "evidence": [{"test": "uv", "outcome": "none"}, {"test": "uv", "outcome": "green"}]}]}`
+	if _, errs, code := rutile(twice, "identify", "-"); code != 2 || !strings.HasPrefix(errs, `-: $.zones[0].evidence[1].test: "uv": evidence[0] answers this test already`) {
+		t.Errorf("%d %q", code, errs)
+	}
+}
+
 func TestVocabIsJSON(t *testing.T) {
 	out, _, code := rutile("", "vocab")
 	var v format.Vocab
