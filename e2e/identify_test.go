@@ -98,8 +98,8 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 	// A reload, and the survey says how sure it is.
 	do(t, ctx, chromedp.Reload(), sees("The survey says so"), press("Look over"), sees("on it tested"))
 	// A mistake: three answers that say wax. The belief and the verdict follow, and undo brings both back.
-	do(t, ctx, press("The tests"), press("What does a fingernail do? Nothing"), asks("fingernail"), outcome("furrow"), press("What does its face look like?"), asks("face"), outcome("soft_sheen"),
-		press("What colour is the film itself?"), asks("amber"), outcome("no_film"), verdict("fails"), sees("Old wax under the pigmented shellac"), sees("under wax"),
+	do(t, ctx, press("The tests"), press("The fingernail Nothing"), asks("fingernail"), outcome("furrow"), press("The face A clear film"), asks("face"), outcome("soft_sheen"),
+		press("The colour of the film Amber"), asks("amber"), outcome("no_film"), verdict("fails"), sees("Old wax under the pigmented shellac"), sees("under wax"),
 		press("Undo"), press("Undo"), press("Undo"), verdict("sound"), sees("very likely"))
 }
 
@@ -205,7 +205,7 @@ func TestInstruments(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Now 15.9 °C 62 %"), sees("simulated"), sees("Judged at 17 °C, 64 %"),
 		press("Moisture meter"), sees("Moisture meter, simulated, 2026-11-24 11:20"), press("Gloss meter"), sees("units by the meter"), saved())
 	z := a.stored("8").Piece.Zones[0]
-	if z.MoisturePct == nil || *z.MoisturePct < 8 || *z.MoisturePct > 20 || z.GlossUnits == nil || len(z.Readings) != 2 || !z.Readings[0].Simulated {
+	if z.MoisturePct == nil || *z.MoisturePct < 10 || *z.MoisturePct > 17 || z.GlossUnits == nil || len(z.Readings) != 2 || !z.Readings[0].Simulated {
 		t.Errorf("kept: %v %v %+v", z.MoisturePct, z.GlossUnits, z.Readings)
 	}
 	// Typed over, it is no reading any more.

@@ -317,7 +317,7 @@ func TestCautionsAndMeasurements(t *testing.T) {
 		chromedp.Navigate(a.url("/pieces/11/slope/look-over")), verdict("watch"))
 	do(t, ctx, typeIn("Workshop", "6"), sees("Too cold for"), press("Enter the workshop's air once it is right"), at("site"))
 	do(t, ctx, typeIn("Workshop", "19"), verdict("watch"))
-	do(t, ctx, press("On it now"), press("Shellac"), verdict("sound"), press("I have read this"), saved(), sees("read 20"))
+	do(t, ctx, press("On it now"), press("Lacquer"), verdict("sound"), sees("on it likely"), press("I have read this"), saved(), sees("read 20"))
 	if n := len(a.stored("11").Piece.Zones[1].Read); n != 1 {
 		t.Errorf("%d cautions were noted", n)
 	}

@@ -41,6 +41,13 @@ func tick(label string) act {
 	return chromedp.Click(chromedp.CSS(fmt.Sprintf(`input[aria-label=%q]`, label)))
 }
 
+// opened waits until the tab of a zone is the open one.
+func opened(zone string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`document.querySelector('nav[aria-label="Zones"] [aria-current]')?.innerText.includes(%q)`, zone), "the zone "+zone)
+	})
+}
+
 // A chest with three drawers, two materials and one old finish, entered from
 // nothing, with a plan for each zone; then a reload, and all of it is there.
 func TestAChestFromNothing(t *testing.T) {
@@ -62,7 +69,7 @@ func TestAChestFromNothing(t *testing.T) {
 	// A plan for each, from what makes sense next.
 	plan := func(zone string, steps ...string) {
 		t.Helper()
-		do(t, ctx, press(zone), press("Coat system"))
+		do(t, ctx, press(zone), opened(zone), press("Coat system"))
 		for i, s := range steps {
 			if i == 0 {
 				do(t, ctx, press("Add the first step"))

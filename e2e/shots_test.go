@@ -10,6 +10,13 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
+// scrolled brings an element to the top of what scrolls.
+func scrolled(css string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`(document.querySelector(%q)?.scrollIntoView(), true)`, css), css)
+	})
+}
+
 // TestShots draws the main views from the demo data, the most looked at in
 // both themes and at the width of a phone. It runs only where a folder for the pictures is
 // given: make shots.
@@ -34,14 +41,28 @@ func TestShots(t *testing.T) {
 	} {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
 		shoot(t, wide, v.name)
-		if v.name == "bench" || v.name == "plan" {
+		if v.name == "bench" {
 			theme(wide, "evening")
 			do(t, wide, still)
 			shoot(t, wide, v.name+"-evening")
 		}
-		do(t, phone, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
-		shoot(t, phone, v.name+"-phone")
+		if v.name == "bench" || v.name == "plan" {
+			do(t, phone, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+			shoot(t, phone, v.name+"-phone")
+		}
 	}
+	for _, v := range []struct{ name, path, says string }{
+		{"identify", "/pieces/4/panels/identify", "What it probably is"},
+		{"lead", "/pieces/8/straps/lead", "decides nothing"},
+	} {
+		do(t, wide, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+		shoot(t, wide, v.name)
+	}
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/counter/patches")), sees("Plan a patch test"), press("Rate it again"), sees("Which of these does it look like?"),
+		scrolled(`[data-patch="patch-1"]`), still)
+	shoot(t, wide, "patches")
+	do(t, wide, press("The instruments"), sees("Held on a zone"), still)
+	shoot(t, wide, "instruments")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/apart")), sees("What comes off"), still)
 	shoot(t, wide, "apart")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), sees("Marker 1 points at"), still)

@@ -82,7 +82,7 @@ func TestMetersOnASpot(t *testing.T) {
 		t.Errorf("shellac reads %v and wax %v", shellac, wax)
 	}
 	oak, err := read("moisture", Spot{Key: "a", Group: "wood"})
-	if err != nil || oak[MoisturePct] < 10 || oak[MoisturePct] > 19 {
+	if err != nil || oak[MoisturePct] < 11 || oak[MoisturePct] > 16.5 {
 		t.Errorf("wood in a damp workshop holds %v %%, %v", oak, err)
 	}
 	porch, _ := read("moisture", Spot{Key: "a", Group: "wood", Damp: true})

@@ -156,11 +156,11 @@ func (*moistureMeter) About() About {
 func (m *moistureMeter) Read(on Spot, at time.Time) (Reading, error) {
 	// Wood answers to the air of the days before and not to that of the hour.
 	var air drying.Climate
-	const days = 10
-	for d := range days {
-		x, _ := m.room.Read(Spot{}, at.Add(-time.Duration(d)*24*time.Hour-6*time.Hour))
-		air.TempC += x.Values[TempC] / days
-		air.RH += x.Values[RHPct] / days
+	const days, aDay = 10, 4
+	for n := range days * aDay {
+		x, _ := m.room.Read(Spot{}, at.Add(-time.Duration(n)*24*time.Hour/aDay))
+		air.TempC += x.Values[TempC] / (days * aDay)
+		air.RH += x.Values[RHPct] / (days * aDay)
 	}
 	w := drying.WoodMoisture(air)
 	switch on.Group {

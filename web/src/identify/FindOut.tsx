@@ -111,7 +111,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
                 <button
                   type="button"
                   className="flex min-h-14 min-w-0 flex-1 items-center gap-2.5 p-1.5 text-left hover:bg-base-200"
-                  aria-label={`${t?.name} ${o?.name ?? "Not sure"}. Answer again`}
+                  title="Answer again"
                   onClick={() => onAsk(e.test)}
                 >
                   {o ? (

@@ -143,6 +143,8 @@ export function OpenZone({
       </>
     );
   }
+  // Nothing is drawn of a belief before there is one, so that nothing moves when it comes.
+  const weighed = view !== "identify" || !!finding.found || finding.silent;
   const others = (piece.zones ?? []).length > 1;
   return (
     <>
@@ -228,36 +230,38 @@ export function OpenZone({
             />
           )}
         </section>
-        <section
-          aria-label="What the check says"
-          className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
-        >
-          {view === "look-over" && (
-            <div className="mb-3 grid place-items-center">
-              <ZonePlace piece={piece} look={look} zone={zone.id} width={340} height={170} />
-            </div>
-          )}
-          {view === "look-over" && judged?.section && <SmallCut judged={judged} onPlan={() => onView("plan")} />}
-          {view === "identify" ? (
-            <FoundOut zone={zone} onZone={onZone} finding={finding} />
-          ) : (
-            judged && (
-              <fieldset disabled={stale} className="min-w-0">
-                <Findings
-                  findings={judged.findings}
-                  held={held}
-                  onHold={setHeld}
-                  onPoint={setPointed}
-                  onRepair={repair}
-                  onStep={toStep}
-                />
-              </fieldset>
-            )
-          )}
-          <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
-            Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
-          </p>
-        </section>
+        {weighed && (
+          <section
+            aria-label="What the check says"
+            className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
+          >
+            {view === "look-over" && (
+              <div className="mb-3 grid place-items-center">
+                <ZonePlace piece={piece} look={look} zone={zone.id} width={340} height={170} />
+              </div>
+            )}
+            {view === "look-over" && judged?.section && <SmallCut judged={judged} onPlan={() => onView("plan")} />}
+            {view === "identify" ? (
+              <FoundOut zone={zone} onZone={onZone} finding={finding} />
+            ) : (
+              judged && (
+                <fieldset disabled={stale} className="min-w-0">
+                  <Findings
+                    findings={judged.findings}
+                    held={held}
+                    onHold={setHeld}
+                    onPoint={setPointed}
+                    onRepair={repair}
+                    onStep={toStep}
+                  />
+                </fieldset>
+              )
+            )}
+            <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
+              Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+            </p>
+          </section>
+        )}
       </div>
       {copying && (
         <CopyPlan
