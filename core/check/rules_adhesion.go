@@ -246,6 +246,8 @@ var adhesionRules = []Rule{
 			b := k.Zone.Tests
 			open := b != nil && len(b.Answers) > 0
 			switch {
+			case open && h.Severity == Watch && h.Subject == "finish":
+				return "What is on it was only looked at", b.Says() + " Looks deceive: one small test in a hidden spot belongs to every belief."
 			case open && h.Subject == "substrate":
 				return "What it is made of is not settled", b.Says() + leftOpen
 			case open:

@@ -59,7 +59,7 @@ var ruleCases = []struct {
 	{"adhesion.too_soon", "birch; site 23 50", "paint_acrylic wait2.5; paint_acrylic", Watch, "", "paint_acrylic wait2.6; paint_acrylic", "needs 3 h"},
 	{"adhesion.too_soon", "birch; site 23 50", "paint_acrylic wait1; paint_acrylic", Fail, "", "paint_acrylic wait3; paint_acrylic", "needs 3 h"},
 	{"adhesion.too_soon", "birch; site 11 50", "paint_acrylic wait4; paint_acrylic", Watch, "birch; site 23 50", "", "needs 6 h"},
-	{"adhesion.untested", "birch unknown; tests face=clear_film", "white_spirit; detergent rinse; shellac_clear", Watch, "birch unknown; board shellac_clear varnish_film 5", "", "everything that is left"},
+	{"adhesion.untested", "birch unknown; tests face=clear_film", "white_spirit; detergent rinse; shellac_clear", Watch, "birch unknown; board shellac_clear varnish_film 5", "", "Looks deceive"},
 	{"adhesion.doubted", "birch varnish_oil matt; tests alcohol=sticky uv=orange worn=crazed", "shellac_clear", Watch, "birch shellac matt; tests alcohol=sticky uv=orange worn=crazed", "", "as well as for what was entered"},
 	{"adhesion.doubted", "oak matt; tests edge=crumbs repeat=repeats knock=dense", "shellac_clear", Watch, "oak matt; tests edge=solid", "", "Printed paper"},
 	{"adhesion.weakest", "laminate_hpl gloss", "paint_chalk", Fail, "", "sand 220; dust; primer_bond_wb; paint_chalk", "chance that it peels"},

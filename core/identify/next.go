@@ -57,6 +57,27 @@ const madeFrom = .6
 // Next ranks the tests that were not made yet by what each is expected to tell
 // of what is to be done, less its trouble and harm.
 func (b *Belief) Next(a Asking) Next {
+	out := b.ranked(a)
+	out.Done = out.Settled >= Settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
+	if out.Done && !b.Touched() {
+		// Looks alone deceive: one small test belongs to every belief, the one that
+		// tells most of what it is.
+		a.Class = nil
+		out.Tests = b.ranked(a).Tests
+		looks := func(s Suggestion) int {
+			if s.Test.Look {
+				return 1
+			}
+			return 0
+		}
+		slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return looks(x) - looks(y) })
+		out.Done = len(out.Tests) == 0 || out.Tests[0].Test.Look
+	}
+	return out
+}
+
+// ranked is [Belief.Next] without its judgement of whether to go on.
+func (b *Belief) ranked(a Asking) Next {
 	classes := map[string]int{}
 	class := make([]int, len(b.P))
 	for h := range b.P {
@@ -137,18 +158,6 @@ func (b *Belief) Next(a Asking) Next {
 		out.Tests = append(out.Tests, s)
 	}
 	slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return cmp.Compare(y.Worth, x.Worth) })
-	out.Done = out.Settled >= Settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
-	if out.Done && !b.Touched() {
-		// Looks alone deceive: one small test belongs to every belief.
-		looks := func(s Suggestion) int {
-			if s.Test.Look {
-				return 1
-			}
-			return 0
-		}
-		slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return looks(x) - looks(y) })
-		out.Done = len(out.Tests) == 0 || out.Tests[0].Test.Look
-	}
 	return out
 }
 

@@ -63,7 +63,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
         ) : (
           <button
             type="button"
-            className="btn btn-primary mt-3 h-auto min-h-12 w-full py-1.5 leading-tight"
+            className={`btn mt-3 h-auto min-h-12 w-full py-1.5 leading-tight ${found.done || t.sure === "tested" ? "btn-primary" : "border-base-300 bg-base-100 text-primary"}`}
             onClick={onTake}
           >
             <ArrowDownToLine className="size-5 shrink-0" aria-hidden="true" />

@@ -22,7 +22,7 @@ export function LeadNote({ lead, onLead }: { lead: ZoneResult["lead"]; onLead?: 
     <div
       role="alert"
       data-lead={lead.state}
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-error border-b-2 bg-error px-3 py-1.5 text-error-content sm:px-5"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-error border-b-2 bg-error px-3 print:border-2 print:bg-transparent print:text-error py-1.5 text-error-content sm:px-5"
     >
       <ShieldAlert className="size-6 shrink-0" aria-hidden="true" />
       <span className="min-w-0 flex-1 leading-tight">

@@ -33,8 +33,8 @@ function Dots({
         <circle
           // biome-ignore lint/suspicious/noArrayIndexKey: they never move
           key={i}
-          cx={x + ((i * 37.7 + 11) % w)}
-          cy={y + ((i * 23.3 + 7) % h)}
+          cx={x + ((i * 0.7549 + 0.5) % 1) * w}
+          cy={y + ((i * 0.5698 + 0.3) % 1) * h}
           r={r * (0.6 + ((i * 0.37) % 0.7))}
           fill={fill}
         />
@@ -574,7 +574,12 @@ const pin: Motif = (v) => (
 
 const smell: Motif = (v) => (
   <>
-    <path d="M34 8c-2 14-12 20-12 28 0 6 6 8 12 6 3 6 12 6 14 0 5-8-4-20-2-34" fill={PALE} stroke={INK} />
+    <path
+      d="M22 4c14-4 24 2 24 12 0 5 2 8 6 14 2 3 1 5-3 5 1 2 0 3-2 4 2 2 1 4-2 5 0 4-3 6-8 5l-5 5H14V8z"
+      fill="#e9c4a6"
+      stroke={INK}
+    />
+    <path d="M46 35c-2 1-4 1-5-1M38 18c2-1 4-1 5 0" {...thin} />
     {v !== "none" && (
       <path
         d="M60 44c8-6-6-10 2-18M70 44c8-6-6-10 2-18"
@@ -721,8 +726,8 @@ export function CrossCut({ n, gone, className }: { n: number; gone: number; clas
         lost.push(<rect key={`${x}-${y}`} x={at(x)} y={at(y)} width="8" height="8" />);
       } else if (n <= 3 && luck < gone * 3.5) {
         lost.push(<path key={`${x}-${y}`} d={`M${at(x)} ${at(y)}h6l-2 3-4 3z`} />);
-      } else if (n === 4 && luck < 0.3) {
-        lost.push(<circle key={`${x}-${y}`} cx={at(x)} cy={at(y)} r="1.4" />);
+      } else if (n === 4 && luck < 0.25) {
+        lost.push(<circle key={`${x}-${y}`} cx={at(x)} cy={at(y)} r="2" />);
       }
     }
   }
