@@ -395,21 +395,37 @@ type Surface struct {
 	P                 float64
 	// Else stands for what the tables do not know.
 	Else bool
+
+	of int // of Hypotheses
 }
 
 // Top is the likeliest surface.
 func (b *Belief) Top() Surface { return b.surfaces(1, 1)[0] }
 
 // covered is the share of belief that the surfaces which are judged make up
-// together, and mostSurfaces how many they are at most. Working defaults.
+// together, and mostSurfaces how many they are at most. A material or a finish
+// that is believed less than leastBelief is not judged: even were all lost on
+// it, the risk of the plan would hardly move. Working defaults.
 const (
+	leastBelief  = .03
 	covered      = .92
 	mostSurfaces = 30
 )
 
 // Surfaces are those that together make up nearly all of the belief, the
 // likeliest first.
-func (b *Belief) Surfaces() []Surface { return b.surfaces(covered, mostSurfaces) }
+func (b *Belief) Surfaces() []Surface {
+	made, on := map[int]float64{}, map[int]float64{}
+	for h, p := range b.P {
+		made[Hypotheses[h].Matter] += p
+		on[Hypotheses[h].Finish] += p
+	}
+	all := b.surfaces(covered, mostSurfaces)
+	return slices.DeleteFunc(all, func(s Surface) bool {
+		x := &Hypotheses[s.of]
+		return s.of != all[0].of && (made[x.Matter] < leastBelief || on[x.Finish] < leastBelief)
+	})
+}
 
 func (b *Belief) surfaces(share float64, most int) []Surface {
 	order := make([]int, len(b.P))
@@ -434,10 +450,10 @@ func (b *Belief) surfaces(share float64, most int) []Surface {
 func (b *Belief) surface(h int) Surface {
 	x := &Hypotheses[h]
 	if x.Matter < 0 {
-		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Matter: "Something else", FinishName: "something else", P: b.P[h], Else: true}
+		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Matter: "Something else", FinishName: "something else", P: b.P[h], Else: true, of: h}
 	}
 	m, f := &Matters[x.Matter], finishes[x.Finish]
-	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Matter: m.Name, FinishName: f.name, P: b.P[h]}
+	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Matter: m.Name, FinishName: f.name, P: b.P[h], of: h}
 	if said := MatterOf(b.Known.Substrate); said == x.Matter || m.Veneer && (said >= 0 && Matters[said].Group == Wood) {
 		s.Substrate = b.Known.Substrate
 	}

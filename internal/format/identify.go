@@ -189,8 +189,7 @@ func Identify(c *craft.Craft, p *Piece, zone int, o CheckOptions) Identification
 		}
 		out.Against = append(out.Against, Conflict{tests, a.Says})
 	}
-	lead, _ := z.Lead(c)
-	asking := identify.Asking{Class: identify.Meets(c), Lead: lead == check.LeadSuspect || lead == check.LeadFound}
+	asking := identify.Asking{Class: identify.Meets(c), Lead: p.suspect(c, zone, o)}
 	planned := slices.ContainsFunc(z.Steps, func(s surface.Step) bool { return s.Do == surface.Coat })
 	if planned {
 		asking.Class = outcomeOf(c, &z)

@@ -31,7 +31,7 @@ func TestBadEvidenceIsNamed(t *testing.T) {
 	for _, x := range []struct{ name, fields, path, says string }{
 		{"the same test twice", `"evidence": [{"test": "alcohol", "outcome": "sticky"}, {"test": "uv", "outcome": "none"}, {"test": "alcohol", "outcome": "nothing"}]`,
 			"$.zones[0].evidence[2].test", `evidence[0] answers this test already, with "sticky"`},
-		{"a test that is never made", `"evidence": [{"test": "flame", "outcome": "burns"}]`, "$.zones[0].evidence[0].test", "not a known id"},
+		{"a test that is never made", `"evidence": [{"test": "flame", "outcome": "nothing"}]`, "$.zones[0].evidence[0].test", "not a known id"},
 		{"an outcome of another test", `"evidence": [{"test": "alcohol", "outcome": "blooms"}]`, "$.zones[0].evidence[0].outcome", "the test alcohol has no such outcome; known are not_sure, sticky"},
 		{"no outcome", `"evidence": [{"test": "alcohol"}]`, "$.zones[0].evidence[0].outcome", "missing"},
 		{"a day in no calendar", `"evidence": [{"test": "alcohol", "outcome": "sticky", "date": "2026-02-30"}]`, "$.zones[0].evidence[0].date", "there is no such day"},
@@ -239,5 +239,26 @@ func BenchmarkIdentifyWithAPlan(b *testing.B) {
 	p.Zones[0].Evidence = p.Zones[0].Evidence[:2]
 	for b.Loop() {
 		Identify(c, p, 0, CheckOptions{Site: usual})
+	}
+}
+
+// Mending is work on the old coat too.
+func TestNothingIsMendedDryOnASuspect(t *testing.T) {
+	how := func(fields string) string {
+		p, err := Decode([]byte(`{"format": "rutile/piece", "version": 1, "made": 1935, "zones": [{"id": "a", "substrate": "pine", "finish": "paint_alkyd_old", "defects": [{"id": "gouge", "count": 1, "length_cm": 4}]` + fields + `}]}`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		items := LookOver(craft.Default(), p, CheckOptions{Site: usual}, nil).Zones[0].Mending.Items
+		if len(items) != 1 {
+			t.Fatal(items)
+		}
+		return items[0].How
+	}
+	if s := how(""); s != heldByLead {
+		t.Error(s)
+	}
+	if s := how(`, "lead_test": {"result": "negative", "by": "assessor", "date": "2026-11-20"}`); s == heldByLead {
+		t.Error(s)
 	}
 }

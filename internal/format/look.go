@@ -9,6 +9,7 @@ import (
 	"text/tabwriter"
 
 	"rutile/core/apart"
+	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
@@ -145,6 +146,11 @@ func LookOver(c *craft.Craft, p *Piece, o CheckOptions, films []float64) Look {
 		out.Zones = append(out.Zones, zoneLook(c, z, parts.OfZone(ps, i), count(ps, i), o.Units))
 		own := z.damage()
 		out.Zones[i].Mending = mending(own, air)
+		if len(own) > 0 && p.suspect(c, i, o) {
+			for j := range out.Zones[i].Mending.Items {
+				out.Zones[i].Mending.Items[j].How = heldByLead
+			}
+		}
 		damage = append(damage, own...)
 	}
 	items := p.fittings()
@@ -287,6 +293,17 @@ func zoneLook(c *craft.Craft, z *Zone, m parts.Measured, n int, u measure.Units)
 		w.Colour = row.Colour
 	}
 	return w
+}
+
+// heldByLead stands for how damage is mended while that would make dust of
+// lead.
+const heldByLead = "The old coat may hold lead, and mending scrapes or sands it: not before a laboratory or a licensed assessor has excluded it."
+
+// suspect tells whether lead forbids dry work on a zone.
+func (p *Piece) suspect(c *craft.Craft, i int, o CheckOptions) bool {
+	z := p.judged(c, i, o)
+	s, _ := z.Lead(c)
+	return s == check.LeadSuspect || s == check.LeadFound
 }
 
 func mending(ds []mend.Defect, air drying.Climate) Mending {

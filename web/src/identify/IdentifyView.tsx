@@ -51,6 +51,7 @@ export function FindRail({ zone, judged, at, onView }: RailProps) {
 }
 
 type Props = {
+  id: number; // of the piece
   piece: Piece;
   zone: Zone;
   judged: ZoneResult | undefined;
@@ -69,7 +70,7 @@ export function useFinding(piece: Piece, zone: Zone, open: boolean) {
 type Finding = ReturnType<typeof useFinding>;
 
 /** IdentifyView is the stage at which a zone is found out: by looks and small tests, for lead, and by patch tests. */
-export function IdentifyView({ piece, zone, judged, view, onView, onZone, finding }: Props & { finding: Finding }) {
+export function IdentifyView({ id, piece, zone, judged, view, onView, onZone, finding }: Props & { finding: Finding }) {
   return (
     <>
       <FindRail zone={zone} judged={judged} at={view} onView={onView} />
@@ -84,7 +85,7 @@ export function IdentifyView({ piece, zone, judged, view, onView, onZone, findin
           onZone={onZone}
         />
       )}
-      {view === "lead" && <LeadView piece={piece} zone={zone} lead={judged?.lead} onZone={onZone} />}
+      {view === "lead" && <LeadView id={id} zone={zone} lead={judged?.lead} onZone={onZone} />}
       {view === "patches" && <PatchesView zone={zone} judged={judged} onZone={onZone} onPlan={() => onView("plan")} />}
     </>
   );

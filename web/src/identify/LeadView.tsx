@@ -1,6 +1,6 @@
 import { ShieldAlert, ShieldCheck } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { Piece, Schemas, Zone, ZoneResult } from "../api/client";
+import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Part } from "../survey/Part";
 import { Choice } from "../ui/Choice";
 import { Field, TextField } from "../ui/Field";
@@ -16,7 +16,7 @@ const BY = [
 ];
 
 /** LeadNote stands above every stage of a suspect, and cannot be pressed away. */
-export function LeadNote({ lead, onLead }: { lead: ZoneResult["lead"]; onLead?: () => void }) {
+export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: string; onLead?: () => void }) {
   if (!lead || lead.state === "excluded") return null;
   return (
     <div
@@ -26,6 +26,11 @@ export function LeadNote({ lead, onLead }: { lead: ZoneResult["lead"]; onLead?: 
     >
       <ShieldAlert className="size-6 shrink-0" aria-hidden="true" />
       <span className="min-w-0 flex-1 leading-tight">
+        {of && (
+          <>
+            <bdi>{of}</bdi>:{" "}
+          </>
+        )}
         <b className="font-semibold">{lead.state === "found" ? "Lead." : "Suspected of lead."}</b> {lead.says}
       </span>
       {onLead && (
@@ -41,12 +46,12 @@ export function LeadNote({ lead, onLead }: { lead: ZoneResult["lead"]; onLead?: 
   );
 }
 
-type Props = { piece: Piece; zone: Zone; lead: ZoneResult["lead"]; onZone: (z: Zone) => void };
+type Props = { id: number; zone: Zone; lead: ZoneResult["lead"]; onZone: (z: Zone) => void };
 
 /** LeadView is what is known of lead in a zone, and where the dated result of whoever may decide is entered. */
-export function LeadView({ piece, zone, lead, onZone }: Props) {
+export function LeadView({ id, zone, lead, onZone }: Props) {
   const kept = zone.lead_test;
-  const [draft, setDraft] = useDraft(`rutile.lead.${zone.id}.${piece.name}`, kept);
+  const [draft, setDraft] = useDraft(`rutile.lead.${id}.${zone.id}`, kept);
   const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const missing = [!draft.result && "the result", !draft.by && "who found it", !draft.date && "its date"].filter(
     Boolean,

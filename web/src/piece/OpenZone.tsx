@@ -200,6 +200,7 @@ export function OpenZone({
             </>
           ) : isFind(view) ? (
             <IdentifyView
+              id={id}
               piece={piece}
               zone={zone}
               judged={judged}

@@ -7,6 +7,7 @@ import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
+import { LeadNote } from "../identify/LeadView";
 import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
 import { withReading } from "../survey/Meter";
 import { useSteady } from "../ui/steady";
@@ -145,6 +146,7 @@ function OpenPiece({ id }: { id: number }) {
       }}
     />
   );
+  const leaden = result?.zones.find((z) => z.lead && z.lead.state !== "excluded");
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
     <AskedContext value={asked}>
@@ -224,20 +226,27 @@ function OpenPiece({ id }: { id: number }) {
             />
           </div>
         ) : !zone ? (
-          <PieceLook
-            id={id}
-            piece={piece}
-            result={result}
-            view={side}
-            removal={removePiece}
-            latest={p.latest}
-            point={state?.point}
-            onPiece={p.change}
-            onView={showPiece}
-            onShow={showZone}
-            onNewZone={newZone}
-            onFirstZone={addNew}
-          />
+          <>
+            <LeadNote
+              lead={leaden?.lead}
+              of={leaden?.name || leaden?.id}
+              onLead={() => leaden && show(leaden.id, "lead")}
+            />
+            <PieceLook
+              id={id}
+              piece={piece}
+              result={result}
+              view={side}
+              removal={removePiece}
+              latest={p.latest}
+              point={state?.point}
+              onPiece={p.change}
+              onView={showPiece}
+              onShow={showZone}
+              onNewZone={newZone}
+              onFirstZone={addNew}
+            />
+          </>
         ) : (
           <OpenZone
             key={zone.id}

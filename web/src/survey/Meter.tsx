@@ -16,6 +16,25 @@ export function withReading(zone: Zone, r: Reading): Zone {
   return { ...zone, [field]: value, readings: [...rest, { field, value, at, by, simulated }] };
 }
 
+/** RoomMeter takes the air of this moment as the piece's, with one press. */
+export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) {
+  const now = useBench()?.room;
+  if (now?.temp_c === undefined || now.rh_pct === undefined) return null;
+  const { temp_c, rh_pct, surface_c, at, by, simulated } = now;
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-x-2 self-center text-sm">
+      <button
+        type="button"
+        className="btn border-base-300 bg-base-100 font-normal"
+        onClick={() => onSite({ temp_c, rh_pct, surface_c, at, by, simulated })}
+      >
+        <Gauge className="size-4" aria-hidden="true" /> {by}
+      </button>
+      {simulated && <span className="text-secondary">simulated</span>}
+    </div>
+  );
+}
+
 /** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
 export function Meter({ field, id, piece, zone, onZone }: Props) {
   const bench = useBench();

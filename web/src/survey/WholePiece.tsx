@@ -6,6 +6,7 @@ import { Check } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
 import { temp, useUnits } from "../ui/units";
+import { RoomMeter } from "./Meter";
 
 /** TYPED is no reading any more. */
 const TYPED = { by: undefined, at: undefined, simulated: undefined };
@@ -61,6 +62,7 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
             site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c, ...TYPED } })
           }
         />
+        <RoomMeter onSite={(site) => onPiece({ ...piece, site })} />
         {piece.site && (
           <NumberField
             label="Humidity"
