@@ -98,7 +98,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 	// A reload, and the survey says how sure it is.
 	do(t, ctx, chromedp.Reload(), sees("The survey says so"), press("Look over"), sees("on it tested"))
 	// A mistake: three answers that say wax. The belief and the verdict follow, and undo brings both back.
-	do(t, ctx, press("The tests"), press("The fingernail Nothing"), asks("fingernail"), outcome("furrow"), press("The face A clear film"), asks("face"), outcome("soft_sheen"),
+	do(t, ctx, press("The tests"), press("Another test instead"), press("What does a fingernail do?"), asks("fingernail"), outcome("furrow"), press("The face A clear film"), asks("face"), outcome("soft_sheen"),
 		press("The colour of the film Amber"), asks("amber"), outcome("no_film"), verdict("fails"), sees("Old wax under the pigmented shellac"), sees("under wax"),
 		press("Undo"), press("Undo"), press("Undo"), verdict("sound"), sees("very likely"))
 }
@@ -210,12 +210,12 @@ func TestInstruments(t *testing.T) {
 	}
 	// Typed over, it is no reading any more.
 	do(t, ctx, typeIn("Moisture, if measured", "19"), gone("Moisture meter, simulated, 2026"), verdict("fails"), sees("Too damp to paint"), saved(),
-		press("The instruments"), sees("Held on a zone"), press("Use it for this piece"), sees("is now the air of this piece"), sees("Judged at 15.9 °C, 62 %"))
+		press("The instruments"), sees("Held on a zone"), press("Use the average"), sees("is now the air of this piece"), sees("Judged at 11.9 °C, 80 %"))
 	write("what;is;this\n1;2;3\n")
 	do(t, ctx, bringIn(file), sees("is no heading with a time and something measured"))
 	write("Date;Time;Temperature;Humidity;Gloss\n24.11.2026;08:00;14,2;71;\n24.11.2026;09:00;15,0;171;\n24.11.2026;10:00;;68;41\n")
 	do(t, ctx, bringIn(file), sees("2 readings taken"), sees("2 cells hold nothing"), press("1 row was not taken"), sees("Line 3: relative humidity of 171 % is impossible"),
-		sees("Gloss at 60° 41 GU"), press("Into the zone"), sees("stands in the open zone"), press("Close"), sees("41 units by the meter"), sees("loft.csv, 2026-11-24 10:00"), saved(),
+		sees("Gloss at 60° 41 GU"), press("Into the zone"), sees("stands in the open zone"), press("Close"), sees("41 units by the meter"), sees("loft.csv, 2026-11-24 10:00"), press("Room sensor"), sees("Judged at 15.9 °C, 62 %"), sees("Room sensor, simulated, 2026-11-24 11:20"), saved(),
 		chromedp.Reload(), sees("41 units by the meter"))
 	if s := a.stored("8").Piece.Site; s == nil || !s.Simulated || s.By != "Room sensor" || s.SurfaceC == nil {
 		t.Errorf("the air kept is %+v", s)

@@ -40,10 +40,13 @@ type Next struct {
 	Done    bool
 	// Barred are tests that lead forbids.
 	Barred []*Test
+
+	alike bool // the same would be done about all that a plan is judged for
 }
 
 // Settled is the share of belief in one class from which further tests would
-// not change what is done. Working default.
+// not change what is done, where all that a plan is judged for is of that class
+// too. Working default.
 const Settled = .93
 
 // negligible is the belief below which a hypothesis is not told apart from
@@ -58,7 +61,7 @@ const madeFrom = .6
 // of what is to be done, less its trouble and harm.
 func (b *Belief) Next(a Asking) Next {
 	out := b.ranked(a)
-	out.Done = out.Settled >= Settled || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
+	out.Done = out.Settled >= Settled && out.alike || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
 	if out.Done && !b.Touched() {
 		// Looks alone deceive: one small test belongs to every belief, the one that
 		// tells most of what it is.
@@ -109,6 +112,11 @@ func (b *Belief) ranked(a Asking) Next {
 	rest := class[len(class)-1]
 	known[rest] = 0
 	out.Settled = max(slices.Max(known)/(1-mass[rest]), mass[rest])
+	out.alike = true
+	walked := b.Surfaces()
+	for _, s := range walked {
+		out.alike = out.alike && (s.Else || class[s.of] == class[walked[0].of])
+	}
 	before := entropy(mass)
 	given := make([]float64, len(classes))
 	for t := range Tests {
