@@ -1,7 +1,9 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 
 	"rutile/core/craft"
 	"rutile/core/identify"
@@ -82,7 +84,7 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 		}
 		if openFin {
 			f.Finish, _ = c.Finish(s.Finish)
-			if c.Finishes[f.Finish].Family == c.Finishes[z.Finish].Family && !noFin && alike(c, f.Finish, z.Finish) {
+			if identify.Same(s.Finish, c.Finishes[z.Finish].ID) {
 				f.Finish = z.Finish
 			}
 		}
@@ -101,15 +103,11 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 	if len(out) == 0 {
 		return alone(), doubt
 	}
+	slices.SortStableFunc(out, func(x, y May) int { return cmp.Compare(y.P, x.P) })
 	if !noSub && !noFin {
 		add(z.Facts, 0) // what was entered is judged as well
 	}
 	return out, surface.SpreadUnknown * (1 - z.Tests.Top().P)
-}
-
-// alike tells whether two finishes are one as far as small tests tell.
-func alike(c *craft.Craft, a, b craft.Finish) bool {
-	return a == b || identify.Same(c.Finishes[a].ID, c.Finishes[b].ID)
 }
 
 // supposed says, as a clause, what a case supposes the surface to be.

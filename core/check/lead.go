@@ -28,6 +28,13 @@ const (
 // String returns the state's id.
 func (s LeadState) String() string { return [...]string{"", "suspect", "excluded", "found"}[s] }
 
+// LeadAdvice is what holds for every suspect, for the eye of whoever works on it.
+var LeadAdvice = []string{
+	"Wash it wet, paint over it sound, or have it taken off by somebody licensed for lead.",
+	"Keep children and whoever is pregnant away from any dust or flakes, and bag what comes off.",
+	"Local rules for lead work, waste and testing decide. Ask the authority where you work.",
+}
+
 // decides tells whether a noted test decides about lead, and why it does not.
 func (z *Zone) decides() (bool, string) {
 	t := z.LeadTest

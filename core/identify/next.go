@@ -4,8 +4,9 @@ import (
 	"cmp"
 	"fmt"
 	"math"
-	"rutile/core/craft"
 	"slices"
+
+	"rutile/core/craft"
 )
 
 // Asking says what the next test is to be good for.
@@ -34,8 +35,8 @@ type Next struct {
 	// Best first; where looks alone have settled it, what touches it first.
 	Tests []Suggestion
 	// Settled is the share of belief in which the same would be done, and Done
-	// tells that no further test would change that, one at
-	// least having been more than a look.
+	// tells that no further test would change that, one at least having been
+	// more than a look.
 	Settled float64
 	Done    bool
 	// Barred are tests that lead forbids.
@@ -53,8 +54,8 @@ const Settled = .93
 // other negligible ones.
 const negligible = .001
 
-// madeFrom is the share of belief in what a test can be made on, below which it is
-// not offered.
+// madeFrom is the share of belief in what a test can be made on, below which it
+// is not offered.
 const madeFrom = .6
 
 // Next ranks the tests that were not made yet by what each is expected to tell

@@ -43,6 +43,17 @@ var CrossCut = [...]CutRow{
 	{"5B", "The cuts are clean, nothing is gone", 0, .94},
 }
 
+// CutHow says how a patch is cut and rated, in order. The spacing by thickness is
+// that of ASTM D3359, method B.
+var CutHow = []string{
+	"Leave it until the day above; a soft coat fails a test that a hard one would pass.",
+	"With a sharp blade draw six cuts two millimetres apart, down to the old surface, then six across them. Where all the coats together are thinner than a twentieth of a millimetre, eleven cuts one millimetre apart.",
+	"Brush the dust off, press strong clear tape over the lattice, rub it down, and after a minute pull it back on itself in one go.",
+	"Compare in good light. Between two drawings take the worse one. Only the lattice counts, not the edge of the tape.",
+	"Never cut through an old coat that may hold lead; make the test on a board then.",
+	"The scale is that of ASTM D3359, method B. A test made at the bench is a good look and no certificate.",
+}
+
 // How far a rating may be off, as a spread of the log of the strength. A board
 // is not the piece. Working defaults.
 const (

@@ -112,6 +112,8 @@ type Lead struct {
 	State string `json:"state" enum:"suspect,excluded,found"`
 	Says  string `json:"says"`
 	Noted string `json:"noted,omitempty" doc:"Why a noted test does not decide"`
+	// Advice is absent where lead is excluded.
+	Advice []string `json:"advice,omitempty"`
 }
 
 func knownOf(c *craft.Craft, z *check.Zone, r *check.Result) *Known {
@@ -138,7 +140,11 @@ func leadOf(c *craft.Craft, z *check.Zone) *Lead {
 	if s == check.LeadNoSuspect {
 		return nil
 	}
-	return &Lead{s.String(), leadWords[s], noted}
+	l := &Lead{State: s.String(), Says: leadWords[s], Noted: noted}
+	if s != check.LeadExcluded {
+		l.Advice = check.LeadAdvice
+	}
+	return l
 }
 
 // tested is what the evidence of a zone comes to. The piece must be a decoded

@@ -328,7 +328,7 @@ func TestVocab(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	var lists map[string][]map[string]any
+	var lists map[string][]any
 	if err := json.Unmarshal(data, &lists); err != nil {
 		t.Fatal(err)
 	}
@@ -336,9 +336,9 @@ func TestVocab(t *testing.T) {
 		if len(words) == 0 {
 			t.Errorf("%s is empty", name)
 		}
-		for _, w := range words {
-			if w["id"] == "" || w["name"] == "" {
-				t.Errorf("%s has a word without id or name: %v", name, w)
+		for _, x := range words {
+			if w, ok := x.(map[string]any); x == "" || ok && (w["id"] == "" || w["name"] == "") {
+				t.Errorf("%s has a word without id or name: %v", name, x)
 			}
 		}
 	}

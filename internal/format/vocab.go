@@ -41,6 +41,7 @@ type Vocab struct {
 	Doings     []Word          `json:"doings" doc:"What is done with a fitting"`
 	Tests      []TestWord      `json:"tests" doc:"Looks and small tests that tell what a surface is"`
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
+	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
 }
 
@@ -263,6 +264,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		}
 		v.Tests = append(v.Tests, w)
 	}
+	v.CutHow = surface.CutHow
 	for i, r := range surface.CrossCut {
 		v.CrossCut = append(v.CrossCut, CutWord{i, r.Name, r.Says, r.Gone})
 	}

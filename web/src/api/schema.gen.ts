@@ -897,6 +897,7 @@ export interface components {
             waits_h?: number;
         };
         Lead: {
+            advice?: string[];
             /** @description Why a noted test does not decide */
             noted?: string;
             says: string;
@@ -1600,6 +1601,8 @@ export interface components {
             cleaners: components["schemas"]["CleanerWord"][];
             /** @description The classes of the cross-cut scale, the worst first */
             cross_cut: components["schemas"]["CutWord"][];
+            /** @description How a patch is cut and rated, in order */
+            cut_how: string[];
             defects: components["schemas"]["DefectWord"][];
             /** @description What is done with a fitting */
             doings: components["schemas"]["Word"][];

@@ -77,11 +77,13 @@ export function LeadView({ id, zone, lead, onZone }: Props) {
             {lead?.noted && <b className="font-semibold">{lead.noted}</b>}
           </span>
         </p>
-        <ul className="my-2 list-disc pl-6">
-          <li>Wash it wet, paint over it sound, or have it taken off by somebody licensed for lead.</li>
-          <li>Keep children and whoever is pregnant away from any dust or flakes, and bag what comes off.</li>
-          <li>Local rules for lead work, waste and testing decide. Ask the authority where you work.</li>
-        </ul>
+        {lead?.advice && (
+          <ul className="my-2 list-disc pl-6">
+            {lead.advice.map((a) => (
+              <li key={a}>{a}</li>
+            ))}
+          </ul>
+        )}
       </Part>
       <Part title="A result" says="As it stands in the report">
         <div className="grid gap-x-4 sm:grid-cols-2">

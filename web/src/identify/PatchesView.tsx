@@ -252,30 +252,17 @@ function days(from: string, n: number) {
 }
 
 function HowTo() {
+  const how = useVocab().cut_how;
   return (
     <details className="mt-1 mb-4">
       <summary className="inline-flex min-h-9 items-center text-primary underline underline-offset-2">
         How to cut and rate it
       </summary>
       <ol className="mt-1 list-decimal pl-6">
-        <li>Leave it until the day above; a soft coat fails a test that a hard one would pass.</li>
-        <li>
-          With a sharp blade draw six cuts a millimetre apart, down to the old surface, then six across them. Two
-          millimetres apart on thick coats.
-        </li>
-        <li>
-          Brush the dust off, press strong clear tape over the lattice, rub it down, and after a minute pull it back on
-          itself in one go.
-        </li>
-        <li>
-          Compare in good light. Between two drawings take the worse one. Only the lattice counts, not the edge of the
-          tape.
-        </li>
-        <li>Never cut through an old coat that may hold lead; make the test on a board then.</li>
+        {how.map((h) => (
+          <li key={h}>{h}</li>
+        ))}
       </ol>
-      <p className="mt-1 text-secondary text-sm">
-        The scale is that of ASTM D3359, method B. A test made in a kitchen is a good look and no certificate.
-      </p>
     </details>
   );
 }

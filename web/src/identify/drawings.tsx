@@ -713,19 +713,20 @@ export function Drawing({ of, className }: { of: string; className?: string }) {
   );
 }
 
-const CELLS = 6;
+const CELLS = 5; // between six cuts
+const CELL = 9.6;
 
 /** CrossCut draws the lattice of cuts and what is gone of it, for a class of the scale. */
 export function CrossCut({ n, gone, className }: { n: number; gone: number; className?: string }) {
-  const at = (i: number) => 6 + i * 8;
+  const at = (i: number) => 6 + i * CELL;
   const lost: ReactNode[] = [];
   for (let y = 0; y < CELLS; y++) {
     for (let x = 0; x < CELLS; x++) {
       const luck = ((x * 7 + y * 13 + x * y * 5) % 36) / 36;
       if (n <= 2 && luck < gone * (n === 2 ? 0.5 : 1)) {
-        lost.push(<rect key={`${x}-${y}`} x={at(x)} y={at(y)} width="8" height="8" />);
+        lost.push(<rect key={`${x}-${y}`} x={at(x)} y={at(y)} width={CELL} height={CELL} />);
       } else if (n <= 3 && luck < gone * 3.5) {
-        lost.push(<path key={`${x}-${y}`} d={`M${at(x)} ${at(y)}h6l-2 3-4 3z`} />);
+        lost.push(<path key={`${x}-${y}`} d={`M${at(x)} ${at(y)}h7l-2.500 3.500-4.500 3.500z`} />);
       } else if (n === 4 && luck < 0.25) {
         lost.push(<circle key={`${x}-${y}`} cx={at(x)} cy={at(y)} r="2" />);
       }
