@@ -132,6 +132,22 @@ func TestTheDialogueByKeys(t *testing.T) {
 	}
 }
 
+// The server gone in the middle of the dialogue: the painter goes on, nothing is
+// lost, and what the answers come to is there when it is back.
+func TestTheDialogueOutlivesTheServer(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/identify")), asks("amber"))
+	a.down()
+	do(t, ctx, outcome("clear"), sees("this was believed before your last answer"), sees("Answered so far"), sees("Clear"), sees("Not saved yet"),
+		press("Another test instead"), press("What does alcohol do?"), asks("alcohol"), outcome("softens_slow"), sees("Dulls and softens slowly"))
+	a.up(true)
+	do(t, ctx, saved(), gone("this was believed before"), sees("under lacquer"), chromedp.Reload(), sees("under lacquer"))
+	if n := len(a.stored("4").Piece.Zones[0].Evidence); n != 4 {
+		t.Errorf("%d answers are kept", n)
+	}
+}
+
 // A suspect old paint cannot be talked out of its caution.
 func TestLeadCannotBeTalkedOutOfItsCaution(t *testing.T) {
 	a := start(t, true)

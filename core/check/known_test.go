@@ -182,6 +182,20 @@ func TestBoardsMoveTheVerdict(t *testing.T) {
 			t.Errorf("%s takes %.3f to %.3f", board, was, other)
 		}
 	}
+	// The better a board, the stronger the bond, on a spot of the piece and on a board.
+	for _, hidden := range []bool{true, false} {
+		last := 0.
+		for class := range 6 {
+			var x surface.Boundary
+			x.Product, _ = c.Product("primer_bond_wb")
+			x.On, x.Cap, x.Factors = craft.PowderFilm, 1, [surface.NumTerms]float64{.7, .9, 1, 1, 1}
+			x.Learn(c, []surface.Board{{Product: x.Product, On: x.On, Hidden: hidden, Class: class}}, 0)
+			if x.Strength <= last || x.Strength > .9 {
+				t.Errorf("class %d gives %.3f after %.3f", class, x.Strength, last)
+			}
+			last = x.Strength
+		}
+	}
 	// By hand: two normals, the table's and the board's.
 	var x surface.Boundary
 	p, _ := c.Product("primer_bond_wb")

@@ -399,6 +399,53 @@ func TestBadAnswers(t *testing.T) {
 	}
 }
 
+// Whatever is answered, the belief adds up, does not depend on the order, and
+// what is judged is the better part of it.
+func TestBeliefsOfAnyAnswers(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 4))
+	subs := []string{"", "unknown_wood", "plastic_unknown", "oak", "melamine", "steel", "glass", "terracotta", "vinyl_fabric"}
+	for range 3000 {
+		k := Known{Substrate: subs[rng.IntN(len(subs))], Veneer: rng.IntN(5) == 0}
+		if rng.IntN(3) == 0 {
+			k.Made = 1880 + rng.IntN(140)
+		}
+		var as []Answer
+		for _, t := range rng.Perm(len(Tests))[:rng.IntN(9)] {
+			os := Tests[t].Outcomes
+			as = append(as, Answer{Tests[t].ID, os[rng.IntN(len(os))].ID})
+		}
+		b := believe(t, k, as)
+		sum := 0.
+		for _, p := range b.P {
+			if !(p >= 0 && p <= 1) {
+				t.Fatalf("%v %v: a belief of %v", k, as, p)
+			}
+			sum += p
+		}
+		if sum < 1-1e-9 || sum > 1+1e-9 {
+			t.Fatalf("%v %v: beliefs of %v in all", k, as, sum)
+		}
+		slices.Reverse(as)
+		if !near(believe(t, k, as).P, b.P) {
+			t.Fatalf("%v %v: the order matters", k, as)
+		}
+		judged := 0.
+		all := b.Surfaces()
+		for i, s := range all {
+			judged += s.P
+			if i > 0 && s.P > all[i-1].P {
+				t.Fatalf("%v %v: not the likeliest first", k, as)
+			}
+		}
+		if judged < .5 && len(as) > 0 && len(all) < mostSurfaces/2 {
+			t.Fatalf("%v %v: only %.2f is judged, in %d surfaces", k, as, judged, len(all))
+		}
+		if len(as)+len(b.Aside) > 0 && len(b.Answers)+len(b.Aside) != len(as) {
+			t.Fatalf("%v %v: %d count and %d are set aside", k, as, len(b.Answers), len(b.Aside))
+		}
+	}
+}
+
 func TestNextTest(t *testing.T) {
 	c := craft.Default()
 	wood := Known{Substrate: "unknown_wood", Made: 1925}

@@ -231,23 +231,24 @@ func (h *handlers) next(ctx context.Context, in *struct {
 	At   int    `query:"at" minimum:"0" maximum:"200" doc:"After how many of its steps"`
 	PieceBody
 }) (*nextOut, error) {
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	i, err := zoneOf(p, in.Zone)
+	p, i, err := zoneOf(in.RawBody, in.Zone)
 	if err != nil {
 		return nil, err
 	}
 	return &nextOut{format.Next(h.Craft, p, i, in.At, h.checking(ctx))}, nil
 }
 
-func zoneOf(p *format.Piece, id string) (int, error) {
+// zoneOf reads a piece and finds the zone of it that a request speaks of.
+func zoneOf(body []byte, id string) (*format.Piece, int, error) {
+	p, err := format.Decode(body)
+	if err != nil {
+		return nil, 0, refuse(err)
+	}
 	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == id })
 	if i < 0 {
-		return 0, huma.Error404NotFound("The piece has no such zone.")
+		return nil, 0, huma.Error404NotFound("The piece has no such zone.")
 	}
-	return i, nil
+	return p, i, nil
 }
 
 type identifyOut struct{ Body format.Identification }
@@ -256,11 +257,7 @@ func (h *handlers) identify(ctx context.Context, in *struct {
 	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
 	PieceBody
 }) (*identifyOut, error) {
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	i, err := zoneOf(p, in.Zone)
+	p, i, err := zoneOf(in.RawBody, in.Zone)
 	if err != nil {
 		return nil, err
 	}

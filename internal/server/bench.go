@@ -206,11 +206,7 @@ func (h *handlers) read(ctx context.Context, in *struct {
 	Piece int    `query:"piece" doc:"Number of the piece, so that each has spots of its own"`
 	PieceBody
 }) (*readOut, error) {
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	i, err := zoneOf(p, in.Zone)
+	p, i, err := zoneOf(in.RawBody, in.Zone)
 	if err != nil {
 		return nil, err
 	}

@@ -1,36 +1,21 @@
 package server
 
 import (
-	"context"
 	"net/http"
 	"strings"
 	"testing"
 	"time"
 
-	"rutile/core/craft"
 	"rutile/internal/bench"
 	"rutile/internal/demo"
 	"rutile/internal/format"
-	"rutile/internal/store"
 )
 
 var morning = time.Date(2026, 11, 24, 9, 30, 0, 0, time.UTC)
 
 // equipped is a server with instruments and a clock that stands.
 func equipped(t testing.TB) http.Handler {
-	t.Helper()
-	s, err := store.Open(t.TempDir())
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { _ = s.Close() })
-	if err := demo.Fill(context.Background(), s); err != nil {
-		t.Fatal(err)
-	}
-	return New(Options{
-		Store: s, Craft: craft.Default(), Site: demo.Site, Page: builtPage, Demo: true,
-		Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return morning },
-	})
+	return handlerWith(t, Options{Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return morning }})
 }
 
 func TestTheBenchIsRead(t *testing.T) {

@@ -32,7 +32,10 @@ var builtPage = fstest.MapFS{
 	"rutile.svg":      {Data: []byte("<svg xmlns='http://www.w3.org/2000/svg'/>")},
 }
 
-func handler(t testing.TB) http.Handler {
+func handler(t testing.TB) http.Handler { return handlerWith(t, Options{}) }
+
+// handlerWith is a server on the demo data with instruments or a clock beside.
+func handlerWith(t testing.TB, o Options) http.Handler {
 	t.Helper()
 	s, err := store.Open(t.TempDir())
 	if err != nil {
@@ -42,7 +45,8 @@ func handler(t testing.TB) http.Handler {
 	if err := demo.Fill(context.Background(), s); err != nil {
 		t.Fatal(err)
 	}
-	return New(Options{Store: s, Craft: craft.Default(), Site: demo.Site, Page: builtPage, Demo: true})
+	o.Store, o.Craft, o.Site, o.Page, o.Demo = s, craft.Default(), demo.Site, builtPage, true
+	return New(o)
 }
 
 func example(t testing.TB) string {

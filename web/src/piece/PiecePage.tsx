@@ -146,7 +146,7 @@ function OpenPiece({ id }: { id: number }) {
       }}
     />
   );
-  const leaden = result?.zones.find((z) => z.lead && z.lead.state !== "excluded");
+  const leaden = result?.zones.filter((z) => z.lead && z.lead.state !== "excluded") ?? [];
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
     <AskedContext value={asked}>
@@ -228,9 +228,9 @@ function OpenPiece({ id }: { id: number }) {
         ) : !zone ? (
           <>
             <LeadNote
-              lead={leaden?.lead}
-              of={leaden?.name || leaden?.id}
-              onLead={() => leaden && show(leaden.id, "lead")}
+              lead={leaden[0]?.lead}
+              of={leaden.map((z) => z.name || z.id).join(", ")}
+              onLead={() => leaden[0] && show(leaden[0].id, "lead")}
             />
             <PieceLook
               id={id}
