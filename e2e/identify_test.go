@@ -74,7 +74,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 		press("Add the next step"), typeIn("Find a step", "pigmented shellac"), chromedp.KeyEvent(kb.Enter), sees("3 Pigmented shellac"),
 		press("Add the next step"), typeIn("Find a step", "mineral paint"), chromedp.KeyEvent(kb.Enter), sees("4 Mineral paint"),
 		verdict("fails"), sees("Old wax under the pigmented shellac"), sees("If the old finish is wax"),
-		press("Find out what is on it"), sees("What it probably is"), sees("Nothing is tested yet"))
+		press("Find out what is on it"), sees("What it probably is"), sees("Nothing is tested yet"), asks("face"), gone("Glassy"), press("Something else"), sees("Glassy"))
 	truth := map[string]string{
 		"kind": "factory", "age": "y1960_90", "face": "clear_film", "edge": "solid", "repeat": "varied", "knock": "wood", "species": "pale_fine", "worn": "rubbed_thin",
 		"amber": "amber", "water": "beads", "damp_rag": "dirt", "white_spirit": "dirt", "fingernail": "hard", "alcohol": "nothing", "thinner": "wrinkles", "smell": "none", "tape": "clean",

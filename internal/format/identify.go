@@ -74,6 +74,8 @@ type NextTest struct {
 	Bits  float64 `json:"bits" doc:"What it is expected to tell of what is to be done"`
 	Worth float64 `json:"worth" doc:"That less its trouble and harm"`
 	Says  string  `json:"says" doc:"Why it is worth making, in words"`
+	// Rare outcomes are not shown at once.
+	Rare []string `json:"rare" doc:"Outcomes that are hardly to be expected here"`
 }
 
 // Take is what the survey would say.
@@ -221,7 +223,7 @@ func Identify(c *craft.Craft, p *Piece, zone int, o CheckOptions) Identification
 	}
 	for i := range min(len(n.Tests), mostAsked) {
 		s := &n.Tests[i]
-		out.Next = append(out.Next, NextTest{s.Test.ID, s.Test.Name, tidy(s.Bits), tidy(s.Worth), worthWords(s)})
+		out.Next = append(out.Next, NextTest{s.Test.ID, s.Test.Name, tidy(s.Bits), tidy(s.Worth), worthWords(s), rare(s)})
 	}
 	for _, t := range n.Barred {
 		out.Barred = append(out.Barred, t.ID)
@@ -276,6 +278,22 @@ func answered(test, outcome string) Answered {
 		}
 	}
 	return Answered{Test: test, Name: t.Name, Outcome: outcome, Says: says}
+}
+
+// rare are the outcomes of a test that little but a slip would bring, where
+// enough others are left to choose from.
+func rare(s *identify.Suggestion) []string {
+	const hardly, enough = .006, 3
+	out := []string{}
+	for i, p := range s.Likely {
+		if p < hardly {
+			out = append(out, s.Test.Outcomes[i].ID)
+		}
+	}
+	if len(s.Likely)-len(out) < enough {
+		return []string{}
+	}
+	return out
 }
 
 func worthWords(s *identify.Suggestion) string {

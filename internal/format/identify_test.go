@@ -210,6 +210,9 @@ func TestAnyEvidence(t *testing.T) {
 				t.Fatalf("%s with %v: %.3f, %+v", c.Substrates[i].ID, ev, sum, z)
 			}
 			for _, x := range z.Next {
+				if n := len(identify.Tests[identify.TestNamed(x.Test)].Outcomes); len(x.Rare) > 0 && len(x.Rare) > n-3 {
+					t.Fatalf("%s leaves %d of %d outcomes", x.Test, n-len(x.Rare), n)
+				}
 				for _, e := range ev {
 					if e.Test == x.Test {
 						t.Fatalf("%s is asked again", x.Test)

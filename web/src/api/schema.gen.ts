@@ -1007,6 +1007,8 @@ export interface components {
              */
             bits: number;
             name: string;
+            /** @description Outcomes that are hardly to be expected here */
+            rare: string[];
             /** @description Why it is worth making, in words */
             says: string;
             test: string;

@@ -1,4 +1,4 @@
-import { CircleHelp, MapPin, RotateCcw, TriangleAlert, X } from "lucide-react";
+import { CircleHelp, Ellipsis, MapPin, RotateCcw, TriangleAlert, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Identification, Piece, TestWord, Zone } from "../api/client";
 import { KeyCap, useKeys, useLetters } from "../frame/keys";
@@ -70,8 +70,10 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
       >
         {test ? (
           <Question
+            key={test.id}
             test={test}
             why={asked ? undefined : found.next.find((n) => n.test === test.id)?.says}
+            rare={found.next.find((n) => n.test === test.id)?.rare ?? []}
             before={before}
             onGive={give}
           />
@@ -149,12 +151,15 @@ function shortOf(tests: TestWord[], id: string) {
 type QuestionProps = {
   test: TestWord;
   why: string | undefined;
+  rare: string[]; // outcomes that are hardly to be expected
   before: string | undefined;
   onGive: (outcome: string) => void;
 };
 
 /** Question is one test: how, where, what to look for, and its outcomes to press. */
-function Question({ test, why, before, onGive }: QuestionProps) {
+function Question({ test, why, rare, before, onGive }: QuestionProps) {
+  const [all, setAll] = useState(false);
+  const shown = test.outcomes.filter((o) => all || o.id === before || !rare.includes(o.id));
   const letters = useLetters();
   const key = (i: number) => {
     const k = i < 0 ? "n" : ROW[i];
@@ -178,7 +183,7 @@ function Question({ test, why, before, onGive }: QuestionProps) {
         </p>
       )}
       <div className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-2">
-        {test.outcomes.map((o, i) => (
+        {shown.map((o) => (
           <button
             key={o.id}
             type="button"
@@ -189,7 +194,7 @@ function Question({ test, why, before, onGive }: QuestionProps) {
           >
             <Drawing of={o.draw} className="aspect-[96/56] w-full" />
             <span className="mt-1 flex w-full items-start gap-1 font-medium">
-              <span className="flex-1">{o.name}</span> {key(i)}
+              <span className="flex-1">{o.name}</span> {key(test.outcomes.indexOf(o))}
             </span>
           </button>
         ))}
@@ -207,6 +212,18 @@ function Question({ test, why, before, onGive }: QuestionProps) {
             <span className="flex-1 text-left">Not sure</span> {key(-1)}
           </span>
         </button>
+        {shown.length < test.outcomes.length && (
+          <button
+            type="button"
+            className="flex min-h-24 flex-col items-start rounded border border-base-300 border-dashed bg-base-100 p-1.5 leading-tight hover:border-accent hover:bg-base-200"
+            onClick={() => setAll(true)}
+          >
+            <span className="grid aspect-[96/56] w-full place-items-center text-secondary">
+              <Ellipsis className="size-8" aria-hidden="true" />
+            </span>
+            <span className="mt-1 text-left font-medium">Something else</span>
+          </button>
+        )}
       </div>
     </>
   );
