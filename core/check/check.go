@@ -274,7 +274,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		})
 		r.Adhesion = &Adhesion{
 			Risk: k.Risk, Expected: w.expected(), If: w.supposed(c, z, k), Demand: k.Demand, Weakest: bs[0].Boundary,
-			Variant: *k.Facts, Boundary: bs, units: z.Units,
+			Variant: *k.Facts, Boundary: bs, zone: z,
 		}
 	}
 	if k.Opaque {

@@ -74,6 +74,33 @@ func TestHowSureOneIs(t *testing.T) {
 	}
 }
 
+// The figures behind a bond on the old surface say how sure that surface is.
+func TestTheFiguresSayHowSure(t *testing.T) {
+	c := craft.Default()
+	for zone, says := range map[string]string{
+		"birch shellac satin": "that there is shellac on it is assumed; nobody has tested it",
+		"birch shellac satin; tests face=clear_film alcohol=sticky uv=orange": "that there is shellac on it is tested, 94 % by small tests",
+		"birch unknown satin": "is supposed; it is one of the things that it may be",
+		"birch":               "that it is bare is assumed",
+	} {
+		r := Check(c, zoneOf(t, zone, "sand 220; dust; paint_acrylic x2"), Options{NoRepairs: true})
+		found := false
+		for _, b := range r.Adhesion.Boundary {
+			for _, f := range r.Adhesion.Explain(c, &b.Boundary) {
+				if f.ID == "known" {
+					found = true
+					if b.Under != craft.NoProduct || !strings.Contains(f.Words, says) {
+						t.Errorf("%s: %s", zone, f.Words)
+					}
+				}
+			}
+		}
+		if !found {
+			t.Errorf("%s: nothing is said of it", zone)
+		}
+	}
+}
+
 // Nothing talks a suspect out of its caution but the dated result of a
 // laboratory or a licensed assessor.
 func TestLeadCannotBeTalkedAway(t *testing.T) {

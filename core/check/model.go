@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"rutile/core/craft"
-	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -21,7 +20,7 @@ type Adhesion struct {
 	Weakest  surface.Boundary
 	Variant  surface.Facts // the surface it was worked out for
 	Boundary []Bond        // every bond, weakest first
-	units    measure.Units
+	zone     *Zone
 }
 
 // Bond is one boundary with its own risk.

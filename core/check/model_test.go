@@ -141,7 +141,7 @@ func TestFiguresMultiplyToTheStrength(t *testing.T) {
 			switch f.ID {
 			case "strength":
 				strength = f.Value
-			case "demand":
+			case "demand", "known":
 			default:
 				product *= f.Value
 			}

@@ -8,6 +8,7 @@ import (
 	"unicode/utf8"
 
 	"rutile/core/craft"
+	"rutile/core/identify"
 	"rutile/core/surface"
 )
 
@@ -169,9 +170,30 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	case surface.CapPowdery:
 		out = append(out, Figure{"cap", b.Cap, "the old powdery paint below was not bound first"})
 	}
-	return append(out,
+	out = append(out,
 		Figure{"strength", b.Strength, "strength of this bond, 1 being a full one; an estimate"},
 		Figure{"demand", k.Demand, "strength the wear asks for: " + wearWords(k)})
+	if b.Under == craft.NoProduct {
+		out = append(out, knownFigure(k))
+	}
+	return out
+}
+
+// knownFigure says how sure one may be of what a coat lands on.
+func knownFigure(k *Case) Figure {
+	fin := &k.Craft.Finishes[k.Facts.Finish]
+	is := "that there is " + Lower(fin.Name) + " on it"
+	if fin.Bare {
+		is = "that it is " + Lower(fin.Name)
+	}
+	if k.Craft.Finishes[k.Zone.Finish].Unknown || k.Facts.Finish != k.Zone.Finish {
+		return Figure{"known", 0, is + " is supposed; it is one of the things that it may be"}
+	}
+	known := k.Zone.Known(k.Craft)
+	if known.Finish == identify.Assumed {
+		return Figure{"known", 0, is + " is assumed; nobody has tested it"}
+	}
+	return Figure{"known", known.PFinish, is + " is " + KnownWords(known.Finish, known.PFinish) + " by small tests"}
 }
 
 func patches(n int) string {
@@ -225,7 +247,7 @@ func StainFigures(s *Stain) []Figure {
 
 // Explain words the factors of a judged bond.
 func (a *Adhesion) Explain(c *craft.Craft, b *surface.Boundary) []Figure {
-	k := Case{Craft: c, Zone: &Zone{Units: a.units}, Facts: &a.Variant, Demand: a.Demand}
+	k := Case{Craft: c, Zone: a.zone, Facts: &a.Variant, Demand: a.Demand}
 	return explain(&k, b)
 }
 

@@ -20,7 +20,8 @@ export function Figures({ factors }: { factors: Finding["factors"] }) {
 const MEASURED = ["level", "moisture", "watch_from", "fail_from", "air", "limit"];
 
 function figure(x: { id: string; value: number }) {
-  if (x.id === "risk") return `${Math.round(x.value * 100)} %`;
+  if (x.id === "risk" || x.id === "belief") return `${Math.round(x.value * 100)} %`;
+  if (x.id === "known") return x.value ? `${Math.round(x.value * 100)} %` : "–";
   if (x.id.startsWith("step_")) return `${Math.round(x.value)} min`;
   if (MEASURED.includes(x.id)) return String(Number(x.value.toFixed(1)));
   return x.value.toFixed(x.id === "delta_e" || x.id === "load" || x.id.startsWith("day_") ? 1 : 2);
