@@ -66,6 +66,7 @@ fuzz:
 	go test ./core/measure -run '^$$' -fuzz FuzzArea -fuzztime 30s
 	go test ./core/parts -run '^$$' -fuzz FuzzRead -fuzztime 30s
 	go test ./internal/photo -run '^$$' -fuzz FuzzTake -fuzztime 30s -fuzzminimizetime 10x
+	go test ./internal/bench -run '^$$' -fuzz FuzzReadCSV -fuzztime 30s
 
 ## dev: the page with live reload, beside a demo server
 dev: build

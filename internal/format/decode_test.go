@@ -288,6 +288,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add(example(f))
 	f.Add([]byte(zoneJSON(`"substrate": "oak", "soils": []`)))
 	f.Add([]byte(stepJSON(`{"do": "coat", "product": "paint_milk", "additive": {"product": "bonding_additive", "ratio": 0.5}}`)))
+	f.Add([]byte(zoneJSON(`"substrate": "pine", "evidence": [{"test": "alcohol", "outcome": "sticky"}], "patches": [{"id": "a", "product": "paint_milk", "over": "shellac_film", "on": "board", "rated": "2026-11-01", "class": 0}]`)))
 	f.Add([]byte(`{"format": "rutile/piece", "version": 2}`))
 	f.Add([]byte(`[[[[`))
 	f.Fuzz(func(t *testing.T, data []byte) {
@@ -305,6 +306,13 @@ func FuzzDecode(f *testing.F) {
 			t.Fatal("a zone was passed over")
 		}
 		if _, err := json.Marshal(r); err != nil {
+			t.Fatal(err)
+		}
+		found, err := IdentifyPiece(craft.Default(), p, "", CheckOptions{Site: usual})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := json.Marshal(found); err != nil {
 			t.Fatal(err)
 		}
 		again, err := json.Marshal(p)
