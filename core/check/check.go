@@ -131,6 +131,7 @@ type Repair struct {
 type bench struct {
 	may    []May
 	doubt  float64
+	barred bool // lead forbids dry work
 	cases  []Case
 	merged []Hit
 }
@@ -139,12 +140,13 @@ type bench struct {
 func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 	if w.cases == nil {
 		w.may, w.doubt = z.may(c)
+		w.barred = z.LeadBars(c)
 		w.cases = make([]Case, len(w.may))
 	}
 	w.merged = w.merged[:0]
 	for i := range w.cases {
 		k := &w.cases[i]
-		k.Craft, k.Zone, k.Facts, k.Doubt = c, z, &w.may[i].Facts, w.doubt
+		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.may[i].Facts, w.doubt, w.barred
 		k.judge()
 	hits:
 		for _, h := range k.hits {
@@ -176,14 +178,15 @@ func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 
 // temper makes a watch of a fail that holds only for things which the surface is
 // unlikely to be: a fail is expected to go wrong, and that is not. What nobody
-// has tested keeps its worst, and so does lead.
+// has tested keeps its worst.
 func (w *bench) temper() {
-	if w.may[0].P == 0 {
-		return
+	all := 0.
+	for i := range w.may {
+		all += w.may[i].P
 	}
 	for i := range w.merged {
 		h := &w.merged[i]
-		if h.Severity != Fail || h.Rule.Code == "safety.lead" {
+		if h.Severity != Fail || all == 0 {
 			continue
 		}
 		p := 0.
@@ -192,7 +195,7 @@ func (w *bench) temper() {
 				p += w.may[j].P
 			}
 		}
-		if p < riskFail {
+		if p/all < riskFail {
 			h.Severity = Watch
 		}
 	}
@@ -316,7 +319,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			f.Title = title
 		}
 		if h.If != "" {
-			why = "If " + h.If + ": " + Lower(why)
+			why = "If " + h.If + ": " + craft.Lower(why)
 		}
 		f.Why = why
 		f.Figures = figures(h)

@@ -113,15 +113,15 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 // supposed says, as a clause, what a case supposes the surface to be.
 func (w *bench) supposed(c *craft.Craft, z *Zone, k *Case) string {
 	f := k.Facts
-	fin := Lower(c.Finishes[f.Finish].Name)
+	fin := craft.Lower(c.Finishes[f.Finish].Name)
 	words := "the old finish is " + fin
 	if c.Finishes[f.Finish].Bare {
 		words = "it is " + fin
 	}
 	if f.Substrate != z.Substrate {
-		words = "it is " + Lower(c.Substrates[f.Substrate].Name) + " under " + fin
+		words = "it is " + craft.Lower(c.Substrates[f.Substrate].Name) + " under " + fin
 		if c.Finishes[f.Finish].Bare {
-			words = "it is " + fin + " " + Lower(c.Substrates[f.Substrate].Name)
+			words = "it is " + fin + " " + craft.Lower(c.Substrates[f.Substrate].Name)
 		}
 	}
 	for i := range w.may {
@@ -147,6 +147,14 @@ func KnownWords(s identify.Sure, p float64) string {
 	return "assumed"
 }
 
+// SurfaceName names a material with what is on it.
+func SurfaceName(c *craft.Craft, s craft.Substrate, f craft.Finish) string {
+	if fin := &c.Finishes[f]; !fin.Bare {
+		return c.Substrates[s].Name + " under " + craft.Lower(fin.Name)
+	}
+	return c.Substrates[s].Name + ", " + craft.Lower(c.Finishes[f].Name)
+}
+
 // Walked is one thing that the surface may be, with what the plan comes to on
 // it.
 type Walked struct {
@@ -162,11 +170,7 @@ func (z *Zone) Walked(c *craft.Craft) []Walked {
 	out := make([]Walked, len(w.may))
 	for i := range w.may {
 		f := &w.may[i].Facts
-		name := c.Substrates[f.Substrate].Name + " under " + Lower(c.Finishes[f.Finish].Name)
-		if c.Finishes[f.Finish].Bare {
-			name = c.Substrates[f.Substrate].Name + ", " + Lower(c.Finishes[f.Finish].Name)
-		}
-		out[i] = Walked{name, w.may[i].P, verdict(w.cases[i].hits)}
+		out[i] = Walked{SurfaceName(c, f.Substrate, f.Finish), w.may[i].P, verdict(w.cases[i].hits)}
 	}
 	return out
 }

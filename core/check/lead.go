@@ -51,14 +51,6 @@ func (z *Zone) decides() (bool, string) {
 	return true, ""
 }
 
-// LeadYearOf is the year before which old paint is suspected here.
-func (z *Zone) LeadYearOf() int {
-	if z.LeadYear > 0 {
-		return z.LeadYear
-	}
-	return craft.LeadYear
-}
-
 // Lead is what is known of lead in the old paint or varnish, and a sentence on
 // a noted test that does not decide. Old paint is suspected while its age is
 // not known; an old varnish, and what nobody has identified, where the piece is
@@ -72,7 +64,11 @@ func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
 		}
 		return LeadExcluded, ""
 	}
-	old := z.Made != 0 && z.Made < z.LeadYearOf()
+	year := z.LeadYear
+	if year == 0 {
+		year = craft.LeadYear
+	}
+	old := z.Made != 0 && z.Made < year
 	holds := func(f *craft.FinishRow) bool {
 		return f.Paint && (old || z.Made == 0) || old && (f.Varnish || f.Unknown)
 	}
@@ -98,8 +94,8 @@ func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
 	return LeadNoSuspect, ""
 }
 
-// leadBars tells whether nothing may be sanded, scraped or heated dry.
-func (z *Zone) leadBars(c *craft.Craft) bool {
+// LeadBars tells whether nothing may be sanded, scraped or heated dry.
+func (z *Zone) LeadBars(c *craft.Craft) bool {
 	s, _ := z.Lead(c)
 	return s == LeadSuspect || s == LeadFound
 }

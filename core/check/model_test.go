@@ -180,8 +180,8 @@ func TestWords(t *testing.T) {
 	for got, want := range map[string]string{
 		Percent(.001): "below 2 %", Percent(.02): "2 %", Percent(.354): "35 %", Percent(.99): "over 98 %",
 		Hours(.5): "30 min", Hours(1): "1 h", Hours(2.66): "2.7 h", Hours(47): "47 h", Hours(168): "7 days",
-		Hours(math.Inf(1)): "any time", Lower("MDF"): "MDF", Lower("Oak"): "oak", Upper("oak"): "Oak",
-		List([]string{"a"}): "a", List([]string{"a", "b", "c"}): "a, b and c", List(nil): "",
+		Hours(math.Inf(1)): "any time", craft.Lower("MDF"): "MDF", craft.Lower("Oak"): "oak", craft.Upper("oak"): "Oak",
+		craft.List([]string{"a"}): "a", craft.List([]string{"a", "b", "c"}): "a, b and c", craft.List(nil): "",
 	} {
 		if got != want {
 			t.Errorf("%q, want %q", got, want)

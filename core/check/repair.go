@@ -284,7 +284,7 @@ func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
 	switch {
 	case row.ScuffHow == "":
 		return surface.Step{}, false
-	case m.Zone.leadBars(m.Craft):
+	case m.Zone.LeadBars(m.Craft):
 		cl, _ := m.Craft.Cleaner("deglosser_liquid")
 		return surface.Step{Do: surface.Clean, Cleaner: cl}, !plastic
 	default:
@@ -299,7 +299,7 @@ func (m *Mender) keyed(steps []surface.Step, i int, on craft.Family) ([]surface.
 	if !ok {
 		return nil, i, ""
 	}
-	title := Lower(StepWords(m.Craft, &sc))
+	title := craft.Lower(StepWords(m.Craft, &sc))
 	for j := m.block(steps, i); j < i; j++ {
 		if steps[j].Do == surface.Abrade && sc.Do == surface.Abrade {
 			out := slices.Clone(steps)
@@ -431,7 +431,7 @@ func (m *Mender) instead(b *surface.Boundary) {
 			if len(other) == len(steps) && slices.Equal(other, steps) {
 				continue
 			}
-			m.Edit(Upper(join(g.title, verb+productName(m.Craft, p)+" instead")), other)
+			m.Edit(craft.Upper(join(g.title, verb+productName(m.Craft, p)+" instead")), other)
 		}
 	}
 }
@@ -457,11 +457,11 @@ func (m *Mender) grounds(b *surface.Boundary) []proposal {
 	prim := m.grippers(b, on, craft.RolePrimer, b.Product)
 	for _, g := range bases {
 		if g.title != "" {
-			out = append(out, proposal{Upper(g.title), g.steps})
+			out = append(out, proposal{craft.Upper(g.title), g.steps})
 		}
 		for _, p := range prim {
 			s := m.coat(p, 1)
-			out = append(out, proposal{Upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s)})
+			out = append(out, proposal{craft.Upper(join(g.title, "prime with "+productName(m.Craft, p))), insert(g.steps, g.at, s)})
 		}
 	}
 	if m.Craft.Products[b.Product].Coat == craft.MK && b.Additive < craft.AdditiveFull {
@@ -472,7 +472,7 @@ func (m *Mender) grounds(b *surface.Boundary) []proposal {
 					s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
 				}
 			}
-			out = append(out, proposal{Upper(join(g.title, "mix half bonding additive into every coat of milk paint")), mixed})
+			out = append(out, proposal{craft.Upper(join(g.title, "mix half bonding additive into every coat of milk paint")), mixed})
 		}
 	}
 	return out
@@ -507,7 +507,7 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 			bases[0] = ground{insert(g.steps, at, wash...), g.at + len(wash), join(g.title, "clean off the "+craft.Soils[so].Name)}
 		}
 	}
-	if b.CapWhy == surface.CapFlaking && !m.Zone.leadBars(m.Craft) {
+	if b.CapWhy == surface.CapFlaking && !m.Zone.LeadBars(m.Craft) {
 		br, _ := m.Craft.Cleaner("dry_brush")
 		g := bases[0]
 		at := m.cleanPlace(g.steps, g.at)
@@ -665,9 +665,9 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 		if st.Bleeder == craft.Resin {
 			spot.Scope = surface.Knots
 		}
-		m.Edit("Block it with "+Lower(StepWords(m.Craft, &spot)), insert(m.Zone.Steps, at, spot))
+		m.Edit("Block it with "+craft.Lower(StepWords(m.Craft, &spot)), insert(m.Zone.Steps, at, spot))
 	}
-	m.Edit("Block it with "+Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, at, s))
+	m.Edit("Block it with "+craft.Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, at, s))
 	return len(m.edits) > 0 && m.edits[len(m.edits)-1].after == Sound
 }
 
@@ -675,7 +675,7 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 func titleOf(c *craft.Craft, steps []surface.Step) string {
 	var w []string
 	for i := range steps {
-		w = append(w, Lower(StepWords(c, &steps[i])))
+		w = append(w, craft.Lower(StepWords(c, &steps[i])))
 	}
 	return strings.Join(w, ", then ")
 }

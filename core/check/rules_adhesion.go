@@ -54,9 +54,9 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			c, b := k.Craft, h.Bound
-			title := fmt.Sprintf("%s may let go of %s", Upper(productName(c, b.Product)), onWhat(k, b))
+			title := fmt.Sprintf("%s may let go of %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
 			if h.Severity == Fail {
-				title = fmt.Sprintf("%s will not hold on %s", Upper(productName(c, b.Product)), onWhat(k, b))
+				title = fmt.Sprintf("%s will not hold on %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
 			}
 			return title, fmt.Sprintf("The chance that it peels is %s. This bond reaches %.2f of a full one (class %s on the cross-cut scale); %s asks for %.2f.",
 				Percent(k.Risk), b.Strength, Class(b.Strength), wearWords(k), k.Demand)
@@ -86,7 +86,7 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
-			return fmt.Sprintf("%s does not belong on %s", Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+			return fmt.Sprintf("%s does not belong on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 				fmt.Sprintf("Clean and keyed it would still reach only %.2f of a full bond, and %s asks for %.2f. Something that grips must go between.", b.Factors[surface.Grip], wearWords(k), k.Demand)
 		},
 		Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
@@ -106,7 +106,7 @@ var adhesionRules = []Rule{
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
 			if ownWax(k.Craft, b) {
-				return fmt.Sprintf("%s over %s", Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
+				return fmt.Sprintf("%s over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
 					"A coat over wax slides off. The wax comes last, or not at all."
 			}
 			return "Old wax under the " + productName(k.Craft, b.Product),
@@ -152,10 +152,10 @@ var adhesionRules = []Rule{
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
 			if craft.Families[b.On].ScuffHow == "" {
-				return fmt.Sprintf("%s on %s, which gives it nothing to hold", Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+				return fmt.Sprintf("%s on %s, which gives it nothing to hold", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 					fmt.Sprintf("It is too smooth, and abrasive would only spoil it: this coat loses %.0f %% of its bond by that. A primer made for it is its key.", (1-b.Factors[surface.Key])*100)
 			}
-			return fmt.Sprintf("%s on %s that was never scuffed", Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+			return fmt.Sprintf("%s on %s that was never scuffed", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 				fmt.Sprintf("The surface has %.0f %% of its best key, and this coat loses %.0f %% of its bond by that. Take the shine off, no more.", b.KeyGiven*100, (1-b.Factors[surface.Key])*100)
 		},
 		Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
@@ -181,7 +181,7 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
-			return fmt.Sprintf("%s too soon after %s", Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
+			return fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
 				fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), number(k.Facts.Climate.RH), Hours(b.Earliest))
 		},
 		Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
@@ -206,21 +206,21 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
-			return fmt.Sprintf("%s too late over %s", Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-				fmt.Sprintf("%s have passed, and its window closes after %s here. A scuff opens it again.", Upper(Hours(b.Waited)), Hours(b.Latest))
+			return fmt.Sprintf("%s too late over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
+				fmt.Sprintf("%s have passed, and its window closes after %s here. A scuff opens it again.", craft.Upper(Hours(b.Waited)), Hours(b.Latest))
 		},
 		Mend: func(m *Mender, h *Hit) {
 			b := h.Bound
-			Lower := &m.Craft.Products[b.Under]
+			under := &m.Craft.Products[b.Under]
 			i := b.Step - 1
 			switch {
-			case Lower.NoScuff && b.CoatNo == 1:
+			case under.NoScuff && b.CoatNo == 1:
 				m.Edit("Lay "+productName(m.Craft, b.Under)+" once more just before", insert(m.Zone.Steps, i, m.coat(b.Under, 1)))
 			case b.CoatNo > 1:
 				m.split(b)
 			default:
 				if ks, _, title := m.keyed(m.Zone.Steps, i, b.On); ks != nil {
-					m.Edit(Upper(title), ks)
+					m.Edit(craft.Upper(title), ks)
 				}
 			}
 			m.Sooner(b)
@@ -287,7 +287,7 @@ var adhesionRules = []Rule{
 			if h.Subject == "substrate" {
 				said = k.Craft.Substrates[k.Zone.Substrate].Name
 			}
-			return "The tests speak against " + Lower(said), k.Zone.Tests.Says() + " The plan is judged for that as well as for what was entered."
+			return "The tests speak against " + craft.Lower(said), k.Zone.Tests.Says() + " The plan is judged for that as well as for what was entered."
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			known := k.Zone.Known(k.Craft)
@@ -333,5 +333,5 @@ func (m *Mender) split(b *surface.Boundary) {
 		out = append(out, surface.Step{Do: surface.Dust})
 	}
 	out = append(out, rest)
-	m.Edit(Upper(Lower(StepWords(m.Craft, &sc)))+" between the coats", append(out, m.Zone.Steps[i+1:]...))
+	m.Edit(craft.Upper(craft.Lower(StepWords(m.Craft, &sc)))+" between the coats", append(out, m.Zone.Steps[i+1:]...))
 }

@@ -110,8 +110,8 @@ var prepRules = []Rule{
 				return "Nobody has looked for grease and wax", "The plan is judged as if the surface were clean. Wipe a hidden spot with white spirit, another with degreaser, and look at the rag."
 			}
 			row := &craft.Soils[h.Soil]
-			return Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
-				fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", Upper(levelWords[min(3, h.Level)]), row.Name, row.Advice)
+			return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
+				fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(levelWords[min(3, h.Level)]), row.Name, row.Advice)
 		},
 		Mend: func(m *Mender, h *Hit) {
 			if h.Subject == "unseen" {
@@ -121,16 +121,16 @@ var prepRules = []Rule{
 			steps, i := m.Zone.Steps, h.Step-1
 			wash := m.cleaning(h.Soil, h.Level)
 			at := m.cleanPlace(steps, i)
-			m.Edit(Upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
+			m.Edit(craft.Upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
 			for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
 				if !craft.Soils[h.Soil].Sticky {
 					break // washing is enough
 				}
 				p, _ := m.Craft.Product(id)
 				s := m.coat(p, 1)
-				m.Edit("Shut it in with "+Lower(m.Craft.Products[p].Name), insert(steps, i, s))
+				m.Edit("Shut it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
 				both := insert(steps, i, s)
-				m.Edit(Upper(titleOf(m.Craft, wash))+", then shut the rest in with "+Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
+				m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then shut the rest in with "+craft.Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
 			}
 			// Sanding drove it in: clean first.
 			for j := m.block(steps, i); j < i; j++ {
@@ -186,7 +186,7 @@ var prepRules = []Rule{
 			i := h.Step - 1
 			wash := m.cleaning(h.Soil, h.Level)
 			rest := append(slices.Clone(m.Zone.Steps[:i]), wash...)
-			m.Edit(Upper(titleOf(m.Craft, wash))+" instead", append(rest, m.Zone.Steps[i+1:]...))
+			m.Edit(craft.Upper(titleOf(m.Craft, wash))+" instead", append(rest, m.Zone.Steps[i+1:]...))
 			m.Edit("Add "+titleOf(m.Craft, wash), insert(m.Zone.Steps, i, wash...))
 		},
 	},

@@ -37,7 +37,7 @@ func reachesOld(e *surface.Event) bool {
 // Barred says why a step cannot be planned at all, empty where it can: what
 // disturbs a suspect of lead.
 func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
-	if disturbsDry(c, s) && (!coated || s.Through || s.Do != surface.Abrade) && z.leadBars(c) {
+	if disturbsDry(c, s) && (!coated || s.Through || s.Do != surface.Abrade) && z.LeadBars(c) {
 		return "The old coat may hold lead, and this makes dust or fumes of it. It waits for the result of a laboratory or a licensed assessor."
 	}
 	return ""
@@ -50,13 +50,13 @@ var safetyRules = []Rule{
 		Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
 		When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
 		Step: func(k *Case, e *surface.Event) {
-			if k.Zone.leadBars(k.Craft) && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
+			if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
 				k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
 			}
 		},
 		End: func(k *Case) {
 			said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
-			if k.Zone.leadBars(k.Craft) && !said {
+			if k.Barred && !said {
 				k.add(Hit{Severity: Watch, Subject: "suspect"})
 			}
 		},

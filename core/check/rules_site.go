@@ -68,8 +68,8 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			}
 			p := product(k, h)
 			u := k.Zone.Units
-			return title + " for " + List(names), fmt.Sprintf("%s %s, and %s wants at %s %s. %s",
-				l.is, l.words(u, l.air(k.Facts)), Lower(p.Name), l.bound(), l.words(u, l.limit(p)), l.advice)
+			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s wants at %s %s. %s",
+				l.is, l.words(u, l.air(k.Facts)), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			p := product(k, h)
@@ -77,7 +77,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			limit, _ := l.figure(k.Zone.Units, l.limit(p))
 			return []Figure{
 				{"air", air, unit + " in the workshop"},
-				{"limit", limit, fmt.Sprintf("%s at %s for %s", unit, l.bound(), Lower(p.Name))},
+				{"limit", limit, fmt.Sprintf("%s at %s for %s", unit, l.bound(), craft.Lower(p.Name))},
 			}
 		},
 		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", "site") },

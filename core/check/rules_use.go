@@ -24,7 +24,7 @@ var useRules = []Rule{
 		},
 		Say: func(k *Case, _ *Hit) (string, string) {
 			p := k.Trace.End.Patches[surface.Field].Product
-			return Upper(productName(k.Craft, p)) + " is left unsealed",
+			return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
 				"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
 		},
 		Mend: func(m *Mender, h *Hit) {
@@ -42,7 +42,7 @@ var useRules = []Rule{
 				if coats == 1 {
 					s.Method = "rag"
 				}
-				m.Edit("Seal it with "+Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, len(m.Zone.Steps), s))
+				m.Edit("Seal it with "+craft.Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, len(m.Zone.Steps), s))
 			}
 		},
 	},
@@ -57,5 +57,5 @@ func sealWords(k *Case) string {
 	if len(w) > 1 {
 		return w[0] + " or " + w[1]
 	}
-	return List(w)
+	return craft.List(w)
 }

@@ -4,39 +4,11 @@ import (
 	"fmt"
 	"math"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"rutile/core/craft"
 	"rutile/core/identify"
 	"rutile/core/surface"
 )
-
-// Lower puts the first letter small, but leaves abbreviations alone.
-func Lower(s string) string {
-	r, n := utf8.DecodeRuneInString(s)
-	if next, _ := utf8.DecodeRuneInString(s[n:]); unicode.IsUpper(next) {
-		return s
-	}
-	return string(unicode.ToLower(r)) + s[n:]
-}
-
-// Upper puts the first letter large.
-func Upper(s string) string {
-	r, n := utf8.DecodeRuneInString(s)
-	return string(unicode.ToUpper(r)) + s[n:]
-}
-
-// List joins words as a sentence does: a, b and c.
-func List(words []string) string {
-	switch len(words) {
-	case 0:
-		return ""
-	case 1:
-		return words[0]
-	}
-	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
-}
 
 // Percent words a chance.
 func Percent(p float64) string {
@@ -69,12 +41,12 @@ func number(x float64) string {
 
 var levelWords = [...]string{"no", "light", "marked", "heavy"}
 
-func productName(c *craft.Craft, p craft.Product) string { return Lower(c.Products[p].Name) }
+func productName(c *craft.Craft, p craft.Product) string { return craft.Lower(c.Products[p].Name) }
 
 // onWhat names what a boundary's coat lands on.
 func onWhat(k *Case, b *surface.Boundary) string {
 	if b.Bare {
-		name := Lower(k.Craft.Substrates[k.Facts.Substrate].Name)
+		name := craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)
 		if craft.Families[b.On].Natural > 0 {
 			return "bare " + name
 		}
@@ -84,7 +56,7 @@ func onWhat(k *Case, b *surface.Boundary) string {
 		return productName(k.Craft, b.Under)
 	}
 	if b.On == k.Craft.Finishes[k.Facts.Finish].Family && !k.Craft.Finishes[k.Facts.Finish].Bare {
-		return Lower(k.Craft.Finishes[k.Facts.Finish].Name)
+		return craft.Lower(k.Craft.Finishes[k.Facts.Finish].Name)
 	}
 	return craft.Families[b.On].Name
 }
@@ -123,7 +95,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 				left = append(left, levelWords[lv]+" "+craft.Soils[s].Name)
 			}
 		}
-		clean = List(left) + " left under it"
+		clean = craft.List(left) + " left under it"
 	}
 	add(surface.Cleanness, clean)
 
@@ -160,7 +132,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		if b.SiteWhy&surface.DampMineral != 0 {
 			why = append(why, "damp comes from behind")
 		}
-		site = List(why)
+		site = craft.List(why)
 	}
 	add(surface.Site, site)
 
@@ -182,9 +154,9 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 // knownFigure says how sure one may be of what a coat lands on.
 func knownFigure(k *Case) Figure {
 	fin := &k.Craft.Finishes[k.Facts.Finish]
-	is := "that there is " + Lower(fin.Name) + " on it"
+	is := "that there is " + craft.Lower(fin.Name) + " on it"
 	if fin.Bare {
-		is = "that it is " + Lower(fin.Name)
+		is = "that it is " + craft.Lower(fin.Name)
 	}
 	if k.Craft.Finishes[k.Zone.Finish].Unknown || k.Facts.Finish != k.Zone.Finish {
 		return Figure{"known", 0, is + " is supposed; it is one of the things that it may be"}
@@ -286,7 +258,7 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 	case surface.Coat:
 		w := c.Products[s.Product].Name
 		if s.NumCoats() > 1 {
-			w = fmt.Sprintf("%d coats of %s", s.NumCoats(), Lower(w))
+			w = fmt.Sprintf("%d coats of %s", s.NumCoats(), craft.Lower(w))
 		}
 		switch s.Scope {
 		case surface.Knots:

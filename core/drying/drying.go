@@ -86,8 +86,8 @@ func Humidity(tempC, dewC float64) float64 {
 const AboveDew = 3.
 
 // WoodMoisture is the moisture content in per cent that wood comes to in air
-// that stays as it is, by the Hailwood-Horrobin equation with the coefficients
-// of the Wood Handbook (USDA Forest Products Laboratory).
+// that stays as it is, by the Hailwood-Horrobin equation with the coefficients of
+// the US Forest Products Laboratory.
 func WoodMoisture(cl Climate) float64 {
 	t, h := cl.TempC, min(max(cl.RH, 0), 99)/100
 	w := 349 + 1.29*t + .0135*t*t

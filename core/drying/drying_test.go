@@ -88,7 +88,8 @@ func TestHumidityUndoesTheDewPoint(t *testing.T) {
 	}
 }
 
-// Against the Wood Handbook's table of equilibrium moisture content.
+// Against the table of equilibrium moisture content of the US Forest Products
+// Laboratory.
 func TestWoodMoisture(t *testing.T) {
 	for _, x := range []struct{ c, rh, emc float64 }{{21.1, 30, 6.2}, {21.1, 50, 9.2}, {21.1, 65, 12.0}, {21.1, 80, 16.0}, {10, 70, 13.4}} {
 		if got := WoodMoisture(Climate{x.c, x.rh}); math.Abs(got-x.emc) > .15 {

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"rutile/core/craft"
 )
 
 // Answer is one answered test.
@@ -291,7 +293,7 @@ func (b *Belief) conflicts() {
 	}
 	if said := MatterOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
 		if p := b.inMatter(said); p < doubted {
-			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, and what was seen speaks for %s.", low(Matters[said].Name), low(b.Top().Matter))})
+			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, and what was seen speaks for %s.", craft.Lower(Matters[said].Name), craft.Lower(b.Top().Matter))})
 		}
 	}
 }
@@ -318,7 +320,7 @@ func (b *Belief) against(i int) Conflict {
 	}
 	if worst.B.Test != "" {
 		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly anything shows both.",
-			short(worst.A.Test), outcomeName(worst.A), low(short(worst.B.Test)), outcomeName(worst.B))
+			short(worst.A.Test), outcomeName(worst.A), craft.Lower(short(worst.B.Test)), outcomeName(worst.B))
 	}
 	return worst
 }

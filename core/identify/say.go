@@ -3,34 +3,27 @@ package identify
 import (
 	"fmt"
 	"strings"
-	"unicode"
-	"unicode/utf8"
+
+	"rutile/core/craft"
 )
 
-// shortNames say a test within a sentence.
-var shortNames = map[string]string{
-	"kind": "The sort of thing", "age": "The age", "face": "The face", "edge": "The edges", "repeat": "The grain", "knock": "The sound", "magnet": "The magnet",
-	"metal_look": "The look of the metal", "species": "The wood inside", "worn": "Worn places", "amber": "The colour of the film", "water": "The drop of water",
-	"damp_rag": "The damp rag", "white_spirit": "White spirit", "fingernail": "The fingernail", "scrape": "The blade", "alcohol": "Alcohol", "thinner": "Lacquer thinner",
-	"hot_pin": "The hot pin", "smell": "The smell", "tape": "The tape", "uv": "The UV torch", "scratch_metal": "The scratch", "mark": "The mark", "back": "The back of the cover",
+// short says a test within a sentence.
+func short(test string) string { return Tests[TestNamed(test)].Short }
+
+// Between names the two that contradict, within a sentence.
+func (c *Conflict) Between() string {
+	switch {
+	case c.A.Test == "":
+		return "the survey and the tests"
+	case c.B.Test == "":
+		return craft.Lower(short(c.A.Test)) + " and all the others"
+	}
+	return craft.Lower(short(c.A.Test)) + " and " + craft.Lower(short(c.B.Test))
 }
-
-func short(test string) string { return shortNames[test] }
-
-// ShortName is a test as one speaks of it within a sentence.
-func (t *Test) ShortName() string { return shortNames[t.ID] }
 
 func outcomeName(a Answer) string {
 	t := &Tests[TestNamed(a.Test)]
 	return t.Outcomes[t.outcome(a.Outcome)].Name
-}
-
-func low(s string) string {
-	r, n := utf8.DecodeRuneInString(s)
-	if next, _ := utf8.DecodeRuneInString(s[n:]); unicode.IsUpper(next) {
-		return s
-	}
-	return string(unicode.ToLower(r)) + s[n:]
 }
 
 // on names what a test can be made on.
@@ -43,10 +36,7 @@ func groupName(g Group) string {
 			names = append(names, x.Name)
 		}
 	}
-	if len(names) < 2 {
-		return strings.Join(names, "")
-	}
-	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+	return craft.List(names)
 }
 
 // Word says how strong a belief is.
@@ -87,5 +77,5 @@ func onName(s Share, under string) string {
 	if s.ID == "none" {
 		return ", bare"
 	}
-	return under + low(s.Name)
+	return under + craft.Lower(s.Name)
 }

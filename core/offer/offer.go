@@ -222,7 +222,7 @@ func (m *meeting) clean(o *Offer) {
 	switch {
 	case len(off) > 0 && gain > 0:
 		o.need, o.score = needClean, gain-.01*craft.MinutesSetUp/10
-		o.Why = "Takes off the " + check.List(off) + " that is still on it"
+		o.Why = "Takes off the " + craft.List(off) + " that is still on it"
 	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && (m.c.Cleaners[o.Step.Cleaner].ID == "detergent"):
 		o.need, o.Why = needClean, "Nobody has looked what lies on it; a wash takes off what hands leave"
 	}
@@ -302,7 +302,7 @@ func (m *meeting) coat(o *Offer) {
 			if left < st.DeltaE/2 {
 				o.need, o.score = needBlock, -left-.1*float64(row.Smell)+strength/4
 				o.Why = fmt.Sprintf("%s would show at %.1f on this colour, through this at %.1f (the eye sees 1); holds at %s",
-					check.Upper(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
+					craft.Upper(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
 				return
 			}
 		}

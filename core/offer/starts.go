@@ -3,7 +3,6 @@ package offer
 import (
 	"strings"
 
-	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -47,7 +46,7 @@ func Starts(c *craft.Craft) []Start {
 		if p.Aerosol {
 			s.Method = "aerosol"
 		}
-		out = append(out, Start{check.Upper(string(p.Role)), p.Name, p.Remark, s})
+		out = append(out, Start{craft.Upper(string(p.Role)), p.Name, p.Remark, s})
 	}
 	out = append(out, Start{"Wait", "Wait", "a day to begin with", surface.Step{Do: surface.Wait, Hours: 24}})
 	for k := range surface.Kinds {

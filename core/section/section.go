@@ -86,7 +86,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	sub, fin := &c.Substrates[r.Facts.Substrate], &c.Finishes[r.Facts.Finish]
 	name := sub.Name
 	if r.Facts.Substrate != z.Substrate {
-		name = c.Substrates[z.Substrate].Name + ", taken as " + check.Lower(sub.Name)
+		name = c.Substrates[z.Substrate].Name + ", taken as " + craft.Lower(sub.Name)
 	}
 	bottom := Layer{Kind: Substrate, Name: name, Family: sub.Family, Group: sub.Group, Colour: sub.Colour}
 	if fin.Bare && groundColour != "" {
@@ -102,7 +102,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 		case c.Finishes[z.Finish].Unknown:
 			l.Name = "Unknown, taken as " + fin.Name
 		case r.Facts.Finish != z.Finish:
-			l.Name = c.Finishes[z.Finish].Name + ", taken as " + check.Lower(fin.Name)
+			l.Name = c.Finishes[z.Finish].Name + ", taken as " + craft.Lower(fin.Name)
 		}
 		l.Clear = fin.Colour == ""
 		d.Layers = append(d.Layers, l)

@@ -124,7 +124,7 @@ func identified(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
 		s.State, s.Says = Open, "The tests speak against what was entered"
 	case z.Tests != nil && len(z.Tests.Against) > 0:
-		s.State, s.Says = Open, "Tests contradict each other: "+check.Lower(strings.TrimSuffix(z.Tests.Against[0].Says, ". Hardly anything shows both."))
+		s.State, s.Says = Open, "They contradict each other: "+z.Tests.Against[0].Between()
 	case known.Finish == identify.Possible || known.Substrate == identify.Possible || (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
 		s.State, s.Says = Open, "Not settled yet: "+strings.TrimSuffix(z.Tests.Says(), ".")
 	case sub.Unknown && fin.Unknown:
@@ -133,10 +133,8 @@ func identified(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
 		s.State, s.Says = Open, "The material is not known"
 	case fin.Unknown:
 		s.State, s.Says = Open, "What is on it is not known; it is taken as each thing it may be"
-	case fin.Bare:
-		s.Says = sub.Name + ", bare"
 	default:
-		s.Says = sub.Name + " under " + check.Lower(fin.Name)
+		s.Says = check.SurfaceName(c, z.Substrate, z.Finish)
 	}
 	if s.State == Done {
 		s.Says += ", " + check.KnownWords(known.Finish, known.PFinish)
@@ -218,7 +216,7 @@ func handOver(c *craft.Craft, z *check.Zone, r *check.Result, coats int) Stage {
 	case r.Verdict == check.Fails:
 		s.State, s.Says = Open, "The plan fails as it stands"
 	default:
-		s.Says = "Ready to print: " + check.Lower(check.StepWords(c, &z.Steps[0])) + " comes first"
+		s.Says = "Ready to print: " + craft.Lower(check.StepWords(c, &z.Steps[0])) + " comes first"
 	}
 	return s
 }

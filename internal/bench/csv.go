@@ -11,6 +11,8 @@ import (
 	"strings"
 	"time"
 	"unicode/utf8"
+
+	"rutile/core/craft"
 )
 
 // Limits on a file of readings.
@@ -211,13 +213,13 @@ func row(rec []string, cols []column, sep rune, loc *time.Location) (x Reading, 
 			q := c.quantity.Row()
 			v, ok := number(cell, sep)
 			if !ok {
-				return x, 0, fmt.Sprintf("“%s” is no %s", clip(cell), low(q.Name))
+				return x, 0, fmt.Sprintf("“%s” is no %s", clip(cell), craft.Lower(q.Name))
 			}
 			if c.fahrenheit {
 				v = (v - 32) / 1.8
 			}
 			if v < q.Min || v > q.Max {
-				return x, 0, fmt.Sprintf("%s of %s %s is impossible; it lies between %v and %v", low(q.Name), cell, q.Unit, q.Min, q.Max)
+				return x, 0, fmt.Sprintf("%s of %s %s is impossible; it lies between %v and %v", craft.Lower(q.Name), cell, q.Unit, q.Min, q.Max)
 			}
 			x.Values[c.quantity] = v
 		}
@@ -250,8 +252,6 @@ func number(s string, sep rune) (float64, bool) {
 	v, err := strconv.ParseFloat(s, 64)
 	return v, err == nil && v == v && v < 1e9 && v > -1e9
 }
-
-func low(s string) string { return strings.ToLower(s[:1]) + s[1:] }
 
 func clip(s string) string {
 	const most = 60

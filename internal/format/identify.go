@@ -197,7 +197,7 @@ func Identify(c *craft.Craft, p *Piece, zone int, o CheckOptions) Identification
 		}
 		out.Against = append(out.Against, Conflict{tests, a.Says})
 	}
-	asking := identify.Asking{Class: identify.Meets(c), Lead: p.suspect(c, zone, o)}
+	asking := identify.Asking{Class: identify.Meets(c), Lead: z.LeadBars(c)}
 	planned := slices.ContainsFunc(z.Steps, func(s surface.Step) bool { return s.Do == surface.Coat })
 	if planned {
 		asking.Class = outcomeOf(c, &z)
@@ -341,10 +341,7 @@ func take(c *craft.Craft, b *identify.Belief, z *check.Zone) *Take {
 		return nil
 	}
 	t.Sure = identify.Grade(p).String()
-	t.Says = c.Substrates[s].Name + ", " + check.Lower(c.Finishes[id].Name)
-	if !c.Finishes[id].Bare {
-		t.Says = c.Substrates[s].Name + " under " + check.Lower(c.Finishes[id].Name)
-	}
+	t.Says = check.SurfaceName(c, s, id)
 	return t
 }
 

@@ -9,7 +9,6 @@ import (
 	"text/tabwriter"
 
 	"rutile/core/apart"
-	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
@@ -302,8 +301,7 @@ const heldByLead = "The old coat may hold lead, and mending scrapes or sands it:
 // suspect tells whether lead forbids dry work on a zone.
 func (p *Piece) suspect(c *craft.Craft, i int, o CheckOptions) bool {
 	z := p.judged(c, i, o)
-	s, _ := z.Lead(c)
-	return s == check.LeadSuspect || s == check.LeadFound
+	return z.LeadBars(c)
 }
 
 func mending(ds []mend.Defect, air drying.Climate) Mending {

@@ -6,7 +6,7 @@ import (
 	"strconv"
 
 	"rutile/core/apart"
-	"rutile/core/check"
+	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/mend"
 	"rutile/core/parts"
@@ -35,7 +35,7 @@ func (p *Part) core(zone int) (parts.Part, error) {
 	for i, id := range p.Faces {
 		f, ok := k.FaceNamed(id)
 		if !ok {
-			return out, &Error{fmt.Sprintf(".faces[%d]", i), strconv.Quote(id), fmt.Sprintf("%s has no such face", check.Lower(parts.Kinds[k].Name))}
+			return out, &Error{fmt.Sprintf(".faces[%d]", i), strconv.Quote(id), fmt.Sprintf("%s has no such face", craft.Lower(parts.Kinds[k].Name))}
 		}
 		out.Painted |= f
 	}

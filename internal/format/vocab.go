@@ -258,7 +258,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	v.Starts = starts(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]
-		w := TestWord{t.ID, t.Name, t.ShortName(), t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
+		w := TestWord{t.ID, t.Name, t.Short, t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
 		for _, o := range t.Outcomes {
 			w.Outcomes = append(w.Outcomes, OutcomeWord{o.ID, o.Name, o.Draw})
 		}

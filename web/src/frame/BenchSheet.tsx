@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { temp, useUnits } from "../ui/units";
-import { useBench } from "./useBench";
+import { siteOf, useBench } from "./useBench";
 
 type Air = Schemas["AirRead"];
 
@@ -22,6 +22,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
   const course = useQuery({ queryKey: ["course"], queryFn: () => answer(api.GET("/api/bench/course")) }).data;
   const [said, setSaid] = useState("");
   const now = bench?.room;
+  const site = siteOf(now);
   const drawn = course && (course.imported.length > 1 ? course.imported : course.today);
   const use = (site: Schemas["Site"], what: string) => {
     onAir?.(site);
@@ -35,24 +36,8 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
             <b className="font-semibold">{now.by}</b>
             {now.simulated && " (simulated)"}, {clock(now.at)}: {reading(now, u)}.
           </p>
-          {onAir && now.temp_c !== undefined && now.rh_pct !== undefined && (
-            <button
-              type="button"
-              className="btn btn-primary"
-              onClick={() =>
-                use(
-                  {
-                    temp_c: now.temp_c ?? 0,
-                    rh_pct: now.rh_pct ?? 0,
-                    surface_c: now.surface_c,
-                    at: now.at,
-                    by: now.by,
-                    simulated: now.simulated,
-                  },
-                  "This reading",
-                )
-              }
-            >
+          {onAir && site && (
+            <button type="button" className="btn btn-primary" onClick={() => use(site, "This reading")}>
               Use it for this piece
             </button>
           )}

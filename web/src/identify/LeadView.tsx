@@ -3,7 +3,8 @@ import { useEffect, useState } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Part } from "../survey/Part";
 import { Choice } from "../ui/Choice";
-import { Field, TextField } from "../ui/Field";
+import { DateField } from "../ui/DateField";
+import { TextField } from "../ui/Field";
 import { today } from "./useIdentify";
 
 type Test = Schemas["LeadTest"];
@@ -106,18 +107,13 @@ export function LeadView({ id, zone, lead, onZone }: Props) {
             hint={draft.by === "swab" ? "A home swab is noted and decides nothing, whatever it shows." : undefined}
             onChange={(id) => put({ by: (id || undefined) as Draft["by"] })}
           />
-          <Field label="Dated" error={late ? "This day is still to come." : undefined}>
-            {(id) => (
-              <input
-                id={id}
-                type="date"
-                className={`input w-full ${late ? "input-error" : ""}`}
-                value={draft.date ?? ""}
-                max={today()}
-                onChange={(e) => put({ date: e.target.value || undefined })}
-              />
-            )}
-          </Field>
+          <DateField
+            label="Dated"
+            value={draft.date}
+            latest={today()}
+            error={late ? "This day is still to come." : undefined}
+            onChange={(date) => put({ date })}
+          />
           <TextField
             label="Report number, or who tested"
             max={200}

@@ -5,7 +5,8 @@ import { zoneID } from "../piece/edit";
 import { useVocab } from "../piece/vocab";
 import { Part } from "../survey/Part";
 import { Choice } from "../ui/Choice";
-import { Field, TextField } from "../ui/Field";
+import { DateField } from "../ui/DateField";
+import { TextField } from "../ui/Field";
 import { CrossCut } from "./drawings";
 import { today } from "./useIdentify";
 
@@ -217,30 +218,6 @@ function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
         ))}
       </div>
     </fieldset>
-  );
-}
-
-function DateField({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: string | undefined;
-  onChange: (d: string | undefined) => void;
-}) {
-  return (
-    <Field label={label}>
-      {(id) => (
-        <input
-          id={id}
-          type="date"
-          className="input w-44"
-          value={value ?? ""}
-          onChange={(e) => onChange(e.target.value || undefined)}
-        />
-      )}
-    </Field>
   );
 }
 

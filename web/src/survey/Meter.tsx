@@ -3,7 +3,7 @@ import { Gauge } from "lucide-react";
 import { useState } from "react";
 import { answer, api, type Piece, Refused, type Schemas, type Zone } from "../api/client";
 import { clock } from "../frame/BenchSheet";
-import { useBench } from "../frame/useBench";
+import { siteOf, useBench } from "../frame/useBench";
 import { ofZones } from "../piece/edit";
 
 type Reading = Schemas["Reading"];
@@ -18,19 +18,14 @@ export function withReading(zone: Zone, r: Reading): Zone {
 
 /** RoomMeter takes the air of this moment as the piece's, with one press. */
 export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) {
-  const now = useBench()?.room;
-  if (now?.temp_c === undefined || now.rh_pct === undefined) return null;
-  const { temp_c, rh_pct, surface_c, at, by, simulated } = now;
+  const site = siteOf(useBench()?.room);
+  if (!site) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 self-center text-sm">
-      <button
-        type="button"
-        className="btn border-base-300 bg-base-100 font-normal"
-        onClick={() => onSite({ temp_c, rh_pct, surface_c, at, by, simulated })}
-      >
-        <Gauge className="size-4" aria-hidden="true" /> {by}
+      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={() => onSite(site)}>
+        <Gauge className="size-4" aria-hidden="true" /> {site.by}
       </button>
-      {simulated && <span className="text-secondary">simulated</span>}
+      {site.simulated && <span className="text-secondary">simulated</span>}
     </div>
   );
 }
