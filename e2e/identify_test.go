@@ -100,7 +100,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 	// A mistake: three answers that say wax. The belief and the verdict follow, and undo brings both back.
 	do(t, ctx, press("The tests"), press("Another test instead"), press("What does a fingernail do?"), asks("fingernail"), outcome("furrow"), press("The face A clear film"), asks("face"), outcome("soft_sheen"),
 		press("The colour of the film Amber"), asks("amber"), outcome("no_film"), verdict("fails"), sees("Old wax under the pigmented shellac"), sees("under wax"),
-		press("Undo"), press("Undo"), press("Undo"), verdict("sound"), sees("very likely"))
+		press("Undo"), press("Undo"), press("Undo"), verdict("sound"), sees("Beech under oil varnish (tested)"))
 }
 
 // verdict "fails" is shown on the dialogue's own screen; the findings stand in
@@ -122,12 +122,12 @@ func TestTheDialogueByKeys(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/look-over")), sees("What it is"), keys("2"), asks("amber"),
-		keys("s"), asks("thinner"), keys("n"), asks("white_spirit"), keys("f"), sees("Lacquer"), saved())
+		keys("s"), asks("thinner"), keys("n"), asks("kind"), keys("l"), sees("Lacquer"), saved())
 	var got []string
 	for _, e := range a.stored("4").Piece.Zones[0].Evidence[2:] {
 		got = append(got, e.Test+"="+e.Outcome)
 	}
-	if s := strings.Join(got, " "); s != "amber=clear thinner=not_sure white_spirit=nothing" {
+	if s := strings.Join(got, " "); s != "amber=clear thinner=not_sure kind=woven" {
 		t.Errorf("answered %s", s)
 	}
 }
