@@ -265,3 +265,16 @@ func TestNothingIsMendedDryOnASuspect(t *testing.T) {
 		t.Error(s)
 	}
 }
+
+// The page is told which sheen a meter's reading stands for.
+func TestAReadingOfGlossIsASheen(t *testing.T) {
+	for units, want := range map[string]string{"4": "dead_flat", "37": "satin", "90": "gloss"} {
+		p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "finish": "varnish_oil", "gloss": "matt", "gloss_gu": ` + units)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0].Gloss; got != want {
+			t.Errorf("%s units are %s", units, got)
+		}
+	}
+}

@@ -57,6 +57,7 @@ type ZoneResult struct {
 	Findings []Finding     `json:"findings"`
 	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
 	Section  *Section      `json:"section,omitempty"`
+	Gloss    string        `json:"gloss,omitempty" doc:"The sheen it is taken for, where one was entered or read off a meter"`
 	Known    *Known        `json:"known,omitempty" doc:"How sure one may be of what was entered; absent where nothing was tested"`
 	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where nothing makes it a suspect"`
 	Bonds    []Bond        `json:"bonds" doc:"What a patch test could be made of, weakest first"`
@@ -248,6 +249,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		Hours: HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
 	}
 	out.Patches = patchStates(c, src, out.Bonds, o.Today)
+	out.Gloss = craft.Sheens[z.Gloss].ID
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)

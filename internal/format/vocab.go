@@ -18,7 +18,7 @@ import (
 type Vocab struct {
 	Substrates []SubstrateWord `json:"substrates"`
 	Finishes   []FinishWord    `json:"finishes"`
-	Gloss      []GlossWord     `json:"gloss"`
+	Gloss      []Word          `json:"gloss"`
 	Soils      []Word          `json:"soils"`
 	Bleeders   []Word          `json:"bleeders"`
 	Defects    []DefectWord    `json:"defects"`
@@ -90,12 +90,6 @@ type CutWord struct {
 	Name  string  `json:"name"`
 	Says  string  `json:"says"`
 	Gone  float64 `json:"gone" doc:"Share of the squares that are gone, about"`
-}
-
-// GlossWord describes a sheen.
-type GlossWord struct {
-	Word
-	Units float64 `json:"units" doc:"Gloss units at 60 degrees, about"`
 }
 
 // SubstrateWord describes a substrate.
@@ -195,7 +189,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		v.Finishes = append(v.Finishes, w)
 	}
 	for _, r := range craft.Sheens[1:] {
-		v.Gloss = append(v.Gloss, GlossWord{word(r.ID, r.Name, ""), r.Units})
+		v.Gloss = append(v.Gloss, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.Soils {
 		v.Soils = append(v.Soils, word(r.ID, r.Name, r.Advice))

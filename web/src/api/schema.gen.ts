@@ -723,18 +723,6 @@ export interface components {
             name: string;
             note?: string;
         };
-        GlossWord: {
-            /** @description Further words to find it by */
-            also?: string;
-            id: string;
-            name: string;
-            note?: string;
-            /**
-             * Format: double
-             * @description Gloss units at 60 degrees, about
-             */
-            units: number;
-        };
         HidingPart: {
             /** Format: int64 */
             coats_needed: number;
@@ -1613,7 +1601,7 @@ export interface components {
             fillers: components["schemas"]["Word"][];
             finishes: components["schemas"]["FinishWord"][];
             fittings: components["schemas"]["FittingWord"][];
-            gloss: components["schemas"]["GlossWord"][];
+            gloss: components["schemas"]["Word"][];
             hows: components["schemas"]["Word"][];
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
@@ -1743,6 +1731,8 @@ export interface components {
             /** @description Not computed yet */
             chips: components["schemas"]["ChipsPart"];
             findings: components["schemas"]["Finding"][];
+            /** @description The sheen it is taken for, where one was entered or read off a meter */
+            gloss?: string;
             /** @description Not computed yet */
             hiding: components["schemas"]["HidingPart"];
             hours: components["schemas"]["HoursPart"];

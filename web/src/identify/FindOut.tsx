@@ -37,6 +37,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
   if (weighed) shown.current = proposed;
   const id = asked ?? (weighed ? proposed : shown.current);
   const test = v.tests.find((t) => t.id === id);
+  const offered = found?.next.find((n) => n.test === id);
   const before = evidence.find((e) => e.test === id)?.outcome;
   const give = (outcome: string) => {
     if (!test) return;
@@ -72,8 +73,8 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
           <Question
             key={test.id}
             test={test}
-            why={asked ? undefined : found.next.find((n) => n.test === test.id)?.says}
-            rare={found.next.find((n) => n.test === test.id)?.rare ?? []}
+            why={asked ? undefined : offered?.says}
+            rare={offered?.rare ?? []}
             before={before}
             onGive={give}
           />
@@ -144,8 +145,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
 }
 
 function shortOf(tests: TestWord[], id: string) {
-  const s = tests.find((t) => t.id === id)?.short ?? id;
-  return `${s[0]?.toLowerCase()}${s.slice(1)}`;
+  return lower(tests.find((t) => t.id === id)?.short ?? id);
 }
 
 type QuestionProps = {

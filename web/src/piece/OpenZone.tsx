@@ -80,7 +80,7 @@ export function OpenZone({
   const looking = held ?? pointed;
   const [copying, setCopying] = useState(false);
   const wanted = useRef<string>(undefined); // a field to go to once it is on the screen
-  const finding = useFinding(piece, zone, isFind(view));
+  const finding = useFinding(piece, zone, view === "identify");
   const trial = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const seen = trial && looking ? trial : judged;
   useEffect(() => {
@@ -217,6 +217,7 @@ export function OpenZone({
               implied={judged?.implied_levels}
               look={look}
               onPhotos={onPhotos}
+              gloss={judged?.gloss}
               known={judged?.known}
               onIdentify={() => onView("identify")}
               onZone={onZone}

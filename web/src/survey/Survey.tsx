@@ -22,6 +22,7 @@ type Props = {
   look: Look | undefined;
   onPhotos: (point?: string) => void;
   implied: Level[] | undefined; // what rises by itself where nothing is entered, once that is known
+  gloss: ZoneResult["gloss"]; // the sheen that a meter's reading is taken for
   known: ZoneResult["known"]; // how sure one may be of what is entered
   onIdentify: () => void;
   onZone: (z: Zone) => void;
@@ -40,6 +41,7 @@ export function Survey({
   look,
   onPhotos,
   implied,
+  gloss,
   known,
   onIdentify,
   onZone,
@@ -110,8 +112,8 @@ export function Survey({
               }
               words={v.gloss}
               none="not looked at"
-              value={zone.gloss_gu === undefined ? zone.gloss : shineOf(v.gloss, zone.gloss_gu)}
-              onChange={(gloss) => set({ gloss, gloss_gu: undefined })}
+              value={zone.gloss_gu === undefined ? zone.gloss : gloss}
+              onChange={(id) => set({ gloss: id, gloss_gu: undefined })}
             />
             <Meter field="gloss_gu" id={id} piece={piece} zone={zone} onZone={onZone} />
           </>
@@ -220,12 +222,6 @@ export function Survey({
       </div>
     </div>
   );
-}
-
-/** shineOf is the rung that a meter's reading stands nearest to. */
-function shineOf(rungs: { id: string; units?: number }[], units: number) {
-  const off = (w: { units?: number }) => Math.abs((w.units ?? 0) - units);
-  return rungs.reduce((a, b) => (off(b) < off(a) ? b : a)).id;
 }
 
 /** Sure says how sure one may be of what is entered: tested, likely, or only assumed. */
