@@ -48,9 +48,10 @@ types: web/node_modules/.installed
 	go run ./cmd/rutile openapi > web/openapi.json
 	$(NPM) run types
 
-## docs: the published schema, from the tables
+## docs: the published schema and the rule book, from the tables and the entries
 docs:
 	go run ./cmd/rutile schema > docs/piece.schema.json
+	go run ./cmd/rutile rules > docs/rules.md
 
 ## bench: the figures of speed
 bench:

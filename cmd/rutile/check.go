@@ -172,6 +172,23 @@ func vocabCommand() *cobra.Command {
 	}
 }
 
+func rulesCommand() *cobra.Command {
+	var asJSON bool
+	cmd := &cobra.Command{
+		Use:   "rules",
+		Short: "Print the rule book of the check, as Markdown",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			if asJSON {
+				return writeJSON(cmd.OutOrStdout(), format.RuleWords(check.Rules))
+			}
+			return format.WriteRules(cmd.OutOrStdout())
+		},
+	}
+	cmd.Flags().BoolVar(&asJSON, "json", false, "write it as JSON")
+	return cmd
+}
+
 func schemaCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:   "schema",

@@ -26,25 +26,27 @@ type Row struct {
 	Do               string // what is usually done with it
 	Clean, Store     string
 	Holes            bool // it is screwed on by holes whose spacing matters
+	// Painted tells that it may be painted where it is: a door is, a hinge never.
+	Painted bool
 }
 
 // Rows lists what comes off. Advice is a working default; what a maker says of
 // cleaning goes first.
 var Rows = []Row{
-	{"handle", "Handle", "Handles", "H", Off, "Soak in warm water with detergent, brush, dry at once; no ammonia on brass.", "In a bag with its own screws.", true},
-	{"knob", "Knob", "Knobs", "K", Off, "Wash with detergent, dry at once; no ammonia on brass.", "In a bag with its own screws.", true},
-	{"hinge", "Hinge", "Hinges", "G", Off, "White spirit for old paint and oil, then dry; never paint a knuckle.", "In a bag with its own screws: each goes back where it was.", false},
-	{"lock", "Lock", "Locks", "L", Off, "Wipe only; keep water and paint out of it.", "With its key and screws.", false},
-	{"plate", "Plate or escutcheon", "Plates", "P", Off, "Wipe; old pins bend, so ease them.", "In a bag with its pins.", false},
-	{"castor", "Castor", "Castors", "C", Off, "Pick hair and thread out, wipe.", "Together, marked with their corner.", false},
-	{"door", "Door", "Doors", "D", Off, "Cleaned with its zone.", "Flat, on blocks; the label on an edge that is not painted.", false},
-	{"drawer", "Drawer", "Drawers", "R", Off, "Vacuum; wash runners dry.", "Numbered from above; drawers are rarely alike.", false},
-	{"shelf", "Shelf", "Shelves", "S", Off, "Cleaned with its zone.", "Its label on the back edge.", false},
-	{"glass", "Glass pane", "Glass panes", "W", Mask, "Alcohol on a cloth, at the very end.", "Tape along the edge, film over the rest; take tape off before the paint is hard.", false},
-	{"mirror", "Mirror", "Mirrors", "M", Mask, "No ammonia near its backing.", "Upright, face to a wall, if it comes out.", false},
-	{"pad", "Pad", "Pads", "U", Off, "Vacuum.", "Covered, away from spray and solvent.", false},
-	{"wiring", "Lamp or wiring", "Wiring", "E", Off, "None.", "Disconnected and put back by an electrician.", false},
-	{"other", "Other", "Others", "X", Off, "", "", false},
+	{"handle", "Handle", "Handles", "H", Off, "Soak in warm water with detergent, brush, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
+	{"knob", "Knob", "Knobs", "K", Off, "Wash with detergent, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
+	{"hinge", "Hinge", "Hinges", "G", Off, "White spirit for old paint and oil, then dry; never paint a knuckle.", "In a bag with its own screws: each goes back where it was.", false, false},
+	{"lock", "Lock", "Locks", "L", Off, "Wipe only; keep water and paint out of it.", "With its key and screws.", false, false},
+	{"plate", "Plate or escutcheon", "Plates", "P", Off, "Wipe; old pins bend, so ease them.", "In a bag with its pins.", false, false},
+	{"castor", "Castor", "Castors", "C", Off, "Pick hair and thread out, wipe.", "Together, marked with their corner.", false, false},
+	{"door", "Door", "Doors", "D", Off, "Cleaned with its zone.", "Flat, on blocks; the label on an edge that is not painted.", false, true},
+	{"drawer", "Drawer", "Drawers", "R", Off, "Vacuum; wash runners dry.", "Numbered from above; drawers are rarely alike.", false, true},
+	{"shelf", "Shelf", "Shelves", "S", Off, "Cleaned with its zone.", "Its label on the back edge.", false, true},
+	{"glass", "Glass pane", "Glass panes", "W", Mask, "Alcohol on a cloth, at the very end.", "Tape along the edge, film over the rest; take tape off before the paint is hard.", false, false},
+	{"mirror", "Mirror", "Mirrors", "M", Mask, "No ammonia near its backing.", "Upright, face to a wall, if it comes out.", false, false},
+	{"pad", "Pad", "Pads", "U", Off, "Vacuum.", "Covered, away from spray and solvent.", false, false},
+	{"wiring", "Lamp or wiring", "Wiring", "E", Off, "None.", "Disconnected and put back by an electrician.", false, false},
+	{"other", "Other", "Others", "X", Off, "", "", false, false},
 }
 
 // RowOf returns what is known of a kind; false if there is none of that id.

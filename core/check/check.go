@@ -4,8 +4,7 @@ import (
 	"cmp"
 	"slices"
 
-	"github.com/lucasb-eyer/go-colorful"
-
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/identify"
 	"rutile/core/measure"
@@ -33,8 +32,17 @@ type Zone struct {
 	Boards []surface.Board
 	// Colour of the target as #rrggbb, empty where none was chosen.
 	Colour string
-	Look   string // "solid" or an effect's id
-	Steps  []surface.Step
+	// Sheen of the target; NoSheen where it is open.
+	Sheen craft.Sheen
+	Look  string // "solid" or an effect's id
+	// Ground is the colour it has now as #rrggbb; empty for the usual one.
+	Ground string
+	// Stays are what is fitted to the zone and is neither to be taken off nor
+	// masked, in words.
+	Stays []string
+	// Match are the other zones of the piece, for those that are to look the same.
+	Match []Base
+	Steps []surface.Step
 	// Units are those that findings are worded in.
 	Units measure.Units
 }
@@ -57,12 +65,11 @@ func (z *Zone) lightness(c *craft.Craft) float64 {
 // Lightness is CIELAB L*, 0 to 100, of an sRGB colour as #rrggbb; a colour
 // that cannot be read counts as white, on which every stain shows.
 func Lightness(hex string) float64 {
-	col, err := colorful.Hex(hex)
-	if err != nil {
+	col, ok := colour.Parse(hex)
+	if !ok {
 		return 100
 	}
-	l, _, _ := col.Lab()
-	return l * 100
+	return col.Light()
 }
 
 // Result is a judged zone.
@@ -81,6 +88,15 @@ type Result struct {
 	// knowing adds to the spread of the log of a strength.
 	May   []May
 	Doubt float64
+	// Story is what its coats look like, Chips how much of a powder paint will let
+	// go, and Cured when it may be used; Ready tells whether there is anything to
+	// use.
+	Story Story
+	Chips Chips
+	Cured Cured
+	Ready bool
+	// Chippy tells that flakes are wanted.
+	Chippy bool
 }
 
 // Finding is one thing a rule has to say.
@@ -270,6 +286,8 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	if z.Area > 0 {
 		r.Minutes = k.Trace.End.Minutes
 	}
+	r.Story, r.Chips, r.Chippy = k.Story, k.Chips, k.Chippy
+	r.Cured, r.Ready = curedIn(c, k.Facts, &k.Trace)
 	if len(k.Bonds) > 0 {
 		bs := slices.Clone(k.Bonds)
 		slices.SortStableFunc(bs, func(a, b Bond) int {

@@ -140,8 +140,8 @@ func stains(end *surface.State, light float64, out *[craft.NumBleeders]Stain) {
 		}
 		for i := range end.Patches[:end.N] {
 			p := &end.Patches[i]
-			if p.Coats == 0 || p.Load[b] == 0 {
-				continue
+			if p.Coats == 0 || p.Load[b] == 0 || p.Kind == surface.Worn {
+				continue // worn places have a rule of their own
 			}
 			de := p.Stain(craft.Bleeder(b)) * show
 			if de > out[b].DeltaE {

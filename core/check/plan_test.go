@@ -21,7 +21,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 	t.Helper()
 	c := craft.Default()
 	z := &Zone{Look: craft.LookSolid, SoilsKnown: true, Made: 2004, Colour: "#f2f0ea"}
-	z.Moisture, z.Climate, z.Wear, z.Area = -1, drying.Usual, craft.Handled, 1
+	z.Moisture, z.Climate, z.Wear, z.Area, z.AgeDays = -1, drying.Usual, craft.Handled, 1, -1
 	z.Finish, _ = c.Finish("none")
 	var tests []string
 	for i, clause := range strings.Split(facts, ";") {
@@ -75,8 +75,33 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			z.Uses |= u
 		case "knots":
 			z.Knots = 3
+		case "veneer":
+			z.Veneer = true
+		case "defects":
+			for _, x := range w[1:] {
+				d := defectNamed(t, x)
+				z.Loose |= d.Loose
+				z.Uneven = z.Uneven || d.Uneven
+			}
+		case "age":
+			z.AgeDays = num(t, w[1])
+		case "gap":
+			z.GapMM = num(t, w[1])
+		case "touching":
+			z.Touching = true
+		case "fitting":
+			z.Stays = w[1:]
+		case "ground":
+			z.Ground = w[1]
+		case "target":
+			z.Sheen, _ = craft.SheenNamed(w[1])
+		case "surface":
+			z.SurfaceRead, z.SurfaceC = true, num(t, w[1])
+		case "match": // the paint of another zone, its colour, and whether it drinks
+			p, _ := c.Product(w[1])
+			z.Match = append(z.Match, Base{Name: "the doors", Paint: p, Colour: w[2], Drinks: len(w) > 3, Primer: craft.NoProduct})
 		case "flaking":
-			z.Flaking = true
+			z.Loose = craft.LooseFlakes
 		case "made":
 			z.Made, _ = strconv.Atoi(w[1])
 		case "colour":
@@ -118,6 +143,26 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 	return z
 }
 
+func num(t testing.TB, s string) float64 {
+	t.Helper()
+	x, err := strconv.ParseFloat(s, 64)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return x
+}
+
+func defectNamed(t testing.TB, id string) *craft.DefectRow {
+	t.Helper()
+	for i := range craft.Defects {
+		if craft.Defects[i].ID == id {
+			return &craft.Defects[i]
+		}
+	}
+	t.Fatalf("no damage %q", id)
+	return nil
+}
+
 func familyNamed(t testing.TB, id string) craft.Family {
 	t.Helper()
 	for f := range craft.Families {
@@ -151,6 +196,9 @@ func stepsOf(t testing.TB, plan string) []surface.Step {
 			if slices.Contains(w, "wet") {
 				s.How = craft.Wet
 			}
+			if slices.Contains(w, "machine") {
+				s.How = craft.Machine
+			}
 		case w[0] == "pad":
 			s = surface.Step{Do: surface.Abrade, How: craft.Pad}
 		case w[0] == "wait":
@@ -164,9 +212,42 @@ func stepsOf(t testing.TB, plan string) []surface.Step {
 				t.Fatalf("no step %q", clause)
 			}
 			s = surface.Step{Do: k}
+			switch k {
+			case surface.Strip:
+				s.StripHow = w[1]
+			case surface.Fill:
+				s.With = "filler_" + w[1]
+			case surface.Test:
+				s.Rating, _ = strconv.Atoi(w[1])
+			case surface.Effect:
+				s.Effect = w[1]
+				s.Heat, s.Wetted = slices.Contains(w, "heat"), slices.Contains(w, "wetted")
+				if _, ok := c.Effect(w[1]); !ok {
+					t.Fatalf("no effect %q", w[1])
+				}
+			}
 		}
 		for _, x := range w[1:] {
+			id, value, given := strings.Cut(x, ":")
 			switch {
+			case given && id == "sheen":
+				s.Sheen, _ = craft.SheenNamed(value)
+			case given && id == "resist":
+				s.Resist = value
+			case given && id == "grit":
+				s.Grit, _ = strconv.Atoi(value)
+			case x == "spray" || x == "first":
+				if x == "spray" {
+					s.Method = x
+				} else {
+					s.AdditiveFirst = true
+				}
+			case strings.HasPrefix(x, "col#"):
+				s.Colour = x[3:]
+			case strings.HasPrefix(x, "thin") && s.Do == surface.Coat:
+				s.ThinPct = num(t, x[4:])
+			case strings.HasPrefix(x, "water") && s.Do == surface.Coat:
+				s.WaterRatio = num(t, x[5:])
 			case x == "knots":
 				s.Scope = surface.Knots
 			case x == "spots":

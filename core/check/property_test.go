@@ -41,14 +41,33 @@ func randomZone(r *rand.Rand, c *craft.Craft) *Zone {
 	if r.IntN(4) == 0 {
 		z.Knots = 1 + r.IntN(5)
 	}
-	z.Flaking = r.IntN(12) == 0
+	if r.IntN(12) == 0 {
+		z.Loose = craft.Loose(1 << r.IntN(5))
+	}
 	z.Wear = craft.Wear(r.IntN(len(craft.Wears)))
 	z.Uses = craft.Uses(r.IntN(1 << len(craft.UseRows)))
 	z.Climate = drying.Climate{TempC: 5 + r.Float64()*28, RH: 30 + r.Float64()*60}
 	z.Made = []int{0, 1900, 1960, 1990, 2015}[r.IntN(5)]
 	z.Colour = []string{"", "#ffffff", "#e4e8df", "#7d8f86", "#101010"}[r.IntN(5)]
 	z.Area = []float64{0, .4, 2.5}[r.IntN(3)]
+	z.AgeDays = []float64{-1, 20, 400}[r.IntN(3)]
+	z.Touching, z.GapMM = r.IntN(5) == 0, []float64{0, 0, .3, 1}[r.IntN(4)]
+	z.Veneer, z.Uneven = r.IntN(6) == 0, r.IntN(6) == 0
+	z.Sheen = craft.Sheen(r.IntN(7))
+	if r.IntN(8) == 0 {
+		z.SurfaceRead, z.SurfaceC = true, z.Climate.TempC-float64(r.IntN(9))
+	}
+	if r.IntN(3) == 0 {
+		z.Look = c.Effects[r.IntN(len(c.Effects))].ID
+	}
+	if r.IntN(8) == 0 {
+		z.Stays = []string{"glass"}
+	}
+	z.Ground = []string{"", "", "#202020", "#f0e8d8"}[r.IntN(4)]
 	n := r.IntN(9)
+	if r.IntN(20) == 0 {
+		n = 15 + r.IntN(15)
+	}
 	for range n {
 		z.Steps = append(z.Steps, randomStep(r, c))
 	}
@@ -56,7 +75,7 @@ func randomZone(r *rand.Rand, c *craft.Craft) *Zone {
 }
 
 func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
-	switch r.IntN(12) {
+	switch r.IntN(14) {
 	case 0, 1:
 		return surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(r.IntN(len(c.Cleaners))), Rinse: r.IntN(2) == 0, Passes: r.IntN(3)}
 	case 2:
@@ -68,7 +87,14 @@ func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
 	case 5:
 		return surface.Step{Do: surface.Wait, Hours: float64(r.IntN(300))}
 	case 6:
-		return surface.Step{Do: []surface.Kind{surface.RaiseGrain, surface.Fill, surface.Mask, surface.Effect}[r.IntN(4)]}
+		s := surface.Step{Do: []surface.Kind{surface.RaiseGrain, surface.Fill, surface.Mask, surface.Remove, surface.Repair, surface.Strip, surface.Reassemble, surface.Test}[r.IntN(8)]}
+		s.With, s.StripHow, s.Rating = craft.Fillers[r.IntN(2)], craft.Strips[r.IntN(4)], r.IntN(6)
+		return s
+	case 7:
+		s := surface.Step{Do: surface.Effect, Effect: c.Effects[r.IntN(len(c.Effects))].ID, Heat: r.IntN(4) == 0, Wetted: r.IntN(4) == 0}
+		s.Resist = []string{"", "", "wax", "shellac_tacky", "lacquer_tacky"}[r.IntN(5)]
+		s.Grit, s.Share = []int{0, 220, 320}[r.IntN(3)], []float64{0, .1, .6}[r.IntN(3)]
+		return s
 	}
 	s := surface.Step{Do: surface.Coat, Product: craft.Product(r.IntN(len(c.Products))), Coats: r.IntN(4), Auto: r.IntN(2) == 0, Method: "brush"}
 	if !s.Auto {
@@ -77,7 +103,11 @@ func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
 	if r.IntN(10) == 0 {
 		s.Scope = surface.Knots
 	}
+	s.ThinPct = []float64{0, 0, 0, 10, 60}[r.IntN(5)]
+	s.Sheen = craft.Sheen(r.IntN(7) * r.IntN(2))
+	s.Colour = []string{"", "", "#b02020", "#202830"}[r.IntN(4)]
 	if c.Products[s.Product].Coat == craft.MK {
+		s.AdditiveFirst = r.IntN(3) == 0
 		s.Additive = []float64{0, .25, .5, 1}[r.IntN(4)]
 	}
 	return s
@@ -94,10 +124,11 @@ func describe(c *craft.Craft, z *Zone) string {
 // Every edit really clears its finding, adds no fail, and leads to the verdict
 // it promises; and every finding has something that answers it.
 func TestEveryEditClearsItsFinding(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(7, 11))
 	edits, findings := 0, 0
-	for range 3000 {
+	for range 20000 {
 		z := randomZone(r, c)
 		before := Check(c, z, Options{})
 		count := func(res *Result, code, subject string, from Severity) int {
@@ -142,6 +173,7 @@ func TestEveryEditClearsItsFinding(t *testing.T) {
 }
 
 func TestFiguresStayInRange(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(1, 2))
 	for range 20000 {
@@ -176,10 +208,11 @@ func TestFiguresStayInRange(t *testing.T) {
 
 // A soil more never makes a plan safer.
 func TestRiskNeverFallsWithASoil(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 4))
 	worse := 0
-	for range 4000 {
+	for range 20000 {
 		z := randomZone(r, c)
 		dirty := *z
 		s := r.IntN(int(craft.NumSoils))
@@ -205,10 +238,11 @@ func TestRiskNeverFallsWithASoil(t *testing.T) {
 
 // A window missed never makes a plan safer.
 func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(13, 14))
 	worse := 0
-	for range 4000 {
+	for range 20000 {
 		z := randomZone(r, c)
 		var closing []int
 		for i := range z.Steps {
@@ -240,11 +274,12 @@ func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
 
 // A blocker less never makes a stain fainter.
 func TestStainNeverFallsWithoutABlocker(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(5, 6))
 	p, _ := c.Product("primer_stainblock_oil")
 	worse := 0
-	for range 4000 {
+	for range 20000 {
 		z := randomZone(r, c)
 		at := r.IntN(len(z.Steps) + 1)
 		blocked := *z
@@ -267,13 +302,15 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 }
 
 func TestSameZoneSameAnswer(t *testing.T) {
+	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 9))
-	for range 300 {
+	for i := range 20000 {
 		z := randomZone(r, c)
 		kept := *z
 		kept.Steps = slices.Clone(z.Steps)
-		a, b := Check(c, z, Options{}), Check(c, z, Options{})
+		o := Options{NoRepairs: i%8 != 0}
+		a, b := Check(c, z, o), Check(c, z, o)
 		if !reflect.DeepEqual(a.Findings, b.Findings) || a.Verdict != b.Verdict || a.Hours != b.Hours {
 			t.Fatalf("two answers for %s", describe(c, z))
 		}

@@ -2,6 +2,7 @@ package check
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -525,7 +526,7 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 func (m *Mender) Wait(b *surface.Boundary) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := b.Step - 1
-	if b.CoatNo == 1 {
+	if b.CoatNo == 1 || steps[i].Do != surface.Coat {
 		for i--; i >= 0 && steps[i].Do != surface.Coat; i-- {
 			if steps[i].Do == surface.Wait {
 				steps[i].Hours += practical(b.Earliest - b.Waited)
@@ -669,6 +670,133 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 	}
 	m.Edit("Block it with "+craft.Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, at, s))
 	return len(m.edits) > 0 && m.edits[len(m.edits)-1].after == Sound
+}
+
+// swapEach proposes, for each other product, the plan with it in every place of
+// one; verb has a place for its name.
+func (m *Mender) swapEach(old craft.Product, verb string, ids ...string) {
+	for _, id := range ids {
+		p, _ := m.Craft.Product(id)
+		if p == old {
+			continue
+		}
+		steps := slices.Clone(m.Zone.Steps)
+		for i := range steps {
+			if s := &steps[i]; s.Do == surface.Coat && s.Product == old {
+				n := m.coat(p, s.NumCoats())
+				n.Colour, n.Scope = s.Colour, s.Scope
+				if m.Craft.Products[p].Role == craft.RoleWax {
+					n.Coats, n.Method = 1, "rag"
+				}
+				if m.Craft.Products[p].Role == m.Craft.Products[old].Role {
+					n.Sheen = s.Sheen
+				}
+				steps[i] = n
+			}
+		}
+		m.Edit(craft.Upper(fmt.Sprintf(verb, productName(m.Craft, p))), steps)
+	}
+}
+
+// without proposes the plan without a product that is no paint of it, so that
+// what is wanted stays.
+func (m *Mender) without(p craft.Product) {
+	if r := m.Craft.Products[p].Role; r == craft.RolePaint {
+		return
+	}
+	m.Edit("Leave the "+productName(m.Craft, p)+" out", slices.DeleteFunc(slices.Clone(m.Zone.Steps), func(s surface.Step) bool {
+		return s.Do == surface.Coat && s.Product == p
+	}))
+}
+
+// waitHours proposes to leave the coat below b for some hours.
+func (m *Mender) waitHours(b *surface.Boundary, hours float64) {
+	at := *b
+	at.Earliest = hours
+	m.Wait(&at)
+	if b.CoatNo == 1 {
+		m.Edit("Wait "+Hours(practical(hours))+" there", insert(m.Zone.Steps, b.Step-1, surface.Step{Do: surface.Wait, Hours: practical(hours)}))
+	}
+}
+
+// swapClears proposes the plan with all its clear coats and waxes over the last paint made
+// one seal; verb has a place for its name.
+func (m *Mender) swapClears(verb string, ids ...string) {
+	from := m.lastCoat(craft.RolePaint) + 1
+	for _, id := range ids {
+		p, _ := m.Craft.Product(id)
+		s := m.coat(p, 2)
+		if m.Craft.Products[p].Role == craft.RoleWax {
+			s.Coats, s.Method = 1, "rag"
+		}
+		s.Sheen = m.Zone.Sheen
+		if m.Craft.Products[p].Role != craft.RoleClear {
+			s.Sheen = craft.NoSheen
+		}
+		out := slices.Clone(m.Zone.Steps[:from])
+		laid := false
+		for _, x := range m.Zone.Steps[from:] {
+			if r := m.Craft.Products[x.Product].Role; x.Do == surface.Coat && (r == craft.RoleClear || r == craft.RoleWax) {
+				if !laid {
+					out = append(out, s)
+				}
+				laid = true
+				continue
+			}
+			out = append(out, x)
+		}
+		if laid {
+			m.Edit(fmt.Sprintf(verb, productName(m.Craft, p)), out)
+		}
+	}
+}
+
+// level proposes to fill and level the ground before the first coat.
+func (m *Mender) level(title string) {
+	i := m.firstCoat()
+	if i < 0 {
+		return
+	}
+	fill := []surface.Step{{Do: surface.Fill, With: "filler_fine"}, {Do: surface.Abrade, Grit: 220, How: craft.Hand}, {Do: surface.Dust}}
+	m.Edit(title, insert(m.Zone.Steps, i, fill...))
+	prime, _ := m.Craft.Product("primer_stainblock_wb")
+	m.Edit(title+", and prime it", insert(m.Zone.Steps, i, append(fill, m.coat(prime, 1))...))
+}
+
+// change proposes the plan with one step, from 1, made other.
+func (m *Mender) change(title string, step int, f func(*surface.Step)) {
+	steps := slices.Clone(m.Zone.Steps)
+	f(&steps[step-1])
+	m.Edit(title, steps)
+}
+
+// moved proposes the plan with one step, from 1, taken to another place, counted
+// before it was taken out.
+func (m *Mender) moved(title string, step, to int) {
+	s := m.Zone.Steps[step-1]
+	rest := slices.Delete(slices.Clone(m.Zone.Steps), step-1, step)
+	if to >= step {
+		to--
+	}
+	m.Edit(title, insert(rest, to, s))
+}
+
+// lastCoat is the index of the last coat step of a role, -1 where there is none.
+func (m *Mender) lastCoat(r craft.Role) int {
+	for i := len(m.Zone.Steps) - 1; i >= 0; i-- {
+		if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == r {
+			return i
+		}
+	}
+	return -1
+}
+
+// firstCoat is the index of the first coat that leaves a film, -1 where there is
+// none.
+func (m *Mender) firstCoat() int {
+	return slices.IndexFunc(m.Zone.Steps, func(s surface.Step) bool {
+		return s.Do == surface.Coat && m.Craft.Products[s.Product].LeavesFilm()
+	})
 }
 
 // titleOf joins the words of several steps.

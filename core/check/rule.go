@@ -4,6 +4,8 @@
 package check
 
 import (
+	"strings"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -41,6 +43,8 @@ type Rule struct {
 	Title string // in a painter's words
 	Why   string // why it matters
 	When  string // when it fires, and how severely
+	Looks string // what it looks at
+	Mends string // what mends it
 	// Each keeps a finding for every step it arises at; otherwise a subject is
 	// reported once, where it is worst.
 	Each bool
@@ -61,6 +65,18 @@ type Rule struct {
 	group int // its place among the groups of rules
 }
 
+// groups names the groups of rules, by what their codes begin with.
+var groups = map[string]string{
+	"walk": "The plan as a whole", "adhesion": "Adhesion", "bleed": "Bleed-through", "prep": "Preparation", "effect": "Effects",
+	"film": "Film and look", "use": "Use", "site": "The workshop's air", "safety": "Harm and caution",
+}
+
+// Group is the name of the rule's group.
+func (r *Rule) Group() string {
+	id, _, _ := strings.Cut(r.Code, ".")
+	return groups[id]
+}
+
 // Hit is a finding before it is put into words.
 type Hit struct {
 	Rule     *Rule
@@ -71,7 +87,11 @@ type Hit struct {
 	Soil     craft.Soil
 	Level    uint8
 	Stain    *Stain
-	Case     *Case
+	// Value is what was found and Limit what it is held against, for rules that
+	// speak of a figure; Product what they speak of.
+	Value, Limit float64
+	Product      craft.Product
+	Case         *Case
 	// If says what the surface is only supposed to be, where the finding does not
 	// hold for everything it may be.
 	If string
@@ -82,20 +102,29 @@ func (h *Hit) same(o *Hit) bool { return h.Rule == o.Rule && h.Subject == o.Subj
 // Case is one walk under judgement: the zone taken for one of the things it
 // may be.
 type Case struct {
-	Craft   *craft.Craft
-	Zone    *Zone
-	Facts   *surface.Facts
-	Trace   surface.Trace
-	Demand  float64
-	Doubt   float64 // what not knowing the surface adds to the spread of the log of a strength
-	Barred  bool    // lead forbids dry work
-	Bonds   []Bond
-	Risk    float64
-	Stains  [craft.NumBleeders]Stain
-	Opaque  bool // some coat hides the ground
-	Coated  bool // there is a coat at all
-	hits    []Hit
-	current *Rule
+	Craft  *craft.Craft
+	Zone   *Zone
+	Facts  *surface.Facts
+	Trace  surface.Trace
+	Demand float64
+	Doubt  float64 // what not knowing the surface adds to the spread of the log of a strength
+	Barred bool    // lead forbids dry work
+	Bonds  []Bond
+	Risk   float64
+	Stains [craft.NumBleeders]Stain
+	Opaque bool // some coat hides the ground
+	Coated bool // there is a coat at all
+	// Look is the effect that is wanted, nil for a solid look. Chippy and Cracks
+	// tell that paint is meant to let go by flaking, or over a medium.
+	Look           *craft.EffectRow
+	Chippy, Cracks bool
+	Story          Story
+	Chips          Chips
+	worn           Stain // the worst that comes through worn edges
+	powers         []power
+	boards         []surface.Board
+	hits           []Hit
+	current        *Rule
 }
 
 // add records a finding of the rule at work.
@@ -113,10 +142,18 @@ func (k *Case) add(h Hit) {
 	k.hits = append(k.hits, h)
 }
 
-// wantsChips tells whether this coat is meant to let go.
-func (k *Case) wantsChips(b *surface.Boundary) bool {
-	return (k.Zone.Look == "chippy" || k.Zone.Look == "layered_chippy") &&
-		k.Craft.Products[b.Product].Coat == craft.MK
+// letsGo tells whether this coat is meant to let go: powder paint under a flaking
+// look, and the coat over a medium under a cracked or lifted one.
+func (k *Case) letsGo(b *surface.Boundary) bool {
+	if k.Chippy && k.Craft.Products[b.Product].Coat == craft.MK {
+		return true
+	}
+	return k.Cracks && k.onMedium(b)
+}
+
+// onMedium tells whether a coat lies on a crackle or lift medium.
+func (k *Case) onMedium(b *surface.Boundary) bool {
+	return b.Under != craft.NoProduct && k.Craft.Products[b.Under].Coat == craft.CM
 }
 
 // Rules is the rule book, in the order findings of one severity are shown.
@@ -125,7 +162,7 @@ var Rules []*Rule
 // The entries speak of repairs, repairs are verified by the rules: only init
 // breaks the circle.
 func init() {
-	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, useRules, siteRules, safetyRules} {
+	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, effectRules, filmRules, useRules, siteRules, safetyRules} {
 		for i := range group {
 			group[i].group = n
 			Rules = append(Rules, &group[i])
@@ -137,10 +174,11 @@ func init() {
 func (k *Case) judge() {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
-	if len(z.Boards) > 0 {
+	k.look()
+	if boards := k.tested(); len(boards) > 0 {
 		for i := range k.Trace.Events {
 			for j := range k.Trace.Events[i].Boundaries() {
-				k.Trace.Events[i].Bounds[j].Learn(c, z.Boards, k.Doubt)
+				k.Trace.Events[i].Bounds[j].Learn(c, boards, k.Doubt)
 			}
 		}
 	}
@@ -152,9 +190,11 @@ func (k *Case) judge() {
 			k.Opaque = k.Opaque || c.Products[s.Product].Opaque()
 		}
 	}
-	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.wantsChips, k.Bonds)
+	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.letsGo, k.Bonds)
 	k.Risk = together(k.Bonds)
 	stains(&k.Trace.End, z.lightness(c), &k.Stains)
+	k.paint()
+	k.chip()
 	k.hits = k.hits[:0]
 	for _, r := range Rules {
 		k.current = r
@@ -167,4 +207,50 @@ func (k *Case) judge() {
 			r.End(k)
 		}
 	}
+}
+
+// look finds out what is wanted.
+func (k *Case) look() {
+	k.Look, k.Chippy, k.Cracks = nil, false, false
+	if x, ok := k.Craft.Effect(k.Zone.Look); ok {
+		k.Look = &k.Craft.Effects[x]
+	}
+	wants := func(id string) {
+		k.Chippy = k.Chippy || id == "chippy" || id == "layered_chippy"
+		k.Cracks = k.Cracks || id == "crackle" || id == "lift_off"
+	}
+	wants(k.Zone.Look)
+	for i := range k.Zone.Steps {
+		s := &k.Zone.Steps[i]
+		if s.Do == surface.Effect {
+			wants(s.Effect)
+			// Pigment is worked into cracks, and so wants them.
+			k.Cracks = k.Cracks || s.Effect == "dusting"
+		}
+	}
+}
+
+// tested are the rated patch tests: those of the zone, and those that the plan
+// itself holds, each of which was made of the coat before it. What was wrong
+// with that coat is not divided out: a patch that held in spite of grease is no
+// reason to trust the grease.
+func (k *Case) tested() []surface.Board {
+	k.boards = append(k.boards[:0], k.Zone.Boards...)
+	for i := range k.Trace.Events {
+		e := &k.Trace.Events[i]
+		if e.Doing.Do != surface.Test {
+			continue
+		}
+		for j := i - 1; j >= 0; j-- {
+			if bs := k.Trace.Events[j].Boundaries(); len(bs) > 0 {
+				b := &bs[0]
+				k.boards = append(k.boards, surface.Board{
+					Product: b.Product, On: b.On, Bare: b.Bare, Additive: b.Additive, Hidden: true,
+					Class: e.Doing.Rating, Cap: b.Cap,
+				})
+				break
+			}
+		}
+	}
+	return k.boards
 }

@@ -11,7 +11,9 @@ import (
 func bleedRule(code, title, why string) Rule {
 	return Rule{
 		Code: code, Title: title, Why: why,
-		When: "The stain through the finished coats is predicted at 1 CIEDE2000 unit or more: watch; 3 or more: fail.",
+		When:  "The stain through the finished coats is predicted at 1 CIEDE2000 unit or more: watch; 3 or more: fail.",
+		Looks: "how much there is, what wakes it, what each coat lets through, and the lightness of the finished colour",
+		Mends: "a coat that holds it back, over all of it or on the spots; another coat of it",
 		End: func(k *Case) {
 			if !k.Opaque {
 				return
@@ -77,6 +79,8 @@ var bleedRules = []Rule{
 		Title: "Plasticiser softens the coats",
 		Why:   "Vinyl gives off its softener for years, and hard coats over it turn sticky and stay so.",
 		When:  "What gets through is 1 or more on the scale of stains: watch; 3 or more: fail.",
+		Looks: "how much plasticiser the vinyl gives off, and what each coat lets through",
+		Mends: "flexible paint against the vinyl; more coats of it",
 		End:   bleedRule("bleed.tacky", "", "").End,
 		Say: func(k *Case, h *Hit) (string, string) {
 			will := "may turn sticky"
@@ -88,10 +92,57 @@ var bleedRules = []Rule{
 		Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
 	},
 	{
+		Code:  "bleed.cut_back",
+		Title: "Wear goes through what holds a stain back",
+		Why:   "Where an edge is rubbed down, the blocker is gone, and what it held comes into the paint and the seal around it.",
+		When:  "Distressing or sanding later in the plan goes through a blocker, and what then comes through there is 1 CIEDE2000 unit or more. Watch: it is a spot, and not the face.",
+		Looks: "the worn places by themselves, and what is laid over them afterwards",
+		Mends: "a coat of clear shellac over the worn edges before the seal; wearing less deep",
+		End: func(k *Case) {
+			w := k.Trace.End.Patch(surface.Worn)
+			if w == nil || !k.Opaque || k.cutStep() == 0 {
+				return
+			}
+			show := Show(k.Zone.lightness(k.Craft))
+			worst, most := Stain{}, 0.
+			for b := range w.Load {
+				de := w.Stain(craft.Bleeder(b)) * show
+				if de > most && de >= stainWatch && de > k.Stains[b].DeltaE+.5 {
+					most = de
+					worst = Stain{Bleeder: craft.Bleeder(b), Patch: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Lets: float64(w.Lets[b]), Show: show}
+				}
+			}
+			if most == 0 {
+				return
+			}
+			k.worn = worst
+			k.add(Hit{Severity: Watch, Step: k.cutStep(), Subject: worst.Bleeder.String(), Stain: &k.worn})
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return craft.Upper(craft.Bleeders[h.Stain.Bleeder].Name) + " comes through the worn edges",
+				fmt.Sprintf("There the blocker is rubbed off, and about %.1f of it gets into what lies over it, as halos along the edge.", h.Stain.DeltaE)
+		},
+		Mend: func(m *Mender, h *Hit) {
+			i := h.Step
+			for i < len(m.Zone.Steps) && m.Zone.Steps[i].Do == surface.Dust {
+				i++
+			}
+			for _, n := range []int{1, 2} {
+				p, _ := m.Craft.Product("shellac_clear")
+				m.Edit(craft.Upper(plural(n, "coat", "coats"))+" of clear shellac over the worn edges", insert(m.Zone.Steps, i, m.coat(p, n)))
+			}
+			if s := &m.Zone.Steps[h.Step-1]; s.Do == surface.Effect {
+				m.change("Wear it with 320, no deeper than the undercoat", h.Step, func(s *surface.Step) { s.Grit = 320 })
+			}
+		},
+	},
+	{
 		Code:  "bleed.self_priming",
 		Title: "The only block is a paint that claims to prime itself",
 		Why:   "A self-priming paint grips by itself, but it does not hold stains back.",
 		When:  "A stain is predicted at 1 or more, nothing blocks it, and the paint is said to prime itself. Watch.",
+		Looks: "whether a paint that is said to prime itself is all that stands before a stain",
+		Mends: "a coat that holds it back",
 		End: func(k *Case) {
 			if !k.Opaque {
 				return
@@ -114,4 +165,14 @@ var bleedRules = []Rule{
 		},
 		Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
 	},
+}
+
+// cutStep is the last step, from 1, that wears deep.
+func (k *Case) cutStep() int {
+	for i := len(k.Zone.Steps) - 1; i >= 0; i-- {
+		if x := k.effectOf(&k.Zone.Steps[i]); x != nil && x.Deep {
+			return i + 1
+		}
+	}
+	return 0
 }

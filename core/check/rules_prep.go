@@ -21,6 +21,8 @@ var prepRules = []Rule{
 		Title: "Sanded before it was clean",
 		Why:   "Abrasive drives grease and wax into the surface, and no washing gets them out again.",
 		When:  "Something is abraded while grease, wax polish, silicone or a wax finish is still on it. Watch at level 1, fail from level 2.",
+		Looks: "what lies on the surface when abrasive touches it",
+		Mends: "cleaning first",
 		Step: func(k *Case, e *surface.Event) {
 			if e.Doing.Do != surface.Abrade {
 				return
@@ -79,6 +81,8 @@ var prepRules = []Rule{
 		Title: "Something is left on the surface",
 		Why:   "Paint holds on what lies on top, and what lies on top wipes off.",
 		When:  "A coat goes on over a soil other than dust. Watch at level 1, fail from level 2; wax polish and silicone fail any water-based coat; shellac covers a light soil. Watch while nobody has looked.",
+		Looks: "what lies on the surface when each coat goes on; whether anybody looked",
+		Mends: "the cleaner that shifts it; shellac over what no cleaner shifts; looking",
 		Step: func(k *Case, e *surface.Event) {
 			for i := range e.Boundaries() {
 				b := &e.Bounds[i]
@@ -146,6 +150,8 @@ var prepRules = []Rule{
 		Title: "The wrong cleaner for this soil",
 		Why:   "Detergent smears wax, and white spirit does nothing for smoke.",
 		When:  "A cleaner is used that shifts nothing of what is on the surface, and the soil is still there at the next coat. Watch.",
+		Looks: "what each cleaner meets, and what of it is left at the next coat",
+		Mends: "the right cleaner, instead or as well",
 		Each:  true,
 		Step: func(k *Case, e *surface.Event) {
 			if e.Doing.Do != surface.Clean {
@@ -195,6 +201,8 @@ var prepRules = []Rule{
 		Title: "A cleaner left without its rinse",
 		Why:   "Cleaner that dries on the surface is a soil of its own.",
 		When:  "A coat goes on over the residue of a cleaner that must be rinsed. Watch for detergent, fail for the alkaline degreaser.",
+		Looks: "what each cleaner leaves behind",
+		Mends: "its rinse",
 		Each:  true,
 		Step: func(k *Case, e *surface.Event) {
 			if e.NBounds == 0 {
@@ -228,6 +236,8 @@ var prepRules = []Rule{
 		Title: "Painted over sanding dust",
 		Why:   "Dust under a coat is grit in the finish and a weak layer below it.",
 		When:  "A coat goes on while dust is left, from sanding or from before. Watch.",
+		Looks: "the dust that lies there when a coat goes on",
+		Mends: "dusting off",
 		Each:  true,
 		Step: func(k *Case, e *surface.Event) {
 			for i := range e.Boundaries() {
@@ -244,10 +254,386 @@ var prepRules = []Rule{
 		},
 	},
 	{
+		Code:  "prep.cleaner_harms",
+		Title: "The cleaner harms what it touches",
+		Why:   "Alcohol takes shellac off, acetone melts plastic, ammonia eats brass, water swells raw board.",
+		When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung cloth or a try out of sight is enough: a note.",
+		Looks: "what lies open when the cleaner is used, and what that cleaner damages",
+		Mends: "another cleaner for the same soil; leaving it out",
+		Each:  true,
+		Step: func(k *Case, e *surface.Event) {
+			if e.Doing.Do != surface.Clean {
+				return
+			}
+			p := &e.Before.Patches[surface.Field]
+			sub := k.Craft.Substrates[k.Facts.Substrate].ID
+			harms := craft.Harms[k.Craft.Cleaners[e.Doing.Cleaner].ID]
+			for i := range harms {
+				x := &harms[i]
+				bare := p.Bare && p.Coats == 0 && slices.Contains(x.Substrates, sub)
+				if !bare && (!slices.Contains(x.Families, p.Top) || p.Bare && len(x.Substrates) == 0) {
+					continue
+				}
+				sev := Note
+				if x.Ruins {
+					sev = Fail
+				}
+				k.add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
+			x := &craft.Harms[row.ID][int(h.Value)]
+			if !x.Ruins {
+				return row.Name + " with care here", x.Says
+			}
+			return row.Name + " spoils it", x.Says
+		},
+		Mend: func(m *Mender, h *Hit) {
+			i := h.Step - 1
+			for n := range m.Craft.Cleaners {
+				row := &m.Craft.Cleaners[n]
+				if craft.Cleaner(n) == m.Zone.Steps[i].Cleaner || row.Carrier == craft.Dry || row.Biocide || row.Ammonia {
+					continue
+				}
+				m.change(row.Name+" instead", h.Step, func(s *surface.Step) {
+					*s = surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(n), Rinse: row.Rinses > 0, Passes: s.Passes}
+				})
+			}
+			m.Edit("Leave it out", slices.Delete(slices.Clone(m.Zone.Steps), i, i+1))
+		},
+	},
+	{
+		Code:  "prep.too_coarse",
+		Title: "Too coarse a grit",
+		Why:   "Scratches that paint does not fill stay in the finish for good.",
+		When:  "A grit is coarser than the surface stands, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
+		Looks: "each grit, what lies open under it, and the last one before a coat",
+		Mends: "a finer grit, or a further pass with a finer one",
+		Step: func(k *Case, e *surface.Event) {
+			s := e.Doing
+			p := &e.Before.Patches[surface.Field]
+			if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
+				if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+				}
+				return
+			}
+			const fine = 150
+			if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
+				return
+			}
+			if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < fine || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
+				return // rough stone takes 120, and a filler fills it
+			}
+			k.add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			if h.Subject == "last" {
+				return fmt.Sprintf("The scratches of %.0f will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves nothing that paint does not fill.", h.Limit)
+			}
+			lim, _ := k.limitAt(h.Step)
+			return fmt.Sprintf("%.0f is too coarse here", h.Value), craft.Upper(lim.Says) + "."
+		},
+		Figures: func(_ *Case, h *Hit) []Figure {
+			out := []Figure{{"grit", h.Value, "grit, as planned"}}
+			if h.Limit > 0 {
+				out = append(out, Figure{"limit", h.Limit, "coarsest grit that is right here"})
+			}
+			return out
+		},
+		Mend: func(m *Mender, h *Hit) {
+			if h.Subject == "last" {
+				m.Edit("Sand once more with 180", insert(m.Zone.Steps, h.Step, surface.Step{Do: surface.Abrade, Grit: 180, How: craft.Hand}))
+				m.change("Sand with 180 instead", h.Step, func(s *surface.Step) { s.Grit = 180 })
+				return
+			}
+			m.gentler(h.Step)
+		},
+	},
+	{
+		Code:  "prep.grit_jump",
+		Title: "Too great a step between grits",
+		Why:   "A fine grit does not take out the scratches of one twice as coarse; they come up under the first coat.",
+		When:  "The next grit on the same face is more than double the last, and that was coarser than 180. Watch.",
+		Looks: "the grits that follow each other with no coat between",
+		Mends: "the grit between",
+		Each:  true,
+		Step: func(k *Case, e *surface.Event) {
+			s := e.Doing
+			p := &e.Before.Patches[surface.Field]
+			const double, seen = 2.1, 180
+			if s.Do != surface.Abrade || s.How == craft.Pad || p.Grit == 0 || p.Grit >= seen || float64(s.Grit) <= double*float64(p.Grit) {
+				return
+			}
+			k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
+		},
+		Say: func(_ *Case, h *Hit) (string, string) {
+			return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once paint makes them shine. Half as much again to double each time."
+		},
+		Figures: func(_ *Case, h *Hit) []Figure {
+			return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "grit that follows"}}
+		},
+		Mend: func(m *Mender, h *Hit) {
+			how := m.Zone.Steps[h.Step-1].How
+			var add []surface.Step
+			var names []string
+			for _, g := range []int{60, 80, 120, 180, 240, 320, 400} {
+				last := int(h.Limit)
+				if len(add) > 0 {
+					last = add[len(add)-1].Grit
+				}
+				// The finest that is not too great a step.
+				if g > last && g < int(h.Value) && float64(g) <= 2.1*float64(last) {
+					next := g
+					for _, f := range []int{120, 180, 240, 320} {
+						if f > next && float64(f) <= 2*float64(last) && f < int(h.Value) {
+							next = f
+						}
+					}
+					add = append(add, surface.Step{Do: surface.Abrade, Grit: next, How: how})
+					names = append(names, fmt.Sprint(next))
+				}
+			}
+			m.Edit("Sand with "+craft.List(names)+" between", insert(m.Zone.Steps, h.Step-1, add...))
+		},
+	},
+	{
+		Code:  "prep.cut_through",
+		Title: "It may go through",
+		Why:   "Veneer is half a millimetre thick, a print thinner than paper: once through, nothing brings it back.",
+		When:  "Veneer, printed laminate, paper, foil, vinyl or leather is abraded more coarsely than it stands, or by machine. Fail; watch by machine with a fine grit.",
+		Looks: "how thin what lies open is, the grit and whether a machine holds it",
+		Mends: "a finer grit by hand; a pad",
+		Each:  true,
+		Step: func(k *Case, e *surface.Event) {
+			s := e.Doing
+			if s.Do != surface.Abrade || s.How == craft.Pad || s.Through {
+				return
+			}
+			p := &e.Before.Patches[surface.Field]
+			lim, ok := k.limit(p)
+			if !ok || !lim.Thin {
+				return
+			}
+			switch {
+			case lim.PadOnly || lim.None || s.Grit < lim.Coarsest:
+				k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+			case s.How == craft.Machine:
+				k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			lim, _ := k.limitAt(h.Step)
+			how := fmt.Sprintf("Sanding with %.0f may go through", h.Value)
+			if k.Zone.Steps[h.Step-1].How == craft.Machine {
+				how = fmt.Sprintf("A machine with %.0f may go through", h.Value)
+			}
+			return how, craft.Upper(lim.Says) + "."
+		},
+		Figures: func(_ *Case, h *Hit) []Figure {
+			out := []Figure{{"grit", h.Value, "grit, as planned"}}
+			if h.Limit > 0 {
+				out = append(out, Figure{"limit", h.Limit, "coarsest grit it stands by hand"})
+			}
+			return out
+		},
+		Mend: func(m *Mender, h *Hit) { m.gentler(h.Step) },
+	},
+	{
+		Code:  "prep.grain_raise",
+		Title: "The grain will rise",
+		Why:   "Water in the first coat lifts the fibres of bare wood, and the finish dries rough.",
+		When:  "Bare wood meets a water-based coat without its grain raised and knocked back, and nothing is sanded after that coat. Watch where the finish shines satin or more and is thinner than 120 µm; a note otherwise.",
+		Looks: "whether the wood is bare, what carries the first coat, and what is sanded after it",
+		Mends: "raising the grain first; sanding with 320 after the first coat",
+		End: func(k *Case) {
+			p := &k.Trace.End.Patches[surface.Field]
+			if p.RoughStep == 0 || k.Look != nil && k.Look.ID == "limed" {
+				return
+			}
+			sev := Note
+			const buries = 120 // µm of film level raised fibres out
+			if k.finalSheen() >= craft.Satin && p.Film < buries {
+				sev = Watch
+			}
+			k.add(Hit{Severity: sev, Step: int(p.RoughStep)})
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "", fmt.Sprintf("%s is the first coat on bare wood. Damp it, let it dry and knock it back before; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
+		},
+		Mend: func(m *Mender, h *Hit) {
+			i := h.Step - 1
+			raise := surface.Step{Do: surface.RaiseGrain}
+			at := i
+			for at > 0 && m.Zone.Steps[at-1].Do == surface.Dust {
+				at--
+			}
+			if at < i {
+				m.Edit("Raise the grain first", insert(m.Zone.Steps, at, raise))
+			} else {
+				m.Edit("Raise the grain first, and dust off", insert(m.Zone.Steps, i, raise, surface.Step{Do: surface.Dust}))
+			}
+			s := m.Zone.Steps[i]
+			denib := []surface.Step{{Do: surface.Abrade, Grit: 320, How: craft.Hand}, {Do: surface.Dust}}
+			if s.NumCoats() > 1 {
+				first, rest := s, s
+				first.Coats, rest.Coats = 1, s.NumCoats()-1
+				out := slices.Concat(m.Zone.Steps[:i], []surface.Step{first}, denib, []surface.Step{rest}, m.Zone.Steps[i+1:])
+				m.Edit("Sand with 320 after the first coat", out)
+			} else {
+				m.Edit("Sand with 320 after this coat", insert(m.Zone.Steps, i+1, denib...))
+			}
+		},
+	},
+	{
+		Code:  "prep.loose_left",
+		Title: "Something loose is left",
+		Why:   "Nothing painted onto what lifts can hold better than it does.",
+		When:  "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
+		Looks: "the damage that was entered, and the steps that take it off or fix it",
+		Mends: "brushing, scraping or stripping it off; gluing it down",
+		Step: func(k *Case, e *surface.Event) {
+			p := &e.Before.Patches[surface.Field]
+			if e.NBounds == 0 || p.Loose == 0 {
+				return
+			}
+			sev := Fail
+			if p.Loose == craft.LooseJoint {
+				sev = Watch
+			}
+			k.add(Hit{Severity: sev, Step: e.Step, Value: float64(p.Loose)})
+		},
+		Say: func(_ *Case, h *Hit) (string, string) {
+			names := craft.Loose(h.Value).Names()
+			return craft.Upper(craft.List(names)) + " left under the paint", "It lets go by itself and takes every coat along. Flaking and blisters come off; veneer, foil and joints are glued down, or foil is stripped."
+		},
+		Mend: func(m *Mender, h *Hit) {
+			l := craft.Loose(h.Value)
+			at := m.cleanPlace(m.Zone.Steps, h.Step-1)
+			var fix []surface.Step
+			var words []string
+			if l&(craft.LooseVeneer|craft.LooseFoil|craft.LooseJoint) != 0 {
+				fix = append(fix, surface.Step{Do: surface.Repair, What: craft.List((l &^ (craft.LooseFlakes | craft.LooseBlisters)).Names())})
+				words = append(words, "glue it down")
+			}
+			if l&(craft.LooseFlakes|craft.LooseBlisters) != 0 && !m.Zone.LeadBars(m.Craft) {
+				br, _ := m.Craft.Cleaner("dry_brush")
+				fix = append(fix, surface.Step{Do: surface.Clean, Cleaner: br})
+				words = append(words, "brush off what is loose")
+			}
+			if len(fix) > 0 {
+				m.Edit(craft.Upper(craft.List(words)), insert(m.Zone.Steps, at, fix...))
+			}
+			how, title := "scrape", "Scrape it down to the material"
+			if m.Zone.LeadBars(m.Craft) {
+				how, title = "chemical", "Strip it with a chemical stripper"
+			} else if l&craft.LooseFoil != 0 {
+				how, title = "heat", "Strip the foil off with warm air"
+			}
+			strip := []surface.Step{{Do: surface.Strip, StripHow: how}}
+			m.Edit(title, insert(m.Zone.Steps, 0, strip...))
+			wash := m.cleaning(craft.StripperResidue, 2)
+			if how == "chemical" {
+				m.Edit(title+", and clean its residue off", insert(m.Zone.Steps, 0, append(strip, wash...)...))
+			}
+		},
+	},
+	{
+		Code:  "prep.filler_after_primer",
+		Title: "Filler that nothing seals",
+		Why:   "Filler drinks more than what is around it: the spots dry dull and show through the finish, which painters call flashing.",
+		When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish shines eggshell or more; a note under matt.",
+		Looks: "whether a primer or shellac lies between each filling and the paint",
+		Mends: "spot-priming what was filled; priming all of it",
+		Step: func(k *Case, e *surface.Event) {
+			p := &e.Before.Patches[surface.Field]
+			if p.FilledStep == 0 || e.Doing.Do != surface.Coat || e.Doing.Scope != surface.All || k.Craft.Products[e.Doing.Product].Role == craft.RolePrimer || !k.Craft.Products[e.Doing.Product].LeavesFilm() {
+				return
+			}
+			if s := e.Before.Patch(surface.SpotPatch); s != nil && s.FilledStep == 0 {
+				return // spot-primed
+			}
+			sev := Note
+			if k.finalSheen() >= craft.Eggshell {
+				sev = Watch
+			}
+			k.add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
+		},
+		Mend: func(m *Mender, h *Hit) {
+			for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "shellac_clear"} {
+				p, _ := m.Craft.Product(id)
+				spot := m.coat(p, 1)
+				spot.Scope = surface.Spots
+				m.Edit("Spot-prime it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, spot))
+				m.Edit("Prime all of it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, m.coat(p, 1)))
+			}
+		},
+	},
+	{
+		Code:  "prep.no_removal",
+		Title: "Something there is not to be painted",
+		Why:   "Paint on hinges, glass and hardware looks careless and jams what moves; getting it off takes longer than the tape.",
+		When:  "Hardware, glass, a mirror or a hinge is to stay on the zone, and the plan neither takes it off nor masks it before the first coat. Watch.",
+		Looks: "what the taking apart leaves in place, and the steps before the first coat",
+		Mends: "masking it; taking it off",
+		Step: func(k *Case, e *surface.Event) {
+			if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
+				k.add(Hit{Severity: Watch, Step: e.Step})
+			}
+		},
+		Say: func(k *Case, _ *Hit) (string, string) {
+			return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays where it is, and nothing covers it. Tape along the edge, film over the rest; or off with it."
+		},
+		Mend: func(m *Mender, h *Hit) {
+			if i := m.firstCoat(); i >= 0 {
+				m.Edit("Mask it before the first coat", insert(m.Zone.Steps, i, surface.Step{Do: surface.Mask, What: craft.List(m.Zone.Stays)}))
+			}
+			m.Edit("Take it off first", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Remove, What: craft.List(m.Zone.Stays)}))
+		},
+	},
+	{
+		Code:  "prep.mixed_base",
+		Title: "It will not match the other zone",
+		Why:   "The same paint looks another colour over bare wood than over a sealed ground: one drinks and goes flat, the other shines.",
+		When:  "Two zones are to have the same colour in the same paint, and this one is painted straight on something that drinks while the other is sealed. Watch.",
+		Looks: "what the paint lies on in each zone of the piece that is to have its colour",
+		Mends: "the same primer in both",
+		End: func(k *Case) {
+			own := k.base()
+			if own.Paint == craft.NoProduct {
+				return
+			}
+			// Said of the one that drinks: it is there that something is missing.
+			for i := range k.Zone.Match {
+				o := &k.Zone.Match[i]
+				if o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks && !o.Drinks {
+					k.add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
+				}
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "It will not match " + h.Subject, fmt.Sprintf("Both are to be %s, but here the paint goes straight on what drinks, and there on a sealed ground.", k.base().Colour)
+		},
+		Mend: func(m *Mender, h *Hit) {
+			o := &m.Zone.Match[int(h.Value)]
+			p := o.Primer
+			if p == craft.NoProduct {
+				p, _ = m.Craft.Product("primer_stainblock_wb")
+			}
+			m.Edit("Prime it with "+productName(m.Craft, p)+", as there", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+		},
+	},
+	{
 		Code:  "prep.damp",
 		Title: "Too damp to paint",
 		Why:   "Water leaving wet wood or clay pushes every film off from behind.",
 		When:  "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
+		Looks: "the moisture meter's reading",
+		Mends: "drying, and measuring again",
 		Step: func(k *Case, e *surface.Event) {
 			m := k.Facts.Moisture
 			for i := range e.Boundaries() {
@@ -307,3 +693,112 @@ var dampFrom = map[craft.Family]float64{
 }
 
 const veryDamp = 18
+
+// limit is how much abrasion what lies open stands; false where there is no
+// limit.
+func (k *Case) limit(p *surface.Patch) (craft.AbrasionLimit, bool) {
+	sub := &k.Craft.Substrates[k.Facts.Substrate]
+	switch {
+	case p.Coats > 0:
+		return craft.AbrasionLimit{}, false // a coat of the plan is sanded, not what is below
+	case k.Facts.Veneer && (p.Bare || !k.Craft.Finishes[k.Facts.Finish].Bare) && sub.Family != craft.MelamineFilm:
+		return craft.LimitVeneer, true
+	case p.Bare && sub.ID == "paper_foil_board" && p.Top == craft.MelamineFilm:
+		return craft.LimitPaper, true
+	}
+	lim, ok := craft.Limits[p.Top]
+	return lim, ok
+}
+
+// limitAt is the limit that a step, from 1, met.
+func (k *Case) limitAt(step int) (craft.AbrasionLimit, bool) {
+	for i := range k.Trace.Events {
+		if e := &k.Trace.Events[i]; e.Step == step {
+			return k.limit(&e.Before.Patches[surface.Field])
+		}
+	}
+	return craft.AbrasionLimit{}, false
+}
+
+// lastGrit is the step, from 1, of the last abrasion before an event.
+func (k *Case) lastGrit(e *surface.Event) int {
+	for i := e.Step - 1; i > 0; i-- {
+		if k.Zone.Steps[i-1].Do == surface.Abrade || k.Zone.Steps[i-1].Do == surface.Strip {
+			return i
+		}
+	}
+	return e.Step
+}
+
+// gentler proposes what the surface stands in place of an abrasion.
+func (m *Mender) gentler(step int) {
+	lim, ok := m.hit.Case.limitAt(step)
+	if !ok {
+		return
+	}
+	switch {
+	case lim.None:
+		m.Edit("Leave the sanding out", slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
+	case lim.PadOnly:
+		m.change("Scuff with a fine pad instead", step, func(s *surface.Step) { s.How, s.Grit = craft.Pad, 0 })
+	default:
+		g := max(lim.Coarsest, craft.Families[m.meets(step)].ScuffGrit)
+		how := craft.Hand
+		if lim.Coarsest == 320 {
+			how = craft.Wet
+		}
+		s := surface.Step{Do: surface.Abrade, Grit: g, How: how}
+		m.change(StepWords(m.Craft, &s)+", by hand, instead", step, func(x *surface.Step) { x.Grit, x.How = g, how })
+	}
+}
+
+// Base is what the paint of a zone lies on, for zones that are to match.
+type Base struct {
+	Name   string
+	Paint  craft.Product // the last one; NoProduct where there is none
+	Colour string
+	// Drinks tells that its first coat of paint goes straight on something porous.
+	Drinks bool
+	Primer craft.Product
+	Step   int // of the first paint, from 1
+}
+
+// BaseOf says what a zone's paint lies on.
+func BaseOf(c *craft.Craft, z *Zone, name string) Base {
+	k := Case{Craft: c, Zone: z, Facts: &z.Facts}
+	k.Trace.Walk(c, &z.Facts, z.Steps)
+	b := k.base()
+	b.Name = name
+	return b
+}
+
+func (k *Case) base() Base {
+	b := Base{Paint: craft.NoProduct, Primer: craft.NoProduct}
+	if k.Zone.Look != "" && k.Zone.Look != craft.LookSolid {
+		return b // nobody expects two aged faces to match
+	}
+	for i := range k.Trace.Events {
+		e := &k.Trace.Events[i]
+		s := e.Doing
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		switch p := &k.Craft.Products[s.Product]; {
+		case p.Role == craft.RolePrimer && b.Paint == craft.NoProduct:
+			b.Primer = s.Product
+		case p.Role == craft.RolePaint:
+			if b.Paint == craft.NoProduct {
+				on := &e.Before.Patches[surface.Field]
+				b.Step, b.Drinks = e.Step, on.Bare && craft.Families[on.Top].Porous
+			}
+			b.Paint, b.Colour = s.Product, s.Colour
+			if b.Colour == "" {
+				b.Colour = k.Zone.Colour
+			}
+		}
+	}
+	if b.Colour == "" {
+		b.Paint = craft.NoProduct
+	}
+	return b
+}

@@ -1,16 +1,241 @@
 package check
 
 import (
+	"fmt"
+	"slices"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
 
+// hotOrWet tells whether hot or wet things stand on it.
+func hotOrWet(f *surface.Facts) bool {
+	return f.Uses&craft.HotItems != 0 || f.Wear == craft.WetWear
+}
+
 var useRules = []Rule{
+	{
+		Code:  "use.wear",
+		Title: "Protection too weak for the wear",
+		Why:   "Wax on a table top and flat varnish on a seat are through in weeks, and then the paint goes.",
+		When:  "The last coats rank below what the wear asks: by one, watch; by two or more, fail. Ranks run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
+		Looks: "the last coats down to the paint, their sheen and their number, and the wear",
+		Mends: "a harder clear; a second coat; more shine",
+		End: func(k *Case) {
+			g, p, ok := k.guard()
+			asked := craft.GuardAsked[k.Facts.Wear]
+			if !ok || g >= asked {
+				return
+			}
+			sev := Watch
+			if asked-g > 1 {
+				sev = Fail
+			}
+			k.add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
+				fmt.Sprintf("It ranks %.0f where %.0f is asked, of 5: %s stands it.", h.Value, h.Limit, sealWords(k))
+		},
+		Figures: func(_ *Case, h *Hit) []Figure {
+			return []Figure{{"rank", h.Value, "how much wear the last coats take, from 0 to 5; a working default"}, {"asked", h.Limit, "how much this wear asks"}}
+		},
+		Mend: func(m *Mender, h *Hit) { m.harder(h) },
+	},
+	{
+		Code:  "use.heat_water",
+		Title: "Heat and water mark this",
+		Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that is still young.",
+		When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. A clear coat there: a note until when nothing hot or wet may stand on it.",
+		Looks: "the last coat, and what will stand on it",
+		Mends: "a hard water-based or an oil-based clear",
+		End: func(k *Case) {
+			p := &k.Trace.End.Patches[surface.Field]
+			if p.Coats == 0 || p.Product == craft.NoProduct || !hotOrWet(k.Facts) && k.Facts.Wear != craft.Tabletop {
+				return
+			}
+			row := &k.Craft.Products[p.Product]
+			g, _, _ := k.guard()
+			switch {
+			case row.Coat == craft.WX && g >= craft.GuardAsked[craft.Tabletop]: // polish over a hard clear
+			case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):
+				k.add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+			case row.Coat == craft.SH || row.Coat == craft.WX:
+				k.add(Hit{Severity: Watch, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+			case row.Role == craft.RoleClear:
+				if c, ok := curedIn(k.Craft, k.Facts, &k.Trace); ok {
+					k.add(Hit{Severity: Note, Step: k.stepOf(p.Product), Subject: "young", Value: c.Hard, Product: p.Product})
+				}
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			if h.Subject == "young" {
+				return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the plan ends, at this warmth.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
+			}
+			return craft.Upper(productName(k.Craft, h.Product)) + " takes rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " stands both once it is hard."
+		},
+		Figures: func(_ *Case, h *Hit) []Figure {
+			if h.Subject == "young" {
+				return []Figure{{"days", h.Value, "days after the end of the plan; an estimate"}}
+			}
+			return nil
+		},
+		Mend: func(m *Mender, h *Hit) {
+			if h.Subject == "young" {
+				m.Acknowledge()
+				return
+			}
+			m.harder(h)
+		},
+	},
+	{
+		Code:  "use.outdoor",
+		Title: "Indoor products outside",
+		Why:   "Sun, rain and frost take indoor paints and clears apart in a season.",
+		When:  "The piece stands outdoors, and its last coat is not made for weather: fail. One below that is not: watch.",
+		Looks: "where the piece is used, and every product's fitness for weather",
+		Mends: "exterior paint or enamel; an oil-based clear",
+		End: func(k *Case) {
+			if k.Facts.Uses&craft.UseOutdoor == 0 && k.Facts.Wear != craft.Outdoor {
+				return
+			}
+			top := k.Trace.End.Patches[surface.Field].Product
+			for i := range k.Zone.Steps {
+				s := &k.Zone.Steps[i]
+				if s.Do != surface.Coat || s.Scope != surface.All || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
+					continue
+				}
+				sev := Watch
+				if s.Product == top {
+					sev = Fail
+				}
+				k.add(Hit{Severity: sev, Step: i + 1, Subject: k.Craft.Products[s.Product].ID, Product: s.Product})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return craft.Upper(productName(k.Craft, h.Product)) + " is made for indoors", "Weather takes it apart. Outdoors every coat must say on its label that it stands it."
+		},
+		Mend: func(m *Mender, h *Hit) {
+			switch row := &m.Craft.Products[h.Product]; row.Role {
+			case craft.RolePaint:
+				m.swapEach(h.Product, "Paint with %s instead", "paint_masonry", "paint_enamel_oil")
+			case craft.RolePrimer:
+				m.swapEach(h.Product, "Prime with %s instead", "primer_stainblock_oil", "primer_bond_wb")
+			default:
+				m.swapEach(h.Product, "Seal with %s instead", "clear_oil")
+				m.without(h.Product)
+			}
+			m.outdoors()
+		},
+	},
+	{
+		Code:  "use.food",
+		Title: "It touches food",
+		Why:   "What comes off a coat ends in what lies on it.",
+		When:  "The surface touches food, and coats are planned. A caution to acknowledge.",
+		Looks: "what the piece is used for",
+		Mends: "nothing but the maker's word: read it and note that it was read",
+		End: func(k *Case) {
+			if k.Facts.Uses&craft.Food != 0 && k.Coated {
+				k.add(Hit{Severity: Note, Step: k.lastStep()})
+			}
+		},
+		Say: func(*Case, *Hit) (string, string) {
+			return "", "Only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. Better still, leave what touches food bare."
+		},
+		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+	},
+	{
+		Code:  "use.child",
+		Title: "A child may chew it",
+		Why:   "Children lick, chew and swallow what is in reach.",
+		When:  "The piece is a child's, and coats are planned. A caution to acknowledge.",
+		Looks: "what the piece is used for",
+		Mends: "the label: read it and note that it was read",
+		End: func(k *Case) {
+			if k.Facts.Uses&craft.Child != 0 && k.Coated {
+				k.add(Hit{Severity: Note, Step: k.lastStep()})
+			}
+		},
+		Say: func(*Case, *Hit) (string, string) {
+			return "", "Confirm on every label that it names a toy standard (for example EN 71-3), and what local law asks of cots and toys; hand it over only fully cured."
+		},
+		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+	},
+	{
+		Code:  "use.target",
+		Title: "The look and the use contradict each other",
+		Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
+		When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
+		Looks: "the look, the sheen and the colour that are wanted, the wear and the use",
+		Mends: "another look, another sheen, or another use",
+		End: func(k *Case) {
+			w := k.Facts.Wear
+			if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
+				k.add(Hit{Severity: Watch, Subject: "flakes"})
+			}
+			if k.Zone.Sheen == craft.DeadFlat && (w == craft.Tabletop || w == craft.Floor || w == craft.WetWear) {
+				k.add(Hit{Severity: Watch, Subject: "flat"})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			if h.Subject == "flat" {
+				return "Dead flat on " + craft.Wears[k.Facts.Wear].Asks, "The flattest clears are the softest: they polish up and mark where hands and plates go. Matt or eggshell lasts longer."
+			}
+			where := craft.Wears[k.Facts.Wear].Asks
+			switch {
+			case k.Facts.Uses&craft.Child != 0:
+				where = "what a child plays with"
+			case k.Facts.Uses&craft.Food != 0:
+				where = "what food lies on"
+			}
+			return "Flakes on " + where, "Paint that is meant to come off goes on doing so, into hands, mouths and food. A worn or a cracked look that is sealed stays where it is."
+		},
+		Mend: func(m *Mender, h *Hit) {
+			if h.Subject == "flat" {
+				m.Measure("Choose a sheen that lasts there", "target")
+				return
+			}
+			m.Measure("Choose a look that stays where it is", "target")
+		},
+	},
+	{
+		Code:  "use.too_early",
+		Title: "Put back before it is hard",
+		Why:   "Handles imprint, hinges stick and screws tear paint that is dry and not yet hard.",
+		When:  "It is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
+		Looks: "how hard the last coat is at that step, at this warmth",
+		Mends: "waiting",
+		Step: func(k *Case, e *surface.Event) {
+			p := &e.Before.Patches[surface.Field]
+			if e.Doing.Do != surface.Reassemble || p.Product == craft.NoProduct || k.Facts.Touching {
+				return
+			}
+			need := cureCareful
+			if craft.Wears[k.Facts.Wear].Hard {
+				need = cureNormal
+			}
+			if cure := cureAt(k.Craft, k.Facts, p, e.Begun); cure < need {
+				sev := Watch
+				if cure < need/3 {
+					sev = Fail
+				}
+				k.add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "", fmt.Sprintf("%s is %.0f %% hard then; it wants %.0f %% before anything is screwed on or stands on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+		},
+		Figures: cureFigures,
+		Mend:    mendCure,
+	},
 	{
 		Code:  "use.unsealed",
 		Title: "Matt paint left without a seal",
 		Why:   "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat closes it.",
 		When:  "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",
+		Looks: "what the last coat is, and the wear",
+		Mends: "wax, oil or a clear coat, by the wear",
 		End: func(k *Case) {
 			p := &k.Trace.End.Patches[surface.Field]
 			if p.Coats == 0 || p.Top != craft.PorousPaint || p.Product == craft.NoProduct {
@@ -58,4 +283,86 @@ func sealWords(k *Case) string {
 		return w[0] + " or " + w[1]
 	}
 	return craft.List(w)
+}
+
+// harder proposes the seals that stand the wear: in place of the last clear or
+// wax, or over a paint that has none.
+func (m *Mender) harder(h *Hit) {
+	from := m.lastCoat(craft.RolePaint) + 1
+	// What an effect lays is part of the look and stays below the seal.
+	for i := len(m.Zone.Steps) - 1; i >= from; i-- {
+		if s := &m.Zone.Steps[i]; s.Do == surface.Effect || s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RoleMedium {
+			from = i + 1
+			break
+		}
+	}
+	for _, id := range craft.Wears[m.hit.Case.Facts.Wear].Seals {
+		p, _ := m.Craft.Product(id)
+		for _, coats := range []int{2, 3} {
+			s := m.coat(p, coats)
+			if m.Craft.Products[p].Role == craft.RoleClear {
+				s.Sheen = max(m.Zone.Sheen, 0)
+			} else {
+				s.Coats, s.Method = 1, "rag"
+			}
+			var out []surface.Step
+			laid := false
+			for i, x := range m.Zone.Steps {
+				seals := x.Do == surface.Coat && (m.Craft.Products[x.Product].Role == craft.RoleClear || m.Craft.Products[x.Product].Role == craft.RoleWax || x.Product == h.Product && m.Craft.Products[x.Product].Role != craft.RolePaint)
+				if i >= from && seals {
+					if !laid {
+						out = append(out, s)
+					}
+					laid = true
+					continue
+				}
+				out = append(out, x)
+			}
+			if !laid {
+				out = append(out, s)
+			}
+			m.Edit("Seal it with "+craft.Lower(StepWords(m.Craft, &s)), out)
+			if s.Sheen != craft.NoSheen && s.Sheen <= craft.Matt {
+				shines := slices.Clone(out)
+				for i := range shines {
+					if shines[i].Do == surface.Coat && shines[i].Product == p {
+						shines[i].Sheen = craft.Eggshell
+					}
+				}
+				m.Edit("Seal it with "+craft.Lower(StepWords(m.Craft, &s))+", in eggshell", shines)
+			}
+		}
+	}
+	for i := range m.Zone.Steps[from:] {
+		if s := &m.Zone.Steps[from+i]; s.Do == surface.Coat && s.NumCoats() == 1 && m.Craft.Products[s.Product].Role == craft.RoleClear {
+			m.change("Two coats of "+productName(m.Craft, s.Product), from+i+1, func(s *surface.Step) { s.Coats = 2 })
+		}
+	}
+}
+
+// outdoors proposes the plan with every product that is made for indoors
+// exchanged for the usual one that stands weather.
+func (m *Mender) outdoors() {
+	for _, paint := range []string{"paint_enamel_oil", "paint_masonry"} {
+		steps := slices.Clone(m.Zone.Steps)
+		for i := range steps {
+			s := &steps[i]
+			if s.Do != surface.Coat || m.Craft.Products[s.Product].Outside || !m.Craft.Products[s.Product].LeavesFilm() {
+				continue
+			}
+			id := paint
+			switch m.Craft.Products[s.Product].Role {
+			case craft.RolePrimer:
+				id = "primer_stainblock_oil"
+			case craft.RoleClear, craft.RoleWax:
+				id = "clear_oil"
+			}
+			p, _ := m.Craft.Product(id)
+			n := m.coat(p, s.NumCoats())
+			n.Colour = s.Colour
+			steps[i] = n
+		}
+		p, _ := m.Craft.Product(paint)
+		m.Edit("Paint with "+productName(m.Craft, p)+", and everything else in what stands weather", steps)
+	}
 }

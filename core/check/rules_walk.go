@@ -1,6 +1,8 @@
 package check
 
 import (
+	"fmt"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -8,34 +10,40 @@ import (
 // walkRules speak of what the check itself cannot judge.
 var walkRules = []Rule{
 	{
-		Code:  "walk.unjudged",
-		Title: "A step that is not judged yet",
-		Why:   "A plan is only called sound when every step of it was followed through.",
-		When:  "A step or a look is planned that the walk keeps but does not follow. Watch.",
-		Each:  true,
+		Code:  "walk.undone",
+		Title: "A step takes off what the plan has laid",
+		Why:   "What is stripped or sanded through after coats takes them along: the work before it was for nothing.",
+		When:  "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
+		Looks: "the coats on the surface before and after each step",
+		Mends: "that step before the first coat",
 		Step: func(k *Case, e *surface.Event) {
-			if kind := e.Doing.Do; !surface.Kinds[kind].Judged {
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: surface.Kinds[kind].ID})
+			do := e.Doing.Do
+			if n := e.Before.Patches[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
+				k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(n)})
 			}
 		},
-		End: func(k *Case) {
-			if k.Zone.Look != "" && k.Zone.Look != craft.LookSolid {
-				k.add(Hit{Severity: Watch, Subject: "look " + k.Zone.Look})
+		Say: func(k *Case, h *Hit) (string, string) {
+			return StepWords(k.Craft, &k.Zone.Steps[h.Step-1]) + " takes the coats off again", fmt.Sprintf("%s laid before it, and gone after it.", craft.Upper(plural(int(h.Value), "coat is", "coats are")))
+		},
+		Figures: func(_ *Case, h *Hit) []Figure { return []Figure{{"coats", h.Value, "coats that it takes off"}} },
+		Mend: func(m *Mender, h *Hit) {
+			at := 0
+			for at < h.Step-1 && m.Zone.Steps[at].Do == surface.Clean {
+				at++
+			}
+			m.moved("Before the first coat", h.Step, at)
+			if m.Zone.Steps[h.Step-1].Do == surface.Abrade {
+				m.change("Not through: only scuff it", h.Step, func(s *surface.Step) { s.Through = false })
 			}
 		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			if h.Step == 0 {
-				return "The look is not judged yet", "The plan is judged as a coat system; what the wanted look asks of it is left to you."
-			}
-			return "", "This step is kept in the plan, and what it does to the surface is left to you: the figures are for the steps around it."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Measure("Make a test board of the whole plan and rate it", "test") },
 	},
 	{
 		Code:  "walk.empty",
 		Title: "No coat is planned yet",
 		Why:   "There is nothing to judge before the first coat.",
 		When:  "The plan has no coat. Watch.",
+		Looks: "whether the plan has a coat",
+		Mends: "adding the first step",
 		End: func(k *Case) {
 			if !k.Coated {
 				k.add(Hit{Severity: Watch})

@@ -39,6 +39,21 @@ func number(x float64) string {
 	return strings.TrimSuffix(fmt.Sprintf("%.1f", x), ".0")
 }
 
+// number2 words a figure to two places.
+func number2(x float64) string {
+	return strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.2f", x), "0"), ".")
+}
+
+func m100(x float64) float64 { return x * 100 }
+
+// plural words a count with what is counted.
+func plural(n int, one, many string) string {
+	if n == 1 {
+		return "one " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}
+
 var levelWords = [...]string{"no", "light", "marked", "heavy"}
 
 func productName(c *craft.Craft, p craft.Product) string { return craft.Lower(c.Products[p].Name) }

@@ -75,6 +75,19 @@ type ProductRow struct {
 	// window no scuff cures; Rags one whose rags can heat up by themselves;
 	// Aerosol a can.
 	SelfPrime, Waxy, Alkali, NoScuff, Rags, Aerosol bool
+	// MaxC is the warmest it may be applied at.
+	MaxC float64
+	// Amber is how far a usual coat of it yellows white within a year, in
+	// CIEDE2000 units; 0 for what stays as it is.
+	Amber float64
+	// Guard ranks how much wear it takes as the last coat, as [Traits] does.
+	Guard int
+	// Outside tells that it stands weather.
+	Outside bool
+	// ThinMax is the most water or thinner in per cent that it may carry.
+	ThinMax float64
+	// Softens is how long water still takes it back.
+	Softens Softens
 	// Price in minor units of money per litre, and Smell from 0 to 3. Working
 	// defaults.
 	Price, Smell int
@@ -90,7 +103,32 @@ func (p *ProductRow) Opaque() bool { return p.Hiding >= .3 }
 // WaterBased reports whether water carries the product.
 func (p *ProductRow) WaterBased() bool { return p.Carrier == Water }
 
+// HardUnder is how many hours the product must have dried before a rag drags the
+// next over it, 0 where nothing is rubbed: a clear coat under wax and oil until
+// it may be sanded, and a day under glaze, which is wiped with water. Working
+// default.
+func (p *ProductRow) HardUnder(next *ProductRow) float64 {
+	if p.Role != RoleClear || math.IsInf(p.Sand, 1) {
+		return 0
+	}
+	switch next.Coat {
+	case GZ:
+		return max(24, p.Sand)
+	case WX, OL:
+		return p.Sand
+	}
+	return 0
+}
+
 const asItWas = NumFamilies
+
+// warmest is the warmest that a coat of a carrier is laid at: beyond it, it
+// dries on the brush. Working default.
+var warmest = map[Carrier]float64{Dry: 40, Water: 30, Alcohol: 30, Solvent: 32, StrongSolvent: 32, Paste: 35, OilCarrier: 35}
+
+// thinner is the most that a product of a role is thinned by, in per cent.
+// Working default.
+var thinner = map[Role]float64{RolePrimer: 10, RolePaint: 20, RoleClear: 10, RoleWax: 10, RoleStain: 50, RoleMedium: 20}
 
 // p1 starts a row with the columns every product has.
 func p1(id, name string, role Role, coat Coat, carrier Carrier, touch, from, to, sand, cure, cover, film, hiding, minC, maxRH float64) ProductRow {
@@ -99,6 +137,7 @@ func p1(id, name string, role Role, coat Coat, carrier Carrier, touch, from, to,
 		Recoat: Window{from, to}, Sand: sand, Cure: cure, Cover: cover, Film: film,
 		Hiding: hiding, MinC: minC, MaxRH: maxRH, PotLife: Never,
 		Dried: driedBy[coat], Later: asItWas, Block: Coats[coat].Block, Sheen: Matt,
+		MaxC: warmest[carrier], Guard: TraitsOf[coat].Guard, Outside: TraitsOf[coat].Outside, ThinMax: thinner[role],
 	}
 }
 
@@ -136,27 +175,27 @@ var defaultProducts = []ProductRow{
 	p1("primer_plastic", "Plastic promoter", RolePrimer, PP, Solvent, .1, .15, 1, Never, 1, 15, 3, 0, 10, 75).look(Satin, "", 4800, 3, "the coat must follow within the hour").with(func(p *ProductRow) { p.NoScuff = true }),
 	p1("primer_glass", "Glass primer", RolePrimer, GP, Water, 1, 16, 72, Never, 7, 12, 20, .4, 12, 70).look(Matt, "#eef0ee", 3600, 1, "for glass and tile"),
 	p1("sealer_masonry", "Masonry sealer", RolePrimer, MS, Water, 1, 4, Never, Never, 7, 7, 15, .1, 8, 80).look(Matt, "", 1500, 1, "alkali-resistant; lets moisture out"),
-	p1("paint_milk", "Milk paint", RolePaint, MK, Water, .3, 1, Never, 1, 30, 10, 20, .86, 12, 75).look(DeadFlat, "", 2000, 0, "powder; pot life 8 h, chilled 48; alkaline powder: dust mask").with(func(p *ProductRow) { p.PotLife = 8; p.Alkali = true }),
-	p1("paint_chalk", "Chalk paint", RolePaint, CP, Water, .5, 2, Never, 2, 25, 11, 40, .93, 10, 80).look(DeadFlat, "", 2700, 0, "decorative matt; thirsty when unsealed"),
-	p1("paint_clay", "Clay paint", RolePaint, CP, Water, .5, 1, Never, 1, 21, 11, 45, .94, 10, 80).look(DeadFlat, "", 2600, 0, "softens again with water: easy to 3 h, workable to 24, stubborn after 72"),
+	p1("paint_milk", "Milk paint", RolePaint, MK, Water, .3, 1, Never, 1, 30, 10, 20, .86, 12, 75).look(DeadFlat, "", 2000, 0, "powder; pot life 8 h, chilled 48; alkaline powder: dust mask").with(func(p *ProductRow) { p.PotLife = 8; p.Alkali = true }).with(func(p *ProductRow) { p.ThinMax = 200 }),
+	p1("paint_chalk", "Chalk paint", RolePaint, CP, Water, .5, 2, Never, 2, 25, 11, 40, .93, 10, 80).look(DeadFlat, "", 2700, 0, "decorative matt; thirsty when unsealed").with(func(p *ProductRow) { p.Softens = Softens{2, 12, 48} }),
+	p1("paint_clay", "Clay paint", RolePaint, CP, Water, .5, 1, Never, 1, 21, 11, 45, .94, 10, 80).look(DeadFlat, "", 2600, 0, "softens again with water: easy to 3 h, workable to 24, stubborn after 72").with(func(p *ProductRow) { p.Softens = Softens{3, 24, 72} }),
 	p1("paint_acrylic", "Acrylic paint", RolePaint, AC, Water, 1, 3, Never, 4, 28, 11, 35, .92, 10, 80).look(Matt, "", 1600, 1, "emulsion or craft paint; softens with heat and sticks to itself until cured"),
 	p1("paint_mineral", "Mineral paint", RolePaint, ME, Water, 1, 4, Never, 6, 30, 12, 38, .93, 10, 80).look(Eggshell, "", 3200, 1, "self-priming; primer and clear are said to be included; not a stain blocker").with(func(p *ProductRow) { p.SelfPrime = true }),
 	p1("paint_enamel_wb", "Water-borne enamel", RolePaint, ME, Water, 2, 16, Never, 16, 30, 12, 38, .94, 10, 80).look(Satin, "", 2900, 1, ""),
-	p1("paint_enamel_oil", "Oil enamel", RolePaint, OE, Solvent, 8, 24, 120, 24, 25, 14, 38, .95, 8, 80).look(Gloss, "", 2500, 3, "yellows in the dark"),
+	p1("paint_enamel_oil", "Oil enamel", RolePaint, OE, Solvent, 8, 24, 120, 24, 25, 14, 38, .95, 8, 80).look(Gloss, "", 2500, 3, "yellows in the dark").with(func(p *ProductRow) { p.Amber = 2.5 }),
 	p1("paint_aerosol", "Aerosol paint", RolePaint, AE, StrongSolvent, .2, .1, 1, 24, 7, 4, 15, .75, 10, 70).look(Gloss, "", 3000, 3, "between the windows it wrinkles; thin coats").with(func(p *ProductRow) { p.Again = 24; p.Later = AlkydPaint; p.Aerosol = true; p.NoScuff = true }),
-	p1("paint_masonry", "Masonry paint", RolePaint, AC, Water, 1, 4, Never, Never, 28, 8, 50, .94, 8, 80).look(Matt, "", 1300, 1, "exterior; for terracotta and stone"),
+	p1("paint_masonry", "Masonry paint", RolePaint, AC, Water, 1, 4, Never, Never, 28, 8, 50, .94, 8, 80).look(Matt, "", 1300, 1, "exterior; for terracotta and stone").with(func(p *ProductRow) { p.Outside = true; p.Guard = 3 }),
 	p1("paint_metallic", "Metallic paint", RolePaint, AC, Water, .5, 2, Never, Never, 21, 10, 20, .6, 12, 75).look(Satin, "#b9a06a", 3800, 1, "hides poorly: wants a ground near its colour"),
 	p1("primer_aerosol", "Aerosol primer", RolePrimer, SO, StrongSolvent, .25, .5, 24, 1, 5, 4, 15, .8, 8, 75).look(Matt, "#b8b9b6", 2800, 3, "metal, plastic, awkward shapes").with(func(p *ProductRow) { p.Block = BlockOil; p.Aerosol = true }),
 	p1("stain_spirit", "Spirit stain", RoleStain, NoCoat, Alcohol, .5, 1, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2400, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_water", "Water stain", RoleStain, NoCoat, Water, 2, 4, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 1800, 0, "raises the grain; bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_gel", "Gel stain", RoleStain, NoCoat, Solvent, 8, 24, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2600, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 1}; p.Rags = true }),
-	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that is to be smooth"),
+	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that is to be smooth").with(func(p *ProductRow) { p.Guard = 1 }),
 	p1("oxalic_bleach", "Oxalic bleach", RoleStain, NoCoat, Water, 2, 24, Never, 24, 1, 10, 0, 0, 10, 80).look(Matt, "", 1200, 0, "takes iron stain out; toxic: gloves, rinse, never dry-sand its residue").with(func(p *ProductRow) { p.Removes = []Bleeder{IronTannin} }),
 	p1("size_leaf", "Leaf size", RoleMedium, GP, Water, .3, .3, 12, Never, 1, 14, 5, 0, 12, 75).look(Satin, "", 3600, 1, "leaf is laid while it is tacky; seal after").with(func(p *ProductRow) { p.Tacky = Window{.3, 12}; p.NoScuff = true }),
-	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true }),
+	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true }).with(func(p *ProductRow) { p.Amber = 3.5 }),
 	p1("paint_flexible", "Flexible paint", RolePaint, FX, Water, .5, .5, Never, Never, 7, 12, 15, .85, 12, 75).look(Satin, "", 4500, 1, "for vinyl and leather"),
-	p1("paint_diy_chalk", "Home-made matt paint", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler"),
-	p1("fabric_wash", "Fabric wash", RolePaint, TX, Water, 3, 6, Never, 12, 7, 6, 2, .5, 12, 75).look(DeadFlat, "", 1400, 0, "thinned paint; on wet cloth; sand softly between coats"),
+	p1("paint_diy_chalk", "Home-made matt paint", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler").with(func(p *ProductRow) { p.Softens = Softens{2, 12, 48} }),
+	p1("fabric_wash", "Fabric wash", RolePaint, TX, Water, 3, 6, Never, 12, 7, 6, 2, .5, 12, 75).look(DeadFlat, "", 1400, 0, "thinned paint; on wet cloth; sand softly between coats").with(func(p *ProductRow) { p.ThinMax = 300 }),
 	p1("crackle_medium", "Crackle medium", RoleMedium, CM, Water, .5, .75, 4, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "the coat over it goes on inside the window, in one pass").with(func(p *ProductRow) { p.NoScuff = true }),
 	p1("lift_medium", "Lift medium", RoleMedium, CM, Water, .75, 1, 8, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "makes the next coat pull away when rubbed").with(func(p *ProductRow) { p.NoScuff = true }),
 	p1("glaze_wb", "Water-based glaze", RoleMedium, GZ, Water, .5, 24, Never, Never, 7, 14, 8, .1, 12, 75).look(Satin, "", 2400, 0, "a wet one over a set one lifts it").with(func(p *ProductRow) { p.Open = .08 }),
@@ -164,14 +203,14 @@ var defaultProducts = []ProductRow{
 	p1("wax_clear", "Clear wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3200, 1, "buff after .3 to 12 h"),
 	p1("wax_white", "White wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "buff after .3 to 12 h"),
 	p1("wax_dark", "Dark wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "goes over clear wax; buff after .3 to 12 h"),
-	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
-	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }),
+	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }).with(func(p *ProductRow) { p.Amber = 1.5 }),
+	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after .25 to .4 h; rags can heat up by themselves").with(func(p *ProductRow) { p.Rags = true }).with(func(p *ProductRow) { p.Amber = 3 }),
 	p1("clear_wb", "Water-based clear coat", RoleClear, WP, Water, 1, 2, 24, 4, 21, 11, 20, 0, 10, 80).look(Satin, "", 2600, 1, "stays clear; all sheens"),
 	p1("clear_wb_hard", "Hard water-based clear coat", RoleClear, WH, Water, 1, 3, 24, 6, 14, 10, 25, 0, 12, 75).look(Satin, "", 3600, 1, "floor grade; table tops"),
-	p1("clear_oil", "Oil-based clear coat", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: about 4 at once and 8 in a year over white"),
-	p1("clear_acrylic_varnish", "Matt acrylic varnish", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, ""),
+	p1("clear_oil", "Oil-based clear coat", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: about 4 at once and 8 in a year over white").with(func(p *ProductRow) { p.Amber = 8 }),
+	p1("clear_acrylic_varnish", "Matt acrylic varnish", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, "").with(func(p *ProductRow) { p.Guard = 2 }),
 	p1("clear_lacquer", "Aerosol clear lacquer", RoleClear, AE, StrongSolvent, .15, .1, 1, 24, 7, 5, 12, 0, 10, 65).look(Gloss, "", 3000, 3, "bites the layer below").with(func(p *ProductRow) { p.Again = 24; p.Aerosol = true; p.NoScuff = true }),
-	p1("shellac_top", "Shellac topcoat", RoleClear, SH, Alcohol, .25, 1, Never, 1, 5, 10, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "with its wax in; spirits and heat mark it; polyurethane does not hold on it").with(func(p *ProductRow) { p.Waxy = true }),
+	p1("shellac_top", "Shellac topcoat", RoleClear, SH, Alcohol, .25, 1, Never, 1, 5, 10, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "with its wax in; spirits and heat mark it; polyurethane does not hold on it").with(func(p *ProductRow) { p.Waxy = true }).with(func(p *ProductRow) { p.Amber = 4; p.Guard = 2 }),
 }
 
 // AdditiveID is the bonding additive: mixed into powder paint, never a coat by

@@ -58,6 +58,11 @@ type SubstrateRow struct {
 	Caution string
 }
 
+// Alkaline tells that it turns an oil binder to soap while it is new.
+func (r *SubstrateRow) Alkaline() bool {
+	return r.ID == "concrete" || r.ID == "plaster" || r.ID == "stone"
+}
+
 var (
 	tannin1 = []Implied{{Tannin, 1}}
 	tannin2 = []Implied{{Tannin, 2}}

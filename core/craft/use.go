@@ -78,7 +78,7 @@ var Wears = [numWears]WearRow{
 	Seat:     {"seat", "Seat", "a seat", .62, []string{"clear_wb", "clear_wb_hard"}, true},
 	Tabletop: {"tabletop", "Table top", "a table top", .65, []string{"clear_wb_hard", "clear_oil"}, true},
 	WetWear:  {"wet", "Often wet", "a wet place", .66, []string{"clear_wb_hard", "clear_oil"}, true},
-	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, []string{"clear_oil", "clear_wb_hard"}, true},
+	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, []string{"clear_oil"}, true},
 	Floor:    {"floor", "Walked on", "a floor", .70, []string{"clear_wb_hard", "clear_oil"}, true},
 }
 
@@ -222,7 +222,19 @@ const (
 	MinutesDust          = 3.
 	MinutesRaiseGrain    = 5.
 	MinutesSetUp         = 6.
+	MinutesStrip         = 40.
+	MinutesFill          = 10.
+	MinutesRepair        = 30.
+	MinutesMask          = 6.
+	MinutesRemove        = 8.
+	MinutesReassemble    = 12.
 	HoursRaiseGrainDries = 2.
+	// Hours until work goes on after stripping with a chemical, filling and
+	// gluing.
+	HoursStripDries  = 12.
+	HoursFillTwoPart = .35
+	HoursFillFine    = 2.
+	HoursGlueHardens = 4.
 )
 
 // LeadYear is the year before which old paint and varnish are suspected of

@@ -64,6 +64,12 @@ func CureFraction(days, cure float64, cl Climate) float64 {
 	return 1 - math.Exp(-3*days/(cure*math.Exp2((Standard.TempC-cl.TempC)/12)))
 }
 
+// CureDays is after how many days a coat has hardened to a share, 0 to below 1:
+// the reverse of [CureFraction].
+func CureDays(share, cure float64, cl Climate) float64 {
+	return -math.Log(1-share) / 3 * cure * math.Exp2((Standard.TempC-cl.TempC)/12)
+}
+
 // DewPoint is the temperature in Celsius at which the air would begin to
 // leave water on a surface, by the Magnus formula (coefficients 17.62 and
 // 243.12 C, good from -45 to 60 C).

@@ -49,25 +49,23 @@ func Starts(c *craft.Craft) []Start {
 		out = append(out, Start{craft.Upper(string(p.Role)), p.Name, p.Remark, s})
 	}
 	out = append(out, Start{"Wait", "Wait", "a day to begin with", surface.Step{Do: surface.Wait, Hours: 24}})
-	for k := range surface.Kinds {
-		row := &surface.Kinds[k]
-		if row.Judged {
-			continue
-		}
-		s := surface.Step{Do: surface.Kind(k)}
-		switch s.Do {
-		case surface.Strip:
-			s.StripHow = craft.Strips[0]
-		case surface.Fill:
-			s.With = craft.Fillers[1]
-		case surface.Remove:
-			s.What = "handles"
-		case surface.Effect:
-			s.Effect = "distress_dry"
-		case surface.Test:
-			s.Rating = 5
-		}
-		out = append(out, Start{"Kept in the plan, not judged yet", row.Name, "", s})
+	for _, x := range []struct {
+		note string
+		step surface.Step
+	}{
+		{"down to the material, with a chemical stripper", surface.Step{Do: surface.Strip, StripHow: craft.Strips[0]}},
+		{"dents and holes; sand it and prime it after", surface.Step{Do: surface.Fill, With: craft.Fillers[1]}},
+		{"glue down what lifts, close joints", surface.Step{Do: surface.Repair}},
+		{"glass, hinges, what is not to be painted", surface.Step{Do: surface.Mask}},
+		{"hardware and what is not to be painted", surface.Step{Do: surface.Remove, What: "handles"}},
+		{"drawers, doors and handles back on", surface.Step{Do: surface.Reassemble}},
+		{"what a patch of the plan so far was rated at", surface.Step{Do: surface.Test, Rating: 5}},
+	} {
+		out = append(out, Start{"Repair, protect and put back", surface.Kinds[x.step.Do].Name, x.note, x.step})
+	}
+	for i := range c.Effects {
+		row := &c.Effects[i]
+		out = append(out, Start{"Effect", row.Name, row.How, surface.Step{Do: surface.Effect, Effect: row.ID}})
 	}
 	return out
 }

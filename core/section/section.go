@@ -6,9 +6,8 @@ package section
 import (
 	"math"
 
-	"github.com/lucasb-eyer/go-colorful"
-
 	"rutile/core/check"
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -45,6 +44,8 @@ type Layer struct {
 	// over white, and StainColour what it looks like.
 	Stain       float64
 	StainColour string
+	// Over is the same at each of the Moments.
+	Over [len(Moments)]float64
 	// Spots tells that the layer lies on the spots alone.
 	Spots bool
 	// Driven are the soils below that abrasion rubbed in.
@@ -57,6 +58,30 @@ type Layer struct {
 	// and From and To the window it has for that at the site; To is infinite
 	// where there is no latest, and both are 0 where nothing follows.
 	Waits, From, To float64
+}
+
+// Moments are when a stain is looked at as it comes, in days.
+var Moments = [...]struct {
+	Days float64
+	Name string
+}{{1, "Day 1"}, {14, "Week 2"}, {90, "Month 3"}, {365, "Year 1"}}
+
+// Face is what the finished surface looks like at one of the Moments.
+type Face struct {
+	Colour string // as #rrggbb
+	// DeltaE is how far the worst stain has changed it, in CIEDE2000 units, and Of
+	// which that is; Spots tells that it shows in spots.
+	DeltaE float64
+	Of     string
+	Spots  bool
+}
+
+// Shown is a layer that wear lays open.
+type Shown struct {
+	Layer  int // index into Layers
+	Colour string
+	// Apart is how far its colour is from the finished one, in CIEDE2000 units.
+	Apart float64
 }
 
 // Mark is a step that leaves no layer: where in the cut it was done.
@@ -75,6 +100,12 @@ type Drawing struct {
 	Grit int
 	// Source is what may rise from below: its names, the worst first.
 	Source []string
+	// Faces are the finished surface over time, one for each of the Moments; nil
+	// where nothing is painted.
+	Faces []Face
+	// Worn are the colours that come to light as an edge wears down, the topmost
+	// paint first.
+	Worn []Shown
 }
 
 // Usual thickness of what was there, in micrometres. Working default.
@@ -94,7 +125,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	}
 	d.Layers = append(d.Layers, bottom)
 	if !fin.Bare {
-		l := Layer{Kind: Finish, Name: fin.Name, Family: fin.Family, Microns: oldFilm, Colour: Ground(sub, fin)}
+		l := Layer{Kind: Finish, Name: fin.Name, Family: fin.Family, Microns: oldFilm, Colour: colour.Ground(sub, fin).Hex()}
 		if groundColour != "" {
 			l.Colour = groundColour
 		}
@@ -117,7 +148,54 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	if top := len(d.Layers) - 1; d.Layers[top].Kind == Laid {
 		d.Layers[top].Waits = math.Max(0, r.Trace.End.Hours-dr.laidAt[top])
 	}
+	d.faces(z, r)
+	d.wear()
 	return d
+}
+
+// faces works out what the finished surface looks like as stains come.
+func (d *Drawing) faces(z *check.Zone, r *check.Result) {
+	s := &r.Story
+	if len(s.Paints) == 0 {
+		return
+	}
+	fresh := s.Final
+	if top := &d.Layers[len(d.Layers)-1]; top.Clear {
+		fresh = colour.Sealed(fresh, .5)
+	}
+	for _, at := range Moments {
+		f := Face{Colour: fresh.Hex()}
+		for i := range r.Stains {
+			if st := &r.Stains[i]; st.After(at.Days) > f.DeltaE {
+				b := &craft.Bleeders[st.Bleeder]
+				f.DeltaE, f.Of, f.Spots = st.After(at.Days), b.Name, st.Patch == surface.SpotPatch
+				if to, ok := colour.Parse(b.Colour); ok {
+					f.Colour = colour.Toward(fresh, to, f.DeltaE).Hex()
+				}
+			}
+		}
+		d.Faces = append(d.Faces, f)
+	}
+}
+
+// wear lists the colours that an edge shows as it wears down.
+func (d *Drawing) wear() {
+	var top colour.RGB
+	for i := len(d.Layers) - 1; i >= 0; i-- {
+		l := &d.Layers[i]
+		c, ok := colour.Parse(l.Colour)
+		if l.Clear && l.Kind == Laid || l.Spots || !ok {
+			continue
+		}
+		if len(d.Worn) == 0 {
+			top = c
+		}
+		if n := len(d.Worn); n > 0 && d.Worn[n-1].Colour == l.Colour {
+			d.Worn[n-1].Layer = i
+			continue
+		}
+		d.Worn = append(d.Worn, Shown{i, l.Colour, colour.Difference(top, c)})
+	}
 }
 
 // drawer adds one event after the other to a drawing.
@@ -163,11 +241,25 @@ func (w *drawer) event(e *surface.Event) {
 				d.Layers = append(d.Layers, top)
 			}
 		}
-	case surface.Coat:
+	case surface.Strip:
+		w.cut(1)
+		if after.Top != w.sub.Family {
+			d.Layers[0].Name, d.Layers[0].Family, d.Layers[0].Group = "Board below", after.Top, craft.GroupBoard
+		}
+	case surface.Coat, surface.Effect:
+		product := e.Doing.Product
+		if e.Doing.Do == surface.Effect {
+			x, _ := w.c.Effect(e.Doing.Effect)
+			row := &w.c.Effects[x]
+			if !row.Covers {
+				break
+			}
+			product, _ = w.c.Product(row.Lays)
+		}
 		if e.NBounds == 0 {
 			break
 		}
-		l := coat(w.c, w.z, w.r, e)
+		l := coat(w.c, w.z, w.r, e, product)
 		below := len(d.Layers) - 1
 		for i := range e.Boundaries() {
 			if b := &e.Bounds[i]; b.Under != craft.NoProduct && d.Layers[below].Kind == Laid {
@@ -176,8 +268,8 @@ func (w *drawer) event(e *surface.Event) {
 			}
 		}
 		w.laidAt[len(d.Layers)] = e.After.Patches[surface.Field].At
-		if l.Spots {
-			w.laidAt[len(d.Layers)] = e.After.Patches[min(1, int(e.After.N)-1)].At
+		if p := e.After.Patch(surface.SpotPatch); l.Spots && p != nil {
+			w.laidAt[len(d.Layers)] = p.At
 		}
 		d.Layers = append(d.Layers, l)
 		return
@@ -185,10 +277,10 @@ func (w *drawer) event(e *surface.Event) {
 	d.Marks = append(d.Marks, Mark{Step: e.Step, Do: e.Doing.Do, On: len(d.Layers) - 1})
 }
 
-func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event) Layer {
-	p := &c.Products[e.Doing.Product]
+func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, product craft.Product) Layer {
+	p := &c.Products[product]
 	l := Layer{
-		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: p.Film, Colour: p.Colour,
+		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: surface.Film(p, e.Doing), Colour: p.Colour,
 		Clear: !p.Opaque(), Step: e.Step, CoatNo: e.CoatNo, Spots: e.Doing.Scope != surface.All,
 	}
 	if p.Role == craft.RolePaint && l.Colour == "" {
@@ -216,27 +308,29 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event) Laye
 	}
 	for i := range e.After.Patches[:e.After.N] {
 		patch := &e.After.Patches[i]
+		if patch.Kind == surface.Worn {
+			continue // the cut goes through the face
+		}
 		for b := range patch.Load {
-			if s := patch.Stain(craft.Bleeder(b)); s > l.Stain {
+			s := patch.Stain(craft.Bleeder(b))
+			if s > l.Stain {
 				l.Stain, l.StainColour = s, craft.Bleeders[b].Colour
 			}
+			for n, at := range Moments {
+				l.Over[n] = max(l.Over[n], s*(1-math.Exp(-at.Days/craft.Bleeders[b].Tau)))
+			}
 		}
+	}
+	if e.Doing.Do == surface.Effect {
+		l.Name, l.CoatNo = effectName(c, e.Doing.Effect), 0
 	}
 	return l
 }
 
-// Ground is the colour a surface usually has before anything is done to it:
-// the old finish's own, or the substrate's, darkened by a clear finish.
-// Working default.
-func Ground(sub *craft.SubstrateRow, fin *craft.FinishRow) string {
-	if fin.Colour != "" {
-		return fin.Colour
+func effectName(c *craft.Craft, id string) string {
+	x, ok := c.Effect(id)
+	if !ok {
+		return id
 	}
-	col, err := colorful.Hex(sub.Colour)
-	if err != nil || fin.Deepen == 0 {
-		return sub.Colour
-	}
-	l, a, b := col.Lab()
-	const warmth = 1.25
-	return colorful.Lab(math.Max(0, l-fin.Deepen/100), a*warmth, b*warmth).Clamped().Hex()
+	return c.Effects[x].Name
 }

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"rutile/core/check"
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/surface"
@@ -128,12 +129,68 @@ func TestGround(t *testing.T) {
 	row := &c.Substrates[oak]
 	lightness := func(fin string) float64 {
 		f, _ := c.Finish(fin)
-		return check.Lightness(Ground(row, &c.Finishes[f]))
+		return colour.Ground(row, &c.Finishes[f]).Light()
 	}
 	if bare := lightness("none"); lightness("varnish_oil") >= bare || lightness("wax") >= bare {
 		t.Error("a finish does not darken the wood")
 	}
-	if f, _ := c.Finish("paint_alkyd_old"); Ground(row, &c.Finishes[f]) != c.Finishes[f].Colour {
+	if f, _ := c.Finish("paint_alkyd_old"); colour.Ground(row, &c.Finishes[f]).Hex() != c.Finishes[f].Colour {
 		t.Error("old paint has not its own colour")
+	}
+}
+
+// A stain comes with time and never goes back, and what a blocker holds does not
+// reach the face.
+func TestStainsComeOverTime(t *testing.T) {
+	open := draw(t, "oak", "none", nil, coatOf(t, "paint_chalk", 2, 4))
+	held := draw(t, "oak", "none", nil, coatOf(t, "shellac_pigmented", 2, 12), coatOf(t, "paint_chalk", 2, 4))
+	if len(open.Faces) != len(Moments) {
+		t.Fatalf("%d faces", len(open.Faces))
+	}
+	for i := range open.Faces {
+		f, h := open.Faces[i], held.Faces[i]
+		if f.Of != "tannin" || f.DeltaE <= 0 || i > 0 && f.DeltaE <= open.Faces[i-1].DeltaE || h.DeltaE >= f.DeltaE/5 {
+			t.Errorf("%s: %+v, held %+v", Moments[i].Name, f, h)
+		}
+		fresh, _ := colour.Parse(held.Faces[0].Colour)
+		now, _ := colour.Parse(f.Colour)
+		if d := colour.Difference(fresh, now); math.Abs(d-f.DeltaE) > 1 {
+			t.Errorf("%s: drawn %.1f off, and it is %.1f", Moments[i].Name, d, f.DeltaE)
+		}
+	}
+	top := open.Layers[len(open.Layers)-1]
+	if top.Over[0] >= top.Over[3] || top.Over[3] > top.Stain {
+		t.Errorf("the layer: %v of %v", top.Over, top.Stain)
+	}
+}
+
+func TestWearLaysOpenWhatIsBelow(t *testing.T) {
+	dark := coatOf(t, "paint_chalk", 2, 4)
+	dark.Colour = "#332a24"
+	d := draw(t, "oak", "varnish_oil", nil, dark, coatOf(t, "paint_chalk", 2, 4), coatOf(t, "wax_clear", 1, 24))
+	var got []string
+	for _, w := range d.Worn {
+		got = append(got, w.Colour)
+	}
+	if len(got) != 4 || got[0] != "#e4e8df" || got[1] != "#332a24" || d.Worn[1].Apart < check.Contrasting || d.Worn[0].Apart != 0 {
+		t.Errorf("%+v", d.Worn)
+	}
+}
+
+// An effect that lays something over all of it is a layer, and what is stripped
+// is gone.
+func TestEffectsAndStripping(t *testing.T) {
+	d := draw(t, "birch", "varnish_oil", nil, surface.Step{Do: surface.Strip, StripHow: "scrape"}, dust, coatOf(t, "paint_acrylic", 2, 4), coatOf(t, "clear_wb", 1, 30),
+		surface.Step{Do: surface.Effect, Effect: "glaze"}, surface.Step{Do: surface.Effect, Effect: "stencil"})
+	top := d.Layers[len(d.Layers)-1]
+	if len(d.Layers) != 5 || d.Layers[1].Kind != Laid || top.Name != "Glazed" || top.Microns != 8 {
+		t.Errorf("%+v", d.Layers)
+	}
+	if m := d.Marks[len(d.Marks)-1]; m.Do != surface.Effect || m.On != 4 {
+		t.Errorf("%+v", m)
+	}
+	board := draw(t, "vinyl_wrap", "none", nil, surface.Step{Do: surface.Strip, StripHow: "heat"}, coatOf(t, "paint_acrylic", 2, 4))
+	if board.Layers[0].Family != craft.BoardRaw {
+		t.Errorf("%+v", board.Layers[0])
 	}
 }

@@ -112,7 +112,7 @@ func (b *Boundary) LogSpread(c *craft.Craft, doubt float64) float64 {
 	return b.spread(c, doubt, NumTerms)
 }
 
-// spread leaves out what cleanness and window add, where to is Cleanness.
+// spread leaves out what key, cleanness and window add, where to is Key.
 func (b *Boundary) spread(c *craft.Craft, doubt float64, to Term) float64 {
 	v := b.pair
 	if b.Boards == 0 {
@@ -144,7 +144,7 @@ func pairVariance(c *craft.Craft, b *Boundary, doubt float64) float64 {
 
 // Risk is the chance that the boundary's strength lies below a demand, for a
 // strength that is log-normal about its estimate. A bond that is too weak by
-// its estimate is not made to look safer by doubts about soils or timing: the
+// its estimate is not made to look safer by doubts about key, soils or timing: the
 // spread they add counts only while the estimate is above the demand, so that
 // the risk never falls when a soil is added or a window missed.
 func (b *Boundary) Risk(c *craft.Craft, demand, doubt float64) float64 {
@@ -153,7 +153,7 @@ func (b *Boundary) Risk(c *craft.Craft, demand, doubt float64) float64 {
 	}
 	to := NumTerms
 	if b.Strength < demand {
-		to = Cleanness
+		to = Key
 	}
 	z := math.Log(demand/b.Strength) / b.spread(c, doubt, to)
 	return .5 * math.Erfc(-z/math.Sqrt2)
@@ -173,6 +173,7 @@ func windowOf(p, next *craft.ProductRow, cl drying.Climate) (from, to, again flo
 	if next.WaterBased() && p.WaterFrom > from {
 		from = p.WaterFrom
 	}
+	from = max(from, p.HardUnder(next))
 	k := drying.Factor(p.Carrier, cl)
 	from = max(from, from*k)
 	to = max(to*k, from)
@@ -196,6 +197,8 @@ const (
 	betweenWindows = .55 // a coat between the two windows wrinkles
 	mediumGrip     = .35 // crackle and lift mediums are made to let go
 	keyIsSound     = .85
+	kindred        = .9 // water-based clears of two kinds
+	sprayedGlaze   = .4 // of a glaze's wait is enough where no brush drags it
 )
 
 // MissingKey tells whether so little key was given that the bond suffers.
@@ -218,7 +221,7 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	var lower *craft.ProductRow
 	if p.Product != craft.NoProduct {
 		lower = &c.Products[p.Product]
-		b.time(lower, up, p, f.Climate, hours)
+		b.time(lower, up, p, s.Method, f.Climate, hours)
 		if lower.Later != craft.NumFamilies && lower.Again > 0 && b.Waited >= b.Earliest && b.Earliest >= lower.Again {
 			b.On = lower.Later
 			fam = &craft.Families[b.On]
@@ -239,6 +242,12 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 		if b.Bare {
 			b.Factors[Grip] *= sub.Grip
 		}
+	}
+
+	// Clear on clear of the same kind, while the lower one is open, is nearly one
+	// film; the table's figure is for an old varnish.
+	if lower != nil && b.Timing == Inside && lower.Role == craft.RoleClear && up.Role == craft.RoleClear && lower.WaterBased() && up.WaterBased() {
+		b.Factors[Grip] = max(b.Factors[Grip], kindred)
 	}
 
 	// Key. A coat inside its window needs none, and glass is keyed by its own
@@ -304,7 +313,7 @@ func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours f
 	if p.Powdery && !coat.Binds {
 		b.Cap, b.CapWhy = .5, CapPowdery
 	}
-	if p.Flaking {
+	if p.Loose&craft.Falls != 0 {
 		b.Cap, b.CapWhy = .2, CapFlaking
 	}
 	b.multiply()
@@ -321,8 +330,11 @@ func (b *Boundary) multiply() {
 }
 
 // time fills in where in the lower coat's window the upper one comes.
-func (b *Boundary) time(lower, up *craft.ProductRow, p *Patch, cl drying.Climate, hours float64) {
+func (b *Boundary) time(lower, up *craft.ProductRow, p *Patch, method string, cl drying.Climate, hours float64) {
 	from, to, again := windowOf(lower, up, cl)
+	if lower.Coat == craft.GZ && (method == "spray" || method == "aerosol") {
+		from *= sprayedGlaze
+	}
 	b.Waited, b.Earliest, b.Latest = hours-p.At, from, to
 	const rounding = 1e-9
 	w := &b.Factors[Window]

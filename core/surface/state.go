@@ -4,6 +4,8 @@
 package surface
 
 import (
+	"cmp"
+
 	"rutile/core/craft"
 	"rutile/core/drying"
 )
@@ -20,10 +22,23 @@ type Facts struct {
 	// GivenBleeders tells that Bleeders replace those the material implies.
 	GivenBleeders bool
 	Knots         int
-	Flaking       bool
-	Wear          craft.Wear
-	Uses          craft.Uses
-	Area          float64 // square metres; 0 where nobody measured
+	// Loose is what lets go by itself, and Uneven whether its face has dents, runs
+	// or craters.
+	Loose  craft.Loose
+	Uneven bool
+	// AgeDays is how old cement, plaster or stone is; negative where nobody knows.
+	AgeDays float64
+	// SurfaceC is the temperature of the surface, where SurfaceRead tells that it
+	// was measured; otherwise it is taken to be that of the air.
+	SurfaceC    float64
+	SurfaceRead bool
+	// Touching tells that parts of it lie against each other once they are back,
+	// and GapMM is the least gap around what slides or closes, 0 for none.
+	Touching bool
+	GapMM    float64
+	Wear     craft.Wear
+	Uses     craft.Uses
+	Area     float64 // square metres; 0 where nobody measured
 	// Work is how much longer a square metre takes than on a plain panel; 0
 	// counts as 1.
 	Work    float64
@@ -63,8 +78,12 @@ var patchIDs = [numPatches]string{"field", "spots", "worn"}
 // String returns the patch's id.
 func (k PatchKind) String() string { return patchIDs[k] }
 
-// spotShare is the share of the area taken for spots. Working default.
-const spotShare = .05
+// The shares of the area taken for spots, and for what is worn where nobody
+// says. Working defaults.
+const (
+	spotShare = .05
+	wornShare = .1
+)
 
 // State is a zone's surface at one moment. It is a plain comparable value, so
 // that two ways of reaching the same surface are seen to be the same.
@@ -73,6 +92,8 @@ type State struct {
 	N       uint8   // patches in use
 	Hours   float64 // since the first step began
 	Minutes float64 // hands-on, 0 throughout where the area is not known
+	// Cleared tells that what is not to be painted was taken off or masked.
+	Cleared bool
 	// Auto tells that the last coat is left for as long as what follows needs.
 	Auto bool
 }
@@ -106,7 +127,19 @@ type Patch struct {
 	// SandedStep is the last abrasion, from 1, that nobody has dusted off.
 	SandedStep uint8
 
-	Flaking, Powdery bool
+	// Grit of the scratches that lie open, 0 for none.
+	Grit uint16
+	// RoughStep is the water-based coat, from 1, that raised the grain of bare wood
+	// and has not been knocked back, and FilledStep the filling that no primer has
+	// closed.
+	RoughStep, FilledStep uint8
+	// Resist is what was laid in patches to keep the next paint off, and ResistAt
+	// when.
+	Resist   Resist
+	ResistAt float64
+
+	Loose   craft.Loose
+	Powdery bool
 
 	Film  float64 // dry film laid by the plan, in micrometres
 	Coats uint8   // coats laid by the plan
@@ -121,8 +154,40 @@ type Patch struct {
 	Blocked uint16
 }
 
+// Resist is something laid in patches so that the paint over it lets go.
+type Resist uint8
+
+// The resists.
+const (
+	NoResist Resist = iota
+	ResistWax
+	ResistShellac // while it is tacky
+	ResistLacquer // while it is tacky
+)
+
+var resistIDs = [...]string{"", "wax", "shellac_tacky", "lacquer_tacky"}
+
+func resistNamed(id string) Resist {
+	for i := range resistIDs {
+		if resistIDs[i] == id {
+			return Resist(i)
+		}
+	}
+	return NoResist
+}
+
 // driven tells whether soil s was rubbed in by abrasion.
 func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
+
+// Patch returns the state's patch of a kind; nil if it has none.
+func (s *State) Patch(k PatchKind) *Patch {
+	for i := range s.Patches[:s.N] {
+		if s.Patches[i].Kind == k {
+			return &s.Patches[i]
+		}
+	}
+	return nil
+}
 
 // Stain is the final stain of a bleeder on this patch over a white finish, in
 // CIEDE2000 units.
@@ -166,7 +231,7 @@ func resinous(sub *craft.SubstrateRow) bool {
 // local may rise, or when the plan has a coat for spots alone.
 func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
-	p := Patch{Share: 1, Product: craft.NoProduct, Under: sub.Family, Flaking: f.Flaking, Powdery: fin.Powdery}
+	p := Patch{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
 	p.Soils = f.Soils
 	if fin.Bare {
 		p.Top, p.Bare = sub.Family, true
@@ -179,10 +244,15 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 		}
 		p.UnderBare = fin.Family == craft.WaxFilm && fin.Under == craft.NumFamilies
 	}
-	spots := false
+	spots, worn := false, 0.
 	for i := range steps {
-		if steps[i].Do == Coat && steps[i].Scope != All {
-			spots = true
+		switch s := &steps[i]; s.Do {
+		case Coat:
+			spots = spots || s.Scope != All
+		case Effect:
+			if x, ok := c.Effect(s.Effect); ok && c.Effects[x].Wears {
+				worn = cmp.Or(s.Share, wornShare)
+			}
 		}
 	}
 	lv := Levels(c, f)
@@ -207,10 +277,20 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	s := State{N: 1}
 	if spots {
 		q.Kind = SpotPatch
-		q.Share, p.Share = spotShare, 1-spotShare
-		s.Patches[1], s.N = q, 2
+		q.Share = spotShare
+		s.Patches[s.N] = q
+		s.N++
 	}
-	s.Patches[0] = p
+	if worn > 0 {
+		w := p
+		w.Kind, w.Share = Worn, worn
+		s.Patches[s.N] = w
+		s.N++
+	}
+	for i := range s.Patches[1:s.N] {
+		p.Share = max(0, p.Share-s.Patches[1+i].Share)
+	}
+	s.Patches[Field] = p
 	return s
 }
 

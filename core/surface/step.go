@@ -5,8 +5,7 @@ import "rutile/core/craft"
 // Kind is what a step does.
 type Kind uint8
 
-// The kinds of step. The walk judges those down to Wait; the others it keeps
-// and reports as not judged.
+// The kinds of step.
 const (
 	Clean Kind = iota
 	Abrade
@@ -30,26 +29,24 @@ const (
 type KindRow struct {
 	ID   string
 	Name string
-	// Judged tells that the walk knows what the step does to the surface.
-	Judged bool
 }
 
 // Kinds is indexed by Kind.
 var Kinds = [NumKinds]KindRow{
-	Clean:      {"clean", "Clean", true},
-	Abrade:     {"abrade", "Sand", true},
-	Dust:       {"dust", "Dust off", true},
-	RaiseGrain: {"raise_grain", "Raise the grain", true},
-	Coat:       {"coat", "Coat", true},
-	Wait:       {"wait", "Wait", true},
-	Strip:      {"strip", "Strip", false},
-	Fill:       {"fill", "Fill", false},
-	Repair:     {"repair", "Repair", false},
-	Mask:       {"mask", "Mask", false},
-	Remove:     {"remove", "Take off", false},
-	Reassemble: {"reassemble", "Put back together", false},
-	Effect:     {"effect", "Effect", false},
-	Test:       {"test", "Test patch", false},
+	Clean:      {"clean", "Clean"},
+	Abrade:     {"abrade", "Sand"},
+	Dust:       {"dust", "Dust off"},
+	RaiseGrain: {"raise_grain", "Raise the grain"},
+	Coat:       {"coat", "Coat"},
+	Wait:       {"wait", "Wait"},
+	Strip:      {"strip", "Strip"},
+	Fill:       {"fill", "Fill"},
+	Repair:     {"repair", "Repair"},
+	Mask:       {"mask", "Mask"},
+	Remove:     {"remove", "Take off"},
+	Reassemble: {"reassemble", "Put back together"},
+	Effect:     {"effect", "Effect"},
+	Test:       {"test", "Test patch"},
 }
 
 // KindNamed returns the kind with an id; false if there is none.
@@ -105,12 +102,17 @@ type Step struct {
 	// Wait
 	Hours float64
 
-	// Strip (how), fill (with), remove (what), effect (id): what the walk
-	// keeps without judging it.
-	StripHow, With, What, Effect, Resist string
-	Heat, Wetted                         bool
-	Share                                float64
-	Rating                               int
+	// Strip (how), fill (with), repair, mask and remove (what).
+	StripHow, With, What string
+
+	// Effect: its id, what was laid in patches to make the paint let go there,
+	// and the share of the area that is worn, 0 where nobody said.
+	Effect, Resist string
+	Heat, Wetted   bool
+	Share          float64
+
+	// Test: the class of the cross-cut scale that it was rated at.
+	Rating int
 }
 
 // NumCoats is how many coats a coat step lays.

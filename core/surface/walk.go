@@ -2,6 +2,7 @@ package surface
 
 import (
 	"math"
+	"slices"
 
 	"rutile/core/craft"
 	"rutile/core/drying"
@@ -86,12 +87,12 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 
 // Apply takes a state through one step, or through the coatNo-th coat of a
 // coat step, and fills in the event. It is the only place where a state
-// changes. Steps whose kind is not judged leave the state as it is.
+// changes.
 func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e *Event) {
 	e.Step, e.CoatNo, e.Doing, e.NBounds = step, coatNo, s, 0
 	e.Before, e.After = before, *before
 	st := &e.After
-	if s.Do != Coat && s.Do != Wait && Kinds[s.Do].Judged {
+	if s.Do != Coat && s.Do != Wait && s.Do != Test {
 		st.rest(c, f, s)
 	}
 	e.Begun = st.Hours
@@ -131,7 +132,113 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		st.Hours += s.Hours
 	case Coat:
 		st.coat(c, f, s, e)
+	case Strip:
+		st.work(f, craft.MinutesStrip)
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].strip(c, f, s, step)
+		}
+		if s.StripHow == "chemical" {
+			st.Hours += craft.HoursStripDries * drying.Factor(craft.Water, f.Climate)
+		}
+	case Fill:
+		st.work(f, craft.MinutesFill)
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].FilledStep = uint8(step)
+		}
+		if s.With == "filler_two_part" {
+			st.Hours += craft.HoursFillTwoPart * math.Exp2((20-f.Climate.TempC)/10)
+		} else {
+			st.Hours += craft.HoursFillFine * drying.Factor(craft.Water, f.Climate)
+		}
+	case Repair:
+		st.work(f, craft.MinutesRepair)
+		for i := range st.Patches[:st.N] {
+			st.Patches[i].Loose &^= craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint
+		}
+		st.Hours += craft.HoursGlueHardens
+	case Mask:
+		st.work(f, craft.MinutesMask)
+		st.Cleared = true
+	case Remove:
+		st.work(f, craft.MinutesRemove)
+		st.Cleared = true
+	case Reassemble:
+		st.work(f, craft.MinutesReassemble)
+	case Effect:
+		st.effect(c, f, s, e)
 	}
+}
+
+// strip takes everything off down to the material, or to the board that a foil
+// or a printed paper lies on.
+func (p *Patch) strip(c *craft.Craft, f *Facts, s *Step, step int) {
+	p.bare(c, f)
+	if f, ok := craft.CutThrough[c.Substrates[f.Substrate].ID]; ok {
+		p.Top, p.Under, p.Key = f, f, craft.Families[f].Natural
+		p.Load[craft.Plasticiser] = 0
+	}
+	p.Soils[craft.WaxPolish], p.Driven = 0, 0
+	switch s.StripHow {
+	case "chemical":
+		p.Soils[craft.StripperResidue] = 2
+	case "sand":
+		const coarse = 80
+		p.Grit, p.Soils[craft.Dust], p.SandedStep = coarse, 2, uint8(step)
+		p.Key = max(p.Key, min(1, craft.KeyGain(coarse, craft.Machine)/craft.Families[p.Top].Best))
+	default:
+		p.Soils[craft.Dust] = 1
+	}
+}
+
+// effect works an effect: it may lay something, wear the worn patch, and leave
+// dust.
+func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
+	x, ok := c.Effect(s.Effect)
+	if !ok {
+		return
+	}
+	row := &c.Effects[x]
+	st.work(f, row.Minutes)
+	field := &st.Patches[Field]
+	if p, ok := c.Product(row.Lays); ok && !made(c, row, field.Product) {
+		lays := Step{Do: Coat, Product: p, Coats: 1, Auto: true, Method: "rag"}
+		up := &c.Products[p]
+		for i := range st.Patches[:st.N] {
+			q := &st.Patches[i]
+			e.Bounds[e.NBounds] = bond(c, f, q, &lays, e.Step, 1, e.Begun)
+			e.NBounds++
+			if row.Covers {
+				q.cover(c, f, &lays, up, st.Hours, e.Step)
+			}
+		}
+		st.Auto = row.Covers
+	}
+	for i := range st.Patches[:st.N] {
+		q := &st.Patches[i]
+		if r := resistNamed(s.Resist); r != NoResist && q.Kind != SpotPatch {
+			q.Resist, q.ResistAt = r, st.Hours
+		}
+		if row.Dusty {
+			q.Soils[craft.Dust], q.SandedStep = 2, uint8(e.Step)
+		}
+		const light = 320 // from here on only the top layer goes
+		if row.Deep && q.Kind == Worn && s.Grit < light {
+			q.expose(c, f)
+		}
+		if row.Dries != craft.NumFamilies {
+			q.Top, q.Scuffed = row.Dries, false
+		}
+	}
+	st.Hours += row.Settles * drying.Factor(craft.Water, f.Climate)
+}
+
+// made tells whether what lies on top is what the effect would lay.
+func made(c *craft.Craft, row *craft.EffectRow, top craft.Product) bool {
+	if top == craft.NoProduct {
+		return false
+	}
+	lays, _ := c.Product(row.Lays)
+	return slices.Contains(row.By, c.Products[top].ID) || row.Covers && c.Products[top].Coat == c.Products[lays].Coat && c.Products[top].Coat != craft.AC
 }
 
 // rest lets the top coat harden until it may be worked on, where the plan
@@ -146,13 +253,38 @@ func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
 			continue
 		}
 		low := &c.Products[p.Product]
-		from := max(low.Recoat.From, low.Recoat.From*drying.Factor(low.Carrier, f.Climate))
-		if s.Do == Abrade || s.Do == RaiseGrain {
-			from = sandFrom(low, f.Climate)
+		from := low.Recoat.From
+		switch s.Do {
+		case Abrade, RaiseGrain:
+			st.Hours = max(st.Hours, p.At+sandFrom(low, f.Climate))
+			continue
+		case Mask, Remove:
+			from = low.Touch
+		case Effect:
+			from = waitsFor(c, s, low)
 		}
-		st.Hours = max(st.Hours, p.At+from)
+		st.Hours = max(st.Hours, p.At+max(from, from*drying.Factor(low.Carrier, f.Climate)))
 	}
 	st.Auto = false
+}
+
+// waitsFor is how long an effect leaves the coat below at 23 C, where the plan
+// does not say: size until it is tacky, what is wiped or wetted while it is
+// young, and everything else until it may be coated again.
+func waitsFor(c *craft.Craft, s *Step, low *craft.ProductRow) float64 {
+	x, ok := c.Effect(s.Effect)
+	if !ok {
+		return low.Recoat.From
+	}
+	switch row := &c.Effects[x]; {
+	case row.Ground == craft.GroundTack:
+		return low.Tacky.From
+	case slices.Contains(row.By, low.ID) && row.Lays != "", low.Coat == craft.GZ:
+		return 0
+	case row.Wets, row.Ground == craft.GroundMedium:
+		return low.Touch
+	}
+	return low.Recoat.From
 }
 
 // work adds hands-on minutes for a step that takes perM2 minutes a square
@@ -209,7 +341,7 @@ func (p *Patch) clean(row *craft.CleanerRow, s *Step, step int) {
 		p.Scuffed = true
 	}
 	if row.Loosens {
-		p.Flaking = false
+		p.Loose &^= craft.LooseFlakes | craft.LooseBlisters
 	}
 }
 
@@ -240,6 +372,12 @@ func (p *Patch) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 		p.Key = max(p.Key, key)
 	}
 	p.Scuffed = true
+	if s.How != craft.Pad {
+		p.Grit = uint16(s.Grit)
+	}
+	if p.Coats > 0 {
+		p.RoughStep = 0
+	}
 	p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 2)
 	p.SandedStep = uint8(step)
 	if p.Soils[craft.RustLoose] > 0 && s.How != craft.Pad {
@@ -254,7 +392,21 @@ func (p *Patch) bare(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
 	p.Key = craft.Families[sub.Family].Natural
-	p.Film, p.Coats, p.Flaking, p.Powdery, p.Raised = 0, 0, false, false, false
+	p.Film, p.Coats, p.Powdery, p.Raised = 0, 0, false, false
+	p.Loose &^= craft.Falls | craft.LooseFoil
+	p.RoughStep, p.FilledStep, p.Resist = 0, 0, NoResist
+	p.expose(c, f)
+	keep := p.Soils[craft.WaxPolish]
+	drove := p.driven(craft.WaxPolish)
+	p.Soils = [craft.NumSoils]uint8{}
+	if drove {
+		p.Soils[craft.WaxPolish] = keep
+	}
+}
+
+// expose lays open what the material holds, as far down as there is any coat.
+func (p *Patch) expose(c *craft.Craft, f *Facts) {
+	sub := &c.Substrates[f.Substrate]
 	lv := Levels(c, f)
 	for b := range lv {
 		row := &craft.Bleeders[b]
@@ -272,12 +424,6 @@ func (p *Patch) bare(c *craft.Craft, f *Facts) {
 		p.Load[b], p.Lets[b] = float32(row.DeltaE[n-1]), 1
 	}
 	p.Diluted, p.Blocked = 0, 0
-	keep := p.Soils[craft.WaxPolish]
-	drove := p.driven(craft.WaxPolish)
-	p.Soils = [craft.NumSoils]uint8{}
-	if drove {
-		p.Soils[craft.WaxPolish] = keep
-	}
 }
 
 func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
@@ -310,7 +456,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			e.Bounds[e.NBounds] = bond(c, f, p, s, e.Step, e.CoatNo, start)
 			e.NBounds++
 		}
-		p.cover(c, f, s, row, st.Hours)
+		p.cover(c, f, s, row, st.Hours, e.Step)
 	}
 	st.Auto = s.Auto
 	if !s.Auto {
@@ -322,7 +468,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 func (p *Patch) takes(sc Scope) bool { return sc == All || p.Kind == SpotPatch }
 
 // cover lays one coat.
-func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64) {
+func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, step int) {
 	p.stain(c, f, s, row)
 	for _, b := range row.Removes {
 		p.Load[b] = 0
@@ -340,6 +486,10 @@ func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, 
 	if !row.LeavesFilm() {
 		return
 	}
+	if p.Coats == 0 && p.Bare && !p.Raised && row.WaterBased() && p.Top == craft.WoodBare && c.Substrates[f.Substrate].Group == craft.GroupWood {
+		p.RoughStep = uint8(step)
+	}
+	p.FilledStep, p.Grit, p.Resist = 0, 0, NoResist
 	if row.Coat == craft.WX && p.Top != craft.WaxFilm {
 		p.Under, p.UnderBare, p.UnderCoats = p.Top, p.Bare, p.Coats
 	}
@@ -349,7 +499,7 @@ func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, 
 	if craft.Coats[row.Coat].Binds {
 		p.Powdery = false
 	}
-	p.Film += row.Film
+	p.Film += Film(row, s)
 	p.Coats++
 	// What the coat covers is out of play, and the boundary has counted it.
 	// Wax and silicone alone go on through shellac where there is a lot.
@@ -360,6 +510,12 @@ func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, 
 		p.Soils[so] = 0
 		p.Driven &^= 1 << so
 	}
+}
+
+// Film is the dry film in micrometres that one coat of a step leaves: what it is
+// thinned by is gone once it is dry.
+func Film(row *craft.ProductRow, s *Step) float64 {
+	return row.Film * 100 / (100 + max(0, s.ThinPct))
 }
 
 func sheenKey(s *Step, row *craft.ProductRow) float64 {

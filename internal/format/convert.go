@@ -1,11 +1,14 @@
 package format
 
 import (
+	"cmp"
 	"math"
 
+	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/parts"
 	"rutile/core/surface"
 )
 
@@ -19,10 +22,17 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 	}
 	out := check.Zone{
 		Facts: surface.Facts{
-			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: p.air(site),
+			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: p.air(site), AgeDays: -1,
 		},
-		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid,
+		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Stays: p.stays(i),
 	}
+	if z.AgeDays != nil {
+		out.AgeDays = *z.AgeDays
+	}
+	if p.Site != nil && p.Site.SurfaceC != nil {
+		out.SurfaceC, out.SurfaceRead = *p.Site.SurfaceC, true
+	}
+	out.Touching, out.GapMM = p.fits(z.ID)
 	out.Substrate, _ = c.Substrate(z.Substrate)
 	finish := z.Finish
 	if finish == "" {
@@ -48,11 +58,14 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		}
 	}
 	for _, d := range z.Defects {
-		switch d.ID {
-		case "knot":
+		if d.ID == "knot" {
 			out.Knots += max(1, d.Count)
-		case "flaking":
-			out.Flaking = true
+		}
+		for j := range craft.Defects {
+			if r := &craft.Defects[j]; r.ID == d.ID {
+				out.Loose |= r.Loose
+				out.Uneven = out.Uneven || r.Uneven
+			}
 		}
 	}
 	if w, ok := craft.WearNamed(z.Wear); ok {
@@ -75,6 +88,7 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 	}
 	if t := z.Target; t != nil {
 		out.Colour = t.Colour
+		out.Sheen, _ = craft.SheenNamed(t.Sheen)
 		if t.Look != "" {
 			out.Look = t.Look
 		}
@@ -88,9 +102,69 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 
 // judged is a zone with everything that a check of it rests on.
 func (p *Piece) judged(c *craft.Craft, i int, o CheckOptions) check.Zone {
+	return p.beside(c, i, o, p.bases(c, o))
+}
+
+// beside is [Piece.judged] with what the paint of every zone lies on.
+func (p *Piece) beside(c *craft.Craft, i int, o CheckOptions, bases []check.Base) check.Zone {
 	z := p.Zone(c, i, o.Site)
 	z.Units, z.Today, z.LeadYear = o.Units, o.Today, o.LeadYear
+	for j, b := range bases {
+		if j != i && b.Paint != craft.NoProduct {
+			z.Match = append(z.Match, b)
+		}
+	}
 	return z
+}
+
+// bases says of every zone what its paint lies on.
+func (p *Piece) bases(c *craft.Craft, o CheckOptions) []check.Base {
+	if len(p.Zones) < 2 {
+		return nil
+	}
+	out := make([]check.Base, len(p.Zones))
+	for i := range p.Zones {
+		z := p.Zone(c, i, o.Site)
+		out[i] = check.BaseOf(c, &z, cmp.Or(p.Zones[i].Name, p.Zones[i].ID))
+	}
+	return out
+}
+
+// stays are the fittings that stay on a zone while it is painted, in words: those
+// that name it, and on a piece of one zone all that name none.
+func (p *Piece) stays(zone int) []string {
+	var out []string
+	for i := range p.TakeApart {
+		f := &p.TakeApart[i]
+		row, _ := apart.RowOf(f.Kind)
+		here := f.Zone == p.Zones[zone].ID || f.Zone == "" && len(p.Zones) == 1
+		if here && f.Do == apart.Stay && row != nil && !row.Painted {
+			name := cmp.Or(f.Name, row.Name)
+			if f.Count > 1 && f.Name == "" {
+				name = row.Plural
+			}
+			out = append(out, craft.Lower(name))
+		}
+	}
+	return out
+}
+
+// fits tells whether parts of a zone lie against others once they are back, and
+// the least gap around what slides or closes, in millimetres; 0 where none was
+// entered.
+func (p *Piece) fits(zone string) (touching bool, gap float64) {
+	for i := range p.Parts {
+		q := &p.Parts[i]
+		k, ok := parts.KindNamed(q.Kind)
+		if q.Zone != zone || !ok || !parts.Kinds[k].Moves {
+			continue
+		}
+		touching = true
+		if q.GapMM != nil && *q.GapMM > 0 && (gap == 0 || *q.GapMM < gap) {
+			gap = *q.GapMM
+		}
+	}
+	return touching, gap
 }
 
 // sheenOf is the sheen nearest to a gloss meter's reading at 60 degrees.

@@ -9,12 +9,12 @@ import (
 	"text/tabwriter"
 
 	"rutile/core/apart"
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/mend"
 	"rutile/core/parts"
-	"rutile/core/section"
 )
 
 // Look is what a piece comes to, looked over: areas, the elevation, what its
@@ -285,7 +285,7 @@ func zoneLook(c *craft.Craft, z *Zone, m parts.Measured, n int, u measure.Units)
 			w.Mark = f.Mark()
 		}
 		if w.Colour == "" {
-			w.Colour = section.Ground(row, &c.Finishes[fin])
+			w.Colour = colour.Ground(row, &c.Finishes[fin]).Hex()
 		}
 	}
 	if w.Colour == "" {

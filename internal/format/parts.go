@@ -158,6 +158,11 @@ func (p *Piece) lookedOver() error {
 			return err
 		}
 	}
+	for i, f := range p.TakeApart {
+		if err := zone(fmt.Sprintf("$.take_apart[%d]", i), f.Zone); err != nil {
+			return err
+		}
+	}
 	labels := map[string]string{}
 	for i, z := range p.Zones {
 		for j, d := range z.Defects {

@@ -70,6 +70,7 @@ type Fitting struct {
 	Count    int      `json:"count,omitempty" doc:"Absent: one"`
 	Where    string   `json:"where,omitempty" doc:"Where it was, and so where its label sends it back to"`
 	Do       string   `json:"do,omitempty" enum:"off,mask,stay" doc:"Absent: as is usual for its kind"`
+	Zone     string   `json:"zone,omitempty" doc:"Id of the zone it sits on"`
 	Note     string   `json:"note,omitempty" doc:"How it is cleaned, masked or stored, instead of the usual way"`
 	HolesMM  *float64 `json:"holes_mm,omitempty" doc:"Spacing of its holes, centre to centre; 0 for a single one"`
 	NewHoles *float64 `json:"new_holes_mm,omitempty" doc:"Spacing of the holes that new hardware needs"`

@@ -51,8 +51,9 @@ type ZoneResult struct {
 	Bleed    []BleedPart   `json:"bleed"`
 	Implied  []string      `json:"implied" doc:"What rises by itself where no bleeders are entered, in words"`
 	Rises    []Level       `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
-	Hiding   *HidingPart   `json:"hiding" doc:"Not computed yet"`
-	Chips    *ChipsPart    `json:"chips" doc:"Not computed yet"`
+	Hiding   *HidingPart   `json:"hiding" doc:"Null where no solid colour is planned"`
+	Chips    *ChipsPart    `json:"chips" doc:"Null where nothing is likely to chip"`
+	Ready    *ReadyPart    `json:"ready" doc:"Null while nothing is planned"`
 	Hours    HoursPart     `json:"hours"`
 	Findings []Finding     `json:"findings"`
 	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
@@ -103,18 +104,29 @@ type BleedPart struct {
 
 // HidingPart says whether the coats hide the ground.
 type HidingPart struct {
-	CoatsPlanned int     `json:"coats_planned"`
-	CoatsNeeded  int     `json:"coats_needed"`
-	DeltaE       float64 `json:"delta_e"`
-	Colour       string  `json:"colour"`
+	CoatsPlanned int      `json:"coats_planned"`
+	CoatsNeeded  int      `json:"coats_needed"`
+	DeltaE       float64  `json:"delta_e" doc:"From the colour that is meant, after the planned coats, where they are thinnest"`
+	Colour       string   `json:"colour" doc:"That they come to"`
+	Sealed       string   `json:"sealed" doc:"The same under its seal"`
+	Figures      []Factor `json:"figures"`
 }
 
-// ChipsPart says how much will chip.
+// ChipsPart says how much of a powder paint will chip.
 type ChipsPart struct {
-	P10   float64 `json:"p10"`
-	P50   float64 `json:"p50"`
-	P90   float64 `json:"p90"`
-	Layer string  `json:"layer"`
+	P10     float64  `json:"p10"`
+	P50     float64  `json:"p50"`
+	P90     float64  `json:"p90"`
+	Layer   string   `json:"layer" doc:"Where it parts"`
+	Words   string   `json:"words"`
+	Figures []Factor `json:"figures"`
+}
+
+// ReadyPart says when the finished zone may be used, in days after the plan ends.
+type ReadyPart struct {
+	Careful float64 `json:"careful_days" doc:"Hardware back, handled with care"`
+	Normal  float64 `json:"normal_days" doc:"Everyday use"`
+	Hard    float64 `json:"hard_days" doc:"Hard use, heat and water"`
 }
 
 // HoursPart says how long the plan takes.
@@ -160,31 +172,51 @@ type Section struct {
 	Marks  []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
 	Grit   int      `json:"grit,omitempty"`
 	Source []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
+	Faces  []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, at four moments"`
+	Worn   []Shown  `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
+}
+
+// Face is the finished surface at a moment.
+type Face struct {
+	Name   string  `json:"name"`
+	Days   float64 `json:"days"`
+	Colour string  `json:"colour"`
+	DeltaE float64 `json:"delta_e"`
+	Of     string  `json:"of,omitempty" doc:"The worst stain by then"`
+	Spots  bool    `json:"spots,omitempty" doc:"It shows in spots"`
+}
+
+// Shown is a layer that wear lays open.
+type Shown struct {
+	Layer  int     `json:"layer" doc:"From 0"`
+	Colour string  `json:"colour"`
+	Apart  float64 `json:"apart" doc:"From the finished colour, in CIEDE2000 units"`
 }
 
 // Layer is one layer of the cut.
 type Layer struct {
-	Kind    string   `json:"kind" enum:"substrate,finish,coat"`
-	Name    string   `json:"name"`
-	Group   string   `json:"group,omitempty"`
-	Mark    string   `json:"mark,omitempty" doc:"Of the substrate: the marks by which the eye tells it"`
-	Family  string   `json:"family"`
-	Colour  string   `json:"colour,omitempty"`
-	Clear   bool     `json:"clear,omitempty"`
-	Microns float64  `json:"microns"`
-	Step    int      `json:"step,omitempty"`
-	Coat    int      `json:"coat,omitempty"`
-	Joint   *Joint   `json:"joint,omitempty"`
-	Soils   []string `json:"soils,omitempty"`
-	Stain   float64  `json:"stain,omitempty"`
-	StainAs string   `json:"stain_colour,omitempty"`
-	Spots   bool     `json:"spots,omitempty"`
-	Driven  []string `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`
-	Grit    int      `json:"grit,omitempty" doc:"Of the scratches on its face"`
-	Padded  bool     `json:"padded,omitempty"`
-	WaitsH  float64  `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
-	FromH   float64  `json:"from_h,omitempty" doc:"Its window for the next coat here"`
-	ToH     *float64 `json:"to_h,omitempty" doc:"Absent where there is no latest"`
+	Kind    string    `json:"kind" enum:"substrate,finish,coat"`
+	Name    string    `json:"name"`
+	Group   string    `json:"group,omitempty"`
+	Mark    string    `json:"mark,omitempty" doc:"Of the substrate: the marks by which the eye tells it"`
+	Family  string    `json:"family"`
+	Colour  string    `json:"colour,omitempty"`
+	Clear   bool      `json:"clear,omitempty"`
+	Microns float64   `json:"microns"`
+	Step    int       `json:"step,omitempty"`
+	Coat    int       `json:"coat,omitempty"`
+	Joint   *Joint    `json:"joint,omitempty"`
+	Soils   []string  `json:"soils,omitempty"`
+	Stain   float64   `json:"stain,omitempty"`
+	StainAs string    `json:"stain_colour,omitempty"`
+	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the four moments"`
+	Spots   bool      `json:"spots,omitempty"`
+	Driven  []string  `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`
+	Grit    int       `json:"grit,omitempty" doc:"Of the scratches on its face"`
+	Padded  bool      `json:"padded,omitempty"`
+	WaitsH  float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
+	FromH   float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
+	ToH     *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
 }
 
 // Mark is a step that leaves no layer.
@@ -227,8 +259,9 @@ func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
 		worst = check.Watched
 	}
 	films := make([]float64, len(p.Zones))
+	bases := p.bases(c, o)
 	for i := range p.Zones {
-		z := p.judged(c, i, o)
+		z := p.beside(c, i, o, bases)
 		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
 		worst = max(worst, r.Verdict)
 		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
@@ -256,6 +289,10 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		out.Hours.HandsOn = &h
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
+	out.Hiding, out.Chips = hidingOf(r), chipsOf(c, r)
+	if r.Ready {
+		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard)}
+	}
 	plain := z.Facts
 	plain.GivenBleeders = false
 	for b, lv := range surface.Levels(c, &plain) {
@@ -314,6 +351,28 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	return out
 }
 
+func hidingOf(r *check.Result) *HidingPart {
+	s := &r.Story
+	if s.Planned == 0 {
+		return nil
+	}
+	return &HidingPart{
+		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed().Hex(),
+		Figures: factors(r.HidingFigures()),
+	}
+}
+
+func chipsOf(c *craft.Craft, r *check.Result) *ChipsPart {
+	x := &r.Chips
+	if x.Bound == nil || !r.Chippy && x.P90 <= check.ChipsShown {
+		return nil
+	}
+	return &ChipsPart{
+		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Layer: x.Bound.On.String(),
+		Words: check.Span(x.P10, x.P90), Figures: factors(r.ChipFigures()),
+	}
+}
+
 func worstWords(a *check.Adhesion) string {
 	const much = .05
 	if a.Risk-a.Expected < much {
@@ -353,7 +412,14 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []Factor {
 
 func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section {
 	d := section.Draw(c, z, src.Colour, r)
-	out := &Section{Grit: d.Grit, Source: d.Source, Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
+	out := &Section{Grit: d.Grit, Source: d.Source, Worn: []Shown{}, Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
+	for i, f := range d.Faces {
+		at := section.Moments[i]
+		out.Faces = append(out.Faces, Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots})
+	}
+	for _, w := range d.Worn {
+		out.Worn = append(out.Worn, Shown{w.Layer, w.Colour, Tenths(w.Apart)})
+	}
 	for i, m := range d.Marks {
 		out.Marks[i] = Mark{m.Step, surface.Kinds[m.Do].ID, m.On}
 	}
@@ -364,6 +430,11 @@ func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
 			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From),
+		}
+		if l.Stain > 0 {
+			for _, x := range l.Over {
+				w.Over = append(w.Over, tidy(x))
+			}
 		}
 		if l.Kind == section.Substrate {
 			w.Mark = c.Substrates[z.Substrate].Mark()

@@ -179,7 +179,7 @@ func Schema() []byte {
 	defs["part"] = closed(part, "kind")
 	defs["fitting"] = closed(object{
 		"kind": enum(ids(apart.Rows, func(r apart.Row) string { return r.ID })), "name": text,
-		"count": count(1, 200), "where": text, "note": note,
+		"count": count(1, 200), "where": text, "note": note, "zone": zoneID,
 		"do":       enum(ids(apart.Doings, func(d struct{ ID, Name string }) string { return d.ID })),
 		"holes_mm": num(0, 2000), "new_holes_mm": num(0, 2000),
 		"off": object{"type": "boolean"}, "back": object{"type": "boolean"},

@@ -5,11 +5,11 @@ import (
 
 	"rutile/core/apart"
 	"rutile/core/check"
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/identify"
 	"rutile/core/offer"
 	"rutile/core/parts"
-	"rutile/core/section"
 	"rutile/core/surface"
 )
 
@@ -32,7 +32,8 @@ type Vocab struct {
 	Scopes     []Word          `json:"scopes"`
 	Strips     []Word          `json:"strips"`
 	Fillers    []Word          `json:"fillers"`
-	Effects    []Word          `json:"effects"`
+	Effects    []EffectWord    `json:"effects"`
+	Resists    []Word          `json:"resists" doc:"What is laid in patches so that paint lets go there"`
 	Families   []Word          `json:"families"`
 	Rules      []RuleWord      `json:"rules"`
 	PartKinds  []PartKind      `json:"part_kinds"`
@@ -116,8 +117,16 @@ type FinishWord struct {
 // StepWord describes a kind of step.
 type StepWord struct {
 	Word
-	Judged bool     `json:"judged" doc:"Whether the check follows it through"`
 	Fields []string `json:"fields"`
+}
+
+// EffectWord describes an effect.
+type EffectWord struct {
+	Word
+	Wants  string `json:"wants"`
+	Trap   string `json:"trap,omitempty"`
+	Wears  bool   `json:"wears,omitempty" doc:"It lays open what is below at edges"`
+	Flakes bool   `json:"flakes,omitempty" doc:"Warm air, water and resists help it"`
 }
 
 // CleanerWord describes a cleaner.
@@ -156,15 +165,18 @@ type ProductWord struct {
 type RuleWord struct {
 	Code  string `json:"code"`
 	Title string `json:"title"`
+	Group string `json:"group" doc:"In words"`
 	Why   string `json:"why"`
-	When  string `json:"when"`
+	When  string `json:"when" doc:"When it fires, and how severely"`
+	Looks string `json:"looks" doc:"What it looks at"`
+	Mends string `json:"mends" doc:"What mends it"`
 }
 
 // RuleWords describes the rule book.
 func RuleWords(rules []*check.Rule) []RuleWord {
 	out := make([]RuleWord, len(rules))
 	for i, r := range rules {
-		out[i] = RuleWord{r.Code, r.Title, r.Why, r.When}
+		out[i] = RuleWord{r.Code, r.Title, r.Group(), r.Why, r.When, craft.Upper(r.Looks), craft.Upper(r.Mends)}
 	}
 	return out
 }
@@ -182,7 +194,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 	plain.Colour = "#c09a66"
 	for i := range c.Finishes {
 		r := &c.Finishes[i]
-		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: section.Ground(&plain, r), Mark: r.Mark(), Mirrors: r.Mirrors()}
+		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: colour.Ground(&plain, r).Hex(), Mark: r.Mark(), Mirrors: r.Mirrors()}
 		if !r.Bare && !r.Unknown {
 			w.Family = r.Family.String()
 		}
@@ -215,7 +227,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		if fields == nil {
 			fields = []string{}
 		}
-		v.Steps = append(v.Steps, StepWord{word(r.ID, r.Name, ""), r.Judged, fields})
+		v.Steps = append(v.Steps, StepWord{word(r.ID, r.Name, ""), fields})
 	}
 	for i := range c.Cleaners {
 		r := &c.Cleaners[i]
@@ -242,13 +254,14 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
 	}
 	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, word(r.ID, r.Name, r.How))
+		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Ground == craft.GroundPowder})
 	}
 	for _, r := range craft.Families {
 		v.Families = append(v.Families, word(r.ID, r.Name, ""))
 	}
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
+	v.Resists = named("wax", "wax", "shellac_tacky", "shellac, still tacky", "lacquer_tacky", "lacquer, still tacky")
 	v.Starts = starts(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]

@@ -163,6 +163,7 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
 	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
 	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
+	huma.Register(a, op("rules", http.MethodGet, "/api/rules", "The rule book, and where in the studio each rule speaks now", false), h.rules)
 	huma.Register(a, op("check", http.MethodPost, "/api/check", "Check a piece that need not be saved", true, 400, 413, 422), h.check)
 	huma.Register(a, op("pieces", http.MethodGet, "/api/pieces", "All pieces", false), h.pieces)
 	create := op("create", http.MethodPost, "/api/pieces", "Save a new piece", true, 400, 413, 422, 507)
@@ -284,6 +285,23 @@ type vocabOut struct{ Body format.Vocab }
 
 func (h *handlers) vocab(context.Context, *struct{}) (*vocabOut, error) {
 	return &vocabOut{format.VocabOf(h.Craft, format.RuleWords(check.Rules))}, nil
+}
+
+type rulesOut struct{ Body []format.RuleEntry }
+
+func (h *handlers) rules(ctx context.Context, _ *struct{}) (*rulesOut, error) {
+	all, err := h.Store.List(ctx)
+	if err != nil {
+		return nil, h.failed(err)
+	}
+	o := h.checking(ctx)
+	o.NoRepairs = true
+	ids, pieces, results := make([]uint, len(all)), make([]*format.Piece, len(all)), make([]format.CheckResult, len(all))
+	for i := range all {
+		ids[i], pieces[i] = all[i].ID, &all[i].Piece
+		results[i] = format.Check(h.Craft, pieces[i], o)
+	}
+	return &rulesOut{format.RuleBook(ids, pieces, results)}, nil
 }
 
 type checkOut struct{ Body format.CheckResult }

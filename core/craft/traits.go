@@ -1,0 +1,143 @@
+package craft
+
+// Traits are what a coat family is like once it is dry. Working defaults.
+type Traits struct {
+	// Rigid coats crack where what they lie on flexes.
+	Rigid bool
+	// Soaps tells that zinc and fresh alkaline mineral turn its binder to soap.
+	Soaps bool
+	// Hard ranks brittleness from 0, rubbery, to 3: what is far harder and
+	// thinner than what it lies on cracks over it.
+	Hard int
+	// Guard ranks how much wear it takes as the last coat, from 0, none, to 5, a
+	// floor.
+	Guard int
+	// Outside tells that it stands weather.
+	Outside bool
+	// Blocks tells that two faces of it stick together until it is cured.
+	Blocks bool
+}
+
+// TraitsOf is indexed by Coat.
+var TraitsOf = [NoCoat + 1]Traits{
+	MK: {Rigid: true, Hard: 1, Guard: 0},
+	MB: {Rigid: true, Hard: 1, Guard: 0},
+	CP: {Hard: 1, Guard: 0},
+	AC: {Hard: 0, Guard: 2, Blocks: true},
+	ME: {Rigid: true, Hard: 1, Guard: 3, Blocks: true},
+	OE: {Rigid: true, Soaps: true, Hard: 3, Guard: 4, Outside: true},
+	AE: {Rigid: true, Hard: 3, Guard: 3, Outside: true},
+	SH: {Rigid: true, Hard: 2, Guard: 1},
+	BP: {Hard: 1, Guard: 1, Outside: true},
+	SO: {Rigid: true, Soaps: true, Hard: 2, Guard: 1, Outside: true},
+	SW: {Hard: 1, Guard: 1, Outside: true},
+	EP: {Rigid: true, Hard: 3, Guard: 3, Outside: true},
+	MP: {Rigid: true, Soaps: true, Hard: 2, Guard: 1, Outside: true},
+	ZP: {Hard: 1, Guard: 1, Outside: true},
+	PP: {Hard: 1, Outside: true},
+	GP: {Hard: 1, Guard: 1, Outside: true},
+	MS: {Hard: 0, Guard: 1, Outside: true},
+	FX: {Hard: 0, Guard: 3},
+	WP: {Hard: 1, Guard: 3, Blocks: true},
+	WH: {Rigid: true, Hard: 2, Guard: 5},
+	OP: {Rigid: true, Soaps: true, Hard: 2, Guard: 4, Outside: true},
+	WX: {Guard: 1},
+	OL: {Soaps: true, Guard: 3, Outside: true},
+	TX: {Guard: 3},
+	CM: {},
+	GZ: {},
+}
+
+// GuardAsked is the rank that the last coat must have for a wear. The weather
+// asks for other things than rank. Working default.
+var GuardAsked = [numWears]int{Display: 0, Handled: 1, Seat: 3, Tabletop: 4, WetWear: 4, Outdoor: 1, Floor: 5}
+
+// Softens is how long after a paint was laid water still takes it back, in
+// hours at 23 C: easily up to Easy, with work up to Works, and only by wearing it
+// out up to Never. All are 0 for a paint that water does not soften.
+type Softens struct{ Easy, Works, Never float64 }
+
+// Harm is what a cleaner damages.
+type Harm struct {
+	// Substrates it harms where they lie bare, by id, and the families of the top
+	// that it harms whatever they are of.
+	Substrates []string
+	Families   []Family
+	// Ruins tells that the surface is spoilt; otherwise care is enough.
+	Ruins bool
+	Says  string // what happens, as a sentence
+}
+
+var films = []Family{ShellacFilm, VarnishFilm, LacquerFilm, AcrylicPaint, PrimerFilm, AlkydPaint, PorousPaint}
+
+// Harms are what each cleaner damages, by its id.
+var Harms = map[string][]Harm{
+	"alcohol": {
+		{nil, []Family{ShellacFilm}, true, "Alcohol dissolves shellac."},
+		{[]string{"plastic_acrylic"}, nil, true, "Alcohol crazes acrylic plastic."},
+	},
+	"acetone": {
+		{[]string{"foam_craft"}, []Family{PlasticHard, VinylRigid, VinylSoft, MelamineFilm}, true, "Acetone melts and clouds plastic."},
+		{nil, films, true, "Acetone dissolves or lifts any film."},
+	},
+	"ammonia_water": {
+		{[]string{"brass", "copper"}, nil, true, "Ammonia eats brass and copper."},
+		{[]string{"mirror"}, nil, true, "Ammonia creeps behind a mirror and blackens its backing."},
+		{[]string{"aluminium"}, nil, true, "Ammonia attacks aluminium."},
+		{nil, []Family{ShellacFilm}, true, "Ammonia takes shellac off."},
+	},
+	"degreaser_alkaline": {
+		{[]string{"aluminium", "brass"}, nil, false, "Alkali stains aluminium and brass: only briefly, and rinsed at once."},
+		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: a wrung cloth, never a wet one."},
+	},
+	"detergent": {
+		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: a wrung cloth, never a wet one."},
+	},
+	"vinegar_water": {
+		{[]string{"stone", "concrete"}, nil, true, "Acid eats marble, limestone and cement."},
+	},
+	"white_spirit": {
+		{[]string{"foam_craft"}, nil, true, "Solvent melts craft foam."},
+		{[]string{"plastic_polyolefin"}, nil, false, "White spirit swells some plastics: try it out of sight first."},
+	},
+	"deglosser_liquid": {
+		{[]string{"foam_craft"}, []Family{PlasticHard, Polyolefin, VinylRigid, VinylSoft}, true, "Deglosser softens and crazes plastic."},
+	},
+}
+
+// AbrasionLimit is how much abrasion a surface stands.
+type AbrasionLimit struct {
+	// Coarsest is the lowest grit number allowed by hand, 0 where there is no
+	// limit; PadOnly and None allow less still.
+	Coarsest      int
+	PadOnly, None bool
+	// Thin layers are cut through; on others the scratches show.
+	Thin bool
+	Says string
+}
+
+// LimitVeneer is what any veneer stands, and LimitPaper printed paper.
+var (
+	LimitVeneer = AbrasionLimit{Coarsest: 150, Thin: true, Says: "half a millimetre of veneer is all there is: nothing coarser than 150, by hand"}
+	LimitPaper  = AbrasionLimit{PadOnly: true, Thin: true, Says: "the print is one sheet of paper: a fine pad and nothing else"}
+)
+
+// Limits are what surfaces stand, by the family that lies open.
+var Limits = map[Family]AbrasionLimit{
+	MelamineFilm: {Coarsest: 180, Thin: true, Says: "the printed layer is thin: take the shine off with 180 or finer, by hand"},
+	VinylRigid:   {PadOnly: true, Thin: true, Says: "foil tears and cuts through: a fine pad and nothing else"},
+	VinylSoft:    {PadOnly: true, Thin: true, Says: "vinyl cloth cuts through: a fine pad and nothing else"},
+	MetalZinc:    {PadOnly: true, Says: "grit cuts through zinc or gouges soft metal: a pad is enough"},
+	GlassSmooth:  {None: true, Says: "scratches in glass and glaze stay: it wants a primer made for it"},
+	PlasticHard:  {Coarsest: 320, Says: "scratches in plastic show through: 320, wet"},
+	Polyolefin:   {Coarsest: 320, Says: "it only goes furry under grit: 320, wet"},
+	Leather:      {PadOnly: true, Thin: true, Says: "grit goes through the grain of leather: a fine pad"},
+}
+
+// CutThrough are the defaults that say what lies below when something is
+// stripped off, by substrate: the board under a foil or a printed paper.
+var CutThrough = map[string]Family{"vinyl_wrap": BoardRaw, "paper_foil_board": BoardRaw}
+
+// FreshMineral is how many days cement and plaster stay alkaline enough to turn
+// an oil binder to soap. Working default.
+const FreshMineral = 120.
