@@ -33,14 +33,16 @@ var views = []struct{ name, path, says string }{
 	{"take apart", "/pieces/13/-/apart", "What comes off"},
 	{"photographs", "/pieces/8/-/photos", "Marker 1 points at"},
 	{"its past", "/pieces/8/-/past", "Where it comes from"},
-	{"nothing yet", "/pieces/14", "What is it?"},
+	{"nothing yet", "/pieces/19", "What is it?"},
+	{"cut over time", "/pieces/17/outside/cut", "over time"},
+	{"rule book", "/rules#film.thirsty", "speak now"},
 	{"nowhere", "/nowhere", "There is nothing here"},
 }
 
 // bare puts a piece of which nothing is known yet beside those of the demo.
 func (a *app) bare() {
 	a.t.Helper()
-	r, err := http.Post(a.url("/api/pieces"), "application/json", strings.NewReader(`{"format": "rutile/piece", "version": 1, "name": "Foyer table"}`))
+	r, err := http.Post(a.url("/api/pieces"), "application/json", strings.NewReader(`{"format": "rutile/piece", "version": 1, "name": "Hall mirror"}`))
 	if err != nil || r.StatusCode != http.StatusCreated {
 		a.t.Fatal(r, err)
 	}
@@ -265,7 +267,7 @@ func TestAccessibilityAudit(t *testing.T) {
 		audit(theme + ", a zone of parts")
 		do(t, ctx, press("Not now"), keys("6"), press("4 × Handles"), sees("Old holes"))
 		audit(theme + ", a fitting open")
-		do(t, ctx, chromedp.Navigate(a.url("/pieces/14")), press("Chest of drawers"), sees("Make its parts"))
+		do(t, ctx, chromedp.Navigate(a.url("/pieces/19")), press("Chest of drawers"), sees("Make its parts"))
 		audit(theme + ", a template")
 		do(t, ctx, press("Close"), chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Press what you find"))
 		audit(theme + ", damage")

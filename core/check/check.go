@@ -97,7 +97,11 @@ type Result struct {
 	Ready bool
 	// Chippy tells that flakes are wanted.
 	Chippy bool
+	letsGo func(*surface.Boundary) bool
 }
+
+// Meant tells whether a boundary is meant to let go.
+func (r *Result) Meant(b *surface.Boundary) bool { return r.letsGo(b) }
 
 // Finding is one thing a rule has to say.
 type Finding struct {
@@ -286,7 +290,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	if z.Area > 0 {
 		r.Minutes = k.Trace.End.Minutes
 	}
-	r.Story, r.Chips, r.Chippy = k.Story, k.Chips, k.Chippy
+	r.Story, r.Chips, r.Chippy, r.letsGo = k.Story, k.Chips, k.Chippy, k.letsGo
 	r.Cured, r.Ready = curedIn(c, k.Facts, &k.Trace)
 	if len(k.Bonds) > 0 {
 		bs := slices.Clone(k.Bonds)

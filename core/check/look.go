@@ -237,7 +237,9 @@ func (k *Case) chip() {
 			if b.Under != craft.NoProduct && k.Craft.Products[b.Under].Coat == craft.CM {
 				continue
 			}
-			if weak == nil || b.Strength < weak.Strength {
+			// It parts from what is below the paint, and between its own coats only
+			// where there is nothing weaker.
+			if weak == nil || b.Strength < weak.Strength && (b.Under != b.Product || weak.Under == weak.Product) || weak.Under == weak.Product && b.Under != b.Product {
 				weak = b
 			}
 		}
@@ -378,9 +380,9 @@ func (k *Case) effectOf(s *surface.Step) *craft.EffectRow {
 	return nil
 }
 
-// guard is how much wear the plan's last coats take, and the coat it is that of;
-// false where the plan is not finished or ends in something porous, of which
-// other rules speak.
+// guard is how much wear the plan's last coats take, and which lies on top; false
+// where the plan is not finished or ends in something porous, of which other rules
+// speak.
 func (k *Case) guard() (int, craft.Product, bool) {
 	end := &k.Trace.End.Patches[surface.Field]
 	if end.Coats == 0 || end.Product == craft.NoProduct || end.Top == craft.PorousPaint {
@@ -404,7 +406,7 @@ func (k *Case) guard() (int, craft.Product, bool) {
 			if e.Doing.Sheen != craft.NoSheen {
 				sheen = e.Doing.Sheen
 			}
-			if sheen <= craft.Matt && p.ID != "clear_acrylic_varnish" {
+			if sheen <= craft.Matt && p.Sheen > craft.Matt {
 				g-- // flat clears are softer
 			}
 			if e.Doing.NumCoats() < 2 && g > 1 {
@@ -412,9 +414,10 @@ func (k *Case) guard() (int, craft.Product, bool) {
 			}
 		}
 		finished = finished || p.Role == craft.RoleClear || p.Role == craft.RolePaint || p.Role == craft.RoleWax
-		if g > best {
-			best, by = g, e.Doing.Product
+		if by == craft.NoProduct {
+			by = e.Doing.Product
 		}
+		best = max(best, g)
 		if p.Role == craft.RolePaint {
 			break
 		}

@@ -65,6 +65,9 @@ var adhesionRules = []Rule{
 				Percent(k.Risk), b.Strength, Class(b.Strength), wearWords(k), k.Demand)
 		},
 		Mend: func(m *Mender, h *Hit) {
+			if underWax(m.hit.Case, h.Bound) && ownWax(m.Craft, h.Bound) {
+				m.waxLast(h.Bound)
+			}
 			m.Rework(h.Bound)
 			if h.Bound.Timing == surface.TooSoon {
 				m.Wait(h.Bound)
@@ -124,18 +127,7 @@ var adhesionRules = []Rule{
 				m.Rework(b)
 				return
 			}
-			// The plan's own wax: it goes to the end.
-			steps := m.Zone.Steps
-			for i := b.Step - 2; i >= 0; i-- {
-				if steps[i].Do == surface.Coat && steps[i].Product == b.Under {
-					moved := append(append(append([]surface.Step{}, steps[:i]...), steps[i+1:]...), steps[i])
-					m.Edit("Wax last", moved)
-					break
-				}
-			}
-			at := b.Step - 1
-			wash := m.cleaning(craft.WaxPolish, 1)
-			m.Edit("Take the wax off again before this coat", insert(steps, at, wash...))
+			m.waxLast(b)
 		},
 	},
 	{
@@ -218,8 +210,12 @@ var adhesionRules = []Rule{
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			b := h.Bound
+			opens := "A scuff opens it again."
+			if k.Craft.Products[b.Under].NoScuff {
+				opens = "No scuff opens it again: only a fresh coat of it does."
+			}
 			return fmt.Sprintf("%s too late over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-				fmt.Sprintf("%s have passed, and its window closes after %s here. A scuff opens it again.", craft.Upper(Hours(b.Waited)), Hours(b.Latest))
+				fmt.Sprintf("%s have passed, and its window closes after %s here. "+opens, craft.Upper(Hours(b.Waited)), Hours(b.Latest))
 		},
 		Mend: func(m *Mender, h *Hit) {
 			b := h.Bound
@@ -274,6 +270,10 @@ var adhesionRules = []Rule{
 			return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), why
 		},
 		Mend: func(m *Mender, h *Hit) {
+			if h.Bound.On == craft.MineralPorous {
+				p, _ := m.Craft.Product("sealer_masonry")
+				m.Edit("Seal it with alkali-resistant "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			}
 			m.Rework(h.Bound)
 			m.swapEach(h.Bound.Product, "Paint with %s instead", "paint_acrylic", "paint_enamel_wb")
 			if h.Bound.On == craft.MineralPorous && m.hit.Case.Facts.AgeDays < 0 {
@@ -429,8 +429,10 @@ var adhesionRules = []Rule{
 			b := h.Bound
 			switch h.Subject {
 			case "between":
-				m.Sooner(b)
-				m.Wait(b)
+				first := *b
+				first.Earliest = m.Craft.Products[b.Under].Recoat.From
+				m.Sooner(&first)
+				m.waitHours(b, b.Earliest)
 				return
 			case "young":
 				m.waitHours(b, drying.CureDays(h.Limit, m.Craft.Products[b.Under].Cure, m.hit.Case.Facts.Climate)*24)
@@ -507,7 +509,7 @@ var adhesionRules = []Rule{
 			}
 		},
 		Say: func(_ *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("One coat holds %s parts of additive to one of paint, this step has a coat without any. It is needed wherever it is to hold.", number(h.Value))
+			return "", fmt.Sprintf("One coat holds additive, %s to one of paint; this step has a coat without any. It is needed wherever it is to hold.", number2(h.Value))
 		},
 		Figures: func(_ *Case, h *Hit) []Figure {
 			return []Figure{{"additive", h.Value, "parts of bonding additive to one of paint where there is any"}}
@@ -653,4 +655,20 @@ func soft(f craft.Family) bool {
 		return true
 	}
 	return false
+}
+
+// waxLast proposes to move the plan's own wax, which lies under b's coat, to the
+// end, or to take it off again.
+func (m *Mender) waxLast(b *surface.Boundary) {
+	steps := m.Zone.Steps
+	for i := b.Step - 2; i >= 0; i-- {
+		if steps[i].Do == surface.Coat && steps[i].Product == b.Under {
+			moved := append(append(append([]surface.Step{}, steps[:i]...), steps[i+1:]...), steps[i])
+			m.Edit("Wax last", moved)
+			break
+		}
+	}
+	at := b.Step - 1
+	wash := m.cleaning(craft.WaxPolish, 1)
+	m.Edit("Take the wax off again before this coat", insert(steps, at, wash...))
 }

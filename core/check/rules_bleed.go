@@ -60,7 +60,7 @@ func sayStain(k *Case, h *Hit) (string, string) {
 		how = "What is planned holds back only part of it"
 	}
 	return craft.Upper(row.Name) + " " + seen + " through the coats",
-		fmt.Sprintf("%s: %s of about %.1f, where the eye sees 1 and anyone sees 3. It comes slowly: two thirds of it within %.0f days.", how, row.How, s.DeltaE, row.Tau)
+		fmt.Sprintf("%s: %s of about %.1f, where the eye sees 1 and anyone sees 3. Two thirds of it come within %.0f days.", how, row.How, s.DeltaE, row.Tau)
 }
 
 var bleedRules = []Rule{

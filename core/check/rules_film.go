@@ -5,7 +5,6 @@ import (
 	"math"
 	"slices"
 
-	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/effect"
 	"rutile/core/parts"
@@ -168,9 +167,8 @@ var filmRules = []Rule{
 			k.add(Hit{Severity: sev, Step: k.stepOf(k.Story.By), Value: y, Limit: seen, Product: k.Story.By})
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
-			to := colour.Ambered(k.Story.Final, h.Value)
 			return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
-				fmt.Sprintf("From %s to about %s within a year: %.1f CIEDE2000 units, where the eye sees 1 and anyone sees 3.", k.Story.Final.Hex(), to.Hex(), h.Value)
+				fmt.Sprintf("Within a year it is %.1f CIEDE2000 units yellower, where the eye sees 1 and anyone sees 3; soonest in the dark.", h.Value)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			return []Figure{
@@ -221,6 +219,10 @@ var filmRules = []Rule{
 			return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
 		},
 		Mend: func(m *Mender, h *Hit) {
+			if m.Craft.Products[h.Product].Role == craft.RoleClear {
+				m.swapEach(h.Product, "Seal with %s instead", "clear_wb", "clear_acrylic_varnish")
+				return
+			}
 			m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb", "paint_acrylic")
 			m.swapEach(h.Bound.Under, "%s below instead", "primer_stainblock_wb", "paint_enamel_wb")
 		},
@@ -287,7 +289,7 @@ var filmRules = []Rule{
 			if s.Needed >= mostCoats {
 				many = "more coats than anyone wants"
 			}
-			return "", fmt.Sprintf("%s planned, and %s are needed: it ends at %s instead of %s, %.1f CIEDE2000 units off where it is thinnest.", craft.Upper(plural(s.Planned, "coat is", "coats are")), many, s.Final.Hex(), s.Want.Hex(), s.Off)
+			return "", fmt.Sprintf("%s planned, and it takes %s: where it is thinnest it stays %.1f CIEDE2000 units off its colour, and anyone sees 3.", craft.Upper(plural(s.Planned, "coat is", "coats are")), many, s.Off)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			s := &k.Story

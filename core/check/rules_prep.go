@@ -320,6 +320,9 @@ var prepRules = []Rule{
 				return
 			}
 			const fine = 150
+			if lim, ok := k.limit(p); ok && lim.Thin {
+				return // of what is cut through another rule speaks
+			}
 			if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
 				return
 			}
@@ -616,7 +619,7 @@ var prepRules = []Rule{
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
-			return "It will not match " + h.Subject, fmt.Sprintf("Both are to be %s, but here the paint goes straight on what drinks, and there on a sealed ground.", k.base().Colour)
+			return "It will not match " + h.Subject, "Both are to have the same colour in the same paint, but here it goes straight on what drinks, and there on a sealed ground."
 		},
 		Mend: func(m *Mender, h *Hit) {
 			o := &m.Zone.Match[int(h.Value)]

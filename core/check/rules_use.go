@@ -364,5 +364,10 @@ func (m *Mender) outdoors() {
 		}
 		p, _ := m.Craft.Product(paint)
 		m.Edit("Paint with "+productName(m.Craft, p)+", and everything else in what stands weather", steps)
+		bare := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
+			r := m.Craft.Products[s.Product].Role
+			return s.Do == surface.Coat && (r == craft.RoleClear || r == craft.RoleWax)
+		})
+		m.Edit("Paint with "+productName(m.Craft, p)+", which stands weather without a clear", bare)
 	}
 }

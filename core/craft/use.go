@@ -79,7 +79,7 @@ var Wears = [numWears]WearRow{
 	Tabletop: {"tabletop", "Table top", "a table top", .65, []string{"clear_wb_hard", "clear_oil"}, true},
 	WetWear:  {"wet", "Often wet", "a wet place", .66, []string{"clear_wb_hard", "clear_oil"}, true},
 	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, []string{"clear_oil"}, true},
-	Floor:    {"floor", "Walked on", "a floor", .70, []string{"clear_wb_hard", "clear_oil"}, true},
+	Floor:    {"floor", "Walked on", "a floor", .70, []string{"clear_wb_hard"}, true},
 }
 
 // WearNamed returns the wear class with an id; false if there is none.

@@ -64,7 +64,7 @@ type Layer struct {
 var Moments = [...]struct {
 	Days float64
 	Name string
-}{{1, "Day 1"}, {14, "Week 2"}, {90, "Month 3"}, {365, "Year 1"}}
+}{{0, "Fresh"}, {1, "Day 1"}, {14, "Week 2"}, {90, "Month 3"}, {365, "Year 1"}}
 
 // Face is what the finished surface looks like at one of the Moments.
 type Face struct {

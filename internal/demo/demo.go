@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"slices"
 	"sync"
 
 	"rutile/core/drying"
@@ -29,6 +30,9 @@ const BenchSeed = 7
 var Settings = format.Settings{
 	Name: "Lantern Yard", Units: "metric", Site: format.Site{TempC: Site.TempC, RHPct: Site.RH},
 }
+
+// settled is how many pieces have been in the studio for long.
+const settled = 13
 
 // Pieces reads the demo pieces, in the order of their file names.
 func Pieces() ([]*format.Piece, error) {
@@ -96,8 +100,11 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	for i := len(ps) - 1; i >= 0; i-- {
-		if _, err := s.Create(ctx, ps[i]); err != nil {
+	// The first are the oldest of the studio; those that came in later lie on top.
+	order := append(slices.Clone(ps[:settled]), ps[settled:]...)
+	slices.Reverse(order[:settled])
+	for _, p := range order {
+		if _, err := s.Create(ctx, p); err != nil {
 			return err
 		}
 	}

@@ -20,7 +20,7 @@ type Bond struct {
 	Strength float64    `json:"strength"`
 	Class    string     `json:"class"`
 	Risk     float64    `json:"risk"`
-	Holds    string     `json:"holds" enum:"well,barely,not"`
+	Holds    string     `json:"holds" enum:"well,barely,not,meant"`
 	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
 	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
 	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
@@ -45,7 +45,7 @@ func bondsOf(c *craft.Craft, r *check.Result) []Bond {
 		w := Bond{
 			Step: b.Step, Product: p.ID, Over: b.On.String(), Bare: b.Bare, Additive: b.Additive,
 			Name:     p.Name + " on " + r.Adhesion.OnWhat(c, &b.Boundary),
-			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(b.Risk), Boards: b.Boards,
+			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(r, b), Boards: b.Boards,
 			LookIn: lookIn(p),
 			Under: Conditions{
 				tidy(b.Factors[surface.Key]), tidy(b.Factors[surface.Cleanness]), tidy(b.Factors[surface.Window]), tidy(b.Factors[surface.Site]), tidy(b.Cap),

@@ -172,7 +172,7 @@ type Section struct {
 	Marks  []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
 	Grit   int      `json:"grit,omitempty"`
 	Source []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
-	Faces  []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, at four moments"`
+	Faces  []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
 	Worn   []Shown  `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
 }
 
@@ -209,7 +209,7 @@ type Layer struct {
 	Soils   []string  `json:"soils,omitempty"`
 	Stain   float64   `json:"stain,omitempty"`
 	StainAs string    `json:"stain_colour,omitempty"`
-	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the four moments"`
+	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the moments of faces"`
 	Spots   bool      `json:"spots,omitempty"`
 	Driven  []string  `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`
 	Grit    int       `json:"grit,omitempty" doc:"Of the scratches on its face"`
@@ -230,7 +230,7 @@ type Mark struct {
 type Joint struct {
 	Strength float64  `json:"strength"`
 	Class    string   `json:"class"`
-	Holds    string   `json:"holds" enum:"well,barely,not"`
+	Holds    string   `json:"holds" enum:"well,barely,not,meant" doc:"Meant: it is to let go, as the look wants"`
 	Figures  []Factor `json:"figures"`
 }
 
@@ -444,7 +444,7 @@ func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section
 			w.ToH = &to
 		}
 		if b := l.Joint; b != nil {
-			w.Joint = &Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(b.Risk)}
+			w.Joint = &Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}
 			if r.Adhesion != nil {
 				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
 			}
@@ -454,11 +454,14 @@ func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section
 	return out
 }
 
-func holds(risk float64) string {
-	switch check.RiskVerdict(risk) {
-	case check.Fails:
+func holds(r *check.Result, b *check.Bond) string {
+	v := check.RiskVerdict(b.Risk)
+	switch {
+	case v != check.Sound && r.Meant(&b.Boundary):
+		return "meant"
+	case v == check.Fails:
 		return "not"
-	case check.Watched:
+	case v == check.Watched:
 		return "barely"
 	}
 	return "well"

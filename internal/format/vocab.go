@@ -102,7 +102,7 @@ type SubstrateWord struct {
 	Porosity float64 `json:"porosity"`
 	Mark     string  `json:"mark" doc:"The marks by which the eye tells it"`
 	// Asks are the fields of a survey that mean something for it.
-	Asks []string `json:"asks" doc:"Of moisture_pct, knots, veneer and gloss those that mean something here; gloss where it is bare"`
+	Asks []string `json:"asks" doc:"Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare"`
 }
 
 // FinishWord describes a finish.
@@ -286,6 +286,9 @@ func asks(r *craft.SubstrateRow) []string {
 		out = append(out, "moisture_pct", "veneer")
 	case craft.GroupBoard, craft.GroupMineral:
 		out = append(out, "moisture_pct")
+	}
+	if r.Alkaline() {
+		out = append(out, "age_days")
 	}
 	if r.Knotted > 0 {
 		out = append(out, "knots")

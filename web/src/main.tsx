@@ -7,6 +7,7 @@ import { BENCH } from "./frame/useBench";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
+import { RulesPage } from "./rules/RulesPage";
 import { Lost } from "./ui/Lost";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
@@ -14,6 +15,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 const router = createBrowserRouter([
   { path: "/", element: <PiecesPage />, errorElement: <Lost /> },
   { path: "/pieces/:id/:zone?/:view?", element: <PiecePage />, errorElement: <Lost /> },
+  { path: "/rules", element: <RulesPage />, errorElement: <Lost /> },
   { path: "*", element: <Lost /> },
 ]);
 

@@ -228,6 +228,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rule book, and where in the studio each rule speaks now */
+        get: operations["rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sizes": {
         parameters: {
             query?: never;
@@ -437,7 +454,7 @@ export interface components {
             boards?: number;
             class: string;
             /** @enum {string} */
-            holds: "well" | "barely" | "not";
+            holds: "well" | "barely" | "not" | "meant";
             /**
              * Format: int64
              * @description Days from which a patch test of it can be rated
@@ -469,6 +486,8 @@ export interface components {
             zones: components["schemas"]["ZoneResult"][];
         };
         ChipsPart: {
+            figures: components["schemas"]["Factor"][];
+            /** @description Where it parts */
             layer: string;
             /** Format: double */
             p10: number;
@@ -476,6 +495,7 @@ export interface components {
             p50: number;
             /** Format: double */
             p90: number;
+            words: string;
         };
         CleanerWord: {
             /** @description Further words to find it by */
@@ -564,6 +584,19 @@ export interface components {
             /** Format: int64 */
             year?: number;
         };
+        EffectWord: {
+            /** @description Further words to find it by */
+            also?: string;
+            /** @description Warm air, water and resists help it */
+            flakes?: boolean;
+            id: string;
+            name: string;
+            note?: string;
+            trap?: string;
+            wants: string;
+            /** @description It lays open what is below at edges */
+            wears?: boolean;
+        };
         ElevShape: {
             /** @description Outline; what it leaves open is cut out */
             d: string;
@@ -630,6 +663,18 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Face: {
+            colour: string;
+            /** Format: double */
+            days: number;
+            /** Format: double */
+            delta_e: number;
+            name: string;
+            /** @description The worst stain by then */
+            of?: string;
+            /** @description It shows in spots */
+            spots?: boolean;
         };
         Factor: {
             id: string;
@@ -701,6 +746,8 @@ export interface components {
             off?: boolean;
             /** @description Where it was, and so where its label sends it back to */
             where?: string;
+            /** @description Id of the zone it sits on */
+            zone?: string;
         };
         FittingLook: {
             clean: string;
@@ -728,9 +775,16 @@ export interface components {
             coats_needed: number;
             /** Format: int64 */
             coats_planned: number;
+            /** @description That they come to */
             colour: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From the colour that is meant, after the planned coats, where they are thinnest
+             */
             delta_e: number;
+            figures: components["schemas"]["Factor"][];
+            /** @description The same under its seal */
+            sealed: string;
         };
         History: {
             /** @description What others have done to it */
@@ -817,8 +871,11 @@ export interface components {
         Joint: {
             class: string;
             figures: components["schemas"]["Factor"][];
-            /** @enum {string} */
-            holds: "well" | "barely" | "not";
+            /**
+             * @description Meant: it is to let go, as the look wants
+             * @enum {string}
+             */
+            holds: "well" | "barely" | "not" | "meant";
             /** Format: double */
             strength: number;
         };
@@ -871,6 +928,8 @@ export interface components {
             /** Format: double */
             stain?: number;
             stain_colour?: string;
+            /** @description The stain at the moments of faces */
+            stain_over?: number[];
             /** Format: int64 */
             step?: number;
             /**
@@ -1286,6 +1345,23 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        ReadyPart: {
+            /**
+             * Format: double
+             * @description Hardware back, handled with care
+             */
+            careful_days: number;
+            /**
+             * Format: double
+             * @description Hard use, heat and water
+             */
+            hard_days: number;
+            /**
+             * Format: double
+             * @description Everyday use
+             */
+            normal_days: number;
+        };
         Refusal: {
             /** Format: int64 */
             line: number;
@@ -1318,9 +1394,44 @@ export interface components {
             /** Format: double */
             temp_c?: number;
         };
+        RuleEntry: {
+            code: string;
+            /** @description In words */
+            group: string;
+            /** @description What it looks at */
+            looks: string;
+            /** @description What mends it */
+            mends: string;
+            /** @description Where in the studio it speaks now, the worst first */
+            speaks: components["schemas"]["RuleSpeaks"][];
+            title: string;
+            /** @description When it fires, and how severely */
+            when: string;
+            why: string;
+        };
+        RuleSpeaks: {
+            /** @description Of the piece */
+            name: string;
+            /** Format: int64 */
+            piece: number;
+            /** @enum {string} */
+            severity: "note" | "watch" | "fail";
+            /** Format: int64 */
+            step?: number;
+            title: string;
+            zone: string;
+            zone_name: string;
+        };
         RuleWord: {
             code: string;
+            /** @description In words */
+            group: string;
+            /** @description What it looks at */
+            looks: string;
+            /** @description What mends it */
+            mends: string;
             title: string;
+            /** @description When it fires, and how severely */
             when: string;
             why: string;
         };
@@ -1342,6 +1453,8 @@ export interface components {
             updated: string;
         };
         Section: {
+            /** @description The finished surface as stains come, from fresh to a year old */
+            faces?: components["schemas"]["Face"][];
             /** Format: int64 */
             grit?: number;
             layers: components["schemas"]["Layer"][];
@@ -1349,6 +1462,8 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** @description What may rise from below, worst first */
             source?: string[];
+            /** @description What an edge shows as it wears down, the topmost paint first */
+            worn: components["schemas"]["Shown"][];
         };
         Settings: {
             /**
@@ -1364,6 +1479,19 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "us";
+        };
+        Shown: {
+            /**
+             * Format: double
+             * @description From the finished colour, in CIEDE2000 units
+             */
+            apart: number;
+            colour: string;
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            layer: number;
         };
         Since: {
             changes: string[];
@@ -1473,8 +1601,6 @@ export interface components {
             also?: string;
             fields: string[];
             id: string;
-            /** @description Whether the check follows it through */
-            judged: boolean;
             name: string;
             note?: string;
         };
@@ -1499,7 +1625,7 @@ export interface components {
         SubstrateWord: {
             /** @description Further words to find it by */
             also?: string;
-            /** @description Of moisture_pct, knots, veneer and gloss those that mean something here; gloss where it is bare */
+            /** @description Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare */
             asks: string[];
             colour: string;
             family: string;
@@ -1596,7 +1722,7 @@ export interface components {
             defects: components["schemas"]["DefectWord"][];
             /** @description What is done with a fitting */
             doings: components["schemas"]["Word"][];
-            effects: components["schemas"]["Word"][];
+            effects: components["schemas"]["EffectWord"][];
             families: components["schemas"]["Word"][];
             fillers: components["schemas"]["Word"][];
             finishes: components["schemas"]["FinishWord"][];
@@ -1607,6 +1733,8 @@ export interface components {
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
             reliefs: components["schemas"]["Word"][];
+            /** @description What is laid in patches so that paint lets go there */
+            resists: components["schemas"]["Word"][];
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
             soils: components["schemas"]["Word"][];
@@ -1728,12 +1856,12 @@ export interface components {
             bleed: components["schemas"]["BleedPart"][];
             /** @description What a patch test could be made of, weakest first */
             bonds: components["schemas"]["Bond"][];
-            /** @description Not computed yet */
+            /** @description Null where nothing is likely to chip */
             chips: components["schemas"]["ChipsPart"];
             findings: components["schemas"]["Finding"][];
             /** @description The sheen it is taken for, where one was entered or read off a meter */
             gloss?: string;
-            /** @description Not computed yet */
+            /** @description Null where no solid colour is planned */
             hiding: components["schemas"]["HidingPart"];
             hours: components["schemas"]["HoursPart"];
             id: string;
@@ -1748,6 +1876,8 @@ export interface components {
             name?: string;
             /** @description How the zone's patch tests stand, in their order */
             patches: components["schemas"]["PatchState"][];
+            /** @description Null while nothing is planned */
+            ready: components["schemas"]["ReadyPart"];
             /** @description The verdict as a sentence */
             says: string;
             section?: components["schemas"]["Section"];
@@ -2657,6 +2787,35 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

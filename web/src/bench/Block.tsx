@@ -9,7 +9,7 @@ const HEIGHT = 92;
 /** Block is a zone as a sample block: the cut through its coats in small, without words. */
 export function Block({ zone }: { zone: Schemas["ZoneSummary"] }) {
   const id = useId().replaceAll(":", "");
-  const d = layCut({ layers: zone.layers, marks: [], source: ["stain"] }, WIDTH, HEIGHT, "must fit");
+  const d = layCut({ layers: zone.layers, marks: [], source: ["stain"], worn: [] }, WIDTH, HEIGHT, "must fit");
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${d.height}`}

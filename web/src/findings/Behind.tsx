@@ -4,11 +4,12 @@ import { HOLDS } from "../section/Cut";
 import { Dialog } from "../ui/Dialog";
 import { Figures } from "./Figures";
 
-export type Asked = "peeling" | "stain" | "time";
+export type Asked = "peeling" | "stain" | "chips" | "time";
 
 const TITLE: Record<Asked, string> = {
   peeling: "What the risk of peeling is made of",
   stain: "What the stain to come is made of",
+  chips: "What the chips are made of",
   time: "Where the time goes",
 };
 
@@ -26,6 +27,15 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
             <Figures factors={b.figures} />
           </section>
         ))}
+      {of === "chips" && judged.chips && (
+        <>
+          <p>
+            As a rule <b className="font-semibold">{Math.round(judged.chips.p50 * 100)} %</b> of it, and between{" "}
+            {judged.chips.words} in eight cases of ten. Nobody can promise it; a board tells more.
+          </p>
+          <Figures factors={judged.chips.figures} />
+        </>
+      )}
       {of === "time" && (
         <>
           <p>
@@ -35,12 +45,20 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
             , {hours(judged.hours.elapsed)} from the first step to the end of the last wait.
           </p>
           <Figures factors={judged.hours.steps} />
+          {judged.ready && (
+            <p className="mt-2">
+              After that it may be handled with care {days(judged.ready.careful_days)}, used{" "}
+              {days(judged.ready.normal_days)} and used hard {days(judged.ready.hard_days)}, at this warmth.
+            </p>
+          )}
         </>
       )}
       <p className="mt-3 text-secondary text-sm">Every figure is an estimate from working defaults.</p>
     </Dialog>
   );
 }
+
+const days = (n: number) => (n < 0.5 ? "at once" : `after ${Math.ceil(n)} ${Math.ceil(n) === 1 ? "day" : "days"}`);
 
 /** Bonds are the boundaries of a plan, the weakest opened: one that lets go is enough. */
 function Bonds({ judged }: { judged: ZoneResult }) {

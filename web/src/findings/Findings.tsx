@@ -1,5 +1,6 @@
-import { ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
+import { BookOpen, ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import { memo, useState } from "react";
+import { Link } from "react-router";
 import type { Finding, Repair, Verdict } from "../api/client";
 import { Joint, Mark } from "../ui/Mark";
 import { Figures } from "./Figures";
@@ -20,7 +21,9 @@ const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.fie
 /** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
 export const Findings = memo(function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
   const said = findings.filter((f) => f.severity !== "note");
-  const cautions = findings.filter((f) => f.severity === "note");
+  const notes = findings.filter((f) => f.severity === "note");
+  const cautions = notes.filter((f) => f.repairs.some((r) => r.kind === "acknowledge"));
+  const worth = notes.filter((f) => !cautions.includes(f));
   const at = new Map<string, number>();
   said.forEach((f, i) => {
     for (const r of f.repairs) if (!at.has(key(r))) at.set(key(r), i);
@@ -69,6 +72,33 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
           );
         })}
       </ul>
+      {worth.length > 0 && (
+        <section className="mt-4">
+          <h3 className="mb-1 font-semibold">Worth knowing</h3>
+          <ul className="grid gap-2">
+            {worth.map((f) => (
+              <li key={`${f.code}-${f.step}-${f.title}`} className="border-base-300 border-t pt-2" data-code={f.code}>
+                <b className="font-semibold">{f.title}.</b> {f.why}
+                <Why f={f} onStep={onStep} />
+                {f.repairs
+                  .filter((r) => r.kind === "edit")
+                  .slice(0, 1)
+                  .map((r) => (
+                    <div key={key(r)} className="mt-1 grid">
+                      <RepairRow
+                        r={r}
+                        held={held === r}
+                        onHold={onHold}
+                        onPoint={onPoint}
+                        onPress={() => onRepair(f, r)}
+                      />
+                    </div>
+                  ))}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {cautions.length > 0 && (
         <section className="mt-4">
           <h3 className="mb-1 font-semibold">Cautions</h3>
@@ -174,6 +204,14 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
           At step {f.step}
         </button>
       ) : null}
+      <Link
+        to={`/rules#${f.code}`}
+        className="grid min-h-8 place-items-center text-primary"
+        aria-label={`The rule behind it: ${f.title}`}
+        title="The rule behind it"
+      >
+        <BookOpen className="size-4" aria-hidden="true" />
+      </Link>
     </div>
   );
 }

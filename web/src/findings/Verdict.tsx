@@ -54,6 +54,11 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
             {a.worst_words && <span className="block max-w-64 truncate text-sm">{a.worst_words}</span>}
           </Figure>
         )}
+        {judged.chips && (
+          <Figure of="Chips" onPress={() => setAsked("chips")}>
+            <b className="font-semibold">{judged.chips.words}</b> of it
+          </Figure>
+        )}
         {judged.bleed.length > 0 && (
           <Figure of="Stain to come" onPress={() => setAsked("stain")}>
             {judged.bleed.slice(0, 2).map((b, i) => (

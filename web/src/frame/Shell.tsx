@@ -1,4 +1,4 @@
-import { Keyboard, Moon, Settings2, Sun } from "lucide-react";
+import { BookOpen, Keyboard, Moon, Settings2, Sun } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
@@ -50,6 +50,10 @@ export function Shell({ head, strip, fixed, children }: Props) {
           )}
         </div>
         <div className="flex items-center">
+          <Link to="/rules" className="btn btn-ghost px-2.5 max-sm:hidden" title="The rule book">
+            <BookOpen className="size-5" aria-hidden="true" />
+            <span className={head ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
+          </Link>
           <button
             type="button"
             className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}

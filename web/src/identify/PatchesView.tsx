@@ -14,7 +14,7 @@ type Bond = Schemas["Bond"];
 
 type Props = { zone: Zone; judged: ZoneResult | undefined; onZone: (z: Zone) => void; onPlan: () => void };
 
-const HOLDS = { well: "should hold", barely: "may let go", not: "will not hold" };
+const HOLDS = { well: "should hold", barely: "may let go", not: "will not hold", meant: "is meant to let go" };
 
 /** PatchesView plans patch tests of what the plan would lay, and takes their rating. */
 export function PatchesView({ zone, judged, onZone, onPlan }: Props) {

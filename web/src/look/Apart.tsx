@@ -1,6 +1,6 @@
 import { Tag } from "lucide-react";
 import { useState } from "react";
-import type { Fitting, Look, Piece } from "../api/client";
+import type { Fitting, Look, Piece, Zone } from "../api/client";
 import { nameOf, useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
@@ -130,6 +130,7 @@ export function Apart({ piece, look, onPiece }: Props) {
               {open === n && (
                 <Editor
                   f={f}
+                  zones={piece.zones ?? []}
                   first={n === 0}
                   last={n === list.length - 1}
                   onChange={(part) => change(n, part)}
@@ -174,6 +175,7 @@ export function Apart({ piece, look, onPiece }: Props) {
 
 type EditorProps = {
   f: Fitting;
+  zones: Zone[];
   first: boolean;
   last: boolean;
   onChange: (part: Partial<Fitting>) => void;
@@ -181,7 +183,7 @@ type EditorProps = {
   onRemove: () => void;
 };
 
-function Editor({ f, first, last, onChange, onMove, onRemove }: EditorProps) {
+function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorProps) {
   const v = useVocab();
   const kind = v.fittings.find((k) => k.id === f.kind);
   return (
@@ -228,6 +230,15 @@ function Editor({ f, first, last, onChange, onMove, onRemove }: EditorProps) {
               onChange={(new_holes_mm) => onChange({ new_holes_mm })}
             />
           </>
+        )}
+        {zones.length > 1 && (
+          <Choice
+            label="On the zone"
+            words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
+            value={f.zone}
+            none="any of them"
+            onChange={(id) => onChange({ zone: id || undefined })}
+          />
         )}
         <TextField
           label="Called"

@@ -1,6 +1,7 @@
-import { Copy } from "lucide-react";
+import { Copy, Play } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/client";
+import { CutView } from "../cut/CutView";
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
@@ -34,6 +35,7 @@ type ZoneProps = {
   onPiece: (p: Piece) => void;
   look: Look | undefined;
   onPhotos: (point?: string) => void;
+  onParts: () => void;
   onCopy: (to: string[]) => void;
   onRemove: () => void;
 };
@@ -49,6 +51,7 @@ const LABEL: Record<View, string> = {
   lead: "Lead",
   patches: "Patch tests",
   plan: "The plan",
+  cut: "The cut",
   sheet: "Job sheet",
 };
 
@@ -68,6 +71,7 @@ export function OpenZone({
   onPiece,
   look,
   onPhotos,
+  onParts,
   onCopy,
   onRemove,
 }: ZoneProps) {
@@ -102,17 +106,23 @@ export function OpenZone({
     if (view !== "plan") onView("plan");
     focusSoon(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`));
   });
+  const mend = (r: Repair) => {
+    if (!r.steps) return;
+    onZone({ ...zone, steps: r.steps });
+    setStep(undefined);
+    setSaid(`Done: ${r.title}. Undo takes it back.`);
+  };
   const repair = useSteady((f: Finding, r: Repair) => {
     letGo();
     if (r.kind === "edit" && r.steps) {
-      onZone({ ...zone, steps: r.steps });
-      setStep(undefined);
-      setSaid(`Done: ${r.title}. Undo takes it back.`);
-      if (view !== "plan") onView("plan");
+      mend(r);
+      if (view !== "plan" && view !== "cut") onView("plan");
       document.querySelector("[data-verdict]")?.scrollIntoView({ block: "nearest" });
     } else if (r.kind === "acknowledge") {
       const date = new Date().toISOString().slice(0, 10);
       onZone({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date }] });
+    } else if (r.field === "parts") {
+      onParts();
     } else if (r.field && r.field in ELSEWHERE) {
       onView(ELSEWHERE[r.field] as View);
     } else if (r.field === "steps") {
@@ -165,6 +175,15 @@ export function OpenZone({
               <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
                 <h2 className="font-semibold text-lg">The plan, from below</h2>
                 <span className="flex-1" />
+                {steps.length > 0 && (
+                  <button
+                    type="button"
+                    className="btn btn-ghost border-base-300 font-normal"
+                    onClick={() => onView("cut")}
+                  >
+                    <Play className="size-4" aria-hidden="true" /> Play the cut
+                  </button>
+                )}
                 {steps.length > 0 && others && (
                   <button
                     type="button"
@@ -198,6 +217,14 @@ export function OpenZone({
                 onLookOver={lookOver}
               />
             </>
+          ) : view === "cut" ? (
+            <CutView
+              piece={piece}
+              zone={zone}
+              judged={judged}
+              onBack={() => onView("plan")}
+              onRepair={(r) => r.steps && mend(r)}
+            />
           ) : isFind(view) ? (
             <IdentifyView
               id={id}

@@ -45,7 +45,7 @@ function Silent() {
 }
 
 const REHEARSE = 50; // ms after the first drawing
-const VIEWS: string[] = ["look-over", ...FIND, "plan", "sheet"];
+const VIEWS: string[] = ["look-over", ...FIND, "plan", "cut", "sheet"];
 const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
 
 function OpenPiece({ id }: { id: number }) {
@@ -95,6 +95,7 @@ function OpenPiece({ id }: { id: number }) {
     { key: "2", says: "Identify", run: () => zone && show(zone.id, "identify") },
     { key: "3", says: "The plan", run: () => zone && show(zone.id, "plan") },
     { key: "4", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
+    { key: "5", says: "The cut, large and over time", run: () => zone && show(zone.id, "cut") },
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
@@ -263,6 +264,7 @@ function OpenPiece({ id }: { id: number }) {
             onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
             look={result?.look}
             onPhotos={(point) => showPiece("photos", point)}
+            onParts={() => showPiece("parts")}
             onPiece={p.change}
             onCopy={(to) =>
               p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })

@@ -8,7 +8,9 @@ export function ofZones(piece: Piece, zones: Zone[]): Piece {
     ...piece,
     zones,
     parts: piece.parts?.filter((p) => zones.some((z) => z.id === p.zone)),
-    take_apart: undefined,
+    take_apart: piece.take_apart?.filter((f) =>
+      f.zone ? zones.some((z) => z.id === f.zone) : zones.length === piece.zones?.length,
+    ),
     photos: undefined,
   };
 }
@@ -22,6 +24,7 @@ export function withoutZone(piece: Piece, id: string): Piece {
       zones: (piece.zones ?? []).filter((z) => z.id !== id),
       parts: piece.parts?.map((p) => (p.zone === id ? { ...p, zone: undefined } : p)),
       photos: piece.photos?.map((f) => (f.zone === id ? { ...f, zone: undefined } : f)),
+      take_apart: piece.take_apart?.map((f) => (f.zone === id ? { ...f, zone: undefined } : f)),
     },
     gone,
   );
@@ -37,6 +40,7 @@ export function joined(piece: Piece, id: string, to: string): Piece {
       .map((z) => (z.id === to && from?.defects ? { ...z, defects: [...(z.defects ?? []), ...from.defects] } : z)),
     parts: piece.parts?.map((p) => (p.zone === id ? { ...p, zone: to } : p)),
     photos: piece.photos?.map((f) => (f.zone === id ? { ...f, zone: to } : f)),
+    take_apart: piece.take_apart?.map((f) => (f.zone === id ? { ...f, zone: to } : f)),
   };
 }
 

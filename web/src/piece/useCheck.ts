@@ -3,6 +3,7 @@ import { answer, api, type CheckResult, type Piece, Refused, type Step, type Zon
 import { ofZones } from "./edit";
 
 const RETRY = 3000; // ms before a check that was not answered is asked again
+const FEW = 8; // zones that are judged along with the one that is looked at
 const CHANGED = "rutile:changed";
 
 const asked = new WeakMap<Piece, Promise<CheckResult>>();
@@ -92,9 +93,13 @@ export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined
   useEffect(() => {
     if (!steps) return;
     const stop = new AbortController();
-    const zones = (piece.zones ?? []).filter((z) => z.id === zone).map((z) => ({ ...z, steps }));
+    // A small piece is asked about as a whole: zones that are to match are judged by each other.
+    const all = piece.zones ?? [];
+    const zones = (all.length <= FEW ? all : all.filter((z) => z.id === zone)).map((z) =>
+      z.id === zone ? { ...z, steps } : z,
+    );
     answer(api.POST("/api/check", { body: ofZones(piece, zones), signal: stop.signal }))
-      .then((r) => setSeen({ steps, judged: r.zones[0] }))
+      .then((r) => setSeen({ steps, judged: r.zones.find((z) => z.id === zone) }))
       .catch(() => {
         // A preview that cannot be had is none.
       });

@@ -67,8 +67,18 @@ export function stepNotes(v: Vocab, s: Step, waits?: number): string {
     if (s.method && s.method !== "brush") out.push(`by ${nameOf(v.methods, s.method).toLowerCase()}`);
     if (s.additive)
       out.push(`bonding additive ${s.additive.ratio} : 1${s.additive.coats === "first" ? ", first coat only" : ""}`);
+    if (s.thin_pct) out.push(`thinned by ${s.thin_pct} %`);
+    if (s.water_ratio) out.push(`${s.water_ratio} of water to 1`);
     if (s.sheen) out.push(nameOf(v.gloss, s.sheen));
   }
+  if (s.do === "effect") {
+    if (s.resist) out.push(`over ${nameOf(v.resists, s.resist)} in patches`);
+    if (s.heat) out.push("with warm air");
+    if (s.wetted) out.push("wetted");
+    if (s.grit) out.push(`with ${s.grit}`);
+    if (s.share) out.push(`${Math.round(s.share * 100)} % of it`);
+  }
+  if ((s.do === "mask" || s.do === "repair") && s.what) out.push(s.what);
   return out.join(", ");
 }
 
@@ -82,7 +92,8 @@ export function hours(h: number): string {
 export function waitsOf(section: Schemas["Section"] | undefined): Map<number, number> {
   const out = new Map<number, number>();
   for (const l of section?.layers ?? []) {
-    if (l.step && l.waits_h) out.set(l.step, Math.max(l.waits_h, out.get(l.step) ?? 0));
+    const waits = l.from_h ?? l.waits_h;
+    if (l.step && waits) out.set(l.step, Math.max(waits, out.get(l.step) ?? 0));
   }
   return out;
 }

@@ -142,14 +142,16 @@ function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
 /** Seam is the boundary under a band: a firm line, a broken one with one end lifted, or one that lets go. */
 function Seam({ b }: { b: Band }) {
   if (!b.seam) return null;
-  const tone = { well: "stroke-[#2b2620]", barely: "stroke-warning", not: "stroke-error" }[b.holds ?? "well"];
+  const tone = { well: "stroke-[#2b2620]", barely: "stroke-warning", not: "stroke-error", meant: "stroke-accent" }[
+    b.holds ?? "well"
+  ];
   return (
     <g>
       <path
         d={b.seam}
         className={tone}
         strokeWidth={b.holds === "well" ? 1.2 : 2.6}
-        strokeDasharray={b.holds === "barely" ? "9 5" : undefined}
+        strokeDasharray={b.holds === "barely" ? "9 5" : b.holds === "meant" ? "3 3" : undefined}
         fill="none"
       />
       {b.gap && <path d={b.gap} className={`fill-base-100 ${tone}`} strokeWidth="1.6" />}
@@ -162,7 +164,12 @@ function Seam({ b }: { b: Band }) {
 }
 
 /** HOLDS says how a bond holds. */
-export const HOLDS: Record<string, string> = { well: "holds", barely: "barely holds", not: "will let go" };
+export const HOLDS: Record<string, string> = {
+  well: "holds",
+  barely: "barely holds",
+  not: "will let go",
+  meant: "is meant to let go",
+};
 
 /** bandSays is a layer in words: for the reader of the screen and for whoever points at it. */
 export function bandSays({ l }: Band, u: Units): string {

@@ -4,7 +4,7 @@ import type { Schemas } from "../api/client";
 
 type Section = Schemas["Section"];
 export type Layer = Schemas["Layer"];
-export type Holds = "well" | "barely" | "not";
+export type Holds = "well" | "barely" | "not" | "meant";
 
 const SUBSTRATE = 74;
 const LEAST = 17; // the thinnest coat that can still be pressed
@@ -41,9 +41,10 @@ const natural = (l: Layer) =>
 
 /**
  * layCut places the layers from the substrate up, in a cut of a width and of about a height: it is stretched to it so
- * far as that looks well, and pressed together only where it must fit.
+ * far as that looks well, and pressed together only where it must fit. Stains are those of a moment of the section's
+ * faces, or else the final ones.
  */
-export function layCut(s: Section, width: number, wish: number, fit?: "must fit"): Drawing {
+export function layCut(s: Section, width: number, wish: number, fit?: "must fit", moment?: number): Drawing {
   const sum = s.layers.reduce((h, l) => h + natural(l), 0);
   const k = Math.min(STRETCH, Math.max(fit ? 0.3 : 1, (wish - TOP - FOOT) / sum));
   const height = Math.round(sum * k + TOP + FOOT);
@@ -54,7 +55,7 @@ export function layCut(s: Section, width: number, wish: number, fit?: "must fit"
     const above = s.layers[i + 1];
     return band(l, `${i}`, y, bottom, width, above);
   });
-  return { height, bands, stains: stains(s, bands, width) };
+  return { height, bands, stains: stains(s, bands, width, moment) };
 }
 
 function band(l: Layer, key: string, top: number, bottom: number, width: number, above: Layer | undefined): Band {
@@ -96,7 +97,7 @@ function edge(x0: number, x1: number, l: Layer): string {
 
 /** The wedge of air where a layer lets go, from its right end inward; the same sign as the verdict's. */
 function lift(x0: number, x1: number, y: number, holds: Holds): string {
-  const [from, by] = holds === "not" ? [0.35, 9] : [0.68, 4];
+  const [from, by] = holds === "not" ? [0.35, 9] : holds === "meant" ? [0.55, 5] : [0.68, 4];
   const start = x0 + (x1 - x0) * from;
   return `M${start} ${y}Q${(start + x1) / 2} ${y - 1} ${x1} ${y - by}V${y}Z`;
 }
@@ -130,7 +131,7 @@ function scratched(l: Layer, width: number, y: number): string {
  * Stains creep up as stems, as thick in each layer as what gets that far. They end where a blocker stops them, and
  * spread where they reach the surface.
  */
-function stains(s: Section, bands: Band[], width: number): Stain[] {
+function stains(s: Section, bands: Band[], width: number, moment: number | undefined): Stain[] {
   if (!s.source?.length) return [];
   const half = (deltaE: number) => Math.min(10, 3 * Math.sqrt(deltaE));
   const last = bands.length - 1;
@@ -140,7 +141,7 @@ function stains(s: Section, bands: Band[], width: number): Stain[] {
   return bands.flatMap(({ l, top: y, bottom }, i) => {
     if (l.kind !== "coat") return [];
     const h = bottom - y;
-    const stain = l.stain ?? 0;
+    const stain = (moment === undefined ? l.stain : l.stain_over?.[moment]) ?? 0;
     const from = half(entering || stain * 1.4);
     entering = stain;
     if (from < 1) return [];

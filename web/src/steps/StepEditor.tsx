@@ -86,7 +86,7 @@ export function StepEditor({ step, onChange }: Props) {
     case "strip":
       return <Choice label="How" words={v.strips} value={step.how} onChange={(how) => set({ how })} />;
     case "effect":
-      return <Choice label="Effect" words={v.effects} value={step.effect} onChange={(effect) => set({ effect })} />;
+      return <EffectEditor step={step} onChange={onChange} />;
     case "remove":
     case "repair":
     case "mask":
@@ -114,6 +114,63 @@ export function StepEditor({ step, onChange }: Props) {
     default:
       return <p className="text-secondary">There is nothing more to say about this step.</p>;
   }
+}
+
+/** EffectEditor says how an effect is worked: only what its kind knows of is asked. */
+function EffectEditor({ step, onChange }: Props) {
+  const v = useVocab();
+  const set = (part: Partial<Step>) => onChange({ ...step, ...part });
+  const effect = v.effects.find((e) => e.id === step.effect);
+  return (
+    <div className="grid gap-x-3 sm:grid-cols-2">
+      <Choice
+        label="Effect"
+        words={v.effects}
+        value={step.effect}
+        onChange={(id) => onChange({ do: "effect", effect: id })}
+      />
+      {effect?.wears && (
+        <NumberField
+          label="Share that is worn"
+          unit="%"
+          value={step.share === undefined ? undefined : Math.round(step.share * 100)}
+          min={0}
+          max={100}
+          hint="Empty: about a tenth"
+          onChange={(x) => set({ share: x === undefined ? undefined : x / 100 })}
+        />
+      )}
+      {effect?.id === "distress_dry" && (
+        <NumberField
+          label="Grit"
+          value={step.grit}
+          min={24}
+          max={5000}
+          whole
+          hint="Empty: down to the material; 320 wears the top coat only"
+          onChange={(grit) => set({ grit })}
+        />
+      )}
+      {effect?.flakes && (
+        <>
+          <Choice
+            label="Laid in patches to keep it off"
+            words={v.resists}
+            value={step.resist}
+            none="nothing"
+            onChange={(id) => set({ resist: (id || undefined) as Step["resist"] })}
+          />
+          <Check label="Warm air before scraping" on={!!step.heat} onChange={(on) => set({ heat: on || undefined })} />
+          <Check label="Wetted while it sets" on={!!step.wetted} onChange={(on) => set({ wetted: on || undefined })} />
+        </>
+      )}
+      {effect && (
+        <p className="text-secondary text-sm sm:col-span-2">
+          It wants {effect.wants}.{effect.trap && ` Beware: ${effect.trap}.`}
+        </p>
+      )}
+    </div>
+  );
 }
 
 function CoatEditor({ step, onChange }: Props) {
@@ -165,6 +222,17 @@ function CoatEditor({ step, onChange }: Props) {
       )}
       {product?.role === "paint" && (
         <ColourField label="Colour, if not the target's" value={step.colour} onChange={(colour) => set({ colour })} />
+      )}
+      {product?.role === "paint" && (
+        <NumberField
+          label={product.takes_additive ? "Water to powder, by volume" : "Thinned by"}
+          unit={product.takes_additive ? "to 1" : "%"}
+          value={product.takes_additive ? step.water_ratio : step.thin_pct}
+          min={product.takes_additive ? 0.2 : 0}
+          max={product.takes_additive ? 5 : 300}
+          hint={product.takes_additive ? "Empty: one to one" : "Empty: as it comes"}
+          onChange={(x) => set(product.takes_additive ? { water_ratio: x } : { thin_pct: x })}
+        />
       )}
       {product?.takes_additive && (
         <NumberField

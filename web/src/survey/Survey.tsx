@@ -148,6 +148,24 @@ export function Survey({
               onChange={(n) => defects("knot", n)}
             />
           )}
+          {asks("age_days") && (
+            <NumberField
+              label="How old it is"
+              unit="days"
+              name="age_days"
+              value={zone.age_days}
+              min={0}
+              max={100000}
+              hint="New plaster and cement stay alkaline for months"
+              onChange={(age_days) => set({ age_days })}
+            />
+          )}
+          <ColourField
+            label="Colour it has now, if unusual"
+            name="colour"
+            value={zone.colour}
+            onChange={(colour) => set({ colour })}
+          />
           <TextField label="Zone" value={zone.name ?? ""} max={200} onChange={(name) => set({ name })} />
         </div>
         <div className="flex flex-wrap gap-x-6">
@@ -187,7 +205,13 @@ export function Survey({
       <Damage piece={piece} zone={zone} look={look} onZone={onZone} onPhotos={onPhotos} />
       <Part title="What it is to become" says="The colour decides what a stain would show">
         <div className="grid gap-x-4 sm:grid-cols-3">
-          <ColourField label="Colour" quick value={zone.target?.colour} onChange={(colour) => target({ colour })} />
+          <ColourField
+            label="Colour"
+            name="target"
+            quick
+            value={zone.target?.colour}
+            onChange={(colour) => target({ colour })}
+          />
           <Choice
             label="Look"
             words={[{ id: "solid", name: "Solid" }, ...v.effects]}

@@ -135,6 +135,7 @@ type ColourProps = {
   label: string;
   value: string | undefined;
   quick?: boolean; // offers colours to press as well
+  name?: string;
   onChange: (v: string | undefined) => void;
 };
 
@@ -149,7 +150,7 @@ const QUICK = [
 ] as const;
 
 /** ColourField takes a colour as #rrggbb, typed or picked. */
-export function ColourField({ label, value, quick, onChange }: ColourProps) {
+export function ColourField({ label, value, quick, name, onChange }: ColourProps) {
   const { text, setText, error, give, refuse, begin } = useTyped(value, showText, onChange);
   const type = (t: string) => {
     setText(t);
@@ -172,6 +173,7 @@ export function ColourField({ label, value, quick, onChange }: ColourProps) {
             />
             <input
               id={id}
+              data-field={name}
               className={`input w-full ${error ? "input-error" : ""}`}
               placeholder="#rrggbb"
               autoComplete="off"
