@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"rutile/core/check"
 	"rutile/internal/format"
 )
 
@@ -197,6 +198,21 @@ func TestIdentify(t *testing.T) {
 	twice := `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak", "evidence": [{"test": "uv", "outcome": "none"}, {"test": "uv", "outcome": "green"}]}]}`
 	if _, errs, code := rutile(twice, "identify", "-"); code != 2 || !strings.HasPrefix(errs, `-: $.zones[0].evidence[1].test: "uv": evidence[0] answers this test already`) {
 		t.Errorf("%d %q", code, errs)
+	}
+}
+
+func TestRules(t *testing.T) {
+	out, _, code := rutile("", "rules")
+	if code != 0 || !strings.HasPrefix(out, "# The rule book\n") || strings.Count(out, "\n### `") != len(check.Rules) {
+		t.Errorf("code %d, %d rules in %d characters", code, strings.Count(out, "\n### `"), len(out))
+	}
+	out, _, code = rutile("", "rules", "--json")
+	var words []format.RuleWord
+	if err := json.Unmarshal([]byte(out), &words); err != nil || code != 0 || len(words) != len(check.Rules) {
+		t.Errorf("as JSON: code %d, %v, %d rules", code, err, len(words))
+	}
+	if _, says, code := rutile("", "rules", "extra"); code != 2 || says == "" {
+		t.Error("rules took an argument")
 	}
 }
 

@@ -97,6 +97,9 @@ type Result struct {
 	Ready bool
 	// Chippy tells that flakes are wanted.
 	Chippy bool
+	// CrackMM is how wide the coat over a crackle medium will crack, in
+	// millimetres; 0 where nothing cracks.
+	CrackMM float64
 	letsGo func(*surface.Boundary) bool
 }
 
@@ -291,6 +294,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		r.Minutes = k.Trace.End.Minutes
 	}
 	r.Story, r.Chips, r.Chippy, r.letsGo = k.Story, k.Chips, k.Chippy, k.letsGo
+	r.CrackMM = k.crack()
 	r.Cured, r.Ready = curedIn(c, k.Facts, &k.Trace)
 	if len(k.Bonds) > 0 {
 		bs := slices.Clone(k.Bonds)

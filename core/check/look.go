@@ -230,6 +230,7 @@ func (k *Case) chip() {
 		}
 		for j := range e.Boundaries() {
 			b := &e.Bounds[j]
+			x.Resist = x.Resist || k.resisted(b) && k.keepsOff(b)
 			if b.Patch != surface.Field || k.Craft.Products[b.Product].Coat != craft.MK || e.Doing.Do != surface.Coat {
 				continue
 			}
@@ -251,6 +252,37 @@ func (k *Case) chip() {
 	k.Chips.Bound, k.Chips.Share = weak, x.Share()
 }
 
+// keepsOff tells whether what powder paint meets on the spots makes it let go:
+// wax, or shellac or lacquer while it is tacky.
+func (k *Case) keepsOff(b *surface.Boundary) bool {
+	if b.Under == craft.NoProduct || k.Craft.Products[b.Product].Coat != craft.MK {
+		return false
+	}
+	switch k.Craft.Products[b.Under].Coat {
+	case craft.WX:
+		return true
+	case craft.SH:
+		return b.Waited <= tackTo(k.Craft, k.Facts.Climate, surface.ResistShellac)
+	case craft.AE:
+		return b.Waited <= tackTo(k.Craft, k.Facts.Climate, surface.ResistLacquer)
+	}
+	return false
+}
+
+// crack is how wide the coat over a crackle medium will crack, in millimetres; 0
+// where nothing cracks.
+func (k *Case) crack() float64 {
+	medium, _ := k.Craft.Product("crackle_medium")
+	for i := range k.Trace.Events {
+		for _, b := range k.Trace.Events[i].Boundaries() {
+			if b.Under == medium && b.Product != medium && b.Timing == surface.Inside {
+				return crackWidth(&k.Craft.Products[b.Product])
+			}
+		}
+	}
+	return 0
+}
+
 // ChipFigures are the numbers behind the chips.
 func (r *Result) ChipFigures() []Figure { return chipFigures(&Case{Chips: r.Chips}) }
 
@@ -266,12 +298,25 @@ func (r *Result) HidingFigures() []Figure {
 	}
 }
 
-// Sealed is what the paint looks like under what is laid over it.
-func (r *Result) Sealed() colour.RGB {
-	if end := &r.Trace.End.Patches[surface.Field]; end.Top == craft.PorousPaint || len(r.Story.Paints) == 0 {
-		return r.Story.Final
+// Sealed is what the paint looks like under what is laid over it: a matt one
+// deepens, the more the seal shines; what shines by itself stays as it is.
+func (r *Result) Sealed(c *craft.Craft) colour.RGB {
+	for i := len(r.Trace.Events) - 1; i >= 0; i-- {
+		s := r.Trace.Events[i].Doing
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		over, n := &c.Products[s.Product], len(r.Story.Paints)
+		if over.Role != craft.RoleClear && over.Role != craft.RoleWax || n == 0 || c.Products[r.Story.Paints[n-1].Product].Sheen > craft.Matt {
+			break
+		}
+		sheen := over.Sheen
+		if s.Sheen != craft.NoSheen {
+			sheen = s.Sheen
+		}
+		return colour.Sealed(r.Story.Final, float64(sheen-craft.DeadFlat)/float64(craft.Gloss-craft.DeadFlat))
 	}
-	return colour.Sealed(r.Story.Final, .5)
+	return r.Story.Final
 }
 
 // Span words a range of shares.

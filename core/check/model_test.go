@@ -2,6 +2,7 @@ package check
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -226,4 +227,101 @@ func TestUnsealedFieldOnly(t *testing.T) {
 			t.Error("the field is said to be unsealed")
 		}
 	}
+}
+
+func TestFiguresAsTheyAreRead(t *testing.T) {
+	for _, x := range []struct {
+		f    Figure
+		want string
+	}{
+		{Figure{ID: "risk", Value: .347}, "35 %"}, {Figure{ID: "p50", Value: .54}, "54 %"}, {Figure{ID: "known"}, "–"}, {Figure{ID: "known", Value: .9}, "90 %"},
+		{Figure{ID: "strength", Value: .5}, "0.50"}, {Figure{ID: "coats", Value: 2}, "2"}, {Figure{ID: "gap_mm", Value: .25}, "0.25"},
+		{Figure{ID: "delta_e", Value: 9.348}, "9.3"}, {Figure{ID: "day_14", Value: .04}, "0"}, {Figure{ID: "grit", Value: 180}, "180"}, {Figure{ID: "air", Value: 64.26}, "64.3"},
+	} {
+		if got := x.f.Shown(); got != x.want {
+			t.Errorf("%s %v is shown as %q, want %q", x.f.ID, x.f.Value, got, x.want)
+		}
+	}
+}
+
+// Wax laid in spots on purpose is no fault under a flaking look, and helps it.
+func TestADeliberateResist(t *testing.T) {
+	c := craft.Default()
+	plan := "sand 220; dust; wax_clear spots; paint_milk x2; effect chippy; dust; wait 48; wax_clear"
+	with := Check(c, zoneOf(t, "beech varnish_oil satin; look chippy; colour #dfe3d6", plan), Options{})
+	without := Check(c, zoneOf(t, "beech varnish_oil satin; look chippy; colour #dfe3d6", strings.Replace(plan, "wax_clear spots; ", "", 1)), Options{})
+	if with.Verdict != Sound || !with.Chips.Resist || with.Chips.P50 <= without.Chips.P50 {
+		t.Errorf("%v %v, chips %v and %v without", with.Verdict, codes(&with, Watch), with.Chips.P50, without.Chips.P50)
+	}
+	solid := Check(c, zoneOf(t, "beech varnish_oil satin; colour #dfe3d6", strings.Replace(plan, "effect chippy; dust; ", "", 1)), Options{})
+	if !slices.Contains(codes(&solid, Fail), "adhesion.wax_under") {
+		t.Errorf("under a solid look: %v", codes(&solid, Note))
+	}
+	// Shellac keeps paint off while it is tacky, and seals once it is dry.
+	tacky := Check(c, zoneOf(t, "beech varnish_oil satin; look chippy; colour #dfe3d6", "shellac_clear spots wait.2; paint_milk x2; wax_clear"), Options{})
+	dry := Check(c, zoneOf(t, "beech varnish_oil satin; look chippy; colour #dfe3d6", "shellac_clear spots wait12; paint_milk x2; wax_clear"), Options{})
+	if !tacky.Chips.Resist || dry.Chips.Resist {
+		t.Errorf("tacky %v, dry %v", tacky.Chips.Resist, dry.Chips.Resist)
+	}
+}
+
+// The story of the coats, by hand: a dark coat is hidden by a pale one as far as
+// that hides, and what is stripped is forgotten.
+func TestStoryOfTheCoats(t *testing.T) {
+	c := craft.Default()
+	story := func(zone, plan string) Story {
+		r := Check(c, zoneOf(t, zone, plan), Options{NoRepairs: true})
+		return r.Story
+	}
+	s := story("birch; colour #f2f0ea", "paint_acrylic col#332222; paint_acrylic x2")
+	if s.Planned != 2 || len(s.Paints) != 3 || s.Off <= 0 || s.Needed < 2 {
+		t.Errorf("%+v", s)
+	}
+	if one := story("birch; colour #f2f0ea", "paint_acrylic col#332222; paint_acrylic"); one.Off <= s.Off || one.Planned != 1 {
+		t.Errorf("one coat leaves %v, two %v", one.Off, s.Off)
+	}
+	if sprayed := story("birch; colour #f2f0ea", "paint_acrylic col#332222; paint_acrylic x2 spray"); sprayed.Off >= s.Off {
+		t.Errorf("sprayed %v, brushed %v", sprayed.Off, s.Off)
+	}
+	if thin := story("birch; colour #f2f0ea", "paint_acrylic col#332222; paint_acrylic x2 thin60"); thin.Off <= s.Off {
+		t.Errorf("thinned %v, as it comes %v", thin.Off, s.Off)
+	}
+	if gone := story("birch; colour #f2f0ea", "paint_acrylic x2; strip scrape; dust; wax_clear"); gone.Planned != 0 || len(gone.Paints) != 0 {
+		t.Errorf("after stripping: %+v", gone)
+	}
+	if veil := story("oak; look limed; colour #f2f0ea", "paint_chalk thin100; wax_white"); veil.Planned != 0 {
+		t.Error("a veil is held against its colour")
+	}
+	// One coat of oil-based clear ambers white by its figure, a second by a third of it.
+	white := "mdf; colour #ffffff"
+	near(t, "one coat", story(white, "paint_acrylic x2; clear_oil").Yellows, 8, .05)
+	near(t, "two coats", story(white, "paint_acrylic x2; clear_oil x2").Yellows, 8*1.35, .05)
+	if story("mdf; colour #101010", "paint_acrylic x2; clear_oil").Yellows > 1 {
+		t.Error("black yellows")
+	}
+}
+
+// A zone may be used later when it is colder, and harder use waits longer.
+func TestCured(t *testing.T) {
+	c := craft.Default()
+	at := func(site string) Cured {
+		r := Check(c, zoneOf(t, "birch; site "+site, "paint_acrylic x2; clear_wb x2"), Options{NoRepairs: true})
+		return r.Cured
+	}
+	warm, cold := at("23 50"), at("11 50")
+	if !(warm.Careful < warm.Normal && warm.Normal < warm.Hard) || cold.Hard < 1.8*warm.Hard {
+		t.Errorf("warm %+v, cold %+v", warm, cold)
+	}
+	// Acrylic below cures in 28 days: nine tenths of it after -ln(.1)/3 of that.
+	near(t, "hard use", warm.Hard, 28*math.Log(10)/3, .3)
+}
+
+func TestCracksOverAnOpenMedium(t *testing.T) {
+	c := craft.Default()
+	width := func(wait string) float64 {
+		r := Check(c, zoneOf(t, "birch; look crackle", "paint_acrylic x2 col#332222; crackle_medium wait"+wait+"; paint_chalk; wax_clear"), Options{NoRepairs: true})
+		return r.CrackMM
+	}
+	near(t, "inside the window", width("2"), .8*1000/11/100, 1e-9)
+	near(t, "long after", width("20"), 0, 0)
 }

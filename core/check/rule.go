@@ -143,10 +143,17 @@ func (k *Case) add(h Hit) {
 }
 
 // letsGo tells whether this coat is meant to let go: powder paint under a flaking
-// look, and the coat over a medium under a cracked or lifted one.
+// look, what was laid in spots to keep it off, and the coat over a medium under a cracked or lifted one.
 func (k *Case) letsGo(b *surface.Boundary) bool {
-	if k.Chippy && k.Craft.Products[b.Product].Coat == craft.MK {
-		return true
+	if k.Chippy {
+		switch k.Craft.Products[b.Product].Coat {
+		case craft.MK:
+			return true
+		case craft.WX, craft.SH, craft.AE: // a resist, or a seal over it, on the spots
+			if b.Patch == surface.SpotPatch {
+				return true
+			}
+		}
 	}
 	return k.Cracks && k.onMedium(b)
 }

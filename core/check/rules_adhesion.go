@@ -107,7 +107,7 @@ var adhesionRules = []Rule{
 		Mends: "white spirit and a wash; the wax last",
 		Step: func(k *Case, e *surface.Event) {
 			for i := range e.Boundaries() {
-				if b := &e.Bounds[i]; underWax(k, b) {
+				if b := &e.Bounds[i]; underWax(k, b) && !k.resisted(b) {
 					k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 				}
 			}
@@ -628,6 +628,10 @@ func (k *Case) windowElsewhere(b *surface.Boundary) bool {
 func underWax(k *Case, b *surface.Boundary) bool {
 	return b.On == craft.WaxFilm && !waxy(k, b.Product)
 }
+
+// resisted tells whether wax was laid in spots on purpose, for powder paint to let
+// go there.
+func (k *Case) resisted(b *surface.Boundary) bool { return b.Patch == surface.SpotPatch && k.letsGo(b) }
 
 // split proposes to scuff between the coats of one step.
 func (m *Mender) split(b *surface.Boundary) {

@@ -168,7 +168,7 @@ var effectRules = []Rule{
 		Figures: func(k *Case, h *Hit) []Figure {
 			if h.Bound != nil {
 				return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h from which it is open here"}, {"to_h", h.Bound.Latest, "h until which it is open here"},
-					{"crack_mm", crackWidth(k, &k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
+					{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
 			}
 			return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it is tacky here"}}
 		},

@@ -240,12 +240,10 @@ var filmRules = []Rule{
 			if gap <= 0 || film == 0 {
 				return
 			}
-			f := parts.FitOf(gap, film)
-			now := parts.FitOf(gap, 0)
-			switch {
-			case f.Sticks && !now.Sticks:
+			switch f := parts.FitOf(gap, film); {
+			case f.Sticks:
 				k.add(Hit{Severity: Fail, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
-			case f.Sticks || f.Tight && !now.Tight:
+			case f.Tight:
 				k.add(Hit{Severity: Watch, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
 			}
 		},
@@ -490,7 +488,7 @@ const (
 )
 
 func cureFigures(_ *Case, h *Hit) []Figure {
-	return []Figure{{"cure", h.Value, "how hard the last coat is then, 1 being wholly; an estimate"}, {"needed", h.Limit, "how hard it must be"}}
+	return []Figure{{"cure", h.Value, "how hard the last coat is then, 1 being wholly; an estimate"}, {"needed_cure", h.Limit, "how hard it must be"}}
 }
 
 // mendCure proposes to wait until the top coat is as hard as a step asks.
@@ -529,8 +527,8 @@ func chipFigures(k *Case) []Figure {
 	return out
 }
 
-// CrackFigures are the numbers behind the cracks over a medium.
-func crackWidth(k *Case, p *craft.ProductRow) float64 {
+// crackWidth is about how wide a paint cracks over an open medium, in millimetres.
+func crackWidth(p *craft.ProductRow) float64 {
 	// A litre on so many square metres is a wet film of a thousand micrometres by
 	// that many.
 	return effect.CrackWidth(1000 / p.Cover)

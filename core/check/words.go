@@ -3,11 +3,35 @@ package check
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"rutile/core/craft"
 	"rutile/core/identify"
 	"rutile/core/surface"
+)
+
+// Shown writes a figure as it is read: shares as per cents, factors of a bond to
+// two places, what was counted or read off something without needless ones.
+func (f *Figure) Shown() string {
+	switch {
+	case f.ID == "known" && f.Value == 0:
+		return "–"
+	case slices.Contains(shares, f.ID):
+		return fmt.Sprintf("%.0f %%", f.Value*100)
+	case slices.Contains(factors, f.ID):
+		return fmt.Sprintf("%.2f", f.Value)
+	case math.Abs(f.Value) >= 10 || f.ID == "delta_e" || f.ID == "load" || strings.HasPrefix(f.ID, "day_"):
+		return number(f.Value)
+	}
+	return number2(f.Value)
+}
+
+// The figures that are shares of a whole, and those that are factors of a bond
+// or made of them.
+var (
+	shares  = []string{"risk", "belief", "known", "p10", "p50", "p90", "cure", "needed_cure", "hardened"}
+	factors = []string{"grip", "key", "cleanness", "window", "site", "cap", "strength", "demand", "lets", "show"}
 )
 
 // Percent words a chance.

@@ -148,21 +148,18 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	if top := len(d.Layers) - 1; d.Layers[top].Kind == Laid {
 		d.Layers[top].Waits = math.Max(0, r.Trace.End.Hours-dr.laidAt[top])
 	}
-	d.faces(z, r)
+	d.faces(c, r)
 	d.wear()
 	return d
 }
 
 // faces works out what the finished surface looks like as stains come.
-func (d *Drawing) faces(z *check.Zone, r *check.Result) {
+func (d *Drawing) faces(c *craft.Craft, r *check.Result) {
 	s := &r.Story
 	if len(s.Paints) == 0 {
 		return
 	}
-	fresh := s.Final
-	if top := &d.Layers[len(d.Layers)-1]; top.Clear {
-		fresh = colour.Sealed(fresh, .5)
-	}
+	fresh := r.Sealed(c)
 	for _, at := range Moments {
 		f := Face{Colour: fresh.Hex()}
 		for i := range r.Stains {

@@ -215,7 +215,7 @@ func partLook(p *parts.Part, u measure.Units) PartLook {
 	for i, f := range row.Faces {
 		if p.Painted&(1<<i) != 0 {
 			m2 := p.FaceM2(i)
-			w.Faces = append(w.Faces, Factor{f.ID, tidy(m2), fmt.Sprintf("%s: %s", f.Name, u.Area(m2))})
+			w.Faces = append(w.Faces, Factor{f.ID, tidy(m2), u.Area(m2), fmt.Sprintf("%s: %s", f.Name, u.Area(m2))})
 			w.Painted = append(w.Painted, f.ID)
 		}
 	}

@@ -253,3 +253,89 @@ func BenchmarkLookOver(b *testing.B) {
 		LookOver(craft.Default(), p, CheckOptions{Site: usual}, nil)
 	}
 }
+
+// What the taking apart leaves on a zone, what slides in it, and what its paint
+// lies on beside that of the others, come to the rules.
+func TestThePieceReachesTheRules(t *testing.T) {
+	p := New("Table")
+	gap := .4
+	chalk := []Step{{Do: "coat", Product: "paint_chalk", Coats: 2}}
+	p.Zones = []Zone{
+		{ID: "top", Name: "Top", Substrate: "birch", Finish: "none", Soils: []Level{}, Target: &Target{Colour: "#e4e8df"}, Steps: chalk},
+		{ID: "front", Name: "Front", Substrate: "birch", Finish: "varnish_oil", Soils: []Level{}, Target: &Target{Colour: "#e4e8df"}, Steps: append(chalk, Step{Do: "reassemble"})},
+	}
+	p.Parts = []Part{{Kind: "drawer_front", WidthCM: 40, HeightCM: 12, Zone: "front", GapMM: &gap}}
+	p.TakeApart = []Fitting{{Kind: "knob", Count: 2, Do: "stay", Zone: "front"}, {Kind: "hinge", Do: "stay"}, {Kind: "glass", Do: "mask", Zone: "front"}, {Kind: "shelf", Do: "stay", Zone: "top"}}
+	r := Check(craft.Default(), &p, CheckOptions{Site: usual, NoRepairs: true})
+	has := func(zone int, code string) string {
+		for _, f := range r.Zones[zone].Findings {
+			if f.Code == code {
+				return f.Title
+			}
+		}
+		return ""
+	}
+	if got := has(1, "prep.no_removal"); got != "Knobs in the way" {
+		t.Errorf("on the front: %q", got)
+	}
+	if has(0, "prep.no_removal") != "" {
+		t.Error("the top is told of what is not its own, or of a shelf that is painted with it")
+	}
+	if has(1, "film.block") == "" || has(1, "film.build") == "" || has(0, "film.block") != "" {
+		t.Error("what slides does not reach the rules")
+	}
+	if got := has(0, "prep.mixed_base"); got != "It will not match Front" {
+		t.Errorf("beside the front: %q", got)
+	}
+	// On a piece of one zone a fitting that names none belongs to it.
+	p.Zones, p.Parts = p.Zones[:1], nil
+	p.TakeApart = p.TakeApart[1:2]
+	r = Check(craft.Default(), &p, CheckOptions{Site: usual, NoRepairs: true})
+	if got := has(0, "prep.no_removal"); got != "Hinge in the way" {
+		t.Errorf("on the only zone: %q", got)
+	}
+	p.TakeApart[0].Zone = "front"
+	if _, err := Decode(encoded(t, &p)); err == nil || !strings.Contains(err.Error(), "$.take_apart[0].zone") {
+		t.Errorf("a fitting on no zone: %v", err)
+	}
+}
+
+func encoded(t *testing.T, p *Piece) []byte {
+	t.Helper()
+	b, err := json.Marshal(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+// Hiding, chips and readiness are written where they mean something, and null
+// where they do not.
+func TestLookOnTheWire(t *testing.T) {
+	judge := func(look string, steps ...Step) ZoneResult {
+		p := New("Box")
+		p.Zones = []Zone{{ID: "a", Substrate: "beech", Finish: "polyurethane", Gloss: "gloss", Soils: []Level{}, Target: &Target{Colour: "#dfe3d6", Look: look}, Steps: steps}}
+		return Check(craft.Default(), &p, CheckOptions{Site: usual, Section: true}).Zones[0]
+	}
+	chippy := judge("chippy", Step{Do: "coat", Product: "paint_milk", Coats: 2}, Step{Do: "effect", Effect: "chippy"}, Step{Do: "dust"}, Step{Do: "coat", Product: "wax_clear"})
+	if x := chippy.Chips; x == nil || x.P10 >= x.P50 || x.P50 >= x.P90 || x.Layer != "varnish_film" || x.Words == "" || len(x.Figures) < 5 {
+		t.Errorf("%+v", chippy.Chips)
+	}
+	if chippy.Hiding != nil || chippy.Section.Layers[2].Joint.Holds != "meant" {
+		t.Errorf("flaking paint: hiding %+v, its bond %s", chippy.Hiding, chippy.Section.Layers[2].Joint.Holds)
+	}
+	solid := judge("solid", Step{Do: "coat", Product: "primer_bond_wb"}, Step{Do: "coat", Product: "paint_acrylic", Coats: 2}, Step{Do: "coat", Product: "clear_wb", Coats: 2})
+	h := solid.Hiding
+	if solid.Chips != nil || h == nil || h.CoatsPlanned != 2 || h.CoatsNeeded != 2 || h.DeltaE > 1.5 || h.Sealed == h.Colour {
+		t.Errorf("solid: %+v", h)
+	}
+	if q := solid.Ready; q == nil || !(q.Careful < q.Normal && q.Normal < q.Hard) {
+		t.Errorf("ready: %+v", q)
+	}
+	if len(solid.Section.Faces) != 5 || solid.Section.Faces[0].Name != "Fresh" || len(solid.Section.Worn) < 2 {
+		t.Errorf("faces %+v, worn %+v", solid.Section.Faces, solid.Section.Worn)
+	}
+	if none := judge("solid"); none.Hiding != nil || none.Chips != nil || none.Ready != nil {
+		t.Errorf("of nothing: %+v %+v %+v", none.Hiding, none.Chips, none.Ready)
+	}
+}

@@ -53,6 +53,7 @@ type ZoneResult struct {
 	Rises    []Level       `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
 	Hiding   *HidingPart   `json:"hiding" doc:"Null where no solid colour is planned"`
 	Chips    *ChipsPart    `json:"chips" doc:"Null where nothing is likely to chip"`
+	CrackMM  float64       `json:"crack_mm,omitempty" doc:"About how wide the coat over a crackle medium cracks"`
 	Ready    *ReadyPart    `json:"ready" doc:"Null while nothing is planned"`
 	Hours    HoursPart     `json:"hours"`
 	Findings []Finding     `json:"findings"`
@@ -141,6 +142,7 @@ type HoursPart struct {
 type Factor struct {
 	ID    string  `json:"id"`
 	Value float64 `json:"value"`
+	Shown string  `json:"shown" doc:"The value as it is read"`
 	Words string  `json:"words"`
 }
 
@@ -289,7 +291,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 		out.Hours.HandsOn = &h
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
-	out.Hiding, out.Chips = hidingOf(r), chipsOf(c, r)
+	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
 	if r.Ready {
 		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard)}
 	}
@@ -351,13 +353,13 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	return out
 }
 
-func hidingOf(r *check.Result) *HidingPart {
+func hidingOf(c *craft.Craft, r *check.Result) *HidingPart {
 	s := &r.Story
 	if s.Planned == 0 {
 		return nil
 	}
 	return &HidingPart{
-		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed().Hex(),
+		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed(c).Hex(),
 		Figures: factors(r.HidingFigures()),
 	}
 }
@@ -405,7 +407,7 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []Factor {
 		if r.Minutes < 0 {
 			words += "; the work is not known without an area"
 		}
-		out[i] = Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, words}
+		out[i] = Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, fmt.Sprintf("%.0f min", minutes), words}
 	}
 	return out
 }
@@ -470,7 +472,7 @@ func holds(r *check.Result, b *check.Bond) string {
 func factors(fs []check.Figure) []Factor {
 	out := make([]Factor, len(fs))
 	for i, f := range fs {
-		out[i] = Factor{f.ID, tidy(f.Value), f.Words}
+		out[i] = Factor{f.ID, tidy(f.Value), f.Shown(), f.Words}
 	}
 	return out
 }

@@ -19,6 +19,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/internal/demo"
@@ -552,4 +553,33 @@ func BenchmarkLiveCheck(b *testing.B) {
 	slices.Sort(took)
 	b.ReportMetric(float64(took[len(took)/2].Microseconds()), "median-µs")
 	b.ReportMetric(float64(took[len(took)*99/100].Microseconds()), "p99-µs")
+}
+
+// The book lists every rule once, and the places it names are in the studio.
+func TestRuleBookOverTheWire(t *testing.T) {
+	h := handler(t)
+	book := decode[[]format.RuleEntry](t, call{method: "GET", path: "/api/rules"}.to(h))
+	if len(book) != len(check.Rules) {
+		t.Fatalf("%d rules of %d", len(book), len(check.Rules))
+	}
+	speaking := 0
+	for _, e := range book {
+		if e.Looks == "" || e.Mends == "" || e.Group == "" {
+			t.Errorf("%s is not filled in", e.Code)
+		}
+		if len(e.Speaks) > 0 {
+			speaking++
+		}
+		last := 2
+		for _, s := range e.Speaks {
+			now := map[string]int{"note": 0, "watch": 1, "fail": 2}[s.Severity]
+			if now > last || s.Piece == 0 || s.Name == "" {
+				t.Errorf("%s: %+v after something milder, or nowhere", e.Code, s)
+			}
+			last = now
+		}
+	}
+	if speaking < 45 {
+		t.Errorf("only %d speak", speaking)
+	}
 }

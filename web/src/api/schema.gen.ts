@@ -678,6 +678,8 @@ export interface components {
         };
         Factor: {
             id: string;
+            /** @description The value as it is read */
+            shown: string;
             /** Format: double */
             value: number;
             words: string;
@@ -1858,6 +1860,11 @@ export interface components {
             bonds: components["schemas"]["Bond"][];
             /** @description Null where nothing is likely to chip */
             chips: components["schemas"]["ChipsPart"];
+            /**
+             * Format: double
+             * @description About how wide the coat over a crackle medium cracks
+             */
+            crack_mm?: number;
             findings: components["schemas"]["Finding"][];
             /** @description The sheen it is taken for, where one was entered or read off a meter */
             gloss?: string;

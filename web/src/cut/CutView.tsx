@@ -56,7 +56,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
   });
   if (!section) return null;
   const name = `${piece.name ?? "piece"} ${zone.name || zone.id}`.toLowerCase().replace(/[^a-z0-9]+/g, "-");
-  const both = !!(repair && after?.section);
+  const both = !!repair; // its place is kept while it is judged
   return (
     <>
       <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
@@ -172,6 +172,10 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
   );
 }
 
+function Swatch({ of }: { of: string }) {
+  return <span className="inline-block h-4 w-8 rounded border border-base-300" style={{ background: of }} />;
+}
+
 /** repairsOf are the edits that the findings offer, each once. */
 function repairsOf(judged: ZoneResult | undefined): Repair[] {
   const out: Repair[] = [];
@@ -228,6 +232,11 @@ function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
           </>
         )}
         {wear > 0 && wornSays(section)}
+        {judged.hiding && judged.hiding.sealed !== judged.hiding.colour && wear === 0 && (
+          <span className="inline-flex items-center gap-1.5 text-secondary text-sm">
+            As painted <Swatch of={judged.hiding.colour} /> and under its seal <Swatch of={judged.hiding.sealed} />
+          </span>
+        )}
       </p>
       <BigCut
         ref={svg}
@@ -245,7 +254,7 @@ function faceSays(f: Schemas["Face"]): string {
   if (!f.of || f.delta_e < 0.05) return "the colour as it is meant.";
   const where = f.spots ? "in spots" : "all over";
   const seen = f.delta_e < 1 ? "nobody sees it" : f.delta_e < 3 ? "a trained eye sees it" : "anyone sees it";
-  return `${f.of} has come ${f.delta_e.toFixed(1)} ΔE, ${where}: ${seen}.`;
+  return `${f.of} has come through at ${f.delta_e.toFixed(1)} ΔE, ${where}: ${seen}.`;
 }
 
 function wornSays(s: Schemas["Section"]): string {

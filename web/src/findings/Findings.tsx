@@ -146,7 +146,8 @@ function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
   return (
     <div
       className="flex"
-      onPointerEnter={(e) => edit && e.pointerType === "mouse" && onPoint(r)}
+      // Only a hand that moves points: a page that opens under a resting pointer shows its own plan.
+      onPointerMove={(e) => edit && e.pointerType === "mouse" && (e.movementX || e.movementY) && onPoint(r)}
       onPointerLeave={(e) => edit && e.pointerType === "mouse" && onPoint(undefined)}
     >
       <button

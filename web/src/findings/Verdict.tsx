@@ -2,6 +2,7 @@ import { memo, type ReactNode, useState } from "react";
 import type { ZoneResult } from "../api/client";
 import { hours } from "../piece/vocab";
 import { Joint, toneOf } from "../ui/Mark";
+import { small, useUnits } from "../ui/units";
 import { type Asked, Behind } from "./Behind";
 
 type Props = {
@@ -22,6 +23,7 @@ function word(z: ZoneResult) {
 /** Verdict is the answer in a sentence, with its figures after it. */
 export const Verdict = memo(function Verdict({ judged, planned, trial, stale, said }: Props) {
   const a = judged.adhesion;
+  const u = useUnits();
   const [asked, setAsked] = useState<Asked>();
   return (
     <section
@@ -57,6 +59,11 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
         {judged.chips && (
           <Figure of="Chips" onPress={() => setAsked("chips")}>
             <b className="font-semibold">{judged.chips.words}</b> of it
+          </Figure>
+        )}
+        {judged.crack_mm !== undefined && (
+          <Figure of="Cracks" onPress={() => setAsked("cracks")}>
+            about <b className="font-semibold">{small(judged.crack_mm, u)}</b> wide
           </Figure>
         )}
         {judged.bleed.length > 0 && (

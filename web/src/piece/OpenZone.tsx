@@ -107,6 +107,7 @@ export function OpenZone({
     focusSoon(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`));
   });
   const mend = (r: Repair) => {
+    letGo();
     if (!r.steps) return;
     onZone({ ...zone, steps: r.steps });
     setStep(undefined);

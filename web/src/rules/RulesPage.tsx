@@ -37,14 +37,14 @@ export function RulesPage() {
   const loud = (all ?? []).filter((r) => r.speaks.length > 0).length;
   return (
     <Shell head={<h1 className="font-semibold text-lg">The rule book</h1>} strip={<BenchStrip air={studio?.air} />}>
-      <div className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
+      <div className={`mx-auto w-full max-w-5xl px-3 py-4 sm:px-5 ${all || rules.isError ? "" : "invisible"}`}>
         <p className="max-w-3xl">
           What the check looks for, and why. A <b className="font-semibold">fail</b> is expected to go wrong, a{" "}
           <b className="font-semibold">watch</b> can go wrong or rests on something unknown, a{" "}
           <b className="font-semibold">note</b> is worth knowing. Labels, safety data sheets, local codes and licensed
           people decide.
         </p>
-        <div className="sticky top-0 z-10 mt-3 flex flex-wrap items-center gap-3 bg-base-100 py-2">
+        <div className="sticky top-0 z-10 -mx-2 mt-3 flex flex-wrap items-center gap-3 bg-base-100 px-2 py-2">
           <label className="input h-12 min-w-60 flex-1">
             <Search className="size-5 text-secondary" aria-hidden="true" />
             <input

@@ -36,6 +36,7 @@ export const sizes = (cm: number[], u: Units) =>
 export const smallUnit = (u: Units) => (u === "us" ? "in" : "mm");
 export const smallShown = (mm: number, u: Units) => (u === "us" ? round(mm / 10 / CM_PER_IN, 3) : mm);
 export const smallKept = (t: number, u: Units) => (u === "us" ? round(t * 10 * CM_PER_IN, 2) : t);
+export const small = (mm: number, u: Units) => `${smallShown(mm, u)} ${smallUnit(u)}`;
 export const longUnit = (u: Units) => (u === "us" ? "in" : "cm");
 export const longShown = (cm: number, u: Units) => (u === "us" ? round(cm / CM_PER_IN, 2) : cm);
 export const longKept = (t: number, u: Units) => (u === "us" ? round(t * CM_PER_IN, 3) : t);
