@@ -165,3 +165,26 @@ func TestTheCutIsExported(t *testing.T) {
 		t.Errorf("%v with %d colours", b, len(colours))
 	}
 }
+
+// What a rule asks for is entered where it leads to, and silences it.
+func TestWhatARuleAsksForIsEntered(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/cushion/plan")), verdict("fails"), sees("Cloth cannot be dyed paler"),
+		press("Choose a colour darker than the cloth"), focused(`[data-field="target"]`), typeIn("Colour", "#3a1f1e"), gone("Cloth cannot be dyed paler"), saved())
+	// Bare cement has an age; a colour of its own is the ground that paint must hide.
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/ends/look-over")), verdict("fails"), press("Made of"), keys("concrete"), sees("Concrete"), keys(kb.Enter), sees("How old it is"),
+		typeIn("How old it is", "30"), saved())
+	if z := a.stored("14").Piece.Zones; z[2].Target.Colour != "#3a1f1e" || z[1].AgeDays == nil || *z[1].AgeDays != 30 {
+		t.Errorf("kept: %+v, %+v", z[2].Target, z[1].AgeDays)
+	}
+	// What is not painted is taken off in the list of the piece, or masked in the plan.
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), sees("Knob in the way"), press("Mask it before the first coat"), sees("3 Mask"), gone("Knob in the way"),
+		ctrl("z", false), sees("Knob in the way"), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/-/apart")), sees("is painted with it"), press("Knob"), choose("What is done", "off"), saved(),
+		chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), gone("Knob in the way"),
+		press("Plane it, and enter the gap that it then has"), sees("drawn to scale"))
+	if f := a.stored("18").Piece.TakeApart[1]; f.Do != "off" || f.Zone != "drawer" {
+		t.Errorf("kept: %+v", f)
+	}
+}

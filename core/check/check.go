@@ -100,7 +100,7 @@ type Result struct {
 	// CrackMM is how wide the coat over a crackle medium will crack, in
 	// millimetres; 0 where nothing cracks.
 	CrackMM float64
-	letsGo func(*surface.Boundary) bool
+	letsGo  func(*surface.Boundary) bool
 }
 
 // Meant tells whether a boundary is meant to let go.

@@ -277,11 +277,12 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(5, 6))
-	p, _ := c.Product("primer_stainblock_oil")
+	blockers := []string{"primer_stainblock_oil", "primer_stainblock_wb", "shellac_pigmented", "shellac_clear", "primer_epoxy"}
 	worse := 0
 	for range 20000 {
 		z := randomZone(r, c)
 		at := r.IntN(len(z.Steps) + 1)
+		p, _ := c.Product(blockers[r.IntN(len(blockers))])
 		blocked := *z
 		blocked.Steps = slices.Insert(slices.Clone(z.Steps), at, surface.Step{Do: surface.Coat, Product: p, Auto: true})
 		a, b := Check(c, z, Options{NoRepairs: true}), Check(c, &blocked, Options{NoRepairs: true})

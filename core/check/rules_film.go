@@ -457,20 +457,14 @@ var filmRules = []Rule{
 		Mends: "waiting; clear wax where faces touch",
 		Step: func(k *Case, e *surface.Event) {
 			p := &e.Before.Patches[surface.Field]
-			if e.Doing.Do != surface.Reassemble || !k.Facts.Touching || p.Product == craft.NoProduct {
+			if !k.Facts.Touching || p.Product == craft.NoProduct {
 				return
 			}
 			need := cureCareful
 			if craft.TraitsOf[k.Craft.Products[p.Product].Coat].Blocks {
 				need = cureNormal
 			}
-			if cure := cureAt(k.Craft, k.Facts, p, e.Begun); cure < need {
-				sev := Watch
-				if cure < need/2 {
-					sev = Fail
-				}
-				k.add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
-			}
+			k.putBack(e, need, need/2)
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			return "", fmt.Sprintf("%s is %.0f %% hard then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
@@ -486,6 +480,22 @@ const (
 	driest, wettest = .8, 2.
 	mostAdditive    = 1.
 )
+
+// putBack adds a finding where a zone is put back together before its last coat
+// has hardened to need; a fail below grave.
+func (k *Case) putBack(e *surface.Event, need, grave float64) {
+	p := &e.Before.Patches[surface.Field]
+	if e.Doing.Do != surface.Reassemble || p.Product == craft.NoProduct {
+		return
+	}
+	if cure := cureAt(k.Craft, k.Facts, p, e.Begun); cure < need {
+		sev := Watch
+		if cure < grave {
+			sev = Fail
+		}
+		k.add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
+	}
+}
 
 func cureFigures(_ *Case, h *Hit) []Figure {
 	return []Figure{{"cure", h.Value, "how hard the last coat is then, 1 being wholly; an estimate"}, {"needed_cure", h.Limit, "how hard it must be"}}

@@ -207,21 +207,14 @@ var useRules = []Rule{
 		Looks: "how hard the last coat is at that step, at this warmth",
 		Mends: "waiting",
 		Step: func(k *Case, e *surface.Event) {
-			p := &e.Before.Patches[surface.Field]
-			if e.Doing.Do != surface.Reassemble || p.Product == craft.NoProduct || k.Facts.Touching {
-				return
+			if k.Facts.Touching {
+				return // of parts that touch another rule speaks
 			}
 			need := cureCareful
 			if craft.Wears[k.Facts.Wear].Hard {
 				need = cureNormal
 			}
-			if cure := cureAt(k.Craft, k.Facts, p, e.Begun); cure < need {
-				sev := Watch
-				if cure < need/3 {
-					sev = Fail
-				}
-				k.add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
-			}
+			k.putBack(e, need, need/3)
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			return "", fmt.Sprintf("%s is %.0f %% hard then; it wants %.0f %% before anything is screwed on or stands on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
