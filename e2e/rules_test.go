@@ -181,7 +181,7 @@ func TestWhatARuleAsksForIsEntered(t *testing.T) {
 	// What is not painted is taken off in the list of the piece, or masked in the plan.
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), sees("Knob in the way"), press("Mask it before the first coat"), sees("3 Mask"), gone("Knob in the way"),
 		ctrl("z", false), sees("Knob in the way"), saved())
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/-/apart")), sees("is painted with it"), press("Knob"), choose("What is done", "off"), saved(),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/-/apart")), sees("is painted with it"), press("is painted with it"), choose("What is done", "off"), saved(),
 		chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), gone("Knob in the way"),
 		press("Plane it, and enter the gap that it then has"), sees("drawn to scale"))
 	if f := a.stored("18").Piece.TakeApart[1]; f.Do != "off" || f.Zone != "drawer" {

@@ -122,6 +122,7 @@ type Case struct {
 	Chips          Chips
 	worn           Stain // the worst that comes through worn edges
 	powers         []power
+	pairs          map[uint16]string
 	boards         []surface.Board
 	hits           []Hit
 	current        *Rule

@@ -19,8 +19,27 @@ func eachBound(k *Case, e *surface.Event, f func(*surface.Boundary)) {
 	}
 }
 
+// pair names a coat and what it lies on. The names are kept, as verifying repairs
+// asks for the same ones again and again.
 func pair(k *Case, b *surface.Boundary) string {
-	return k.Craft.Products[b.Product].ID + " on " + b.On.String()
+	key := uint16(b.Product)<<8 | uint16(b.On)
+	name, ok := k.pairs[key]
+	if !ok {
+		if k.pairs == nil {
+			k.pairs = map[uint16]string{}
+		}
+		name = k.Craft.Products[b.Product].ID + " on " + b.On.String()
+		k.pairs[key] = name
+	}
+	return name
+}
+
+// again is a pair, and apart from it the same coat over itself.
+func again(k *Case, b *surface.Boundary) string {
+	if b.CoatNo > 1 {
+		return "further " + k.Craft.Products[b.Product].ID
+	}
+	return pair(k, b)
 }
 
 func waxy(k *Case, p craft.Product) bool {
@@ -178,7 +197,7 @@ var adhesionRules = []Rule{
 				if b.Waited < b.Earliest/2 || b.Strength < k.Demand {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: b.Step, Subject: fmt.Sprint(pair(k, b), b.CoatNo > 1), Bound: b})
+				k.add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
 			})
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
@@ -205,7 +224,7 @@ var adhesionRules = []Rule{
 				if b.Strength < k.Demand {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: b.Step, Subject: fmt.Sprint(pair(k, b), b.CoatNo > 1), Bound: b})
+				k.add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
 			})
 		},
 		Say: func(k *Case, h *Hit) (string, string) {

@@ -336,6 +336,15 @@ func (m *Mender) harder(h *Hit) {
 // outdoors proposes the plan with every product that is made for indoors
 // exchanged for the usual one that stands weather.
 func (m *Mender) outdoors() {
+	indoors := 0
+	for i := range m.Zone.Steps {
+		if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].LeavesFilm() && !m.Craft.Products[s.Product].Outside {
+			indoors++
+		}
+	}
+	if indoors < 2 {
+		return // exchanging that one is enough
+	}
 	for _, paint := range []string{"paint_enamel_oil", "paint_masonry"} {
 		steps := slices.Clone(m.Zone.Steps)
 		for i := range steps {

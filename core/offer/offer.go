@@ -38,19 +38,22 @@ type need uint8
 
 const (
 	needNothing need = iota
+	needMend
 	needClean
 	needDust
 	needKey
 	needGrain
 	needWait
+	needMask
 	needGrip
 	needBlock
 	needPaint
+	needEffect
 	needSeal
 )
 
 // most is how many steps are offered for one need.
-var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, needWait: 1, needGrip: 2, needBlock: 2, needPaint: 3, needSeal: 2}
+var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, needWait: 1, needGrip: 2, needBlock: 2, needPaint: 3, needSeal: 2, needMend: 2, needMask: 2, needEffect: 1}
 
 // Next judges every start as the step after the first at steps of the plan.
 // Those that make sense come first, in the order of the work; the others keep
@@ -142,6 +145,14 @@ func (m *meeting) judge(s Start) Offer {
 	with := *m.z
 	with.Steps = slices.Insert(slices.Clone(m.z.Steps), m.at, o.Step)
 	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
+	// As many coats of a paint as it takes to hide what is below.
+	const patience = 5
+	if s := &r.Story; o.Step.Do == surface.Coat && s.Planned == o.Step.NumCoats() && s.Needed > s.Planned && s.Needed <= patience &&
+		s.Paints[len(s.Paints)-1].Step == m.at+1 {
+		o.Step.Coats = s.Needed
+		with.Steps[m.at] = o.Step
+		r = check.Check(m.c, &with, check.Options{NoRepairs: true})
+	}
 	o.After = r.Verdict
 	for i := range r.Findings {
 		f := &r.Findings[i]
@@ -169,9 +180,37 @@ func (m *meeting) judge(s Start) Offer {
 		m.wait(&o)
 	case surface.Coat:
 		m.coat(&o)
+	case surface.Repair:
+		if l := m.field().Loose & (craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint); l != 0 && m.field().Coats == 0 {
+			o.need, o.Why = needMend, craft.Upper(craft.List(l.Names()))+" lets go by itself, and takes the coats along"
+		}
+	case surface.Mask, surface.Remove:
+		if len(m.z.Stays) > 0 && !m.state.Cleared && m.field().Coats == 0 {
+			o.need, o.Why, o.Step.What = needMask, craft.Upper(craft.List(m.z.Stays))+" is not to be painted, and nothing covers it", craft.List(m.z.Stays)
+		}
+	case surface.Effect:
+		m.effect(&o)
 	}
 	return o
 }
+
+// effect offers what makes the look that is wanted, once there is paint to work
+// it on.
+func (m *meeting) effect(o *Offer) {
+	x, ok := m.c.Effect(o.Step.Effect)
+	if !ok || o.Step.Effect != m.z.Look {
+		return
+	}
+	row := &m.c.Effects[x]
+	worked := slices.ContainsFunc(m.z.Steps, func(s surface.Step) bool { return s.Do == surface.Effect && s.Effect == m.z.Look })
+	if worked || row.Ground != craft.GroundAny && !m.laid(craft.RolePaint) {
+		return
+	}
+	o.need, o.Why = needEffect, "This makes the look: "+row.How
+}
+
+// flakes tells whether paint is meant to flake off.
+func (m *meeting) flakes() bool { return m.z.Look == "chippy" || m.z.Look == "layered_chippy" }
 
 // fit gives a usual step the figures this surface asks for.
 func (m *meeting) fit(s *surface.Step) {
@@ -241,7 +280,7 @@ const worthKeying = .9
 func (m *meeting) key(o *Offer) {
 	p := m.field()
 	row := &craft.Families[p.Top]
-	if row.ScuffHow == "" || o.Step.How != row.ScuffHow || m.sticky() > 0 || p.Coats > 0 && m.open() {
+	if row.ScuffHow == "" || o.Step.How != row.ScuffHow || m.sticky() > 0 || m.flakes() || p.Coats > 0 && m.open() {
 		return
 	}
 	var e surface.Event
@@ -286,6 +325,12 @@ func (m *meeting) coat(o *Offer) {
 	if row.Coat >= craft.NumCoats || !row.LeavesFilm() {
 		return
 	}
+	if row.Role == craft.RolePaint && m.flakes() {
+		if row.Coat == craft.MK && m.sticky() == 0 && p.Soils[craft.Dust] == 0 && !m.laid(craft.RolePaint) {
+			o.need, o.Why = needPaint, "Powder paint without additive, which alone flakes"
+		}
+		return
+	}
 	strength := m.strength(&o.Step)
 	demand := m.facts.Demand()
 	if !craft.Coats[row.Coat].MadeFor(p.Top) || strength < demand || m.sticky() > 0 || p.Soils[craft.Dust] > 0 {
@@ -307,6 +352,9 @@ func (m *meeting) coat(o *Offer) {
 			}
 		}
 		paint := m.bestPaint()
+		if m.flakes() {
+			return // what grips well does not flake
+		}
 		if p.Coats == 0 && paint < demand*1.15 && strength > paint {
 			o.need, o.score = needGrip, strength-.03*float64(row.Smell)
 			o.Why = fmt.Sprintf("Paint alone reaches %.2f of a full bond here; this reaches %s", paint, holds)
