@@ -177,6 +177,9 @@ func (k *Case) solid(e *surface.Event) bool {
 	if k.Look != nil && (k.Look.Veil || k.Chippy) {
 		return false
 	}
+	if k.Craft.Products[e.Doing.Product].Coat == craft.TX {
+		return false // a dye lies in the cloth and not over it
+	}
 	under := e.Before.Patches[surface.Field].Product
 	return under == craft.NoProduct || k.Craft.Products[under].Coat != craft.CM
 }

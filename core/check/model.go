@@ -118,6 +118,17 @@ const (
 	stainFail  = 3.
 )
 
+// StainVerdict is what a stain in CIEDE2000 units means for a plan.
+func StainVerdict(de float64) Verdict {
+	switch {
+	case de >= stainFail:
+		return Fails
+	case de >= stainWatch:
+		return Watched
+	}
+	return Sound
+}
+
 // After is the stain after some days: it comes with the bleeder's own
 // slowness and never goes back.
 func (s *Stain) After(days float64) float64 {

@@ -189,8 +189,7 @@ var adhesionRules = []Rule{
 		Each:  true,
 		Step: func(k *Case, e *surface.Event) {
 			eachBound(k, e, func(b *surface.Boundary) {
-				const nearly = .85
-				if b.Timing != surface.TooSoon || b.Waited >= nearly*b.Earliest || k.windowElsewhere(b) {
+				if !b.TooEarly() || k.windowElsewhere(b) {
 					return
 				}
 				sev := Watch
@@ -674,7 +673,7 @@ func (m *Mender) split(b *surface.Boundary) {
 // soft tells whether strong solvent swells a dried film before it is hard.
 func soft(f craft.Family) bool {
 	switch f {
-	case craft.AcrylicPaint, craft.PorousPaint, craft.AlkydPaint, craft.VarnishFilm, craft.LacquerFilm, craft.PrimerFilm:
+	case craft.AcrylicPaint, craft.PorousPaint, craft.AlkydPaint, craft.VarnishFilm, craft.LacquerFilm:
 		return true
 	}
 	return false

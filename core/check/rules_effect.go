@@ -142,7 +142,7 @@ var effectRules = []Rule{
 					switch {
 					case b.Timing == surface.Missed:
 						k.add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
-					case b.Timing == surface.TooSoon && b.Waited < .85*b.Earliest:
+					case b.TooEarly():
 						k.add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
 					}
 				}

@@ -247,11 +247,11 @@ var safetyRules = []Rule{
 				if !volatile(k.Craft, o.Doing) {
 					continue
 				}
-				sev := Note
+				sev, how := Note, "apart"
 				if e.Begun-o.Begun < dry {
-					sev = Watch
+					sev, how = Watch, "beside"
 				}
-				k.add(Hit{Severity: sev, Step: e.Step, Value: e.Begun - o.Begun, Limit: dry})
+				k.add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
 			}
 		},
 		Say: func(_ *Case, h *Hit) (string, string) {

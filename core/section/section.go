@@ -4,6 +4,7 @@
 package section
 
 import (
+	"fmt"
 	"math"
 
 	"rutile/core/check"
@@ -58,6 +59,8 @@ type Layer struct {
 	// and From and To the window it has for that at the site; To is infinite
 	// where there is no latest, and both are 0 where nothing follows.
 	Waits, From, To float64
+	// InTime tells whether what the plan leaves it is right.
+	InTime bool
 }
 
 // Moments are when a stain is looked at as it comes, in days.
@@ -74,6 +77,44 @@ type Face struct {
 	DeltaE float64
 	Of     string
 	Spots  bool
+}
+
+// Says is the face in words.
+func (f *Face) Says() string {
+	const shown = .05 // smaller ones would read as 0.0
+	if f.Of == "" || f.DeltaE < shown {
+		return "the colour as it is meant."
+	}
+	where, seen := "all over", "anyone sees it"
+	if f.Spots {
+		where = "in spots"
+	}
+	switch check.StainVerdict(f.DeltaE) {
+	case check.Sound:
+		seen = "nobody sees it"
+	case check.Watched:
+		seen = "a trained eye sees it"
+	}
+	return fmt.Sprintf("%s has come through at %.1f ΔE, %s: %s.", f.Of, f.DeltaE, where, seen)
+}
+
+// WearSays is what an edge shows as it wears, in words; empty where there is but
+// one colour.
+func (d *Drawing) WearSays() string {
+	if len(d.Worn) < 2 {
+		return ""
+	}
+	out := "Where it wears: "
+	for i, w := range d.Worn {
+		if i > 0 {
+			out += ", then "
+		}
+		out += craft.Lower(d.Layers[w.Layer].Name)
+		if i > 0 && w.Apart < check.Contrasting {
+			out += " (hardly another colour)"
+		}
+	}
+	return out + "."
 }
 
 // Shown is a layer that wear lays open.
@@ -260,7 +301,7 @@ func (w *drawer) event(e *surface.Event) {
 		below := len(d.Layers) - 1
 		for i := range e.Boundaries() {
 			if b := &e.Bounds[i]; b.Under != craft.NoProduct && d.Layers[below].Kind == Laid {
-				d.Layers[below].Waits, d.Layers[below].From, d.Layers[below].To = b.Waited, b.Earliest, b.Latest
+				d.Layers[below].Waits, d.Layers[below].From, d.Layers[below].To, d.Layers[below].InTime = b.Waited, b.Earliest, b.Latest, b.InTime()
 				break
 			}
 		}

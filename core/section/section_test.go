@@ -194,3 +194,41 @@ func TestEffectsAndStripping(t *testing.T) {
 		t.Errorf("%+v", board.Layers[0])
 	}
 }
+
+func TestTheFaceAndTheEdgeInWords(t *testing.T) {
+	for _, x := range []struct {
+		f    Face
+		want string
+	}{
+		{Face{}, "the colour as it is meant."},
+		{Face{DeltaE: .04, Of: "tannin"}, "the colour as it is meant."},
+		{Face{DeltaE: .4, Of: "tannin"}, "tannin has come through at 0.4 ΔE, all over: nobody sees it."},
+		{Face{DeltaE: 1, Of: "knot resin", Spots: true}, "knot resin has come through at 1.0 ΔE, in spots: a trained eye sees it."},
+		{Face{DeltaE: 9.31, Of: "dye"}, "dye has come through at 9.3 ΔE, all over: anyone sees it."},
+	} {
+		if got := x.f.Says(); got != x.want {
+			t.Errorf("%q, want %q", got, x.want)
+		}
+	}
+	d := Drawing{Layers: []Layer{{Name: "Oak"}, {Name: "Bonding primer"}, {Name: "Chalk paint"}}, Worn: []Shown{{2, "#e4e8df", 0}, {1, "#f1f0ec", 4}, {0, "#c09a66", 30}}}
+	if got := d.WearSays(); got != "Where it wears: chalk paint, then bonding primer (hardly another colour), then oak." {
+		t.Errorf("%q", got)
+	}
+	if got := (&Drawing{Worn: d.Worn[:1]}).WearSays(); got != "" {
+		t.Errorf("of one colour: %q", got)
+	}
+}
+
+// A coat in its window is told from one outside it, and labels are rounded.
+func TestWindowsInTheCut(t *testing.T) {
+	for _, x := range []struct {
+		wait float64
+		in   bool
+	}{{2, true}, {1.8, true}, {1.5, false}, {20, true}, {40, false}} {
+		d := draw(t, "birch", "none", nil, coatOf(t, "paint_acrylic", 1, 8), coatOf(t, "clear_wb", 2, x.wait))
+		l := d.Layers[2]
+		if l.InTime != x.in || l.From != 2 || l.To != 24 {
+			t.Errorf("after %v h: in time %v, window %v to %v", x.wait, l.InTime, l.From, l.To)
+		}
+	}
+}

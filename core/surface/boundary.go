@@ -204,6 +204,18 @@ const (
 // MissingKey tells whether so little key was given that the bond suffers.
 func (b *Boundary) MissingKey() bool { return b.Factors[Key] < keyIsSound }
 
+// nearly is the share of a wait from which a coat counts as in time: labels are
+// rounded, and workshops are not laboratories. Working default.
+const nearly = .85
+
+// TooEarly tells whether the coat came so much before it may that it matters.
+func (b *Boundary) TooEarly() bool { return b.Timing == TooSoon && b.Waited < nearly*b.Earliest }
+
+// InTime tells whether the coat came when it may, or after a scuff.
+func (b *Boundary) InTime() bool {
+	return !b.TooEarly() && b.Timing != Missed && b.Timing != Between
+}
+
 // bond computes the boundary that step's coatNo-th coat makes on patch p.
 func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours float64) Boundary {
 	up := &c.Products[s.Product]

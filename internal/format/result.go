@@ -170,12 +170,13 @@ type Repair struct {
 
 // Section is the cut through a zone's coats, from the substrate up.
 type Section struct {
-	Layers []Layer  `json:"layers"`
-	Marks  []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
-	Grit   int      `json:"grit,omitempty"`
-	Source []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
-	Faces  []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
-	Worn   []Shown  `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
+	Layers   []Layer  `json:"layers"`
+	Marks    []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
+	Grit     int      `json:"grit,omitempty"`
+	Source   []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
+	Faces    []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
+	Worn     []Shown  `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
+	WornSays string   `json:"worn_says,omitempty" doc:"The same in words"`
 }
 
 // Face is the finished surface at a moment.
@@ -186,6 +187,7 @@ type Face struct {
 	DeltaE float64 `json:"delta_e"`
 	Of     string  `json:"of,omitempty" doc:"The worst stain by then"`
 	Spots  bool    `json:"spots,omitempty" doc:"It shows in spots"`
+	Says   string  `json:"says"`
 }
 
 // Shown is a layer that wear lays open.
@@ -219,6 +221,7 @@ type Layer struct {
 	WaitsH  float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
 	FromH   float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
 	ToH     *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
+	InTime  bool      `json:"in_time,omitempty" doc:"The next coat comes when it may"`
 }
 
 // Mark is a step that leaves no layer.
@@ -414,10 +417,10 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []Factor {
 
 func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section {
 	d := section.Draw(c, z, src.Colour, r)
-	out := &Section{Grit: d.Grit, Source: d.Source, Worn: []Shown{}, Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
+	out := &Section{Grit: d.Grit, Source: d.Source, Worn: []Shown{}, WornSays: d.WearSays(), Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
 	for i, f := range d.Faces {
 		at := section.Moments[i]
-		out.Faces = append(out.Faces, Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots})
+		out.Faces = append(out.Faces, Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots, f.Says()})
 	}
 	for _, w := range d.Worn {
 		out.Worn = append(out.Worn, Shown{w.Layer, w.Colour, Tenths(w.Apart)})
@@ -431,7 +434,7 @@ func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section
 			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
-			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From),
+			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
 		}
 		if l.Stain > 0 {
 			for _, x := range l.Over {

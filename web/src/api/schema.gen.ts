@@ -673,6 +673,7 @@ export interface components {
             name: string;
             /** @description The worst stain by then */
             of?: string;
+            says: string;
             /** @description It shows in spots */
             spots?: boolean;
         };
@@ -916,6 +917,8 @@ export interface components {
              */
             grit?: number;
             group?: string;
+            /** @description The next coat comes when it may */
+            in_time?: boolean;
             joint?: components["schemas"]["Joint"];
             /** @enum {string} */
             kind: "substrate" | "finish" | "coat";
@@ -1466,6 +1469,8 @@ export interface components {
             source?: string[];
             /** @description What an edge shows as it wears down, the topmost paint first */
             worn: components["schemas"]["Shown"][];
+            /** @description The same in words */
+            worn_says?: string;
         };
         Settings: {
             /**

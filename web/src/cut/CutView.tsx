@@ -228,10 +228,10 @@ function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
       <p className="mb-1 min-h-10 leading-tight" aria-live="polite">
         {face && (
           <>
-            <b className="font-semibold">{face.name}:</b> {faceSays(face)}{" "}
+            <b className="font-semibold">{face.name}:</b> {face.says}{" "}
           </>
         )}
-        {wear > 0 && wornSays(section)}
+        {wear > 0 && section.worn_says}
         {judged.hiding && judged.hiding.sealed !== judged.hiding.colour && wear === 0 && (
           <span className="inline-flex items-center gap-1.5 text-secondary text-sm">
             As painted <Swatch of={judged.hiding.colour} /> and under its seal <Swatch of={judged.hiding.sealed} />
@@ -248,19 +248,4 @@ function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
       />
     </figure>
   );
-}
-
-function faceSays(f: Schemas["Face"]): string {
-  if (!f.of || f.delta_e < 0.05) return "the colour as it is meant.";
-  const where = f.spots ? "in spots" : "all over";
-  const seen = f.delta_e < 1 ? "nobody sees it" : f.delta_e < 3 ? "a trained eye sees it" : "anyone sees it";
-  return `${f.of} has come through at ${f.delta_e.toFixed(1)} ΔE, ${where}: ${seen}.`;
-}
-
-function wornSays(s: Schemas["Section"]): string {
-  const shown = s.worn.map((w, i) => {
-    const name = s.layers[w.layer]?.name.toLowerCase() ?? "";
-    return i > 0 && w.apart < 10 ? `${name} (hardly another colour)` : name;
-  });
-  return shown.length > 1 ? `Where it wears: ${shown.join(", then ")}.` : "";
 }

@@ -58,8 +58,8 @@ export function gaugesOf(d: Drawing, width: number): Gauge[] {
     const open = l.to_h === undefined;
     const most = Math.max(l.waits_h * 1.25, open ? l.from_h * 2.6 : (l.to_h ?? 0) * 1.12, 0.1);
     const x = (h: number) => Math.sqrt(h / most) * width; // long windows and short waits both stay readable
-    const nearly = 0.85; // labels are rounded
-    const inside = l.waits_h >= nearly * l.from_h && (open || l.waits_h <= (l.to_h ?? 0) + 1e-6);
-    return [{ y: top, from: x(l.from_h), to: open ? width : x(l.to_h ?? 0), open, at: x(l.waits_h), inside, l }];
+    return [
+      { y: top, from: x(l.from_h), to: open ? width : x(l.to_h ?? 0), open, at: x(l.waits_h), inside: !!l.in_time, l },
+    ];
   });
 }
