@@ -24,6 +24,7 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
   const [query, setQuery] = useState(asked);
   const [offers, setOffers] = useState<Offer[]>();
   const [active, setActive] = useState(0);
+  const [eager, setEager] = useState(false); // Enter was pressed before there was anything to pick
   const list = useRef<HTMLDivElement>(null);
   const frame = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -67,6 +68,13 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
   const pick = (o: Offer) => {
     if (!o.barred) onPick(o.step);
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once there are offers, the first one fits what was typed
+  useEffect(() => {
+    const o = order[here];
+    if (!offers || !eager) return;
+    setEager(false);
+    if (o) pick(o);
+  }, [offers, eager]);
   const option = (o: Offer) => {
     const n = order.indexOf(o);
     return (
@@ -131,6 +139,7 @@ export function StepPicker({ piece, zone, at, asked, mending, onPick, onClose }:
             else if (e.key === "ArrowDown") go(here + 1);
             else if (e.key === "ArrowUp") go(here - 1);
             else if (e.key === "Enter" && o) pick(o);
+            else if (e.key === "Enter" && !offers) setEager(true);
             else return;
             e.preventDefault();
             e.stopPropagation();
