@@ -47,7 +47,7 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 	// Looked at first, then played beside it, and done there.
 	do(t, ctx, press("See it first: Seal it with clear wax instead"), verdict("sound"), press("See it first: Seal it with clear wax instead"), verdict("fails"),
 		press("Play the cut"), side("As planned", "Fails"), side("After it", "Sound"),
-		press("Play the stains over a year"), sees("Year 1:"), press("Play an edge as it wears"), sees("Where it wears: milk paint, then polyurethane"),
+		press("Play the stains over a year"), sees("Year 1:"), keys(kb.ArrowLeft), sees("Month 3:"), keys("w"), sees("Where it wears: milk paint, then polyurethane"),
 		press("Do it"), verdict("sound"), sees("Undo takes it back"), saved())
 	if got := does(a.stored("1").Piece.Zones[0].Steps); got != "clean detergent; coat paint_milk; effect ; dust ; coat wax_clear" {
 		t.Errorf("kept: %s", got)

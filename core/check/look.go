@@ -1,6 +1,8 @@
 package check
 
 import (
+	"fmt"
+	"math"
 	"strings"
 
 	"rutile/core/colour"
@@ -103,7 +105,7 @@ func (k *Case) paint() {
 	yellow := 0.
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]
-		if e.After.Patches[surface.Field].Coats < e.Before.Patches[surface.Field].Coats {
+		if e.After.Patches[surface.Field].Coats == 0 && len(paints) > 0 { // all of it is gone again
 			paints, at, run, yellow = paints[:0], s.Ground, -1, 0
 			s.Planned, s.Needed, s.By = 0, 0, craft.NoProduct
 		}
@@ -338,6 +340,21 @@ func Span(from, to float64) string {
 type Cured struct {
 	// Careful handling, with hardware back on; everyday use; and hard use.
 	Careful, Normal, Hard float64
+}
+
+// Says is when it may be used, as a sentence.
+func (c Cured) Says() string {
+	after := func(days float64) string {
+		switch n := math.Ceil(days); {
+		case days < .5:
+			return "at once"
+		case n == 1:
+			return "after a day"
+		default:
+			return fmt.Sprintf("after %.0f days", n)
+		}
+	}
+	return fmt.Sprintf("Once the last step is done: hardware back and careful hands %s, everyday use %s, hard use, heat and water %s, at this warmth.", after(c.Careful), after(c.Normal), after(c.Hard))
 }
 
 // The share of full hardness that each use asks for. Working defaults.

@@ -289,6 +289,9 @@ func TestStoryOfTheCoats(t *testing.T) {
 	if gone := story("birch; colour #f2f0ea", "paint_acrylic x2; strip scrape; dust; wax_clear"); gone.Planned != 0 || len(gone.Paints) != 0 {
 		t.Errorf("after stripping: %+v", gone)
 	}
+	if waxed := story("birch; colour #f2f0ea", "paint_acrylic x2; wax_clear; white_spirit; detergent rinse; clear_wb"); waxed.Planned != 2 {
+		t.Errorf("wax taken off again takes the paint along: %+v", waxed)
+	}
 	if veil := story("oak; look limed; colour #f2f0ea", "paint_chalk thin100; wax_white"); veil.Planned != 0 {
 		t.Error("a veil is held against its colour")
 	}
@@ -311,6 +314,9 @@ func TestCured(t *testing.T) {
 	warm, cold := at("23 50"), at("11 50")
 	if !(warm.Careful < warm.Normal && warm.Normal < warm.Hard) || cold.Hard < 1.8*warm.Hard {
 		t.Errorf("warm %+v, cold %+v", warm, cold)
+	}
+	if got := (Cured{.2, 1, 6.1}).Says(); !strings.Contains(got, "careful hands at once, everyday use after a day, hard use, heat and water after 7 days") {
+		t.Error(got)
 	}
 	// Acrylic below cures in 28 days: nine tenths of it after -ln(.1)/3 of that.
 	near(t, "hard use", warm.Hard, 28*math.Log(10)/3, .3)

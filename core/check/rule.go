@@ -144,7 +144,8 @@ func (k *Case) add(h Hit) {
 }
 
 // letsGo tells whether this coat is meant to let go: powder paint under a flaking
-// look, what was laid in spots to keep it off, and the coat over a medium under a cracked or lifted one.
+// look, what was laid in spots to keep it off, and the coat over a medium under a
+// cracked or lifted one.
 func (k *Case) letsGo(b *surface.Boundary) bool {
 	if k.Chippy {
 		switch k.Craft.Products[b.Product].Coat {

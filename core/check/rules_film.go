@@ -38,13 +38,13 @@ var filmRules = []Rule{
 				return
 			}
 			flakes := k.Chippy && low.Coat == craft.MK
-			clay := low.Softens.Never > 24 && low.Softens.Easy > 2
+			clay := low.ID == "paint_clay"
 			switch {
 			case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
 			case flakes:
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up, Value: float64(p.Product)})
+				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
 			case clay && up != craft.NoProduct && k.Craft.Products[up].Role != craft.RolePaint:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up, Value: float64(p.Product)})
+				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up})
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {

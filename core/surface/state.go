@@ -5,6 +5,7 @@ package surface
 
 import (
 	"cmp"
+	"slices"
 
 	"rutile/core/craft"
 	"rutile/core/drying"
@@ -130,7 +131,7 @@ type Patch struct {
 	// Grit of the scratches that lie open, 0 for none.
 	Grit uint16
 	// RoughStep is the water-based coat, from 1, that raised the grain of bare wood
-	// and has not been knocked back, and FilledStep the filling that no primer has
+	// and has not been knocked back, and FilledStep the filling that no coat has
 	// closed.
 	RoughStep, FilledStep uint8
 	// Resist is what was laid in patches to keep the next paint off, and ResistAt
@@ -165,16 +166,9 @@ const (
 	ResistLacquer // while it is tacky
 )
 
-var resistIDs = [...]string{"", "wax", "shellac_tacky", "lacquer_tacky"}
-
-func resistNamed(id string) Resist {
-	for i := range resistIDs {
-		if resistIDs[i] == id {
-			return Resist(i)
-		}
-	}
-	return NoResist
-}
+// resistNamed is the resist with an id of [craft.Resists], which has them in the
+// same order.
+func resistNamed(id string) Resist { return Resist(slices.Index(craft.Resists, id) + 1) }
 
 // driven tells whether soil s was rubbed in by abrasion.
 func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }

@@ -128,6 +128,7 @@ type ReadyPart struct {
 	Careful float64 `json:"careful_days" doc:"Hardware back, handled with care"`
 	Normal  float64 `json:"normal_days" doc:"Everyday use"`
 	Hard    float64 `json:"hard_days" doc:"Hard use, heat and water"`
+	Says    string  `json:"says"`
 }
 
 // HoursPart says how long the plan takes.
@@ -296,7 +297,7 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	out.Hours.Steps = hoursBySteps(c, z, r)
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
 	if r.Ready {
-		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard)}
+		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard), r.Cured.Says()}
 	}
 	plain := z.Facts
 	plain.GivenBleeders = false

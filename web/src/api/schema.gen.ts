@@ -1366,6 +1366,7 @@ export interface components {
              * @description Everyday use
              */
             normal_days: number;
+            says: string;
         };
         Refusal: {
             /** Format: int64 */

@@ -1,6 +1,7 @@
 import { ArrowLeft, Download, Hammer, Pause, Play } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Piece, Repair, Schemas, Zone, ZoneResult } from "../api/client";
+import { useKeys } from "../frame/keys";
 import { usePreview } from "../piece/useCheck";
 import { Choice } from "../ui/Choice";
 import { Mark } from "../ui/Mark";
@@ -54,6 +55,25 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
     );
     return () => clearInterval(t);
   });
+  const playTime = () => {
+    if (playing !== "time" && moment >= last) setMoment(0);
+    setPlaying(playing === "time" ? undefined : "time");
+  };
+  const playWear = () => {
+    if (playing !== "wear" && wear >= 1) setWear(0);
+    setPlaying(playing === "wear" ? undefined : "wear");
+  };
+  const turn = (by: number) => {
+    setPlaying(undefined);
+    setMoment((m) => Math.min(last, Math.max(0, m + by)));
+  };
+  useKeys("The cut", [
+    { key: "p", says: "Play the stains over a year, or stop", run: playTime },
+    { key: "w", says: "Play an edge as it wears, or stop", run: playWear },
+    { key: "ArrowRight", says: "Later", run: () => turn(1) },
+    { key: "ArrowLeft", says: "Earlier", run: () => turn(-1) },
+    { key: "Escape", says: "Back to the plan", run: onBack },
+  ]);
   if (!section) return null;
   const name = `${piece.name ?? "piece"} ${zone.name || zone.id}`.toLowerCase().replace(/[^a-z0-9]+/g, "-");
   const both = !!repair; // its place is kept while it is judged
@@ -85,14 +105,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
       <div className="mb-2 grid gap-x-6 gap-y-2 xl:grid-cols-2">
         <fieldset className="flex min-w-0 flex-wrap items-center gap-2">
           <legend className="sr-only">Stains over time</legend>
-          <PlayButton
-            on={playing === "time"}
-            says="the stains over a year"
-            onPress={() => {
-              if (playing !== "time" && moment >= last) setMoment(0);
-              setPlaying(playing === "time" ? undefined : "time");
-            }}
-          />
+          <PlayButton on={playing === "time"} says="the stains over a year" onPress={playTime} />
           <div className="join">
             {faces.map((f, i) => (
               <button
@@ -111,14 +124,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
           </div>
         </fieldset>
         <div className="flex min-w-0 items-center gap-2">
-          <PlayButton
-            on={playing === "wear"}
-            says="an edge as it wears"
-            onPress={() => {
-              if (playing !== "wear" && wear >= 1) setWear(0);
-              setPlaying(playing === "wear" ? undefined : "wear");
-            }}
-          />
+          <PlayButton on={playing === "wear"} says="an edge as it wears" onPress={playWear} />
           <label className="flex min-w-0 flex-1 items-center gap-2">
             <span className="whitespace-nowrap">Worn edge</span>
             <input

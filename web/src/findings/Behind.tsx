@@ -52,20 +52,13 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
             , {hours(judged.hours.elapsed)} from the first step to the end of the last wait.
           </p>
           <Figures factors={judged.hours.steps} />
-          {judged.ready && (
-            <p className="mt-2">
-              After that it may be handled with care {days(judged.ready.careful_days)}, used{" "}
-              {days(judged.ready.normal_days)} and used hard {days(judged.ready.hard_days)}, at this warmth.
-            </p>
-          )}
+          {judged.ready && <p className="mt-2">{judged.ready.says}</p>}
         </>
       )}
       <p className="mt-3 text-secondary text-sm">Every figure is an estimate from working defaults.</p>
     </Dialog>
   );
 }
-
-const days = (n: number) => (n < 0.5 ? "at once" : `after ${Math.ceil(n)} ${Math.ceil(n) === 1 ? "day" : "days"}`);
 
 /** Bonds are the boundaries of a plan, the weakest opened: one that lets go is enough. */
 function Bonds({ judged }: { judged: ZoneResult }) {

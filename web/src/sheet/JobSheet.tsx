@@ -92,6 +92,7 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
             ))}
           </ol>
         </div>
+        {judged?.ready && judged.verdict !== "fails" && <p className="mt-2">{judged.ready.says}</p>}
         {(off.length > 0 || damage.length > 0) && (
           <section className="mt-3 grid break-inside-avoid gap-x-6 gap-y-2 text-sm sm:grid-cols-2 print:grid-cols-2">
             {off.length > 0 && (
