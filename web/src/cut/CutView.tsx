@@ -72,7 +72,6 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
     { key: "w", says: "Play an edge as it wears, or stop", run: playWear },
     { key: "ArrowRight", says: "Later", run: () => turn(1) },
     { key: "ArrowLeft", says: "Earlier", run: () => turn(-1) },
-    { key: "Escape", says: "Back to the plan", run: onBack },
   ]);
   if (!section) return null;
   const name = `${piece.name ?? "piece"} ${zone.name || zone.id}`.toLowerCase().replace(/[^a-z0-9]+/g, "-");
