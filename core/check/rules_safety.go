@@ -239,14 +239,7 @@ var safetyRules = []Rule{
 				return
 			}
 			const dry = 24.
-			for i := range k.Trace.Events {
-				o := &k.Trace.Events[i]
-				if o == e {
-					return
-				}
-				if !volatile(k.Craft, o.Doing) {
-					continue
-				}
+			if o := k.vapour(e.Step); o != nil {
 				sev, how := Note, "apart"
 				if e.Begun-o.Begun < dry {
 					sev, how = Watch, "beside"
@@ -254,8 +247,9 @@ var safetyRules = []Rule{
 				k.add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
 			}
 		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("The heat comes %s after it. Let it dry for a day in moving air, take tins and rags out of the room, and then use heat.", Hours(max(0, h.Value)))
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and then use heat.",
+				Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
 		},
 		Figures: func(_ *Case, h *Hit) []Figure {
 			return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h that they should be apart"}}
@@ -354,6 +348,17 @@ func noteStep(does func(*Case, *surface.Step) bool) func(*Case, *surface.Event) 
 // heats tells whether a step uses a heat gun.
 func heats(s *surface.Step) bool {
 	return s.Do == surface.Effect && s.Heat || s.Do == surface.Strip && s.StripHow == "heat"
+}
+
+// vapour is the last event before a step, from 1, that gives off vapour that
+// burns; nil where there is none.
+func (k *Case) vapour(step int) *surface.Event {
+	for i := len(k.Trace.Events) - 1; i >= 0; i-- {
+		if e := &k.Trace.Events[i]; e.Step < step && volatile(k.Craft, e.Doing) {
+			return e
+		}
+	}
+	return nil
 }
 
 // volatile tells whether a step gives off vapour that burns.

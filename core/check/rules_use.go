@@ -167,7 +167,7 @@ var useRules = []Rule{
 		Title: "The look and the use contradict each other",
 		Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
 		When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
-		Looks: "the look, the sheen and the colour that are wanted, the wear and the use",
+		Looks: "the look and the sheen that are wanted, the wear and the use",
 		Mends: "another look, another sheen, or another use",
 		End: func(k *Case) {
 			w := k.Facts.Wear
