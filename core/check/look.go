@@ -9,6 +9,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/effect"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -286,6 +287,17 @@ func (k *Case) crack() float64 {
 		}
 	}
 	return 0
+}
+
+// CrackSays is how a coat cracks over a medium, as sentences.
+func CrackSays(u measure.Units) string {
+	const wet = 100. // µm
+	wide := number(effect.CrackWidth(wet)) + " mm"
+	if u == measure.US {
+		const umPerInch = 25400.
+		wide = fmt.Sprintf("%.2f in", effect.CrackWidth(wet)*1000/umPerInch)
+	}
+	return fmt.Sprintf("The thicker the wet coat over the medium, the wider it cracks: about %s for %s of it. The cracks run the way of the last stroke, and a second stroke closes them.", wide, u.Film(wet))
 }
 
 // ChipFigures are the numbers behind the chips.

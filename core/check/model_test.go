@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -330,4 +331,9 @@ func TestCracksOverAnOpenMedium(t *testing.T) {
 	}
 	near(t, "inside the window", width("2"), .8*1000/11/100, 1e-9)
 	near(t, "long after", width("20"), 0, 0)
+	for u, wide := range map[measure.Units]string{measure.Metric: "0.8 mm for 100 µm", measure.US: "0.03 in for 3.9 mil"} {
+		if got := CrackSays(u); !strings.Contains(got, wide) {
+			t.Errorf("it says %q, want it to name %q", got, wide)
+		}
+	}
 }

@@ -54,6 +54,7 @@ type ZoneResult struct {
 	Hiding   *HidingPart   `json:"hiding" doc:"Null where no solid colour is planned"`
 	Chips    *ChipsPart    `json:"chips" doc:"Null where nothing is likely to chip"`
 	CrackMM  float64       `json:"crack_mm,omitempty" doc:"About how wide the coat over a crackle medium cracks"`
+	Cracks   string        `json:"cracks,omitempty" doc:"How it cracks, as sentences"`
 	Ready    *ReadyPart    `json:"ready" doc:"Null while nothing is planned"`
 	Hours    HoursPart     `json:"hours"`
 	Findings []Finding     `json:"findings"`
@@ -296,6 +297,9 @@ func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o Che
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
+	if r.CrackMM > 0 {
+		out.Cracks = check.CrackSays(z.Units)
+	}
 	if r.Ready {
 		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard), r.Cured.Says()}
 	}

@@ -126,6 +126,7 @@ type EffectWord struct {
 	Wants  string `json:"wants"`
 	Trap   string `json:"trap,omitempty"`
 	Wears  bool   `json:"wears,omitempty" doc:"It lays open what is below at edges"`
+	Sands  bool   `json:"sands,omitempty" doc:"It is worked with a grit, and the grit says how deep it goes"`
 	Flakes bool   `json:"flakes,omitempty" doc:"Warm air, water and resists help it"`
 }
 
@@ -254,7 +255,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
 	}
 	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Ground == craft.GroundPowder})
+		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Ground == craft.GroundPowder})
 	}
 	for _, r := range craft.Families {
 		v.Families = append(v.Families, word(r.ID, r.Name, ""))

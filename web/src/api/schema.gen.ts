@@ -592,6 +592,8 @@ export interface components {
             id: string;
             name: string;
             note?: string;
+            /** @description It is worked with a grit, and the grit says how deep it goes */
+            sands?: boolean;
             trap?: string;
             wants: string;
             /** @description It lays open what is below at edges */
@@ -1871,6 +1873,8 @@ export interface components {
              * @description About how wide the coat over a crackle medium cracks
              */
             crack_mm?: number;
+            /** @description How it cracks, as sentences */
+            cracks?: string;
             findings: components["schemas"]["Finding"][];
             /** @description The sheen it is taken for, where one was entered or read off a meter */
             gloss?: string;

@@ -37,12 +37,7 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
           <Figures factors={judged.chips.figures} />
         </>
       )}
-      {of === "cracks" && (
-        <p>
-          The thicker the wet coat over the medium, the wider it cracks: about 0.8 mm for a tenth of a millimetre. The
-          cracks run the way of the last stroke, and a second stroke closes them.
-        </p>
-      )}
+      {of === "cracks" && <p>{judged.cracks}</p>}
       {of === "time" && (
         <>
           <p>

@@ -140,7 +140,7 @@ function EffectEditor({ step, onChange }: Props) {
           onChange={(x) => set({ share: x === undefined ? undefined : x / 100 })}
         />
       )}
-      {effect?.id === "distress_dry" && (
+      {effect?.sands && (
         <NumberField
           label="Grit"
           value={step.grit}
