@@ -50,7 +50,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
           )}
         </div>
         <div className="flex items-center">
-          <Link to="/rules" className="btn btn-ghost px-2.5 max-sm:hidden" title="The rule book">
+          <Link to="/rules" className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`} title="The rule book">
             <BookOpen className="size-5" aria-hidden="true" />
             <span className={head ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
           </Link>
