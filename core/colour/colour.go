@@ -162,39 +162,80 @@ func Masstone(c RGB) RGB {
 func Over(ground, r RGB, p float64) RGB {
 	var out RGB
 	for i := range out {
-		out[i] = over(ground[i], min(max(r[i], darkest), palest), p)
+		m := mixOf(min(max(r[i], darkest), palest))
+		out[i] = m.over(ground[i], m.coth(p))
 	}
 	return out
 }
 
-func over(g, r, p float64) float64 {
+// mix is what Kubelka and Munk make of one band of a masstone: a is (1/R + R)/2,
+// and b the root of a² - 1.
+type mix struct{ a, b float64 }
+
+func mixOf(r float64) mix {
 	a := (1/r + r) / 2
-	b := math.Sqrt(a*a - 1)
-	e := math.Exp(-2 * b * p)
-	coth := (1 + e) / (1 - e)
-	return (1 - g*(a-b*coth)) / (a - g + b*coth)
+	return mix{a, math.Sqrt(a*a - 1)}
 }
+
+// coth is b times the hyperbolic cotangent of b times the power.
+func (m mix) coth(p float64) float64 {
+	e := math.Exp(-2 * m.b * p)
+	return m.b * (1 + e) / (1 - e)
+}
+
+// over is the reflectance over a ground.
+func (m mix) over(g, coth float64) float64 { return (1 - g*(m.a-coth)) / (m.a - g + coth) }
 
 // white is the white ground of a contrast ratio (ISO 6504-3).
 const white = .80
 
 // Power is the scattering power of one coat whose contrast ratio, the luminance
-// over black by that over a white of 80 %, is cr: 0 to below 1. It is solved by
-// halving, as the ratio rises with the power.
+// over black by that over a white of 80 %, is cr: 0 to below 1. The ratio rises
+// with the power, so that false position finds it between bounds (the Illinois
+// variant, Dowell and Jarratt 1971).
 func Power(r RGB, cr float64) float64 {
 	r = Masstone(r)
+	mixes := [3]mix{mixOf(r[0]), mixOf(r[1]), mixOf(r[2])}
+	off := func(x float64) float64 {
+		var k, w RGB
+		p := math.Exp(x)
+		for i, m := range mixes {
+			c := m.coth(p)
+			k[i], w[i] = m.over(0, c), m.over(white, c)
+		}
+		return k.Y()/w.Y() - cr
+	}
 	lo, hi := math.Log(1e-3), math.Log(60)
-	for range 26 {
-		mid := (lo + hi) / 2
-		p := math.Exp(mid)
-		k, w := Over(RGB{}, r, p), Over(RGB{white, white, white}, r, p)
-		if k.Y() < cr*w.Y() {
-			lo = mid
-		} else {
-			hi = mid
+	below, above := off(lo), off(hi)
+	switch {
+	case below >= 0:
+		return math.Exp(lo)
+	case above <= 0:
+		return math.Exp(hi)
+	}
+	const near, most = 1e-9, 60
+	x, kept := lo, 0 // kept is the bound that stayed last time: -1 lo, 1 hi
+	for range most {
+		x = (lo*above - hi*below) / (above - below)
+		at := off(x)
+		switch {
+		case math.Abs(at) < near:
+			return math.Exp(x)
+		case at < 0:
+			lo, below = x, at
+			if kept == 1 {
+				above /= 2
+			}
+			kept = 1
+		default:
+			hi, above = x, at
+			if kept == -1 {
+				below /= 2
+			}
+			kept = -1
 		}
 	}
-	return math.Exp((lo + hi) / 2)
+	return math.Exp(x)
 }
 
 // Contrast is the contrast ratio that one coat has in a colour, for a product

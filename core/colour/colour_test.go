@@ -104,7 +104,7 @@ func TestKubelkaMunk(t *testing.T) {
 		cr := .3 + .65*r.Float64()
 		p = Power(m, cr)
 		got := Over(RGB{}, m, p).Y() / Over(RGB{white, white, white}, m, p).Y()
-		if math.Abs(got-cr) > 1e-4 && p < 59 && p > .0011 {
+		if math.Abs(got-cr) > 1e-6 && p < 59 && p > .0011 {
 			t.Fatalf("a power of %v for %v gives %v, want %v", p, m, got, cr)
 		}
 	}
