@@ -451,10 +451,14 @@ func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 
 // effectOf is the effect of a step, nil for any other step.
 func (k *Case) effectOf(s *surface.Step) *craft.EffectRow {
-	if x, ok := k.Craft.Effect(s.Effect); ok && s.Do == surface.Effect {
-		return &k.Craft.Effects[x]
+	if s.Do != surface.Effect {
+		return nil
 	}
-	return nil
+	x, ok := k.Craft.Effect(s.Effect)
+	if !ok {
+		return nil
+	}
+	return &k.Craft.Effects[x]
 }
 
 // guard is how much wear the plan's last coats take, and which lies on top; false
