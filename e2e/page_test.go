@@ -149,6 +149,23 @@ func TestTheCutIsWalkedAndPressed(t *testing.T) {
 	}
 }
 
+// The cut stands at the lower end of what scrolls: when the window grows or
+// shrinks it moves, and the ties between rows and layers move with it.
+func TestRowsStayTiedToTheirLayers(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	tied := chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, `(() => {
+			const middle = e => { const r = e.getBoundingClientRect(); return (r.top + r.bottom) / 2; };
+			const material = document.querySelector('[data-band="0"]').getBoundingClientRect();
+			const tie = document.querySelector('[data-step="substrate"]').closest("ol").parentElement.querySelector("svg circle");
+			return middle(tie) > material.bottom - 24 && middle(tie) < material.bottom - 8;
+		})()`, "the lowest row to be tied to the material")
+	})
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), tied,
+		chromedp.EmulateViewport(1280, 640), tied, chromedp.EmulateViewport(1280, 900), tied)
+}
+
 // Behind every figure of the verdict stands what it is made of.
 func TestTheVerdictsFiguresOpen(t *testing.T) {
 	a := start(t, true)

@@ -111,7 +111,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
                 key={f.name}
                 type="button"
                 aria-pressed={moment === i}
-                className={`join-item btn h-11 px-3 font-normal ${moment === i ? "btn-primary" : "border-base-300 bg-base-100"}`}
+                className={`join-item btn h-11 px-3 font-normal max-sm:px-1.5 ${moment === i ? "btn-primary" : "border-base-300 bg-base-100"}`}
                 onClick={() => {
                   setPlaying(undefined);
                   setMoment(i);

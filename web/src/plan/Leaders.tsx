@@ -49,16 +49,21 @@ export function useRowPlaces(
     o.observe(el);
     for (const head of el.querySelectorAll("[data-head]")) o.observe(head);
     if (cut.current) o.observe(cut.current);
+    // The cut stands at the lower end of what scrolls, and moves with it.
+    const scrolls = el.closest("section");
+    if (scrolls) o.observe(scrolls);
     let frame = 0;
     const onScroll = () => {
       cancelAnimationFrame(frame);
       frame = requestAnimationFrame(measure);
     };
     document.addEventListener("scroll", onScroll, { capture: true, passive: true });
+    window.addEventListener("resize", onScroll);
     return () => {
       o.disconnect();
       cancelAnimationFrame(frame);
       document.removeEventListener("scroll", onScroll, { capture: true });
+      window.removeEventListener("resize", onScroll);
     };
   }, [rows, cut, measure, shape]);
   return box;
