@@ -159,8 +159,10 @@ type bench struct {
 	merged []Hit
 }
 
-// run judges the zone as every thing it may be and merges the findings.
-func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
+// run judges the zone as every thing it may be and merges the findings. It gives up,
+// and is false, at the first case of which enough is known once it is walked: what
+// the rules would say is then of no use.
+func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
 	if w.cases == nil {
 		w.may, w.doubt = z.may(c)
 		w.barred = z.LeadBars(c)
@@ -170,7 +172,11 @@ func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 	for i := range w.cases {
 		k := &w.cases[i]
 		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.may[i].Facts, w.doubt, w.barred
-		k.judge()
+		k.walk()
+		if enough != nil && enough(k) {
+			return nil, false
+		}
+		k.ask(Rules...)
 	hits:
 		for _, h := range k.hits {
 			for j := range w.merged {
@@ -196,7 +202,7 @@ func (w *bench) run(c *craft.Craft, z *Zone) []Hit {
 			}
 		}
 	}
-	return w.merged
+	return w.merged, true
 }
 
 // temper makes a watch of a fail that holds only for things which the surface is
@@ -284,7 +290,7 @@ const usualBudget = 100_000
 // to the zone's steps. The same zone always gives the same result.
 func Check(c *craft.Craft, z *Zone, o Options) Result {
 	var w bench
-	hits := w.run(c, z)
+	hits, _ := w.run(c, z, nil)
 	k := w.worst()
 	r := Result{
 		Verdict: verdict(hits), Minutes: -1,

@@ -166,7 +166,7 @@ type Walked struct {
 // Walked lists what a plan is judged for, the likeliest first.
 func (z *Zone) Walked(c *craft.Craft) []Walked {
 	var w bench
-	w.run(c, z)
+	w.run(c, z, nil)
 	out := make([]Walked, len(w.may))
 	for i := range w.may {
 		f := &w.may[i].Facts

@@ -449,18 +449,6 @@ func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 	return sum
 }
 
-// effectOf is the effect of a step, nil for any other step.
-func (k *Case) effectOf(s *surface.Step) *craft.EffectRow {
-	if s.Do != surface.Effect {
-		return nil
-	}
-	x, ok := k.Craft.Effect(s.Effect)
-	if !ok {
-		return nil
-	}
-	return &k.Craft.Effects[x]
-}
-
 // guard is how much wear the plan's last coats take, and which lies on top; false
 // where the plan is not finished or ends in something porous, of which other rules
 // speak.

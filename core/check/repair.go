@@ -16,8 +16,9 @@ import (
 type Mender struct {
 	Craft *craft.Craft
 	Zone  *Zone
-	hits  []Hit
+	said  []said // of the plan as it stands
 	hit   *Hit
+	times int // that it is said in that plan
 	work  bench
 	edits []edit
 	other []Repair
@@ -43,9 +44,37 @@ type proposal struct {
 // trial is a judged plan, kept because several findings propose the same one.
 type trial struct {
 	steps []surface.Step
-	hits  []Hit
+	said  []said
 	rank  rank
 	after Verdict
+}
+
+// said is as much of a finding as it takes to tell whether it is there still.
+type said struct {
+	rule     *Rule
+	subject  string
+	severity Severity
+}
+
+func (h *Hit) said() said { return said{h.Rule, h.Subject, h.Severity} }
+
+func saidOf(hits []Hit) []said {
+	out := make([]said, len(hits))
+	for i := range hits {
+		out[i] = hits[i].said()
+	}
+	return out
+}
+
+// count is how often something is said, at a severity or above.
+func count(all []said, x said, atLeast Severity) int {
+	n := 0
+	for _, o := range all {
+		if o.rule == x.rule && o.subject == x.subject && o.severity >= atLeast {
+			n++
+		}
+	}
+	return n
 }
 
 type edit struct {
@@ -75,9 +104,10 @@ const mostRepairs = 3
 // no edit proves good, a test patch is what a careful painter makes.
 func (m *Mender) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair {
 	if m.Craft == nil {
-		m.Craft, m.hits = c, slices.Clone(hits)
+		m.Craft, m.said = c, saidOf(hits)
 	}
 	m.Zone, m.hit = z, h
+	m.times = count(m.said, h.said(), Note)
 	m.edits, m.other = m.edits[:0], nil
 	if h.Rule.Mend != nil {
 		h.Rule.Mend(m, h)
@@ -119,13 +149,13 @@ func (m *Mender) Edit(title string, steps []surface.Step) {
 		}
 	}
 	tr := m.try(steps)
-	if tr != nil && m.clears(tr.hits) {
+	if tr != nil && m.clears(tr.said) {
 		m.edits = append(m.edits, edit{title: title, steps: steps, rank: tr.rank, after: tr.after})
 	}
 }
 
-// try judges a plan, or remembers how it was judged; nil once the budget is
-// spent.
+// try judges a plan, or remembers how it was judged; nil where the finding is
+// there still, or once the budget is spent.
 func (m *Mender) try(steps []surface.Step) *trial {
 	for i := range m.tried {
 		if same := m.tried[i].steps; len(same) == len(steps) && (len(steps) == 0 || &same[0] == &steps[0] || slices.Equal(same, steps)) {
@@ -137,11 +167,11 @@ func (m *Mender) try(steps []surface.Step) *trial {
 	}
 	z := *m.Zone
 	z.Steps = steps
-	after := m.work.run(m.Craft, &z)
-	for i := range m.work.cases {
-		m.budget -= len(m.work.cases[i].Trace.Events)
+	after, ok := m.work.run(m.Craft, &z, m.stillThere)
+	if !ok {
+		return nil
 	}
-	tr := trial{steps: steps, hits: slices.Clone(after), after: verdict(after)}
+	tr := trial{steps: steps, said: saidOf(after), after: verdict(after)}
 	for i := range after {
 		switch after[i].Severity {
 		case Fail:
@@ -174,27 +204,29 @@ func (m *Mender) try(steps []surface.Step) *trial {
 	return &m.tried[len(m.tried)-1]
 }
 
+// stillThere tells whether a walked case has the finding that is being mended as
+// often as the plan had before.
+func (m *Mender) stillThere(k *Case) bool {
+	m.budget -= len(k.Trace.Events)
+	k.ask(m.hit.Rule)
+	n := 0
+	for i := range k.hits {
+		if k.hits[i].same(m.hit) {
+			n++
+		}
+	}
+	return n >= m.times
+}
+
 // clears tells whether the findings of a repaired plan lack the one that is
 // being mended, and hold no fail that was not there before.
-func (m *Mender) clears(after []Hit) bool {
-	count := func(hits []Hit, h *Hit, atLeast Severity) int {
-		n := 0
-		for i := range hits {
-			if hits[i].same(h) && hits[i].Severity >= atLeast {
-				n++
-			}
-		}
-		return n
-	}
-	if count(after, m.hit, Note) >= count(m.hits, m.hit, Note) {
+func (m *Mender) clears(after []said) bool {
+	if count(after, m.hit.said(), Note) >= m.times {
 		return false
 	}
-	for i := range after {
-		if h := &after[i]; h.Severity == Fail && count(after, h, Fail) > count(m.hits, h, Fail) {
-			return false
-		}
-	}
-	return true
+	return !slices.ContainsFunc(after, func(x said) bool {
+		return x.severity == Fail && count(after, x, Fail) > count(m.said, x, Fail)
+	})
 }
 
 // trouble weighs what a plan costs a painter: trips, materials and smell.

@@ -4,6 +4,7 @@
 package check
 
 import (
+	"slices"
 	"strings"
 
 	"rutile/core/craft"
@@ -171,7 +172,7 @@ var Rules []*Rule
 // The entries speak of repairs, repairs are verified by the rules: only init
 // breaks the circle.
 func init() {
-	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, effectRules, filmRules, useRules, siteRules, safetyRules} {
+	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, slices.Concat(effectRules, demandRules), filmRules, useRules, siteRules, safetyRules} {
 		for i := range group {
 			group[i].group = n
 			Rules = append(Rules, &group[i])
@@ -179,8 +180,8 @@ func init() {
 	}
 }
 
-// judge walks the zone as f and lets every rule look.
-func (k *Case) judge() {
+// walk takes the zone through its plan, and works out what the rules look at.
+func (k *Case) walk() {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
 	k.look()
@@ -204,8 +205,12 @@ func (k *Case) judge() {
 	stains(&k.Trace.End, z.lightness(c), &k.Stains)
 	k.paint()
 	k.chip()
+}
+
+// ask lets rules look at the walk.
+func (k *Case) ask(rules ...*Rule) {
 	k.hits = k.hits[:0]
-	for _, r := range Rules {
+	for _, r := range rules {
 		k.current = r
 		if r.Step != nil {
 			for i := range k.Trace.Events {

@@ -169,9 +169,9 @@ var bleedRules = []Rule{
 
 // cutStep is the last step, from 1, that wears deep.
 func (k *Case) cutStep() int {
-	for i := len(k.Zone.Steps) - 1; i >= 0; i-- {
-		if x := k.effectOf(&k.Zone.Steps[i]); x != nil && x.Deep {
-			return i + 1
+	for i := len(k.Trace.Events) - 1; i >= 0; i-- {
+		if e := &k.Trace.Events[i]; e.Effect != nil && e.Effect.Deep {
+			return e.Step
 		}
 	}
 	return 0

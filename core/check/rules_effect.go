@@ -237,7 +237,7 @@ var effectRules = []Rule{
 		Looks: "how long the paint has dried when the cloth comes, in this workshop's air",
 		Mends: "wearing it the same day",
 		Step: func(k *Case, e *surface.Event) {
-			x := k.effectOf(e.Doing)
+			x := e.Effect
 			p := &e.Before.Patches[surface.Field]
 			if x == nil || x.Ground != craft.GroundSoft || p.Product == craft.NoProduct {
 				return
@@ -290,7 +290,7 @@ var effectRules = []Rule{
 		Looks: "the paint that the effect is worked on",
 		Mends: "clay or chalk paint to be worn wet, milk paint to flake",
 		Step: func(k *Case, e *surface.Event) {
-			x := k.effectOf(e.Doing)
+			x := e.Effect
 			if x == nil {
 				return
 			}
@@ -447,7 +447,7 @@ var effectRules = []Rule{
 		Looks: "what lies under the leaf, and how long it has dried in this workshop's air",
 		Mends: "size, and the right hour",
 		Step: func(k *Case, e *surface.Event) {
-			x := k.effectOf(e.Doing)
+			x := e.Effect
 			if x == nil || x.Ground != craft.GroundTack {
 				return
 			}
@@ -513,7 +513,7 @@ var effectRules = []Rule{
 		Looks: "what lies there when the effect is worked",
 		Mends: "the effect after the paint",
 		Step: func(k *Case, e *surface.Event) {
-			x := k.effectOf(e.Doing)
+			x := e.Effect
 			if x == nil || x.Ground == craft.GroundAny || x.Ground == craft.GroundTack {
 				return
 			}

@@ -32,7 +32,7 @@ var filmRules = []Rule{
 				up = s.Product
 			case s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Carrier == craft.Water:
 				up = craft.NoProduct
-			case s.Do == surface.Effect && k.Chippy && k.effectOf(s) != nil && k.effectOf(s).Wets:
+			case k.Chippy && e.Effect != nil && e.Effect.Wets:
 				up = craft.NoProduct
 			default:
 				return

@@ -245,24 +245,7 @@ var useRules = []Rule{
 			return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
 				"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
 		},
-		Mend: func(m *Mender, h *Hit) {
-			seals := craft.Wears[h.Case.Facts.Wear].Seals
-			if m.Zone.Look == "chippy" || m.Zone.Look == "layered_chippy" {
-				seals = []string{"wax_clear", "wax_oil"}
-			}
-			for _, id := range seals {
-				p, _ := m.Craft.Product(id)
-				coats := 2
-				if m.Craft.Products[p].Role == craft.RoleWax {
-					coats = 1
-				}
-				s := m.coat(p, coats)
-				if coats == 1 {
-					s.Method = "rag"
-				}
-				m.Edit("Seal it with "+craft.Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, len(m.Zone.Steps), s))
-			}
-		},
+		Mend: func(m *Mender, _ *Hit) { m.seals() },
 	},
 }
 
@@ -276,6 +259,23 @@ func sealWords(k *Case) string {
 		return w[0] + " or " + w[1]
 	}
 	return craft.List(w)
+}
+
+// seals proposes what closes it, by the wear, as the last step.
+func (m *Mender) seals() {
+	seals := craft.Wears[m.hit.Case.Facts.Wear].Seals
+	if m.hit.Case.Chippy {
+		seals = []string{"wax_clear", "wax_oil"}
+	}
+	for _, id := range seals {
+		p, _ := m.Craft.Product(id)
+		s := m.coat(p, 2)
+		if m.Craft.Products[p].Role == craft.RoleWax {
+			s = m.coat(p, 1)
+			s.Method = "rag"
+		}
+		m.Edit("Seal it with "+craft.Lower(StepWords(m.Craft, &s)), insert(m.Zone.Steps, len(m.Zone.Steps), s))
+	}
 }
 
 // harder proposes the seals that stand the wear: in place of the last clear or

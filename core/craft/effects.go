@@ -39,6 +39,20 @@ type EffectRow struct {
 	// where that stays as it was.
 	Dusty bool
 	Dries Family
+	// Pores tells that it lies in open grain, Sealed that what it is worked over
+	// must not drink, and Raised that it stands up from the face.
+	Pores, Sealed, Raised bool
+	// LeastCoats of the paint it is worked on, and ClearCoats over it; 0 for as
+	// many as there are.
+	LeastCoats, ClearCoats int
+	// Rests is the hours that it is left before the next coat: any, or only
+	// wax and oil that are rubbed in. Working defaults.
+	Rests    float64
+	RubsOnly bool
+	// SealedBy are the roles of what must lie over it, empty where it may stay
+	// open, and Shines the least sheen of the whole, DeadFlat where that is free.
+	SealedBy []Role
+	Shines   Sheen
 	// Settles is the hours until it may be worked over, and Minutes the work on a
 	// square metre. Working defaults.
 	Settles, Minutes float64
@@ -68,15 +82,22 @@ func doing(rows []EffectRow) []EffectRow {
 			r.Ground, r.Lays, r.Settles, r.Minutes = GroundPaint, "paint_acrylic", hours, minutes
 		}
 	}
+	closed := []Role{RoleClear, RoleWax}
+	sealed := func(f do) do {
+		return func(r *EffectRow) {
+			f(r)
+			r.SealedBy = closed
+		}
+	}
 	does := map[string]do{
 		"chippy": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundPowder, true, true, []string{"paint_milk"}, 20
-			r.Dusty = true
+			r.Dusty, r.LeastCoats, r.Rests = true, 2, 48
 			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
 		},
 		"layered_chippy": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundPowder, true, true, []string{"paint_milk"}, 25
-			r.Dusty = true
+			r.Dusty, r.LeastCoats, r.Rests = true, 2, 48
 			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
 		},
 		"crackle": func(r *EffectRow) {
@@ -96,7 +117,7 @@ func doing(rows []EffectRow) []EffectRow {
 		},
 		"enamelware": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Shows, r.Veil, r.Minutes = GroundPaint, true, true, true, 15
-			r.Excludes = []string{"chippy", "layered_chippy", "crackle"}
+			r.Excludes, r.Shines = []string{"chippy", "layered_chippy", "crackle"}, Satin
 		},
 		"shade_highlight": paintOver(2, 25),
 		"glaze": func(r *EffectRow) {
@@ -105,29 +126,39 @@ func doing(rows []EffectRow) []EffectRow {
 		},
 		"drawn_grain": func(r *EffectRow) {
 			r.Ground, r.Lays, r.Covers, r.By, r.Minutes = GroundPaint, "glaze_stain", true, nil, 25
+			r.Rests, r.RubsOnly = 48, true
 			r.Excludes = []string{"marble"}
 		},
 		"marble": func(r *EffectRow) {
 			r.Ground, r.Lays, r.Covers, r.Settles, r.Minutes = GroundPaint, "paint_acrylic", true, 3, 60
+			r.SealedBy, r.ClearCoats = closed, 3
 		},
 		"limed": func(r *EffectRow) {
 			r.Lays, r.Covers, r.By, r.Veil, r.Minutes = "wax_white", true, []string{"wax_white"}, true, 15
+			r.Pores = true
 			r.Excludes = []string{"marble", "crackle"}
 		},
-		"stamp":   paintOver(2, 15),
-		"stencil": paintOver(2, 20),
+		"stamp":   sealed(paintOver(2, 15)),
+		"stencil": sealed(paintOver(2, 20)),
 		"gild": func(r *EffectRow) {
 			r.Ground, r.Settles, r.Minutes, r.Dries = GroundTack, 12, 60, PrimerFilm
+			r.SealedBy = []Role{RoleClear, RoleWax, RolePrimer} // shellac seals leaf
 		},
 		"decoupage": func(r *EffectRow) {
 			r.Lays, r.Covers, r.Settles, r.Minutes = "clear_wb", true, 2, 40
+			r.Sealed, r.SealedBy = true, closed
 		},
-		"raised_stencil": paintOver(8, 40),
-		"colour_blend":   paintOver(3, 30),
+		"raised_stencil": func(r *EffectRow) {
+			paintOver(8, 40)(r)
+			r.Raised = true
+		},
+		"colour_blend": paintOver(3, 30),
 		"wash_wipe": func(r *EffectRow) {
-			r.Wets, r.Veil, r.Settles, r.Minutes = true, true, 2, 15
+			r.Wets, r.Veil, r.Sealed, r.Settles, r.Minutes = true, true, true, 2, 15
 		},
-		"dusting":   func(r *EffectRow) { r.Minutes = 10 },
+		"dusting": func(r *EffectRow) {
+			r.Minutes, r.SealedBy = 10, []Role{RoleWax}
+		},
 		"dry_brush": paintOver(1, 15),
 		"fabric_dye": func(r *EffectRow) {
 			r.Veil, r.By, r.Minutes = true, []string{"fabric_wash"}, 10

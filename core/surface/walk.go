@@ -13,7 +13,8 @@ type Event struct {
 	Step   int // from 1
 	CoatNo int // from 1 for a coat, 0 for everything else
 	Doing  *Step
-	Before *State // as the event before left it
+	Effect *craft.EffectRow // the effect that is worked, nil for any other step
+	Before *State           // as the event before left it
 	// Begun is when the work on it began, in hours, after whatever it had to
 	// wait for.
 	Begun float64
@@ -89,7 +90,7 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 // coat step, and fills in the event. It is the only place where a state
 // changes.
 func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e *Event) {
-	e.Step, e.CoatNo, e.Doing, e.NBounds = step, coatNo, s, 0
+	e.Step, e.CoatNo, e.Doing, e.Effect, e.NBounds = step, coatNo, s, nil, 0
 	e.Before, e.After = before, *before
 	st := &e.After
 	if s.Do != Coat && s.Do != Wait && s.Do != Test {
@@ -198,6 +199,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		return
 	}
 	row := &c.Effects[x]
+	e.Effect = row
 	st.work(f, row.Minutes)
 	field := &st.Patches[Field]
 	if p, ok := c.Product(row.Lays); ok && !made(c, row, field.Product) {
