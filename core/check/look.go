@@ -428,15 +428,35 @@ func (k *Case) lastStep() int {
 	return 0
 }
 
+// before are the events of the walk before one of them.
+func (k *Case) before(e *surface.Event) []surface.Event {
+	for i := range k.Trace.Events {
+		if &k.Trace.Events[i] == e {
+			return k.Trace.Events[:i]
+		}
+	}
+	return nil
+}
+
+// laid is how many coats of a family were laid before an event.
+func (k *Case) laid(e *surface.Event, c craft.Coat) int {
+	n := 0
+	below := k.before(e)
+	for i := range below {
+		if s := below[i].Doing; s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == c {
+			n++
+		}
+	}
+	return n
+}
+
 // run is the film in micrometres that a product has laid in one go below an
 // event.
 func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 	sum := 0.
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		if o == e {
-			break
-		}
+	below := k.before(e)
+	for i := range below {
+		o := &below[i]
 		if o.Doing.Do != surface.Coat {
 			continue
 		}

@@ -34,7 +34,7 @@ var demandRules = []Rule{
 				about = "thirsty"
 			case x.Raised && (k.Facts.GapMM > 0 || k.Facts.Touching):
 				about = "slides"
-			case x.LeastCoats > 0 && e.Doing.Do == surface.Effect && k.powder(e) == 1:
+			case x.LeastCoats > 0 && e.Doing.Do == surface.Effect && k.laid(e, craft.MK) == 1:
 				about = "coats"
 			default:
 				return
@@ -87,16 +87,15 @@ var demandRules = []Rule{
 			if e.NBounds == 0 || e.Doing.Do != surface.Coat || e.CoatNo > 1 || e.Doing.Scope != surface.All {
 				return
 			}
-			o := k.workedUnder(e)
+			o := surface.Worked(k.before(e))
 			if o == nil {
 				return
 			}
 			x := o.Effect
-			if x.Rests == 0 || x.RubsOnly && k.Craft.Products[e.Doing.Product].Role != craft.RoleWax {
+			if x.RubsOnly && k.Craft.Products[e.Doing.Product].Role != craft.RoleWax {
 				return
 			}
-			const nearly = .85 // of a figure that nobody has by the hour
-			if waited := e.Begun - o.After.Hours; waited < nearly*x.Rests {
+			if waited := e.Begun - o.After.Hours; !x.Settled(waited) {
 				k.add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
 			}
 		},
@@ -224,54 +223,14 @@ func (k *Case) drinks(e *surface.Event, x *craft.EffectRow) bool {
 		p := &e.Before.Patches[surface.Field]
 		return p.Top == craft.PorousPaint && p.Product != craft.NoProduct
 	}
-	var veil *surface.Event
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		if o == e {
-			break
-		}
-		if o.Doing.Do == surface.Coat && o.Doing.Scope == surface.All {
-			veil = o
+	below := k.before(e)
+	for i := len(below) - 1; i >= 0; i-- {
+		if veil := &below[i]; veil.Doing.Do == surface.Coat && veil.Doing.Scope == surface.All {
+			b := &veil.Bounds[0]
+			return veil.NBounds > 0 && b.On == craft.PorousPaint && b.Under != craft.NoProduct && b.Under != b.Product
 		}
 	}
-	if veil == nil || veil.NBounds == 0 {
-		return false
-	}
-	b := &veil.Bounds[0]
-	return b.On == craft.PorousPaint && b.Under != craft.NoProduct && b.Under != veil.Doing.Product
-}
-
-// powder is how many coats of powder paint lie below an event.
-func (k *Case) powder(e *surface.Event) int {
-	n := 0
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		if o == e {
-			break
-		}
-		if o.Doing.Do == surface.Coat && k.Craft.Products[o.Doing.Product].Coat == craft.MK {
-			n++
-		}
-	}
-	return n
-}
-
-// workedUnder is the effect that was worked last before a coat, with no other
-// coat between; nil where there is none.
-func (k *Case) workedUnder(e *surface.Event) *surface.Event {
-	var last *surface.Event
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		switch {
-		case o == e:
-			return last
-		case o.Effect != nil:
-			last = o
-		case o.Doing.Do == surface.Coat && o.Doing.Scope == surface.All:
-			last = nil
-		}
-	}
-	return last
+	return false
 }
 
 // over lists the coats that are laid all over after an event, in their order.

@@ -519,7 +519,7 @@ var effectRules = []Rule{
 			}
 			chips := x.Ground == craft.GroundPowder && e.Doing.Resist != ""
 			if chips || k.lastPaint(e) != craft.NoProduct {
-				if x.Ground == craft.GroundMedium && !k.laidBefore(e, craft.CM) {
+				if x.Ground == craft.GroundMedium && k.laid(e, craft.CM) == 0 {
 					k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
 				}
 				return
@@ -690,31 +690,13 @@ func (k *Case) lastPaint(e *surface.Event) craft.Product {
 	if e.Before.Patches[surface.Field].Coats == 0 {
 		return craft.NoProduct
 	}
-	last := craft.NoProduct
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		if o == e {
-			break
-		}
-		if o.Doing.Do == surface.Coat && o.Doing.Scope == surface.All && k.Craft.Products[o.Doing.Product].Role == craft.RolePaint {
-			last = o.Doing.Product
+	below := k.before(e)
+	for i := len(below) - 1; i >= 0; i-- {
+		if s := below[i].Doing; s.Do == surface.Coat && s.Scope == surface.All && k.Craft.Products[s.Product].Role == craft.RolePaint {
+			return s.Product
 		}
 	}
-	return last
-}
-
-// laidBefore tells whether a coat of a family was laid before an event.
-func (k *Case) laidBefore(e *surface.Event, c craft.Coat) bool {
-	for i := range k.Trace.Events {
-		o := &k.Trace.Events[i]
-		if o == e {
-			return false
-		}
-		if o.Doing.Do == surface.Coat && k.Craft.Products[o.Doing.Product].Coat == c {
-			return true
-		}
-	}
-	return false
+	return craft.NoProduct
 }
 
 // tackTo is until when a resist is tacky, in hours here.

@@ -58,6 +58,10 @@ type EffectRow struct {
 	Settles, Minutes float64
 }
 
+// Settled tells whether so many hours are as good as what it rests: nobody has
+// that figure by the hour.
+func (r *EffectRow) Settled(hours float64) bool { return hours >= .85*r.Rests }
+
 // Effect is an index into a [Craft]'s effects.
 type Effect uint8
 

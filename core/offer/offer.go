@@ -6,6 +6,7 @@ package offer
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/check"
@@ -64,6 +65,9 @@ func Next(c *craft.Craft, z *check.Zone, at int) []Offer {
 	m := &meeting{c: c, z: z, at: at, base: &base, facts: base.Facts, fails: fails(&base)}
 	t := surface.Walk(c, &m.facts, z.Steps[:at])
 	m.state = t.End
+	if e := surface.Worked(t.Events); e != nil {
+		m.worked, m.rested = e.Effect, t.End.Hours-e.After.Hours
+	}
 	if t.End.Auto && len(t.Events) > 0 { // nothing has waited for anything yet
 		m.state = t.Events[len(t.Events)-1].After
 	}
@@ -121,6 +125,10 @@ type meeting struct {
 	facts surface.Facts
 	state surface.State
 	fails map[string]bool
+	// worked is the effect that no coat lies over yet, nil where there is none, and
+	// rested for how many hours it has settled.
+	worked *craft.EffectRow
+	rested float64
 	// shows is the stain that one more coat of paint would let show, once that
 	// was worked out.
 	shows *check.Stain
@@ -300,6 +308,11 @@ func (m *meeting) open() bool {
 }
 
 func (m *meeting) wait(o *Offer) {
+	if x := m.worked; x != nil && !x.Settled(m.rested) {
+		o.Step.Hours, o.need = math.Ceil(x.Rests-m.rested), needWait
+		o.Why = fmt.Sprintf("%s settles for about %s before anything goes over it", x.Name, check.Hours(x.Rests))
+		return
+	}
 	if m.at >= len(m.z.Steps) {
 		return
 	}

@@ -59,7 +59,7 @@ func TestTakingTheFirstOfferEndsInASoundPlan(t *testing.T) {
 		{"zinc with oxide", zone(t, "galvanised", "none", "satin", func(z *check.Zone) { z.Soils[craft.Oxide] = 1 }),
 			[]string{"Alcohol wipe", "Scuff with a fine pad", "Dust off", "Zinc primer", "Chalk paint", "Clear wax"}},
 		{"a flaking look", zone(t, "beech", "polyurethane", "gloss", func(z *check.Zone) { z.Soils[craft.Grime] = 1; z.Look = "chippy" }),
-			[]string{"Detergent wash", "Milk paint", "Chippy", "Dust off", "Clear wax"}},
+			[]string{"Detergent wash", "Milk paint", "Chippy", "Dust off", "Wait", "Clear wax"}},
 		{"a stencil on a birch box with its hinges on", zone(t, "birch", "none", "matt", func(z *check.Zone) { z.Look = "stencil"; z.Stays = []string{"hinges"}; z.Loose = craft.LooseVeneer }),
 			[]string{"Repair", "Raise the grain", "Dust off", "Mask", "Milk paint", "Stencilled", "Clear wax"}},
 	} {

@@ -27,6 +27,20 @@ type Event struct {
 // Boundaries are the boundaries the event made.
 func (e *Event) Boundaries() []Boundary { return e.Bounds[:e.NBounds] }
 
+// Worked is the effect that was worked last in a row of events, with no coat over
+// it yet; nil where there is none.
+func Worked(events []Event) *Event {
+	for i := len(events) - 1; i >= 0; i-- {
+		switch e := &events[i]; {
+		case e.Effect != nil:
+			return e
+		case e.Doing.Do == Coat && e.Doing.Scope == All:
+			return nil
+		}
+	}
+	return nil
+}
+
 // Trace is a whole walk.
 type Trace struct {
 	Start  State
