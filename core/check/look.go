@@ -229,7 +229,7 @@ func (k *Case) chip() {
 	x := &k.Chips.Chipping
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]
-		if s := e.Doing; s.Do == surface.Effect && (s.Effect == "chippy" || s.Effect == "layered_chippy") {
+		if s := e.Doing; e.Effect != nil && e.Effect.Flakes() {
 			x.Heated = x.Heated || s.Heat
 			x.Wetted = x.Wetted || s.Wetted
 			x.Resist = x.Resist || s.Resist != ""

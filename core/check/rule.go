@@ -229,17 +229,16 @@ func (k *Case) look() {
 	if x, ok := k.Craft.Effect(k.Zone.Look); ok {
 		k.Look = &k.Craft.Effects[x]
 	}
-	wants := func(id string) {
-		k.Chippy = k.Chippy || id == "chippy" || id == "layered_chippy"
-		k.Cracks = k.Cracks || id == "crackle" || id == "lift_off"
+	wants := func(x *craft.EffectRow) {
+		k.Chippy = k.Chippy || x.Flakes()
+		k.Cracks = k.Cracks || x.Cracks
 	}
-	wants(k.Zone.Look)
-	for i := range k.Zone.Steps {
-		s := &k.Zone.Steps[i]
-		if s.Do == surface.Effect {
-			wants(s.Effect)
-			// Pigment is worked into cracks, and so wants them.
-			k.Cracks = k.Cracks || s.Effect == "dusting"
+	if k.Look != nil {
+		wants(k.Look)
+	}
+	for i := range k.Trace.Events {
+		if x := k.Trace.Events[i].Effect; x != nil {
+			wants(x)
 		}
 	}
 }

@@ -57,7 +57,7 @@ var effectRules = []Rule{
 			})
 			m.Edit("Leave the shine on: no sanding, no additive", unscuffed)
 			for i := range m.Zone.Steps {
-				if s := &m.Zone.Steps[i]; s.Do == surface.Effect && (s.Effect == "chippy" || s.Effect == "layered_chippy") {
+				if x, ok := m.Craft.Effect(m.Zone.Steps[i].Effect); ok && m.Craft.Effects[x].Flakes() {
 					m.change("Lay wax in patches where it is to let go", i+1, func(s *surface.Step) { s.Resist = "wax" })
 					m.change("Warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
 				}
@@ -305,13 +305,13 @@ var effectRules = []Rule{
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "distress_wet" {
+			if x, _ := k.Craft.Effect(h.Subject); k.Craft.Effects[x].Ground == craft.GroundSoft {
 				return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it has dried a damp cloth only polishes it. Clay and chalk paint wipe back."
 			}
 			return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without its additive lets go in flakes."
 		},
 		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "distress_wet" {
+			if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
 				for _, id := range []string{"paint_clay", "paint_chalk"} {
 					m.young(h, id)
 				}
@@ -365,8 +365,7 @@ var effectRules = []Rule{
 			}
 			top := s.Paints[len(s.Paints)-1]
 			below := s.Below()
-			layered := k.Look.ID == "layered_chippy"
-			if layered && len(below) > 1 {
+			if k.Look.Layered && len(below) > 1 {
 				below = below[:len(below)-1] // the ground is not one of its layers
 			}
 			if k.Cracks {
@@ -625,12 +624,12 @@ var effectRules = []Rule{
 			if look.Dusty {
 				m.Edit(look.Name+" after the paint, and dust off", insert(m.Zone.Steps, i, step, surface.Step{Do: surface.Dust}))
 			}
-			if look.ID == "glaze" {
+			if look.Ground == craft.GroundSealed {
 				p, _ := m.Craft.Product("clear_wb")
 				seal := m.coat(p, 1)
 				m.Edit("Seal the paint, then glaze it", insert(m.Zone.Steps, i, seal, step))
 			}
-			if look.ID == "gild" {
+			if look.Ground == craft.GroundTack {
 				p, _ := m.Craft.Product("size_leaf")
 				size := m.coat(p, 1)
 				size.Auto, size.WaitH = false, 1

@@ -81,7 +81,7 @@ var filmRules = []Rule{
 		Looks: "the pores of what lies under a glaze or a coloured wax",
 		Mends: "one coat of clear, a day dry, before the glaze; clear wax before dark",
 		Step: func(k *Case, e *surface.Event) {
-			if k.Zone.Look == "drawn_grain" || k.Zone.Look == "limed" || e.Doing.Do == surface.Effect && e.Doing.Effect == "drawn_grain" {
+			if k.Look != nil && k.Look.Thirsty || e.Effect != nil && e.Effect.Thirsty {
 				return
 			}
 			for i := range e.Boundaries() {
@@ -407,7 +407,7 @@ var filmRules = []Rule{
 			}
 			p := &k.Craft.Products[s.Product]
 			most := p.ThinMax
-			if k.Look != nil && k.Look.Veil || k.Zone.Look == "marble" || k.Zone.Look == "colour_blend" {
+			if k.Look != nil && (k.Look.Veil || k.Look.Thins) {
 				most = max(most, veilThin)
 			}
 			switch {

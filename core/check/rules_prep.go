@@ -452,7 +452,7 @@ var prepRules = []Rule{
 		Mends: "raising the grain first; sanding with 320 after the first coat",
 		End: func(k *Case) {
 			p := &k.Trace.End.Patches[surface.Field]
-			if p.RoughStep == 0 || k.Look != nil && k.Look.ID == "limed" {
+			if p.RoughStep == 0 || k.Look != nil && k.Look.Pores {
 				return
 			}
 			sev := Note

@@ -25,6 +25,12 @@ type EffectRow struct {
 	Wears, Deep, Wets bool
 	// Shows tells that it lives by a colour below that differs.
 	Shows bool
+	// Cracks tells that it lives by a coat that cracks or is pulled off over a
+	// medium, and Layered that the layers below it are part of it.
+	Cracks, Layered bool
+	// Thirsty tells that it wants a ground that drinks, and Thins that paint is
+	// thinned for it past its usual range.
+	Thirsty, Thins bool
 	// Veil tells that its coats are meant to let the ground be seen.
 	Veil bool
 	// Lays is the product that it leaves on the surface, empty for none; Covers
@@ -57,6 +63,9 @@ type EffectRow struct {
 	// square metre. Working defaults.
 	Settles, Minutes float64
 }
+
+// Flakes tells whether it is paint that lets go.
+func (r *EffectRow) Flakes() bool { return r.Ground == GroundPowder }
 
 // Settled tells whether so many hours are as good as what it rests: nobody has
 // that figure by the hour.
@@ -100,16 +109,17 @@ func doing(rows []EffectRow) []EffectRow {
 			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
 		},
 		"layered_chippy": func(r *EffectRow) {
+			r.Layered = true
 			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundPowder, true, true, []string{"paint_milk"}, 25
 			r.Dusty, r.LeastCoats, r.Rests = true, 2, 48
 			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
 		},
 		"crackle": func(r *EffectRow) {
-			r.Ground, r.Shows, r.By, r.Minutes = GroundPaint, true, []string{"crackle_medium"}, 5
+			r.Ground, r.Cracks, r.Shows, r.By, r.Minutes = GroundPaint, true, true, []string{"crackle_medium"}, 5
 			r.Excludes = []string{"lift_off"}
 		},
 		"lift_off": func(r *EffectRow) {
-			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundMedium, true, true, []string{"lift_medium"}, 15
+			r.Ground, r.Cracks, r.Wears, r.Shows, r.By, r.Minutes = GroundMedium, true, true, true, []string{"lift_medium"}, 15
 		},
 		"distress_wet": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Wets, r.Shows, r.Minutes = GroundSoft, true, true, true, 15
@@ -130,16 +140,16 @@ func doing(rows []EffectRow) []EffectRow {
 		},
 		"drawn_grain": func(r *EffectRow) {
 			r.Ground, r.Lays, r.Covers, r.By, r.Minutes = GroundPaint, "glaze_stain", true, nil, 25
-			r.Rests, r.RubsOnly = 48, true
+			r.Thirsty, r.Rests, r.RubsOnly = true, 48, true
 			r.Excludes = []string{"marble"}
 		},
 		"marble": func(r *EffectRow) {
 			r.Ground, r.Lays, r.Covers, r.Settles, r.Minutes = GroundPaint, "paint_acrylic", true, 3, 60
-			r.SealedBy, r.ClearCoats = closed, 3
+			r.Thins, r.SealedBy, r.ClearCoats = true, closed, 3
 		},
 		"limed": func(r *EffectRow) {
 			r.Lays, r.Covers, r.By, r.Veil, r.Minutes = "wax_white", true, []string{"wax_white"}, true, 15
-			r.Pores = true
+			r.Pores, r.Thirsty = true, true
 			r.Excludes = []string{"marble", "crackle"}
 		},
 		"stamp":   sealed(paintOver(2, 15)),
@@ -156,12 +166,15 @@ func doing(rows []EffectRow) []EffectRow {
 			paintOver(8, 40)(r)
 			r.Raised = true
 		},
-		"colour_blend": paintOver(3, 30),
+		"colour_blend": func(r *EffectRow) {
+			paintOver(3, 30)(r)
+			r.Thins = true
+		},
 		"wash_wipe": func(r *EffectRow) {
-			r.Wets, r.Veil, r.Sealed, r.Settles, r.Minutes = true, true, true, 2, 15
+			r.Wets, r.Thins, r.Veil, r.Sealed, r.Settles, r.Minutes = true, true, true, true, 2, 15
 		},
 		"dusting": func(r *EffectRow) {
-			r.Minutes, r.SealedBy = 10, []Role{RoleWax}
+			r.Cracks, r.Minutes, r.SealedBy = true, 10, []Role{RoleWax} // it is worked into cracks
 		},
 		"dry_brush": paintOver(1, 15),
 		"fabric_dye": func(r *EffectRow) {

@@ -218,7 +218,10 @@ func (m *meeting) effect(o *Offer) {
 }
 
 // flakes tells whether paint is meant to flake off.
-func (m *meeting) flakes() bool { return m.z.Look == "chippy" || m.z.Look == "layered_chippy" }
+func (m *meeting) flakes() bool {
+	x, ok := m.c.Effect(m.z.Look)
+	return ok && m.c.Effects[x].Flakes()
+}
 
 // fit gives a usual step the figures this surface asks for.
 func (m *meeting) fit(s *surface.Step) {
@@ -397,7 +400,10 @@ func (m *meeting) coat(o *Offer) {
 }
 
 // seeThrough tells whether the surface is to stay in sight.
-func (m *meeting) seeThrough() bool { return m.z.Look == "limed" }
+func (m *meeting) seeThrough() bool {
+	x, ok := m.c.Effect(m.z.Look)
+	return ok && m.c.Effects[x].Pores
+}
 
 // stain is the worst stain that would show through one more coat of paint,
 // and whether any would.

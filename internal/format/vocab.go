@@ -255,7 +255,7 @@ func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
 		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
 	}
 	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Ground == craft.GroundPowder})
+		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Flakes()})
 	}
 	for _, r := range craft.Families {
 		v.Families = append(v.Families, word(r.ID, r.Name, ""))

@@ -24,6 +24,9 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   const notes = findings.filter((f) => f.severity === "note");
   const cautions = notes.filter((f) => f.repairs.some((r) => r.kind === "acknowledge"));
   const worth = notes.filter((f) => !cautions.includes(f));
+  const row = (f: Finding, r: Repair) => (
+    <RepairRow key={key(r)} r={r} held={held === r} onHold={onHold} onPoint={onPoint} onPress={() => onRepair(f, r)} />
+  );
   const at = new Map<string, number>();
   said.forEach((f, i) => {
     for (const r of f.repairs) if (!at.has(key(r))) at.set(key(r), i);
@@ -54,20 +57,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                   {here.length ? "Also mended by what is offered above." : "Mended by what is offered above."}
                 </p>
               )}
-              {here.length > 0 && (
-                <div className="mt-2 grid gap-1.5">
-                  {here.map((r) => (
-                    <RepairRow
-                      key={key(r)}
-                      r={r}
-                      held={held === r}
-                      onHold={onHold}
-                      onPoint={onPoint}
-                      onPress={() => onRepair(f, r)}
-                    />
-                  ))}
-                </div>
-              )}
+              {here.length > 0 && <div className="mt-2 grid gap-1.5">{here.map((r) => row(f, r))}</div>}
             </li>
           );
         })}
@@ -85,13 +75,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                   .slice(0, 1)
                   .map((r) => (
                     <div key={key(r)} className="mt-1 grid">
-                      <RepairRow
-                        r={r}
-                        held={held === r}
-                        onHold={onHold}
-                        onPoint={onPoint}
-                        onPress={() => onRepair(f, r)}
-                      />
+                      {row(f, r)}
                     </div>
                   ))}
               </li>
