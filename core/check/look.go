@@ -74,22 +74,23 @@ func (k *Case) power(c colour.RGB, cr float64) float64 {
 	return p
 }
 
-// usualPrimer is what an opaque product without a colour of its own looks like.
-var usualPrimer, _ = colour.Parse("#f3f1ea")
+// usual is what an opaque product without a colour of its own looks like.
+var usual, _ = colour.Parse("#f3f1ea")
 
-// colourOf is the colour that a step lays: its own, the target's for paints, the
-// product's usual one for the rest; false where a paint has none.
-func (z *Zone) colourOf(p *craft.ProductRow, own string) (colour.RGB, bool) {
+// ColourOf is the colour that a coat of a product has: its own, the target's for
+// paints, the product's usual one for the rest; false where nobody said, and where
+// it has none.
+func (z *Zone) ColourOf(p *craft.ProductRow, own string) (colour.RGB, bool) {
 	if c, ok := colour.Parse(own); ok {
 		return c, true
-	}
-	if p.Role == craft.RolePaint && p.Colour == "" {
-		return colour.Parse(z.Colour)
 	}
 	if c, ok := colour.Parse(p.Colour); ok {
 		return c, true
 	}
-	return usualPrimer, true
+	if c, ok := colour.Parse(z.Colour); ok && p.Role == craft.RolePaint {
+		return c, true
+	}
+	return usual, p.Opaque() && p.Role != craft.RolePaint
 }
 
 // above is the share of its water or thinner beyond which a coat hides less.
@@ -128,10 +129,7 @@ func (k *Case) paint() {
 		if p.Hiding < .05 {
 			continue
 		}
-		want, ok := z.colourOf(p, e.Doing.Colour)
-		if !ok {
-			want, _ = colour.Parse("#ffffff")
-		}
+		want, ok := z.ColourOf(p, e.Doing.Colour)
 		power := k.power(want, p.Hiding)
 		if m := e.Doing.Method; m != "spray" && m != "aerosol" {
 			power *= colour.ThinSpots

@@ -1,7 +1,6 @@
 package check
 
 import (
-	"math"
 	"slices"
 
 	"rutile/core/craft"
@@ -132,7 +131,7 @@ func StainVerdict(de float64) Verdict {
 // After is the stain after some days: it comes with the bleeder's own
 // slowness and never goes back.
 func (s *Stain) After(days float64) float64 {
-	return s.DeltaE * (1 - math.Exp(-days/craft.Bleeders[s.Bleeder].Tau))
+	return s.DeltaE * craft.Bleeders[s.Bleeder].Come(days)
 }
 
 // Show is the share of a stain that the eye sees on a finish of lightness

@@ -1,5 +1,7 @@
 package craft
 
+import "math"
+
 // Bleeder is something below the paint that can rise through it.
 type Bleeder uint8
 
@@ -50,6 +52,10 @@ type BleederRow struct {
 	Rule   string // the rule that reports it
 	How    string // how it shows
 }
+
+// Come is the share of a stain that has come after so many days: it comes slowly
+// and never goes back. Working default.
+func (r *BleederRow) Come(days float64) float64 { return 1 - math.Exp(-days/r.Tau) }
 
 // Bleeders is indexed by Bleeder.
 var Bleeders = [NumBleeders]BleederRow{

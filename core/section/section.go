@@ -287,12 +287,10 @@ func (w *drawer) event(e *surface.Event) {
 	case surface.Coat, surface.Effect:
 		product := e.Doing.Product
 		if e.Doing.Do == surface.Effect {
-			x, _ := w.c.Effect(e.Doing.Effect)
-			row := &w.c.Effects[x]
-			if !row.Covers {
+			if e.Effect == nil || !e.Effect.Covers {
 				break
 			}
-			product, _ = w.c.Product(row.Lays)
+			product, _ = w.c.Product(e.Effect.Lays)
 		}
 		if e.NBounds == 0 {
 			break
@@ -318,17 +316,11 @@ func (w *drawer) event(e *surface.Event) {
 func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, product craft.Product) Layer {
 	p := &c.Products[product]
 	l := Layer{
-		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: surface.Film(p, e.Doing), Colour: p.Colour,
+		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: surface.Film(p, e.Doing),
 		Clear: !p.Opaque(), Step: e.Step, CoatNo: e.CoatNo, Spots: e.Doing.Scope != surface.All,
 	}
-	if p.Role == craft.RolePaint && l.Colour == "" {
-		l.Colour = z.Colour
-	}
-	if e.Doing.Colour != "" {
-		l.Colour = e.Doing.Colour
-	}
-	if l.Colour == "" && p.Opaque() {
-		l.Colour = "#f3f1ea"
+	if col, ok := z.ColourOf(p, e.Doing.Colour); ok || p.Opaque() {
+		l.Colour = col.Hex()
 	}
 	for i := range e.Boundaries() {
 		b := &e.Bounds[i]
@@ -355,20 +347,12 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, prod
 				l.Stain, l.StainColour = s, craft.Bleeders[b].Colour
 			}
 			for n, at := range Moments {
-				l.Over[n] = max(l.Over[n], s*(1-math.Exp(-at.Days/craft.Bleeders[b].Tau)))
+				l.Over[n] = max(l.Over[n], s*craft.Bleeders[b].Come(at.Days))
 			}
 		}
 	}
-	if e.Doing.Do == surface.Effect {
-		l.Name, l.CoatNo = effectName(c, e.Doing.Effect), 0
+	if e.Effect != nil {
+		l.Name, l.CoatNo = e.Effect.Name, 0
 	}
 	return l
-}
-
-func effectName(c *craft.Craft, id string) string {
-	x, ok := c.Effect(id)
-	if !ok {
-		return id
-	}
-	return c.Effects[x].Name
 }
