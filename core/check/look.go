@@ -512,6 +512,12 @@ func (k *Case) guard() (int, craft.Product, bool) {
 	return best, by, finished && coats > 0
 }
 
+// tooSoft tells whether the last coats take less wear than is asked.
+func (k *Case) tooSoft() bool {
+	g, _, ok := k.guard()
+	return ok && g < craft.GuardAsked[k.Facts.Wear]
+}
+
 // finalSheen is the sheen a plan ends in; NoSheen where it has no coat.
 func (k *Case) finalSheen() craft.Sheen {
 	for i := len(k.Trace.Events) - 1; i >= 0; i-- {

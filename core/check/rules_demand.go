@@ -140,7 +140,7 @@ var demandRules = []Rule{
 				k.add(Hit{Severity: Watch, Step: step, Subject: "wax " + x.ID})
 			case len(x.SealedBy) > 0 && !slices.ContainsFunc(over, role):
 				k.add(Hit{Severity: Watch, Step: step, Subject: "open " + x.ID})
-			case clears > 0 && clears < x.ClearCoats:
+			case clears > 0 && clears < x.ClearCoats && !k.tooSoft(): // otherwise it is another clear that is wanted
 				k.add(Hit{Severity: Note, Step: step, Subject: "coats " + x.ID, Value: float64(clears), Limit: float64(x.ClearCoats)})
 			case final != craft.NoSheen && final < x.Shines:
 				k.add(Hit{Severity: Note, Step: step, Subject: "shine " + x.ID, Value: float64(final), Limit: float64(x.Shines)})

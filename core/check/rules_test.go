@@ -183,6 +183,7 @@ var ruleCases = []struct {
 	{"effect.finish", "birch; look stencil", "paint_acrylic x2; effect stencil", Watch, "", "paint_acrylic x2; effect stencil; clear_wb", "left open"},
 	{"effect.finish", "birch; look dusting", "paint_acrylic x2; effect dusting; clear_wb", Watch, "", "paint_acrylic x2; effect dusting; wax_clear; wax_clear", "Loose pigment"},
 	{"effect.finish", "birch; look marble", "paint_acrylic x2; effect marble; clear_wb x2", Note, "", "paint_acrylic x2; effect marble; clear_wb x3", "wants 3 coats"},
+	{"effect.finish", "birch; look marble; wear tabletop", "paint_acrylic x2; effect marble; clear_wb_hard x2", Note, "", "paint_acrylic x2; effect marble; clear_acrylic_varnish", "until there is depth"},
 	{"effect.finish", "steel; look enamelware", "primer_metal; paint_enamel_wb x2; effect enamelware; clear_wb x2 sheen:matt", Note, "", "primer_metal; paint_enamel_wb x2; effect enamelware; clear_wb x2 sheen:satin", "Enamel shines"},
 	{"effect.undercoat_hidden", "birch paint_acrylic_old matt; made 2010; ground #f0eee6; look distress_wet", "paint_clay x2; effect distress_wet; wax_clear", Watch, "birch paint_acrylic_old matt; made 2010; ground #4a5a52; look distress_wet", "", "another colour"},
 	{"effect.undercoat_hidden", "birch; look crackle", "paint_acrylic x2; crackle_medium wait2; paint_chalk; wax_clear", Watch, "", "paint_acrylic x2 col#4a3b33; crackle_medium wait2; paint_chalk; wax_clear", "What would show"},

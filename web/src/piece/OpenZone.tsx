@@ -323,10 +323,12 @@ function SmallCut({ judged, onPlan }: { judged: ZoneResult; onPlan: () => void }
             <li
               key={b.key}
               title={bandSays(b, u)}
-              className="flex items-center truncate"
+              className="flex items-center"
               style={{ height: b.bottom - b.top }}
             >
-              {b.l.coat && b.l.coat > 1 ? `${b.l.name}, coat ${b.l.coat}` : b.l.name}
+              <span className="truncate leading-tight">
+                {b.l.coat && b.l.coat > 1 ? `${b.l.name}, coat ${b.l.coat}` : b.l.name}
+              </span>
             </li>
           ))}
         </ul>
