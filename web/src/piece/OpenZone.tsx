@@ -320,12 +320,7 @@ function SmallCut({ judged, onPlan }: { judged: ZoneResult; onPlan: () => void }
       <figcaption className="min-w-0 flex-1">
         <ul className="flex flex-col-reverse text-sm leading-none">
           {d.bands.map((b) => (
-            <li
-              key={b.key}
-              title={bandSays(b, u)}
-              className="flex items-center"
-              style={{ height: b.bottom - b.top }}
-            >
+            <li key={b.key} title={bandSays(b, u)} className="flex items-center" style={{ height: b.bottom - b.top }}>
               <span className="truncate leading-tight">
                 {b.l.coat && b.l.coat > 1 ? `${b.l.name}, coat ${b.l.coat}` : b.l.name}
               </span>
