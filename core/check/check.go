@@ -164,21 +164,49 @@ type bench struct {
 // the rules would say is then of no use.
 func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
 	if w.cases == nil {
-		w.may, w.doubt = z.may(c)
-		w.barred = z.LeadBars(c)
-		w.cases = make([]Case, len(w.may))
+		w.set(c, z)
 	}
-	w.merged = w.merged[:0]
 	for i := range w.cases {
 		k := &w.cases[i]
-		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.may[i].Facts, w.doubt, w.barred
-		k.walk()
+		k.Zone = z
+		k.walk(true)
 		if enough != nil && enough(k) {
 			return nil, false
 		}
 		k.ask(Rules...)
+	}
+	w.merge()
+	if len(w.cases) > 1 {
+		for i := range w.merged {
+			h := &w.merged[i]
+			for j := range w.cases {
+				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity >= h.Severity }) {
+					h.If = w.supposed(c, z, h.Case)
+				}
+			}
+		}
+	}
+	return w.merged, true
+}
+
+// set makes a case of everything that the zone may be.
+func (w *bench) set(c *craft.Craft, z *Zone) {
+	w.may, w.doubt = z.may(c)
+	w.barred = z.LeadBars(c)
+	w.cases = make([]Case, len(w.may))
+	for i := range w.cases {
+		k := &w.cases[i]
+		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.may[i].Facts, w.doubt, w.barred
+	}
+}
+
+// merge takes together what was found of all the zone may be, each at its most
+// severe.
+func (w *bench) merge() {
+	w.merged = w.merged[:0]
+	for i := range w.cases {
 	hits:
-		for _, h := range k.hits {
+		for _, h := range w.cases[i].hits {
 			for j := range w.merged {
 				o := &w.merged[j]
 				if o.same(&h) && (!h.Rule.Each || o.Step == h.Step) {
@@ -192,17 +220,6 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 		}
 	}
 	w.temper()
-	if len(w.cases) > 1 {
-		for i := range w.merged {
-			h := &w.merged[i]
-			for j := range w.cases {
-				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity >= h.Severity }) {
-					h.If = w.supposed(c, z, h.Case)
-				}
-			}
-		}
-	}
-	return w.merged, true
 }
 
 // temper makes a watch of a fail that holds only for things which the surface is

@@ -96,6 +96,19 @@ func (z *Zone) ColourOf(p *craft.ProductRow, own string) (colour.RGB, bool) {
 // above is the share of its water or thinner beyond which a coat hides less.
 const above = 20.
 
+// scatters is the scattering power of one coat of a step, in the colour it has,
+// where it is thinnest.
+func (k *Case) scatters(p *craft.ProductRow, want colour.RGB, s *surface.Step) float64 {
+	power := k.power(want, p.Hiding)
+	if s.Method != "spray" && s.Method != "aerosol" {
+		power *= colour.ThinSpots
+	}
+	if s.ThinPct > above {
+		power *= 100 / (100 + s.ThinPct)
+	}
+	return power
+}
+
 // paint tells the story of the field's coats. Only what is meant to be a solid
 // colour is held against one.
 func (k *Case) paint() {
@@ -130,13 +143,7 @@ func (k *Case) paint() {
 			continue
 		}
 		want, ok := z.ColourOf(p, e.Doing.Colour)
-		power := k.power(want, p.Hiding)
-		if m := e.Doing.Method; m != "spray" && m != "aerosol" {
-			power *= colour.ThinSpots
-		}
-		if t := e.Doing.ThinPct; t > above {
-			power *= 100 / (100 + t)
-		}
+		power := k.scatters(p, want, e.Doing)
 		before := at
 		at = colour.Over(at, want, power)
 		if !p.Opaque() {

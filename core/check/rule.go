@@ -63,7 +63,14 @@ type Rule struct {
 	// it.
 	Mend func(*Mender, *Hit)
 
+	// Reach tells how much of a plan it must see; left out, a rule that only looks
+	// at events sees enough in the beginning of one, unless it is Late: what it says
+	// depends on what is still to come.
+	Reach Reach
+	Late  bool
+
 	group int // its place among the groups of rules
+	index int // in Rules
 }
 
 // groups names the groups of rules, by what their codes begin with.
@@ -174,14 +181,15 @@ var Rules []*Rule
 func init() {
 	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, slices.Concat(effectRules, demandRules), filmRules, useRules, siteRules, safetyRules} {
 		for i := range group {
-			group[i].group = n
+			group[i].group, group[i].index = n, len(Rules)
 			Rules = append(Rules, &group[i])
 		}
 	}
 }
 
-// walk takes the zone through its plan, and works out what the rules look at.
-func (k *Case) walk() {
+// walk takes the zone through its plan, and works out what the rules look at; of
+// the beginning of a plan no more than how it holds.
+func (k *Case) walk(whole bool) {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
 	k.look()
@@ -202,6 +210,9 @@ func (k *Case) walk() {
 	}
 	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.letsGo, k.Bonds)
 	k.Risk = together(k.Bonds)
+	if !whole {
+		return
+	}
 	stains(&k.Trace.End, z.lightness(c), &k.Stains)
 	k.paint()
 	k.chip()

@@ -56,6 +56,7 @@ func ownWax(c *craft.Craft, b *surface.Boundary) bool {
 var adhesionRules = []Rule{
 	{
 		Code:  "adhesion.weakest",
+		Reach: SoFar,
 		Title: "A layer is too weak for the wear",
 		Why:   "Paint lets go at its weakest boundary, and everything above goes with it.",
 		When:  "The chance that any layer peels under the wear is 10 % or more: watch; 35 % or more: fail.",
@@ -98,6 +99,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.bond",
+		Reach: Later,
 		Title: "This coat has no business on this surface",
 		Why:   "Even clean and keyed, some coats never take to some surfaces.",
 		When:  "The grip of the coat on the surface, clean and keyed, is below what the wear asks. Fail.",
@@ -119,6 +121,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.wax_under",
+		Reach: Later,
 		Title: "Wax under a coat",
 		Why:   "Nothing but wax and oil holds on wax.",
 		When:  "Any coat but wax or oil goes over wax. Fail.",
@@ -151,6 +154,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.key",
+		Reach: Later,
 		Title: "A slick surface without its key",
 		Why:   "A smooth film gives a coat nothing to hold on to until its shine is gone.",
 		When:  "The surface lacks so much of the key this coat needs that the bond drops below 85 %. Watch; fail where the bond drops below what the wear asks.",
@@ -181,6 +185,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.too_soon",
+		Reach: Later,
 		Title: "Coated again too soon",
 		Why:   "What is still wet below is trapped or lifted by the next coat.",
 		When:  "A coat comes before 85 % of the wait that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear asks.",
@@ -208,6 +213,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.missed_window",
+		Reach: Later,
 		Title: "Coated again too late",
 		Why:   "A coat that has hardened past its window takes the next one only after a scuff.",
 		When:  "A coat comes after the latest that the coat below allows, and nothing scuffed it. Watch; fail where the bond drops below what the wear asks.",
@@ -301,6 +307,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.flex",
+		Reach: Later,
 		Title: "A rigid coat on something that bends",
 		Why:   "Vinyl cloth, leather and fabric flex with every sitting, and a hard film cracks and flakes off them.",
 		When:  "Enamel, shellac, epoxy, milk paint, oil-based or floor-grade clear, or a can's paint goes on vinyl cloth, leather or cloth. Fail; watch where it is only looked at.",
@@ -395,6 +402,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.solvent_lift",
+		Reach: Later,
 		Title: "Strong solvent lifts what is below",
 		Why:   "The solvents of cans and lacquers swell a soft or young film until it wrinkles.",
 		When:  "A can's coat goes over itself between its two windows, over a coat that has not hardened to a third, or on craft foam: fail. On bare hard plastic or an old soft film: watch.",
@@ -466,6 +474,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.waxy_shellac",
+		Reach: Later,
 		Title: "Polyurethane on waxy shellac",
 		Why:   "Shellac with its wax in lets polyurethane go: it peels off like film.",
 		When:  "A polyurethane or water-based clear goes on shellac that holds its wax: fail. On an old shellac finish, which mostly does: watch.",
@@ -544,6 +553,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.untested",
+		Reach: Survey,
 		Title: "Nobody has tested what it is",
 		Why:   "A plan for an unknown surface rests on a guess.",
 		When:  "The substrate or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; silent once a patch test on the piece itself was rated.",
@@ -585,6 +595,7 @@ var adhesionRules = []Rule{
 	},
 	{
 		Code:  "adhesion.doubted",
+		Reach: Survey,
 		Title: "The tests speak against what was entered",
 		Why:   "A plan for the wrong surface is a plan for another piece.",
 		When:  "What was tested leaves less than one chance in five to the substrate or the finish that the survey says, and coats are planned. Watch.",

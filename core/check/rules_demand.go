@@ -15,6 +15,7 @@ import (
 var demandRules = []Rule{
 	{
 		Code:  "effect.ground",
+		Reach: Later,
 		Title: "The ground does not suit the effect",
 		Why:   "White lies in pores, a veil is wiped back from what does not drink, flakes want paint enough to part, and what stands up scrapes where it slides.",
 		When:  "Liming on wood without open pores; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
@@ -77,6 +78,7 @@ var demandRules = []Rule{
 	},
 	{
 		Code:  "effect.settle",
+		Reach: Later,
 		Title: "Coated before the effect has settled",
 		Why:   "Flakes go on letting go for two or three days, and drawn glaze on thirsty paint stays as soft: what comes over them shuts it in or drags it.",
 		When:  "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
@@ -114,6 +116,7 @@ var demandRules = []Rule{
 	},
 	{
 		Code:  "effect.finish",
+		Reach: Later,
 		Title: "The effect wants another finish",
 		Why:   "Stencils and leaf rub off, loose pigment is dragged by a brush, marble lives by its depth, and enamelware by its shine.",
 		When:  "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",

@@ -129,6 +129,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.crackle_window",
+		Reach: Later,
 		Title: "The medium is not open for the next coat",
 		Why:   "A crackle or lift medium works for an hour or a few: too wet it is dragged about, too dry nothing moves. Tacky shellac and lacquer are faster still.",
 		When:  "The coat over the medium comes before it may: watch. After its window, or over a resist that is no longer tacky: fail.",
@@ -193,6 +194,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.crackle_paint",
+		Reach: Later,
 		Title: "This coat does not crack",
 		Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil stretch or stay.",
 		When:  "The coat over a crackle medium is not a water-based matt paint. Fail.",
@@ -231,6 +233,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.wet_distress_late",
+		Reach: Later,
 		Title: "Too late to wear it with water",
 		Why:   "Clay and chalk paint soften for hours, not days; then only an abrasive moves them.",
 		When:  "A damp cloth is to wear a paint after it has become stubborn: watch; after it no longer gives: fail.",
@@ -284,6 +287,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.wrong_paint",
+		Reach: Later,
 		Title: "Not the paint for this effect",
 		Why:   "A damp cloth wears only a paint that water softens, and only a powder paint flakes.",
 		When:  "A damp cloth is to wear a paint that water does not soften, or flakes are wanted of a paint that does not flake. Fail.",
@@ -322,6 +326,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.glaze_wait",
+		Reach: Later,
 		Title: "The glaze is not ready for what follows",
 		Why:   "A wet glaze or a brush over a glaze that has not set lifts it off again.",
 		When:  "Glaze over glaze, or a clear brushed over glaze, before a day; sprayed before a night. Watch; fail before half of that.",
@@ -409,6 +414,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.fabric_lighter",
+		Reach: SoFar,
 		Title: "Cloth cannot be dyed paler",
 		Why:   "Thinned paint lies in the fibres and lets their colour through: cloth only ever goes darker.",
 		When:  "Cloth is dyed to a colour that is paler than it is. Fail.",
@@ -440,6 +446,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.tack",
+		Reach: Later,
 		Title: "Leaf outside the tack of its size",
 		Why:   "Too wet, size drowns the leaf; too dry, it takes none.",
 		When:  "Leaf is laid without size below it, before the size is tacky, or after its tack is gone. Fail.",
@@ -506,6 +513,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.no_ground",
+		Reach: Later,
 		Title: "An effect with nothing to work on",
 		Why:   "Wear, stamps, glazes and flakes are worked on paint, and there is none yet.",
 		When:  "An effect that is worked on paint, on a medium or on powder paint comes before any such coat. Fail.",
@@ -549,6 +557,7 @@ var effectRules = []Rule{
 	},
 	{
 		Code:  "effect.excludes",
+		Reach: SoFar,
 		Title: "Two effects that undo each other",
 		Why:   "Some looks cannot share a face: what makes one spoils the other.",
 		When:  "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",

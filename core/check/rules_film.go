@@ -14,6 +14,7 @@ import (
 var filmRules = []Rule{
 	{
 		Code:  "film.reactivate",
+		Reach: Later,
 		Title: "Water wakes the paint below",
 		Why:   "Clay paint softens again with water, and powder paint that is meant to flake never stops once it is wetted.",
 		When:  "A water-based clear, glaze or paint, or a wet cloth, goes over powder paint that is meant to flake and that nothing has sealed: fail. Over unsealed clay paint: watch.",
@@ -75,6 +76,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.thirsty",
+		Reach: Later,
 		Title: "Glaze or coloured wax on thirsty paint",
 		Why:   "Unsealed matt paint drinks glaze and dark wax at once, and nothing can be wiped back.",
 		When:  "A glaze goes straight on unsealed matt paint, where it is to be wiped back: fail. Coloured wax on it without clear wax first: watch. Drawn grain wants it so.",
@@ -119,6 +121,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.seal_young",
+		Reach: Later,
 		Title: "Glaze or wax over a clear that is not hard",
 		Why:   "A rag drags a young clear coat, and a wet glaze softens it.",
 		When:  "Wax, oil or glaze is rubbed over a clear coat before it may be sanded, or glaze before a day. Watch; fail before half of that.",
@@ -152,19 +155,12 @@ var filmRules = []Rule{
 		Looks: "what yellows in each coat over the last paint, and how pale that paint is",
 		Mends: "a water-based clear, which stays as it is; a water-based enamel",
 		End: func(k *Case) {
-			const said, seen, wrong = 1.5, 3., 5.
+			const said = 1.5
 			y := k.Story.Yellows
 			if y < said || k.Story.By == craft.NoProduct {
 				return
 			}
-			sev := Note
-			switch {
-			case y >= wrong:
-				sev = Fail
-			case y >= seen:
-				sev = Watch
-			}
-			k.add(Hit{Severity: sev, Step: k.stepOf(k.Story.By), Value: y, Limit: seen, Product: k.Story.By})
+			k.add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
@@ -186,6 +182,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.soft_under_hard",
+		Reach: Later,
 		Title: "A hard coat over a soft one",
 		Why:   "A brittle film over a softer, thicker one cracks into a net as the one below moves: checking.",
 		When:  "A far more brittle coat goes over a softer one that is thicker, and no cracks are wanted. Watch.",
@@ -229,6 +226,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.build",
+		Reach: SoFar,
 		Title: "The coats fill the gap",
 		Why:   "A drawer that just fits sticks once both faces carry their coats, and more so in a damp season.",
 		When:  "What slides or closes keeps less than 0.2 mm: fail; less than 0.5 mm: watch.",
@@ -317,6 +315,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.sheen",
+		Reach: Tail,
 		Title: "The shine will not be as wanted",
 		Why:   "The last coat decides the shine, and gloss shows every flaw beneath.",
 		When:  "The last coat shines two classes more or less than the target: watch; one class: a note, unless it is wax or oil, which shines as it is rubbed. Semi-gloss or gloss over unlevelled damage or open grain: watch.",
@@ -394,6 +393,7 @@ var filmRules = []Rule{
 	},
 	{
 		Code:  "film.too_thick",
+		Reach: Later,
 		Title: "Thinned or mixed out of its range",
 		Why:   "Past its range a paint no longer makes a film: it runs, powders and hides nothing.",
 		When:  "A product carries more water or thinner than it may, powder paint is mixed thinner than two to one or thicker than .8 to one, or there is more additive than paint. Watch.",
@@ -472,6 +472,24 @@ var filmRules = []Rule{
 		Figures: cureFigures,
 		Mend:    mendCure,
 	},
+}
+
+// The yellowing within a year from which a plan is watched, and from which it
+// fails, in CIEDE2000 units.
+const (
+	yellowWatch = 3.
+	yellowFail  = 5.
+)
+
+// YellowVerdict is what yellowing by so many CIEDE2000 units means for a plan.
+func YellowVerdict(de float64) Verdict {
+	switch {
+	case de >= yellowFail:
+		return Fails
+	case de >= yellowWatch:
+		return Watched
+	}
+	return Sound
 }
 
 // The ranges of mixing. Working defaults.

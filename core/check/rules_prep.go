@@ -78,6 +78,7 @@ var prepRules = []Rule{
 	},
 	{
 		Code:  "prep.soil_left",
+		Reach: SoFar,
 		Title: "Something is left on the surface",
 		Why:   "Paint holds on what lies on top, and what lies on top wipes off.",
 		When:  "A coat goes on over a soil other than dust. Watch at level 1, fail from level 2; wax polish and silicone fail any water-based coat; shellac covers a light soil. Watch while nobody has looked.",
@@ -233,6 +234,7 @@ var prepRules = []Rule{
 	},
 	{
 		Code:  "prep.dust_left",
+		Reach: Later,
 		Title: "Painted over sanding dust",
 		Why:   "Dust under a coat is grit in the finish and a weak layer below it.",
 		When:  "A coat goes on while dust is left, from sanding or from before. Watch.",
@@ -544,6 +546,7 @@ var prepRules = []Rule{
 	},
 	{
 		Code:  "prep.filler_after_primer",
+		Late:  true,
 		Title: "Filler that nothing seals",
 		Why:   "Filler drinks more than what is around it: the spots dry dull and show through the finish, which painters call flashing.",
 		When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish shines eggshell or more; a note under matt.",
@@ -632,6 +635,7 @@ var prepRules = []Rule{
 	},
 	{
 		Code:  "prep.damp",
+		Reach: SoFar | Survey,
 		Title: "Too damp to paint",
 		Why:   "Water leaving wet wood or clay pushes every film off from behind.",
 		When:  "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",

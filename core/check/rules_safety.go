@@ -48,6 +48,7 @@ func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
 var safetyRules = []Rule{
 	{
 		Code:  "safety.lead",
+		Reach: SoFar | Later | Survey,
 		Title: "Old paint or varnish may hold lead",
 		Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
 		When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",

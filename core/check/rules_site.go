@@ -44,7 +44,7 @@ func (l *airLimit) bound() string {
 func (l airLimit) rule(code, title, why, when string) Rule {
 	product := func(k *Case, h *Hit) *craft.ProductRow { return &k.Craft.Products[k.Zone.Steps[h.Step-1].Product] }
 	return Rule{
-		Code: code, Title: title, Why: why, When: when,
+		Code: code, Title: title, Why: why, When: when, Reach: SoFar | Tail,
 		Looks: "the workshop's air, and the limits of every product that is laid in it",
 		Mends: "air that suits the products, or products that suit the air",
 		Step: func(k *Case, e *surface.Event) {
@@ -118,6 +118,7 @@ var siteRules = []Rule{
 		"The workshop's air is damper than a product's limit. Watch; fail from more than 10 % over it."),
 	{
 		Code:  "site.dew",
+		Reach: SoFar | Survey,
 		Title: "Water will settle on the surface",
 		Why:   "Close to the dew point a surface gathers water that nobody sees, and a coat laid on it blisters or blooms.",
 		When:  "The surface is less than 3 °C above the dew point of the air when a coat goes on. Watch; fail below it.",

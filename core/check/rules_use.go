@@ -16,6 +16,7 @@ func hotOrWet(f *surface.Facts) bool {
 var useRules = []Rule{
 	{
 		Code:  "use.wear",
+		Reach: Tail,
 		Title: "Protection too weak for the wear",
 		Why:   "Wax on a table top and flat varnish on a seat are through in weeks, and then the paint goes.",
 		When:  "The last coats rank below what the wear asks: by one, watch; by two or more, fail. Ranks run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
@@ -44,6 +45,7 @@ var useRules = []Rule{
 	},
 	{
 		Code:  "use.heat_water",
+		Reach: Tail,
 		Title: "Heat and water mark this",
 		Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that is still young.",
 		When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. A clear coat there: a note until when nothing hot or wet may stand on it.",
@@ -90,6 +92,7 @@ var useRules = []Rule{
 	},
 	{
 		Code:  "use.outdoor",
+		Reach: Tail,
 		Title: "Indoor products outside",
 		Why:   "Sun, rain and frost take indoor paints and clears apart in a season.",
 		When:  "The piece stands outdoors, and its last coat is not made for weather: fail. One below that is not: watch.",
@@ -164,6 +167,7 @@ var useRules = []Rule{
 	},
 	{
 		Code:  "use.target",
+		Reach: Survey,
 		Title: "The look and the use contradict each other",
 		Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
 		When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
@@ -224,6 +228,7 @@ var useRules = []Rule{
 	},
 	{
 		Code:  "use.unsealed",
+		Reach: Tail,
 		Title: "Matt paint left without a seal",
 		Why:   "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat closes it.",
 		When:  "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",

@@ -305,9 +305,31 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 		case surface.Spots:
 			w += ", on the spots"
 		}
+		if s.Additive > 0 {
+			w += ", with bonding additive"
+		}
 		return w
 	case surface.Wait:
 		return "Wait " + Hours(s.Hours)
+	case surface.Strip:
+		return "Strip" + map[string]string{"chemical": " with a stripper", "scrape": " with a scraper", "heat": " with hot air", "sand": " by sanding"}[s.StripHow]
+	case surface.Fill:
+		return "Fill" + map[string]string{"filler_two_part": " with two-part filler", "filler_fine": " with fine filler"}[s.With]
+	case surface.Mask:
+		return strings.TrimSpace("Mask " + s.What)
+	case surface.Effect:
+		x, ok := c.Effect(s.Effect)
+		if !ok {
+			return "Effect"
+		}
+		w := "Work the effect: " + craft.Lower(c.Effects[x].Name)
+		if s.Grit > 0 {
+			w += fmt.Sprintf(", with %d", s.Grit)
+		}
+		if s.Heat {
+			w += ", with warm air"
+		}
+		return w
 	default:
 		return surface.Kinds[s.Do].Name
 	}

@@ -183,6 +183,13 @@ func windowOf(p, next *craft.ProductRow, cl drying.Climate) (from, to, again flo
 	return from, to, again
 }
 
+// Recoats is the hours after a coat of a product in which the next of it may
+// follow, at a site: the earliest, never shorter than the label, and the latest.
+func Recoats(p *craft.ProductRow, cl drying.Climate) (from, to float64) {
+	from, to, _ = windowOf(p, p, cl)
+	return from, to
+}
+
 // sandFrom is when a coat may first be sanded at the site; a coat that is not
 // sanded at all is left until it may be recoated.
 func sandFrom(p *craft.ProductRow, cl drying.Climate) float64 {

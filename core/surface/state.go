@@ -51,6 +51,14 @@ func (f *Facts) Damp() bool {
 	return f.Uses&(craft.UseOutdoor|craft.Damp) != 0 || f.Wear == craft.Outdoor
 }
 
+// Pace is how much longer a square metre takes than on a plain panel.
+func (f *Facts) Pace() float64 {
+	if f.Work > 0 {
+		return f.Work
+	}
+	return 1
+}
+
 // Demand is the strength that every boundary of the zone must have: that of
 // its wear, and outdoors never less than the weather asks.
 func (f *Facts) Demand() float64 {

@@ -309,10 +309,7 @@ func (st *State) work(f *Facts, perM2 float64) {
 	if f.Area <= 0 {
 		return
 	}
-	if f.Work > 0 {
-		perM2 *= f.Work
-	}
-	m := craft.MinutesSetUp + perM2*f.Area
+	m := craft.MinutesSetUp + perM2*f.Pace()*f.Area
 	st.Minutes += m
 	st.Hours += m / 60
 }

@@ -1,0 +1,329 @@
+package plan
+
+import (
+	"rutile/core/check"
+	"slices"
+
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// stage is how far the beginning of a plan has come. Stages follow each other;
+// within one the moves come in any order.
+type stage uint8
+
+const (
+	scuffing stage = iota // where a way sands before it cleans
+	cleaning
+	grounding
+)
+
+// mostPrimers is how many grounds a plan may have over the whole face one after
+// another, each of one or two coats, beside one on the spots. Working default: no
+// painter lays more.
+const mostPrimers = 2
+
+// move is something that the beginning of a plan may go on with.
+type move struct {
+	steps []surface.Step
+	to    stage
+	least Amounts // static amounts
+}
+
+func (p *planner) move(to stage, steps ...surface.Step) move {
+	m := move{steps: steps, to: to}
+	for i := range steps {
+		a := static(p.craft, &p.zone.Facts, &steps[i])
+		m.least = m.least.plus(&a)
+	}
+	return m
+}
+
+// vocabulary lists the moves that this way knows for this zone, apart from what
+// readies the surface for its first coat.
+func (p *planner) vocabulary() {
+	c, z := p.craft, &p.zone
+	for i := range c.Cleaners {
+		row := &c.Cleaners[i]
+		if row.ID == "vacuum_tack" || p.way.NoSmell && row.Carrier == craft.Solvent {
+			continue
+		}
+		for n := 1; n <= 3; n++ {
+			s := surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(i), Rinse: row.Rinses > 0}
+			if n > 1 {
+				s.Passes = n
+			}
+			p.cleans = append(p.cleans, p.move(cleaning, s))
+		}
+	}
+	_, foil := craft.CutThrough[c.Substrates[z.Substrate].ID]
+	covered := slices.ContainsFunc(p.scout.May(), func(m check.May) bool { return !c.Finishes[m.Finish].Bare })
+	if (covered || foil) && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
+		for _, how := range []string{"chemical", "scrape", "heat"} {
+			if how == "chemical" && p.way.NoSmell || how == "heat" && z.Veneer {
+				continue
+			}
+			p.strips = append(p.strips, p.move(cleaning, surface.Step{Do: surface.Strip, StripHow: how},
+				surface.Step{Do: surface.Abrade, Grit: 150, How: craft.Hand}, surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}))
+		}
+	}
+	p.repair = p.move(cleaning, surface.Step{Do: surface.Repair})
+	if x, _ := c.Product("oxalic_bleach"); p.way.uses(&c.Products[x]) {
+		p.bleach = []move{p.move(cleaning, p.lay("oxalic_bleach", 1))}
+	}
+	p.denib = p.move(grounding, surface.Step{Do: surface.Abrade, Grit: 320, How: craft.Hand}, dust)
+	for i := range c.Products {
+		row := &c.Products[i]
+		filler := row.ID == "grain_filler"
+		if row.Role != craft.RolePrimer && !filler || !p.way.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, row.ID) {
+			continue
+		}
+		clear := row.ID == "shellac_clear"
+		for n := 1; n <= 2; n++ {
+			s := p.lay(row.ID, n)
+			all := true
+			switch p.way.Holds {
+			case ScuffAndSeal:
+				all = clear && n == 2
+			case Prime:
+				all = !clear
+			case Additive, StraightOn:
+				all = false
+			}
+			if p.see && row.Opaque() || filler && (n > 1 || z.Sheen < craft.SemiGloss) || n > 1 && row.Coat == craft.PP {
+				all = false
+			}
+			if all {
+				p.primers = append(p.primers, p.move(grounding, s))
+			}
+			if p.spots && row.Block.Blocks() && p.way.Knots != KnotsAll || n == 1 && p.ask.Fill != "" && (row.Coat == craft.SH || row.Coat == craft.SW || row.Coat == craft.SO) {
+				s.Scope = surface.Spots
+				if p.spots && z.Knots > 0 {
+					s.Scope = surface.Knots
+				}
+				p.primers = append(p.primers, p.move(grounding, s))
+			}
+		}
+	}
+}
+
+// strippable tells whether what lies on a material can be taken off without
+// spoiling it.
+func strippable(f craft.Family) bool {
+	switch f {
+	case craft.VinylSoft, craft.PlasticHard, craft.Polyolefin, craft.Leather, craft.Textile, craft.GlassSmooth:
+		return false
+	}
+	return true
+}
+
+// field is the face of one of the things that the surface may be, as the last
+// plan that was judged left it.
+func (p *planner) field(n int) *surface.Patch { return &p.state(n).Patches[surface.Field] }
+
+func (p *planner) state(n int) *surface.State {
+	t := p.scout.Trace(n)
+	if len(t.Events) == 0 {
+		return &t.Start
+	}
+	return &t.Events[len(t.Events)-1].After
+}
+
+func (p *planner) any(f func(*surface.Patch) bool) bool {
+	for n := range p.scout.May() {
+		if f(p.field(n)) {
+			return true
+		}
+	}
+	return false
+}
+
+// helps tells whether a cleaning makes any of what the surface may be cleaner,
+// with its last pass too.
+func (p *planner) helps(s *surface.Step) bool {
+	before := *s
+	before.Passes = s.NumPasses() - 1
+	var e, f surface.Event
+	for n := range p.scout.May() {
+		st, facts := p.state(n), &p.scout.May()[n].Facts
+		if before.Passes > 0 {
+			surface.Apply(p.craft, facts, st, &before, 1, 0, &e)
+			st = &e.After
+		}
+		last := *s
+		last.Passes = 0
+		surface.Apply(p.craft, facts, st, &last, 1, 0, &f)
+		for i := range f.After.Patches[:f.After.N] {
+			a, b := &st.Patches[i], &f.After.Patches[i]
+			if b.Top != a.Top || b.Loose != a.Loose {
+				return true
+			}
+			for so := range a.Soils {
+				if so != int(craft.Dust) && b.Soils[so] < a.Soils[so] {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
+// keys are the ways in which the surface may be given its key now, the first
+// being none.
+func (p *planner) keys() []option {
+	out := []option{nil}
+	deglosser, _ := p.craft.Cleaner("deglosser_liquid")
+	wipe := option{{Do: surface.Clean, Cleaner: deglosser}}
+	if p.way.Holds == Chemical || p.barred && !p.way.NoSmell {
+		if p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
+			out = append(out, wipe)
+		}
+	} else if !p.way.NoSmell && p.way.Holds == Whichever && p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
+		out = append(out, wipe)
+	}
+	if p.way.Holds == Chemical || p.barred || p.way.Sand == SandNever {
+		return out
+	}
+	for n := range p.scout.May() {
+		q := p.field(n)
+		row := &craft.Families[q.Top]
+		if row.ScuffHow == "" || !takesKey(q) && p.way.Sand != SandAlways {
+			continue
+		}
+		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
+		if !slices.ContainsFunc(out, func(o option) bool { return len(o) > 0 && o[0] == s }) {
+			out = append(out, option{s})
+		}
+	}
+	return out
+}
+
+// takesKey tells whether abrasion would give a face more of a hold.
+func takesKey(q *surface.Patch) bool { return q.Key < 1 }
+
+func plastic(f craft.Family) bool {
+	return f == craft.PlasticHard || f == craft.Polyolefin || f == craft.VinylSoft || f == craft.VinylRigid
+}
+
+// must tells whether a way asks for a key where there is one to be had.
+func (p *planner) must() bool {
+	if p.zone.Look == "chippy" || p.zone.Look == "layered_chippy" {
+		return false
+	}
+	return p.way.Holds == ScuffAndSeal || p.way.Holds == Chemical || p.way.Holds == StraightOn || p.way.Sand == SandAlways
+}
+
+// ready lists the runs of steps that make the surface as it is now ready for its
+// first coat.
+func (p *planner) ready(scuffed bool) []move {
+	keys := p.keys()
+	if scuffed {
+		keys = keys[:1]
+	} else if p.must() && len(keys) > 1 {
+		keys = keys[1:]
+	}
+	raises := []bool{false}
+	if p.any(func(q *surface.Patch) bool { return q.Bare && !q.Raised && q.Top == craft.WoodBare }) && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood && !p.barred {
+		raises = append(raises, true)
+	}
+	dusty := p.any(func(q *surface.Patch) bool { return q.Soils[craft.Dust] > 0 })
+	var out []move
+	for _, key := range keys {
+		for _, raise := range raises {
+			var steps []surface.Step
+			rubbed := len(key) > 0 && key[0].Do == surface.Abrade
+			if p.ask.Fill != "" {
+				steps = append(steps, surface.Step{Do: surface.Fill, With: p.ask.Fill})
+			}
+			if raise {
+				steps = append(steps, surface.Step{Do: surface.RaiseGrain})
+			}
+			level := surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}
+			if p.barred {
+				level.How = craft.Wet
+			}
+			if (p.ask.Fill != "" || raise) && !rubbed {
+				steps = append(steps, level)
+				rubbed = true
+			}
+			steps = append(steps, key...)
+			if dusty || rubbed {
+				steps = append(steps, dust)
+			}
+			if len(p.zone.Stays) > 0 {
+				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Stays)})
+			}
+			out = append(out, p.move(grounding, steps...))
+		}
+	}
+	return out
+}
+
+// next lists what the beginning of a plan may go on with, from the surface it
+// leaves, which was judged last.
+func (p *planner) next(n *node) []move {
+	var out []move
+	switch n.stage {
+	case scuffing:
+		for _, key := range p.keys()[1:] {
+			out = append(out, p.move(cleaning, key...))
+		}
+		if len(out) == 0 {
+			out = append(out, p.move(cleaning))
+		}
+	case cleaning:
+		for i := range p.cleans {
+			if p.helps(&p.cleans[i].steps[0]) {
+				out = append(out, p.cleans[i])
+			}
+		}
+		if n.last == surface.NumKinds || n.last == surface.Clean { // stripping comes once, and first of all
+			if !n.stripped {
+				out = append(out, p.strips...)
+			}
+		}
+		if p.any(func(q *surface.Patch) bool {
+			return q.Loose&(craft.LooseVeneer|craft.LooseFoil|craft.LooseJoint) != 0
+		}) {
+			out = append(out, p.repair)
+		}
+		if p.any(func(q *surface.Patch) bool { return q.Bare && q.Load[craft.IronTannin] > 0 }) {
+			out = append(out, p.bleach...)
+		}
+		if p.way.ScuffFirst && !n.wiped {
+			return out // a solvent wipe comes last
+		}
+		out = append(out, p.ready(p.way.ScuffFirst)...)
+	case grounding:
+		for i := range p.primers {
+			s := &p.primers[i].steps[0]
+			if s.Scope == surface.All && (n.allOver >= mostPrimers || n.allOver > 0 && s.Product == n.product) || s.Scope != surface.All && n.primers > 0 { // spots come first
+				continue
+			}
+			if !p.any(func(q *surface.Patch) bool { return craft.Coats[p.craft.Products[s.Product].Coat].MadeFor(q.Top) }) {
+				continue
+			}
+			out = append(out, p.primers[i])
+		}
+		if n.primers > 0 && n.last == surface.Coat && p.any(func(q *surface.Patch) bool { return q.RoughStep > 0 }) && !p.barred {
+			out = append(out, p.denib)
+		}
+	}
+	return out
+}
+
+// grounded tells whether a beginning is all that its way asks for below the
+// paint.
+func (p *planner) grounded(n *node) bool {
+	switch {
+	case n.stage != grounding:
+		return false
+	case p.way.Holds == ScuffAndSeal && !p.see && p.zone.Look != "fabric_dye":
+		return n.allOver == 1
+	case p.way.Holds == Prime && p.grounds == nil:
+		return n.allOver > 0
+	case p.way.Knots == KnotsAll && p.spots && p.way.Holds != Additive && p.way.Holds != StraightOn:
+		return n.allOver > 0
+	}
+	return true
+}

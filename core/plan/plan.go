@@ -1,0 +1,204 @@
+// Package plan finds the best plan for a surveyed zone: the steps, from the first
+// cleaning to the last coat, that a way of working knows, weighed by risk, stain,
+// time, work, cost and smell. It walks every plan with the walk of the check and
+// judges it by the rules of the check, and knows of no others.
+package plan
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Ask is what is to be planned.
+type Ask struct {
+	// Zone is the zone with what is wanted of it. Its own steps are left alone.
+	Zone *check.Zone
+	Way  Way
+	// Weights left at their zero value stand for the usual ones.
+	Weights Weights
+	// Fill is the id of the filler that its damage takes; empty for none. PutBack
+	// tells that parts of it come off and are put back at the end.
+	Fill    string
+	PutBack bool
+	// Like keeps to the paint and the seal of another plan, for zones that are to
+	// match; nil for any.
+	Like []surface.Step
+	// Limit is how many beginnings and plans may be looked at; 0 is enough for any
+	// zone a painter surveys.
+	Limit int
+}
+
+// usualLimit keeps the hardest search within a second or two.
+const usualLimit = 400_000
+
+// Plan is a plan that was found.
+type Plan struct {
+	Steps   []surface.Step
+	Amounts Amounts
+	Points  float64
+	Judged  check.Judged
+}
+
+// Risk is the chance of peeling, 0 to 1, for the worst of what the surface may
+// be.
+func (p *Plan) Risk() float64 { return p.Judged.Risk }
+
+// Stats are how much a search has looked at.
+type Stats struct {
+	Opened int // beginnings of plans that were walked and judged
+	Judged int // whole plans that were walked and judged
+	Merged int // beginnings that led where a cheaper one had led
+	Cut    int // beginnings and plans that a rule fails
+	Bound  int // beginnings and plans never looked at, as their bound is above the best
+	Tails  int // ways of finishing that do by themselves
+}
+
+// Answer is what a search comes to.
+type Answer struct {
+	// Best is the best plan, nil where nothing passes; Next the best of those that
+	// begin or end otherwise.
+	Best, Next *Plan
+	// Proved tells that no plan of the vocabulary is better. Otherwise the search
+	// was stopped before.
+	Proved bool
+	Stats  Stats
+	// Stuck says what stands in the way where nothing passes.
+	Stuck *Stuck
+}
+
+// Find searches for the best plan. It stops early when ctx is done, with the best
+// found so far. Errors tell what of the question cannot be used.
+func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
+	p, err := newPlanner(c, ask)
+	if err != nil {
+		return Answer{}, err
+	}
+	a := p.search(ctx)
+	if a.Best == nil {
+		a.Stuck = p.stuck(ctx, a.Proved)
+	}
+	return a, nil
+}
+
+// planner is one search.
+type planner struct {
+	craft  *craft.Craft
+	ask    Ask
+	zone   check.Zone // as it is planned for
+	way    *Way
+	scout  *check.Scout
+	sound  *check.Scout // of the same zone as a sound face
+	barred bool         // lead forbids dry work
+	spots  bool         // something rises in spots
+	belief bool         // what it may be is weighed by a belief
+
+	cleans, strips, bleach, primers []move
+	repair, denib                   move
+	grounds                         []string
+	see                             bool
+	firsts                          []surface.Step
+	ends                            []tail
+	leastTail                       float64
+
+	nodes []node
+	queue queue
+	seen  map[[2]uint64]float64
+	buf   []surface.Step
+	event surface.Event
+	hides map[hide]int
+	stats Stats
+	// why counts, for what cannot be planned, the rules that cut a plan.
+	best []*Plan
+}
+
+func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
+	if ask.Zone == nil {
+		return nil, errors.New("there is no zone to plan")
+	}
+	if ask.Weights == (Weights{}) {
+		ask.Weights = Usual
+	}
+	if err := ask.Weights.Check(); err != nil {
+		return nil, err
+	}
+	if ask.Limit <= 0 {
+		ask.Limit = usualLimit
+	}
+	p := &planner{craft: c, ask: ask, zone: *ask.Zone, way: &ask.Way, hides: map[hide]int{}, seen: map[[2]uint64]float64{}}
+	p.zone.Steps = nil
+	if p.zone.Area <= 0 {
+		p.zone.Area = 1 // plans are compared for one square metre
+	}
+	if !p.zone.SoilsKnown { // hands have been on whatever nobody looked at
+		p.zone.SoilsKnown = true
+		p.zone.Soils[craft.Grime] = max(1, p.zone.Soils[craft.Grime])
+	}
+	if p.zone.Uneven && p.zone.Sheen >= craft.SemiGloss && p.ask.Fill == "" {
+		p.ask.Fill = "filler_fine" // dents that a matt face hides
+	}
+	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
+		return nil, fmt.Errorf("there is no look %q", p.zone.Look)
+	}
+	p.scout = check.NewScout(c, &p.zone)
+	p.sound = p.scout.Sound()
+	p.barred = p.zone.LeadBars(c)
+	for _, m := range p.scout.May() {
+		p.belief = p.belief || m.P > 0
+		lv := surface.Levels(c, &m.Facts)
+		for b := range lv {
+			p.spots = p.spots || lv[b] > 0 && craft.Bleeders[b].Local
+		}
+	}
+	p.prepare()
+	return p, nil
+}
+
+// prepare works out all that is the same for every plan of the zone.
+func (p *planner) prepare() {
+	p.ends = p.tails()
+	p.vocabulary()
+	p.stats.Tails = len(p.ends)
+	for i := range p.ends {
+		t := &p.ends[i]
+		t.least[Doubtful] = float64(t.watches.Len())
+		if x := p.ask.Weights.Points(&t.least); i == 0 || x < p.leastTail {
+			p.leastTail = x
+		}
+	}
+}
+
+// like tells whether a tail has the paint and the seal that are to be matched.
+func (p *planner) like(steps []surface.Step) bool {
+	return p.ask.Like == nil || slices.Equal(finish(p.craft, steps), finish(p.craft, p.ask.Like))
+}
+
+// laid is one product of a finish.
+type laid struct {
+	product  craft.Product
+	colour   string
+	sheen    craft.Sheen
+	additive float64
+}
+
+// finish are the paints, seals and what makes the look of a plan, without the
+// number of their coats.
+func finish(c *craft.Craft, steps []surface.Step) []laid {
+	var out []laid
+	for i := range steps {
+		s := &steps[i]
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		switch c.Products[s.Product].Role {
+		case craft.RolePaint, craft.RoleClear, craft.RoleWax, craft.RoleMedium:
+			out = append(out, laid{s.Product, s.Colour, s.Sheen, s.Additive})
+		}
+	}
+	return out
+}

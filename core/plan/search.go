@@ -1,0 +1,572 @@
+package plan
+
+import (
+	"cmp"
+	"container/heap"
+	"context"
+	"hash/maphash"
+	"math"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/colour"
+	"rutile/core/craft"
+	"rutile/core/parts"
+	"rutile/core/surface"
+)
+
+// node is the beginning of a plan.
+type node struct {
+	parent int32 // -1 for the one without steps
+	stage  stage
+	// What it has done, as far as the moves ask.
+	last             surface.Kind // of the last step, NumKinds for none
+	cleaner          craft.Cleaner
+	product          craft.Product // the last primer
+	primers, allOver uint8
+	stripped, wiped  bool
+	ammonia, biocide bool
+	judged, grounded bool
+	steps            []surface.Step // that its move adds
+	statics          Amounts        // of all its steps
+	least            float64        // points that it comes to, without the tail
+	amounts          Amounts        // once it is judged
+	watches          check.RuleSet
+	tails            []end // by what they come to behind it, once it is opened
+	firsts           []first
+	stains           [craft.NumBleeders]float64
+	// film in micrometres, hours so far, and the risk of peeling.
+	film, hours, risk float64
+}
+
+// first is the first coat of some tails on a ground.
+type first struct {
+	known  bool
+	judged check.Judged
+	begun  float64 // hours when it is laid
+}
+
+// end is a tail behind a node, with the least that both come to.
+type end struct {
+	least float64
+	tail  int32
+	coats int32
+}
+
+// item is an entry of the queue: a node, a node with one of its tails, or a plan.
+type item struct {
+	least float64
+	node  int32
+	// end is the index of the tail in the node's list, -1 for the node itself; plan
+	// is that of a judged plan, -1 for none.
+	end, plan int32
+	// fine tells that the first coat of the tail was judged on the node.
+	fine bool
+}
+
+// queue is a heap with the least first; of equals what is nearest to a plan.
+type queue []item
+
+func (q queue) Len() int { return len(q) }
+func (q queue) Less(i, j int) bool {
+	if q[i].least != q[j].least {
+		return q[i].least < q[j].least
+	}
+	return cmp.Or(cmp.Compare(q[j].plan, q[i].plan), cmp.Compare(q[j].end, q[i].end), cmp.Compare(q[j].node, q[i].node)) < 0
+}
+func (q queue) Swap(i, j int) { q[i], q[j] = q[j], q[i] }
+func (q *queue) Push(x any)   { *q = append(*q, x.(item)) }
+func (q *queue) Pop() any {
+	n := len(*q) - 1
+	x := (*q)[n]
+	*q = (*q)[:n]
+	return x
+}
+
+// search goes best first: whatever has the least bound is looked at next, so that
+// the first plan to come up judged is the best.
+func (p *planner) search(ctx context.Context) Answer {
+	p.nodes = append(p.nodes[:0], p.root())
+	heap.Push(&p.queue, item{least: p.leastTail, end: -1, plan: -1})
+	var plans []*Plan
+	var a Answer
+	// above is what the second best plan so far comes to: nothing dearer matters.
+	above := math.Inf(1)
+	for len(p.queue) > 0 && len(p.ends) > 0 {
+		if p.stats.Opened+p.stats.Judged >= p.ask.Limit || (p.stats.Opened+p.stats.Judged)%64 == 63 && ctx.Err() != nil {
+			break
+		}
+		x := heap.Pop(&p.queue).(item)
+		switch {
+		case x.plan >= 0:
+			if a.Best == nil {
+				a.Best, a.Proved = plans[x.plan], true
+			} else if a.Next == nil {
+				a.Next = plans[x.plan]
+			}
+		case x.end >= 0 && !x.fine:
+			n := &p.nodes[x.node]
+			if int(x.end)+1 < len(n.tails) {
+				p.push(item{least: max(x.least, n.tails[x.end+1].least), node: x.node, end: x.end + 1, plan: -1}, above)
+			}
+			if least, ok := p.onGround(x.node, n.tails[x.end]); ok {
+				p.push(item{least: max(x.least, least), node: x.node, end: x.end, plan: -1, fine: true}, above)
+			}
+		case x.end >= 0:
+			n := &p.nodes[x.node]
+			if plan := p.whole(x.node, n.tails[x.end]); plan != nil {
+				plans = append(plans, plan)
+				p.push(item{least: plan.Points, node: x.node, end: x.end, plan: int32(len(plans) - 1)}, above)
+				above = second(plans)
+			}
+		case !p.nodes[x.node].judged:
+			if p.judge(x.node) {
+				least := max(x.least, p.nodes[x.node].least+p.leastTail)
+				p.push(item{least: least, node: x.node, end: -1, plan: -1}, above)
+			}
+		default:
+			p.open(x.node, x.least, above)
+		}
+		if a.Next != nil {
+			break
+		}
+	}
+	p.stats.Bound += len(p.queue)
+	p.queue = p.queue[:0]
+	if a.Best == nil && len(plans) > 0 { // stopped: the best so far
+		a.Best = slices.MinFunc(plans, func(x, y *Plan) int { return cmp.Compare(x.Points, y.Points) })
+	} else if a.Best == nil {
+		a.Proved = p.stats.Opened+p.stats.Judged < p.ask.Limit && ctx.Err() == nil
+	}
+	if a.Next == nil && a.Best != nil {
+		for _, x := range plans {
+			if x != a.Best && (a.Next == nil || x.Points < a.Next.Points) {
+				a.Next = x
+			}
+		}
+	}
+	a.Stats = p.stats
+	return a
+}
+
+// second is what the second best of some plans comes to.
+func second(plans []*Plan) float64 {
+	a, b := math.Inf(1), math.Inf(1)
+	for _, x := range plans {
+		switch {
+		case x.Points < a:
+			a, b = x.Points, a
+		case x.Points < b:
+			b = x.Points
+		}
+	}
+	return b
+}
+
+func (p *planner) push(x item, above float64) {
+	if x.least > above {
+		p.stats.Bound++
+		return
+	}
+	heap.Push(&p.queue, x)
+}
+
+func (p *planner) root() node {
+	n := node{parent: -1, last: surface.NumKinds, product: craft.NoProduct, cleaner: 255, stage: cleaning}
+	if p.way.ScuffFirst {
+		n.stage = scuffing
+	}
+	return n
+}
+
+// path are all steps of a node, in a buffer that the next call uses again.
+func (p *planner) path(i int32) []surface.Step {
+	p.buf = p.buf[:0]
+	for ; i >= 0; i = p.nodes[i].parent {
+		for j := len(p.nodes[i].steps) - 1; j >= 0; j-- {
+			p.buf = append(p.buf, p.nodes[i].steps[j])
+		}
+	}
+	slices.Reverse(p.buf)
+	return p.buf
+}
+
+// judge walks the beginning of a plan and tells whether it may lead anywhere.
+func (p *planner) judge(i int32) bool {
+	n := &p.nodes[i]
+	j := p.scout.SoFar(p.path(i))
+	n.judged = true
+	p.stats.Opened++
+	if j.Fails.Len() > 0 {
+		p.stats.Cut++
+		return false
+	}
+	p.took(n, &j)
+	key := p.key(n)
+	if before, ok := p.seen[key]; ok && before <= n.least {
+		p.stats.Merged++
+		return false
+	}
+	p.seen[key] = n.least
+	return true
+}
+
+// took notes what a beginning was judged at.
+func (p *planner) took(n *node, j *check.Judged) {
+	n.watches = j.Watches
+	n.hours = 0
+	for v := range p.scout.May() {
+		n.hours = max(n.hours, p.state(v).Hours)
+	}
+	n.amounts = amounts(&n.statics, j)
+	n.amounts[Elapsed], n.amounts[Stain] = n.hours, 0
+	n.least = p.ask.Weights.Points(&n.amounts)
+	n.stains, n.film, n.risk = p.rises(), p.field(0).Film, j.Risk
+	n.grounded = p.grounded(n)
+}
+
+// key tells beginnings apart that a plan could go on from differently: the
+// surfaces with the ages of their coats, and what rules will still ask of the
+// past.
+func (p *planner) key(n *node) [2]uint64 {
+	type key struct {
+		stage            stage
+		last             surface.Kind
+		cleaner          craft.Cleaner
+		product          craft.Product
+		primers, allOver uint8
+		flags            [5]bool
+		watches          check.RuleSet
+		vapour           float64
+	}
+	var out [2]uint64
+	k := key{
+		n.stage, n.last, n.cleaner, n.product, n.primers, n.allOver,
+		[5]bool{n.stripped, n.wiped, n.ammonia, n.biocide}, n.watches, 0,
+	}
+	if n.stage == grounding {
+		k.last = 0
+		if n.last == surface.Coat {
+			k.last = n.last
+		}
+	}
+	for s := range out {
+		out[s] = maphash.Comparable(seeds[s], k)
+		mix := func(x uint64) { out[s] = (out[s] ^ x) * 0x9E3779B97F4A7C15 }
+		for v := range p.scout.May() {
+			st := *p.state(v)
+			for i := range st.Patches[:st.N] {
+				q := &st.Patches[i]
+				if q.Product == craft.NoProduct {
+					q.At = st.Hours
+				}
+				q.At, q.ResistAt = st.Hours-q.At, 0
+				q.ResidueStep, q.SandedStep, q.RoughStep, q.FilledStep = min(q.ResidueStep, 1), min(q.SandedStep, 1), min(q.RoughStep, 1), min(q.FilledStep, 1)
+			}
+			st.Hours, st.Minutes = 0, 0
+			mix(maphash.Comparable(seeds[s], st))
+			for _, b := range p.scout.Bonds(v) {
+				mix(maphash.Comparable(seeds[s], bondKey{b.Product, b.On, b.Bare, b.Additive, b.Risk}))
+			}
+		}
+	}
+	if p.flakes() { // warm air is watched for a day after vapour
+		for s := range out {
+			out[s] ^= math.Float64bits(p.sinceVapour()) * 31
+		}
+	}
+	return out
+}
+
+type bondKey struct {
+	product  craft.Product
+	on       craft.Family
+	bare     bool
+	additive float64
+	risk     float64
+}
+
+var seeds = [2]maphash.Seed{maphash.MakeSeed(), maphash.MakeSeed()}
+
+func (p *planner) flakes() bool {
+	x, ok := p.craft.Effect(p.zone.Look)
+	return ok && p.craft.Effects[x].Flakes()
+}
+
+// sinceVapour is how long ago the last step gave off vapour that burns.
+func (p *planner) sinceVapour() float64 {
+	t := p.scout.Trace(0)
+	for i := len(t.Events) - 1; i >= 0; i-- {
+		e := &t.Events[i]
+		s := e.Doing
+		if s.Do == surface.Clean && p.craft.Cleaners[s.Cleaner].Carrier.Volatile() || s.Do == surface.Coat && p.craft.Products[s.Product].Carrier.Volatile() {
+			return t.Events[len(t.Events)-1].After.Hours - e.After.Hours
+		}
+	}
+	return -1
+}
+
+// open makes the nodes that a node leads to, and where it is all that lies below
+// the paint, its tails.
+func (p *planner) open(i int32, least, above float64) {
+	p.scout.SoFar(p.path(i))
+	dirty := !p.belief && p.nodes[i].stage != grounding && p.any(check.Refuses)
+	for _, m := range p.next(&p.nodes[i]) {
+		n, ok := p.child(i, &m)
+		if !ok {
+			continue
+		}
+		if dirty && m.to == grounding {
+			p.stats.Cut++
+			continue
+		}
+		p.nodes = append(p.nodes, n)
+		w := n.statics
+		w[HandsOn], w[Elapsed], w[Peel], w[Doubtful] = p.nodes[i].amounts[HandsOn], p.nodes[i].amounts[Elapsed], p.nodes[i].amounts[Peel], p.nodes[i].amounts[Doubtful]
+		p.push(item{least: max(least, p.ask.Weights.Points(&w)+p.leastTail), node: int32(len(p.nodes) - 1), end: -1, plan: -1}, above)
+	}
+	if !p.nodes[i].grounded {
+		return
+	}
+	ends := p.behind(&p.nodes[i])
+	p.nodes[i].tails = ends
+	if len(ends) > 0 {
+		p.push(item{least: max(least, ends[0].least), node: i, end: 0, plan: -1}, above)
+	}
+}
+
+// child is a node after a move; false for one that makes no sense after it.
+func (p *planner) child(i int32, m *move) (node, bool) {
+	n := p.nodes[i]
+	out := node{
+		parent: i, stage: m.to, last: n.last, cleaner: 255, product: n.product, primers: n.primers, allOver: n.allOver,
+		stripped: n.stripped, wiped: n.wiped, ammonia: n.ammonia, biocide: n.biocide, steps: m.steps, statics: n.statics.plus(&m.least),
+	}
+	for j := range m.steps {
+		s := &m.steps[j]
+		out.last = s.Do
+		switch s.Do {
+		case surface.Clean:
+			row := &p.craft.Cleaners[s.Cleaner]
+			if n.cleaner == s.Cleaner && n.last == surface.Clean && m.to == cleaning {
+				return node{}, false // as many passes are one step
+			}
+			out.cleaner = s.Cleaner
+			out.wiped = out.wiped || row.Carrier.Volatile()
+			out.ammonia, out.biocide = out.ammonia || row.Ammonia, out.biocide || row.Biocide
+		case surface.Strip:
+			out.stripped = true
+		case surface.Coat:
+			out.product = s.Product
+			if m.to == grounding {
+				out.primers++
+				if s.Scope == surface.All {
+					out.allOver++
+				}
+			}
+		}
+	}
+	return out, true
+}
+
+// hide is a ground that a paint is to hide.
+type hide struct {
+	ground colour.RGB
+	step   int
+}
+
+// coatsOver is how many coats of a tail's paint some grounds ask for.
+func (p *planner) coatsOver(t *tail, grounds []colour.RGB) int {
+	if t.paint < 0 {
+		return 0
+	}
+	if !t.first {
+		return t.steps[t.paint].Coats
+	}
+	need := leastCoats
+	for _, g := range grounds {
+		k := hide{g, t.lays}
+		n, ok := p.hides[k]
+		if !ok {
+			n = p.scout.CoatsFor(g, &t.steps[t.paint])
+			p.hides[k] = n
+		}
+		need = max(need, n)
+	}
+	return min(need, mostCoats)
+}
+
+// grounds are the colours of the last plan that was judged.
+func (p *planner) coloursBelow() []colour.RGB {
+	var out []colour.RGB
+	for v := range p.scout.May() {
+		if g := p.scout.Shows(v); !slices.Contains(out, g) {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// weighs is the least that a node and a tail come to, with what is known of the
+// tail's first coat on it; false where they fail.
+func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool) {
+	a := n.amounts.plus(&t.least)
+	watches := n.watches.With(t.watches)
+	peel, begun, risk := n.amounts[Peel], n.hours, n.risk
+	if on.known {
+		peel, begun, risk = on.judged.Peel, on.begun, on.judged.Risk
+		watches = watches.With(on.judged.Watches)
+	}
+	a[Peel], a[Elapsed] = peel+t.least[Peel], begun+t.least[Elapsed]
+	thick, more := n.film+t.film, 0.
+	if t.paint >= 0 && t.first {
+		more = float64(coats - leastCoats)
+		for k := range a {
+			a[k] += more * t.more[k]
+		}
+		thick += more * t.moreFilm
+	}
+	if p.zone.GapMM > 0 {
+		fit := parts.FitOf(p.zone.GapMM, thick)
+		if fit.Sticks && !p.belief {
+			return 0, false
+		}
+		if fit.Tight || fit.Sticks {
+			watches.Put(building)
+		}
+	}
+	switch check.RiskVerdict(1 - min((1-risk)*t.holds, t.all)) {
+	case check.Fails:
+		if !p.belief {
+			return 0, false
+		}
+		watches.Put(weakest)
+	case check.Watched:
+		watches.Put(weakest)
+	}
+	a[Doubtful] = float64(watches.Len())
+	worst := 0.
+	for b, x := range n.stains {
+		show := t.show
+		if craft.Bleeders[b].Clear {
+			show = t.open
+		}
+		if x > 0 {
+			worst = max(worst, x*t.lets[b]*math.Pow(t.moreLets[b], more)*show)
+		}
+	}
+	const rounding = 1 - 1e-4 // loads are kept in single precision
+	a[Stain] = worst * rounding
+	switch v := check.StainVerdict(a[Stain]); {
+	case v == check.Fails && !p.belief:
+		return 0, false
+	case v != check.Sound:
+		a[Doubtful]++
+	}
+	return p.ask.Weights.Points(&a), true
+}
+
+// behind lists the tails behind a node, whose walk was judged last, by the least
+// that both come to.
+func (p *planner) behind(n *node) []end {
+	grounds := p.coloursBelow()
+	coats := make([]int, len(p.firsts)) // that each asks for here
+	out := make([]end, 0, len(p.ends))
+	for i := range p.ends {
+		t := &p.ends[i]
+		need := coats[t.lays]
+		if need == 0 || !t.first {
+			need = p.coatsOver(t, grounds)
+		}
+		if t.first {
+			coats[t.lays] = need
+		}
+		least, ok := p.weighs(n, t, need, &first{})
+		if !ok {
+			p.stats.Cut++
+			continue
+		}
+		out = append(out, end{least, int32(i), int32(need)})
+	}
+	slices.SortFunc(out, func(x, y end) int { return cmp.Or(cmp.Compare(x.least, y.least), cmp.Compare(x.tail, y.tail)) })
+	return out
+}
+
+// onGround judges the first coat of a tail on a node, once for all tails that
+// begin with it, and returns the least that both then come to.
+func (p *planner) onGround(i int32, e end) (float64, bool) {
+	n, t := &p.nodes[i], &p.ends[e.tail]
+	if n.firsts == nil {
+		n.firsts = make([]first, len(p.firsts))
+	}
+	on := &n.firsts[t.lays]
+	if !on.known {
+		on.known = true
+		s := p.firsts[t.lays]
+		s.Coats = 0
+		on.judged = p.scout.SoFar(append(p.path(i), s))
+		p.stats.Opened++
+		for v := range p.scout.May() {
+			es := p.scout.Trace(v).Events
+			on.begun = max(on.begun, es[len(es)-1].Begun)
+		}
+	}
+	if on.judged.Fails.Len() > 0 {
+		p.stats.Cut++
+		return 0, false
+	}
+	least, ok := p.weighs(n, t, int(e.coats), on)
+	if !ok {
+		p.stats.Cut++
+	}
+	return least, ok
+}
+
+// rises are the stains that come to the face of the last plan that was judged, at
+// their worst.
+func (p *planner) rises() [craft.NumBleeders]float64 {
+	var out [craft.NumBleeders]float64
+	for v := range p.scout.May() {
+		st := p.state(v)
+		for i := range st.Patches[:st.N] {
+			for b := range out {
+				out[b] = max(out[b], st.Patches[i].Stain(craft.Bleeder(b)))
+			}
+		}
+	}
+	return out
+}
+
+// whole judges a node with a tail; nil where a rule fails it.
+func (p *planner) whole(i int32, e end) *Plan {
+	t := &p.ends[e.tail]
+	steps := append(slices.Clone(p.path(i)), t.steps...)
+	statics := p.nodes[i].statics
+	for k := range t.steps {
+		if k != t.paint {
+			a := static(p.craft, &p.zone.Facts, &t.steps[k])
+			statics = statics.plus(&a)
+		}
+	}
+	at := len(steps) - len(t.steps) + t.paint
+	if t.paint >= 0 {
+		steps[at].Coats = int(e.coats)
+		a := static(p.craft, &p.zone.Facts, &steps[at])
+		statics = statics.plus(&a)
+	}
+	j := p.scout.Whole(steps)
+	p.stats.Judged++
+	if j.Fails.Len() > 0 {
+		p.stats.Cut++
+		return nil
+	}
+	a := amounts(&statics, &j)
+	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
+}
+
+// Rules whose verdict on a plan is known before it is whole, by their index.
+var building, yellowing, weakest = ruleAt("film.build"), ruleAt("film.yellow"), ruleAt("adhesion.weakest")
+
+func ruleAt(code string) int {
+	return slices.IndexFunc(check.Rules, func(r *check.Rule) bool { return r.Code == code })
+}

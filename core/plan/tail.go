@@ -1,0 +1,636 @@
+package plan
+
+import (
+	"math"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/colour"
+	"rutile/core/craft"
+	"rutile/core/parts"
+	"rutile/core/surface"
+)
+
+// tail is everything that is laid from the first paint on: paint, what makes the
+// look, what seals it, and putting back. It is weighed once for a zone, and then
+// joined to every ground.
+type tail struct {
+	steps []surface.Step
+	// paint is the index of the step with as many coats as its colour takes over
+	// what is below, -1 for none; first tells that it is the ground that is below.
+	paint int
+	first bool
+	lays  int // which of the planner's first coats it begins with
+	// least is what it comes to over a ground that asks for no more coats, and more
+	// what each further coat of its paint adds. What the first bond risks is left
+	// out.
+	least, more Amounts
+	watches     check.RuleSet
+	// holds is the chance that its own bonds hold but the first and those that a
+	// ground may have too, all with the latter; film is what it adds in micrometres,
+	// and moreFilm each further coat of its paint.
+	holds, all, film, moreFilm float64
+	// lets is what it lets through of each bleeder, or less, and show what the eye
+	// sees of that on its colour.
+	lets [craft.NumBleeders]float64
+	// moreLets is the same of each further coat of its paint.
+	moreLets   [craft.NumBleeders]float64
+	show, open float64 // open is show for what shows on any colour
+}
+
+// The fewest and the most coats of a paint that is to be a solid colour. Working
+// defaults.
+const leastCoats, mostCoats = 2, 6
+
+// option is one of several runs of steps that do the same thing in a recipe.
+type option []surface.Step
+
+// part is a place in a recipe with its options.
+type part []option
+
+// recipe is how a look is made from the first paint on: its parts one after
+// another, each by one of its options. In part paint the coats follow from the
+// colour.
+type recipe struct {
+	parts []part
+	paint int // index of that part, -1 where all coats are given
+	// grounds are the primers that may lie below; nil for any.
+	grounds []string
+	// see tells that the surface is to stay in sight.
+	see bool
+}
+
+// Colours that stand under an aged look, dark under pale and pale under dark, and
+// the warm ground of leaf. Working defaults.
+const (
+	underPale, underDark = "#3a3f3d", "#e9e2d2"
+	underLeaf            = "#7a3a2a"
+)
+
+// under is a colour that shows under the target's.
+func (p *planner) under() string {
+	if c, ok := colour.Parse(p.zone.Colour); ok && c.Light() < 55 {
+		return underDark
+	}
+	return underPale
+}
+
+// lay is a coat step as this way lays it.
+func (p *planner) lay(id string, coats int) surface.Step {
+	x, ok := p.craft.Product(id)
+	if !ok {
+		panic("plan: no product " + id)
+	}
+	row := &p.craft.Products[x]
+	s := surface.Step{Do: surface.Coat, Product: x, Coats: coats, Auto: true, Method: "brush"}
+	switch {
+	case row.Aerosol:
+		s.Method = "aerosol"
+	case row.Role == craft.RoleWax:
+		s.Method = "rag"
+	case row.Role == craft.RolePrimer, row.Role == craft.RolePaint, row.Role == craft.RoleClear:
+		if p.way.Method != "" {
+			s.Method = p.way.Method
+		}
+	}
+	if coats == 1 {
+		s.Coats = 0
+	}
+	if row.Alkali {
+		s.WaterRatio = p.way.Water
+	}
+	if p.way.NextDay {
+		p.tomorrow(&s)
+	}
+	return s
+}
+
+// tomorrow leaves a coat until the next day, where its window allows that and it
+// does not take longer by itself.
+func (p *planner) tomorrow(s *surface.Step) {
+	const day = 24.
+	row := &p.craft.Products[s.Product]
+	from, to := surface.Recoats(row, p.zone.Climate)
+	if row.Again > 0 || to < day || from >= day || row.WaterFrom >= day || row.Coat == craft.CM || row.Tacky.To > 1 {
+		return
+	}
+	s.Auto, s.WaitH = false, day
+}
+
+// coats are options that lay one of several products, as far as the way uses
+// them.
+func (p *planner) coats(n int, ids ...string) part {
+	var out part
+	for _, id := range ids {
+		if x, _ := p.craft.Product(id); p.way.uses(&p.craft.Products[x]) {
+			out = append(out, option{p.lay(id, n)})
+		}
+	}
+	return out
+}
+
+func (p part) in(hex string) part {
+	for i := range p {
+		for j := range p[i] {
+			p[i][j].Colour = hex
+		}
+	}
+	return p
+}
+
+func always(steps ...surface.Step) part { return part{option(steps)} }
+
+func wait(hours float64) surface.Step { return surface.Step{Do: surface.Wait, Hours: hours} }
+
+var dust = surface.Step{Do: surface.Dust}
+
+// work is the step of an effect.
+func work(id string) surface.Step { return surface.Step{Do: surface.Effect, Effect: id} }
+
+// recipe is how the look that is wanted is made.
+func (p *planner) recipe() recipe {
+	look := p.zone.Look
+	seal := p.seals(look)
+	solid := func(ids ...string) part { return p.paints(ids...) }
+	base := func(hex string) part {
+		return p.coats(2, "paint_chalk", "paint_acrylic", "paint_mineral", "paint_enamel_wb", "paint_clay").in(hex)
+	}
+	shell := []string{"shellac_clear", "shellac_pigmented"}
+	switch look {
+	case "chippy", "layered_chippy":
+		warm := work(look)
+		warm.Heat = true
+		flakes := part{{work(look), dust, wait(48)}, {warm, dust, wait(48)}}
+		milk := p.coats(2, "paint_milk")
+		layers := p.coats(2, "paint_milk").in(p.under())
+		if look == "chippy" {
+			layers = append(part{nil}, layers...)
+		}
+		if len(milk) == 0 {
+			layers = nil
+		}
+		resist := part{nil} // wax in patches, where the paint is to let go
+		for _, wax := range p.coats(1, "wax_clear") {
+			wax[0].Scope = surface.Spots
+			resist = append(resist, wax)
+		}
+		return recipe{parts: []part{resist, layers, milk, flakes, seal, p.back()}, paint: -1, grounds: shell}
+	case "crackle":
+		crack := p.coats(1, "crackle_medium")
+		if p.way.Crackle == CrackLift {
+			return p.lifted(base(p.under()), seal)
+		}
+		return recipe{parts: []part{base(p.under()), crack, p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), seal, p.back()}, paint: -1}
+	case "lift_off":
+		return p.lifted(base(p.under()), seal)
+	case "distress_wet":
+		return recipe{parts: []part{base(p.under()), solid("paint_clay", "paint_chalk", "paint_diy_chalk"), always(work(look)), seal, p.back()}, paint: 1}
+	case "distress_dry":
+		rub := work(look)
+		rub.Grit = 320
+		if p.way.Deep {
+			rub.Grit = 220
+		}
+		edges := part{nil}
+		if p.way.Deep {
+			edges = append(edges, p.coats(1, "shellac_clear")...)
+		}
+		return recipe{parts: []part{base(p.under()), solid(), always(rub, dust), edges, seal, p.back()}, paint: 1}
+	case "enamelware":
+		return recipe{parts: []part{
+			p.coats(1, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil").in(underPale),
+			p.coats(2, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil"), always(work(look), wait(24)), seal, p.back(),
+		}, paint: -1}
+	case "glaze":
+		return recipe{parts: []part{
+			solid(), p.coats(1, "clear_wb", "clear_acrylic_varnish", "clear_wb_hard"), p.coats(1, "glaze_wb", "glaze_stain"), always(work(look)), seal, p.back(),
+		}, paint: 0}
+	case "drawn_grain":
+		return recipe{parts: []part{solid("paint_chalk", "paint_clay", "paint_diy_chalk"), p.coats(1, "glaze_stain"), always(work(look), wait(48)), seal, p.back()}, paint: 0}
+	case "limed":
+		return recipe{parts: []part{p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
+	case "gild":
+		return recipe{parts: []part{p.coats(2, "paint_acrylic", "paint_chalk", "paint_mineral").in(underLeaf), p.coats(1, "size_leaf"), always(work(look)), p.leafSeals(), p.back()}, paint: -1}
+	case "raised_stencil":
+		return recipe{parts: []part{
+			solid(), always(work(look), wait(24), surface.Step{Do: surface.Abrade, Grit: 240, How: craft.Hand}, dust), {{}}, seal, p.back(),
+		}, paint: 0}
+	case "wash_wipe":
+		veil := p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic")
+		for i := range veil {
+			veil[i][0].ThinPct = 100
+		}
+		return recipe{parts: []part{veil, always(work(look), wait(4)), seal, p.back()}, paint: -1, see: true}
+	case "dusting":
+		return recipe{parts: []part{
+			base(p.under()), p.coats(1, "crackle_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"),
+			always(wait(24), work(look)), seal, p.back(),
+		}, paint: -1}
+	case "fabric_dye":
+		dye := p.coats(2, "fabric_wash")
+		dye = append(dye, p.coats(3, "fabric_wash")...)
+		for i := range dye {
+			dye[i][0].ThinPct = 150
+		}
+		return recipe{parts: []part{dye, append(part{nil}, p.coats(1, "wax_clear")...), p.back()}, paint: -1, grounds: []string{}, see: true}
+	case "", craft.LookSolid:
+		return recipe{parts: []part{solid(), seal, p.back()}, paint: 0}
+	default: // worked on dry paint and sealed: shading, stamps, stencils, marble, paper, blends
+		x, ok := p.craft.Effect(look)
+		if !ok {
+			return recipe{paint: -1}
+		}
+		row := &p.craft.Effects[x]
+		below := part{nil}
+		if row.Sealed {
+			below = append(below, p.coats(1, "clear_wb", "clear_acrylic_varnish")...)
+		}
+		rests := []surface.Step{work(look)}
+		if row.Settles > 0 {
+			const overnight = 12
+			rests = append(rests, wait(overnight))
+		}
+		return recipe{parts: []part{solid(), below, always(rests...), seal, p.back()}, paint: 0}
+	}
+}
+
+// lifted is a coat pulled off over lift medium.
+func (p *planner) lifted(base, seal part) recipe {
+	return recipe{parts: []part{base, p.coats(1, "lift_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), always(work("lift_off")), seal, p.back()}, paint: -1}
+}
+
+// paints are the paints of a solid face: the named ones, or all that suit the
+// material and the colour.
+func (p *planner) paints(ids ...string) part {
+	var out part
+	for i := range p.craft.Products {
+		row := &p.craft.Products[i]
+		if row.Role != craft.RolePaint || !p.way.uses(row) || !p.suits(row) {
+			continue
+		}
+		if len(ids) > 0 {
+			named := false
+			for _, id := range ids {
+				named = named || id == row.ID
+			}
+			if !named {
+				continue
+			}
+		}
+		s := p.lay(row.ID, 2)
+		if row.Coat == craft.MK {
+			s.Additive = p.way.additive()
+		}
+		// Paints with a sheen of their own come in several.
+		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" {
+			s.Sheen = p.zone.Sheen
+		}
+		out = append(out, option{s})
+	}
+	return out
+}
+
+// suits tells whether a painter would think of a paint for this zone at all.
+func (p *planner) suits(row *craft.ProductRow) bool {
+	bends := false
+	fam := p.craft.Substrates[p.zone.Substrate].Family
+	switch fam {
+	case craft.VinylSoft, craft.Leather, craft.Textile:
+		bends = true
+	}
+	if row.Colour != "" { // it comes in one colour
+		own, _ := colour.Parse(row.Colour)
+		want, ok := colour.Parse(p.zone.Colour)
+		if !ok || colour.Difference(own, want) > check.Contrasting {
+			return false
+		}
+	}
+	switch {
+	case row.Coat == craft.TX:
+		return fam == craft.Textile
+	case row.Coat == craft.FX:
+		return bends
+	case row.ID == "paint_masonry":
+		return fam == craft.MineralPorous || p.zone.Damp()
+	case p.way.Holds == Additive:
+		return row.Coat == craft.MK
+	case p.way.Holds == StraightOn:
+		return row.Coat == craft.CP || row.SelfPrime || bends
+	case row.Coat == craft.MK && p.way.Holds == Whichever:
+		return true
+	}
+	return true
+}
+
+// seals are what may close the paint, from nothing to three coats.
+func (p *planner) seals(look string) part {
+	x, aged := p.craft.Effect(look)
+	clears := 2
+	flakes := false
+	if aged {
+		row := &p.craft.Effects[x]
+		clears = max(2, row.ClearCoats)
+		flakes = row.Flakes()
+	}
+	wax := p.coats(1, "wax_clear", "wax_oil")
+	if flakes {
+		if p.way.FlakeSeal == FlakeMist {
+			var out part
+			for _, mist := range p.coats(1, "shellac_clear") {
+				for _, top := range p.clear(2, "clear_wb", "clear_acrylic_varnish") {
+					out = append(out, append(append(option{}, mist...), top...))
+				}
+			}
+			return out
+		}
+		return wax
+	}
+	var out part
+	if p.way.Seal != SealClear && p.way.Seal != SealWax {
+		out = append(out, nil)
+	}
+	if p.way.Seal != SealClear {
+		out = append(out, wax...)
+	}
+	if p.way.Seal == SealWax {
+		return out
+	}
+	for n := clears; n <= 3; n++ {
+		out = append(out, p.clear(n, "clear_wb", "clear_wb_hard", "clear_acrylic_varnish", "clear_oil", "clear_oil_wipe", "clear_lacquer", "shellac_top")...)
+	}
+	return out
+}
+
+// leafSeals are what closes leaf: shellac as well.
+func (p *planner) leafSeals() part {
+	return append(p.coats(1, "shellac_clear"), p.clear(2, "clear_wb", "clear_acrylic_varnish", "clear_oil", "clear_wb_hard")...)
+}
+
+// clear are clear coats in the sheen that is wanted, and where that is flat in
+// eggshell as well, which stands more.
+func (p *planner) clear(n int, ids ...string) part {
+	var out part
+	for _, o := range p.coats(n, ids...) {
+		row := &p.craft.Products[o[0].Product]
+		if row.ID == "shellac_top" || row.ID == "clear_lacquer" || row.ID == "clear_oil_wipe" {
+			out = append(out, o) // as they are
+			continue
+		}
+		sheen := p.zone.Sheen
+		if sheen == craft.NoSheen && row.Sheen > craft.Satin {
+			sheen = craft.Satin
+		}
+		o[0].Sheen = sheen
+		out = append(out, o)
+		if sheen != craft.NoSheen && sheen <= craft.Matt && row.Sheen > craft.Matt {
+			shines := option{o[0]}
+			shines[0].Sheen = craft.Eggshell
+			out = append(out, shines)
+		}
+	}
+	return out
+}
+
+// back puts back together what was taken off, once the last coat is hard enough
+// for that; what the hours are follows from that coat.
+func (p *planner) back() part {
+	if !p.ask.PutBack {
+		return part{nil}
+	}
+	return part{{wait(0), {Do: surface.Reassemble}}}
+}
+
+// rests leaves what an effect was worked on until it may be coated again, and
+// what the effect laid until that may.
+func (p *planner) rests(t *tail) {
+	last := -1 // the coat that lies on top
+	for i := 0; i < len(t.steps); i++ {
+		s := &t.steps[i]
+		if s.Do == surface.Coat {
+			last = i
+		}
+		if s.Do != surface.Effect || last < 0 {
+			continue
+		}
+		x, _ := p.craft.Effect(s.Effect)
+		from, _ := surface.Recoats(&p.craft.Products[t.steps[last].Product], p.zone.Climate)
+		if lays, ok := p.craft.Product(p.craft.Effects[x].Lays); ok {
+			on, _ := surface.Recoats(&p.craft.Products[lays], p.zone.Climate)
+			from = max(from, on)
+		}
+		if p.craft.Effects[x].Ground == craft.GroundTack {
+			from = 0 // leaf dries with its size
+		}
+		at := i + 1
+		for at < len(t.steps) && (t.steps[at].Do == surface.Dust || t.steps[at].Do == surface.Wait) {
+			if w := &t.steps[at]; w.Do == surface.Wait {
+				w.Hours = max(w.Hours, math.Ceil(from))
+				from = 0
+			}
+			at++
+		}
+		if from > 0 && at < len(t.steps) && t.steps[at].Do == surface.Coat {
+			t.steps = slices.Insert(t.steps, at, wait(math.Ceil(from)))
+			if t.paint >= at {
+				t.paint++
+			}
+		}
+	}
+}
+
+// cured fills in how long the last coat hardens before it is put back.
+func (p *planner) cured(steps []surface.Step) {
+	n := len(steps)
+	if !p.ask.PutBack || n < 3 || steps[n-1].Do != surface.Reassemble {
+		return
+	}
+	for i := n - 3; i >= 0; i-- {
+		s := &steps[i]
+		if s.Do != surface.Coat {
+			continue
+		}
+		h := check.PutBackAfter(p.craft, &p.zone.Facts, s.Product, p.way.cure())
+		const day = 24.
+		steps[n-2].Hours = max(1, math.Ceil(h/day)) * day
+		return
+	}
+}
+
+// tails lists every way of finishing the zone that no ground could spoil or mend.
+func (p *planner) tails() []tail {
+	r := p.recipe()
+	p.grounds, p.see = r.grounds, r.see
+	for _, x := range r.parts {
+		if len(x) == 0 {
+			return nil
+		}
+	}
+	if len(r.parts) == 0 {
+		return nil
+	}
+	var out []tail
+	at := make([]int, len(r.parts))
+	for {
+		t := tail{paint: -1, first: r.paint == 0}
+		for i, o := range at {
+			if i == r.paint && len(r.parts[i][o]) > 0 {
+				t.paint = len(t.steps)
+			}
+			t.steps = append(t.steps, r.parts[i][o]...)
+		}
+		p.rests(&t)
+		p.cured(t.steps)
+		if p.weigh(&t) {
+			out = append(out, t)
+		}
+		i := len(at) - 1
+		for i >= 0 {
+			if at[i]++; at[i] < len(r.parts[i]) {
+				break
+			}
+			at[i] = 0
+			i--
+		}
+		if i < 0 {
+			return out
+		}
+	}
+}
+
+// levelled stands before a tail that is judged alone: what the ground may do for
+// the shine is taken as done, where it may be.
+func (p *planner) levelled() surface.Step {
+	if p.zone.Uneven && p.ask.Fill == "" {
+		return wait(0)
+	}
+	return surface.Step{Do: surface.Fill, With: "filler_fine"}
+}
+
+// weigh judges a tail by itself and tells whether it may do.
+func (p *planner) weigh(t *tail) bool {
+	at := -1
+	for i := range t.steps {
+		if t.steps[i].Do == surface.Coat {
+			at = i
+			break
+		}
+	}
+	if at < 0 {
+		return false
+	}
+	if t.paint > 0 { // what it lies on is another coat of the tail
+		p.sound.SoFar(t.steps[:t.paint])
+		need := p.sound.CoatsFor(p.sound.Shows(0), &t.steps[t.paint])
+		t.steps[t.paint].Coats = min(max(leastCoats, need), mostCoats)
+	}
+	p.buf = append(append(p.buf[:0], p.levelled()), t.steps...)
+	j := p.sound.Tail(p.buf, at+2)
+	if j.Fails.Len() > 0 {
+		return false
+	}
+	t.watches = j.Watches
+	const surely = 1.15 // over another ground its colour may be a little darker
+	switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
+	case check.Fails:
+		return false
+	case check.Watched:
+		t.watches.Put(yellowing)
+	}
+	t.film = p.sound.Trace(0).End.Patches[surface.Field].Film
+	f := &p.zone.Facts
+	// Work and time of the levelling are taken off again.
+	level := p.sound.Trace(0).Events[0].After
+	t.least[HandsOn] = (j.Minutes - level.Minutes) / 60
+	t.least[Elapsed] = p.sound.Trace(0).End.Hours - level.Hours
+	for i := range t.steps {
+		a := static(p.craft, f, &t.steps[i])
+		t.least = t.least.plus(&a)
+	}
+	t.least[Thin] = j.Guard
+	t.holds, t.all = 1, 1
+	bonds := p.sound.Bonds(0)
+	for i := range bonds {
+		b := &bonds[i].Boundary
+		row := &p.craft.Products[b.Product]
+		if b.Step == at+2 && b.CoatNo == 1 {
+			continue // that lies on the ground
+		}
+		t.all *= 1 - bonds[i].Risk
+		if row.Role == craft.RolePrimer {
+			continue
+		}
+		t.least[Peel] += p.sound.Peel(0, b)
+		t.holds *= 1 - bonds[i].Risk
+	}
+	if check.RiskVerdict(1-t.all) == check.Fails || p.zone.GapMM > 0 && parts.FitOf(p.zone.GapMM, t.film).Sticks {
+		return false
+	}
+	t.show, t.open = check.Show(p.sound.Light(t.steps)), 1
+	for b := range t.lets {
+		t.lets[b], t.moreLets[b] = p.through(t.steps, craft.Bleeder(b)), 1
+		if t.paint >= 0 {
+			paint := t.steps[t.paint].Product
+			t.moreLets[b] = p.craft.LetsThrough(paint, craft.Bleeder(b))
+			if !p.craft.Products[paint].Block.Blocks() {
+				t.moreLets[b] = math.Sqrt(t.moreLets[b])
+			}
+		}
+	}
+	if t.paint >= 0 {
+		s := t.steps[t.paint]
+		one, two := s, s
+		one.Coats, two.Coats = 1, 2
+		a, b := static(p.craft, f, &one), static(p.craft, f, &two)
+		for i := range a {
+			t.more[i] = b[i] - a[i]
+		}
+		m, _ := craft.MethodNamed(s.Method)
+		minutes := craft.MinutesSetUp + m.Minutes*f.Area*f.Pace()
+		t.more[HandsOn] = minutes / 60
+		rest, _ := surface.Recoats(&p.craft.Products[s.Product], f.Climate)
+		if !s.Auto {
+			rest = s.WaitH
+		}
+		t.more[Elapsed] = minutes/60 + rest
+		t.moreFilm = surface.Film(&p.craft.Products[s.Product], &s)
+	}
+	t.lays = p.firstCoat(&t.steps[at])
+	return true
+}
+
+// through is the least that the coats of some steps let through of a bleeder.
+func (p *planner) through(steps []surface.Step, b craft.Bleeder) float64 {
+	out, diluted := 1., false
+	for i := range steps {
+		s := &steps[i]
+		if x, ok := p.craft.Effect(s.Effect); ok && s.Do == surface.Effect && p.craft.Effects[x].Lays != "" {
+			lays, _ := p.craft.Product(p.craft.Effects[x].Lays)
+			out *= p.craft.LetsThrough(lays, b)
+		}
+		if s.Do != surface.Coat || s.Scope != surface.All || p.craft.Products[s.Product].Coat == craft.NoCoat {
+			continue
+		}
+		t := p.craft.LetsThrough(s.Product, b)
+		for range s.NumCoats() {
+			switch {
+			case p.craft.Products[s.Product].Block.Blocks(), !diluted:
+				out *= t
+			default:
+				out *= math.Sqrt(t)
+			}
+			diluted = diluted || !p.craft.Products[s.Product].Block.Blocks()
+		}
+	}
+	return out
+}
+
+// firstCoat numbers the distinct coats that tails begin with.
+func (p *planner) firstCoat(s *surface.Step) int {
+	for i := range p.firsts {
+		if p.firsts[i] == *s {
+			return i
+		}
+	}
+	p.firsts = append(p.firsts, *s)
+	return len(p.firsts) - 1
+}

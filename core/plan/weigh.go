@@ -1,0 +1,195 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Term is one of the things that a plan is weighed by.
+type Term uint8
+
+// The terms. The first six are the painter's to weigh, the last three are not.
+const (
+	Peel     Term = iota // risk of peeling
+	Stain                // the worst stain that comes through
+	Elapsed              // hours from the first step to the last
+	HandsOn              // hours at the bench
+	Cost                 // materials
+	Smell                // coats and wipes that smell
+	Trouble              // trips to the bench, and what must be mixed
+	Thin                 // ranks of wear that the last coats fall short
+	Doubtful             // rules that watch it
+	// NumTerms counts the terms, NumWeights those a painter weighs.
+	NumTerms
+	NumWeights = Trouble
+)
+
+// TermRow describes a term.
+type TermRow struct {
+	ID, Name string
+	Unit     string // of its amount
+	// Points are what one unit of it weighs. One point is about what a painter
+	// counts as one unit of money. Working defaults.
+	Points float64
+	Says   string // what the points mean
+}
+
+// Terms are indexed by Term.
+var Terms = [NumTerms]TermRow{
+	Peel:     {"peel", "Peeling", "chance", 400, "the work done again, times the chance that it must be if the wear asks a fifth more than it does"},
+	Stain:    {"stain", "Stain", "CIEDE2000 units", 30, "what the eye just sees is one unit"},
+	Elapsed:  {"elapsed", "Time", "h", .15, "a day that it stands about"},
+	HandsOn:  {"hands", "Work", "h at the bench", 30, "an hour's wage"},
+	Cost:     {"cost", "Materials", "units of money", 1, "what they cost"},
+	Smell:    {"smell", "Smell", "coats that smell", 3, "one faint smell over the whole face"},
+	Trouble:  {"trouble", "Trips", "trips to the bench", 2, "getting ready and cleaning up"},
+	Thin:     {"thin", "Renewal", "ranks of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
+	Doubtful: {"doubtful", "Doubts", "rules that watch it", 60, "one thing that can go wrong"},
+}
+
+// Weights are how much each term counts, as a multiple of what is usual.
+type Weights [NumWeights]float64
+
+// Usual counts everything as much as is usual.
+var Usual = Weights{1, 1, 1, 1, 1, 1}
+
+// MostWeight is the most that a term may count.
+const MostWeight = 100
+
+// Check tells what is wrong with weights.
+func (w Weights) Check() error {
+	sum := 0.
+	for i, x := range w {
+		if math.IsNaN(x) || math.IsInf(x, 0) || x < 0 || x > MostWeight {
+			return fmt.Errorf("the weight of %s is %v; it must be a number from 0 to %d", Terms[i].ID, x, MostWeight)
+		}
+		sum += x
+	}
+	if sum == 0 {
+		return fmt.Errorf("all weights are 0: then every plan is as good as any other; give one of them some weight")
+	}
+	return nil
+}
+
+// Amounts are how much of each term a plan comes to. That of peeling is
+// -ln(1 - risk), so that the amounts of bonds that let go independently of each other add up.
+type Amounts [NumTerms]float64
+
+// Points is what amounts weigh.
+func (w *Weights) Points(a *Amounts) float64 {
+	sum := 0.
+	for i, x := range a {
+		sum += w.Of(Term(i)) * x
+	}
+	return sum
+}
+
+// Of is what one unit of a term weighs.
+func (w *Weights) Of(t Term) float64 {
+	if t < NumWeights {
+		return w[t] * Terms[t].Points
+	}
+	return Terms[t].Points
+}
+
+func (a Amounts) plus(b *Amounts) Amounts {
+	for i := range a {
+		a[i] += b[i]
+	}
+	return a
+}
+
+// Working defaults of what no label says: what a square metre takes of
+// consumables, in units of money.
+const (
+	abrasivePerM2 = .8
+	ragsPerM2     = .4
+	fillerPerM2   = .6
+	stripperPerM2 = 9.
+	spotsOf       = .05 // share of the area that a spot coat takes
+)
+
+// Working defaults of trouble beyond a trip: mixing two parts, mixing powder,
+// mixing a paint from its parts, and changing from one thing to the next.
+const (
+	mixTwoPart = 2.
+	mixPowder  = 1.
+	mixOwn     = 3.
+	stripMess  = 10. // sludge or scrapings, waste, and a bench to clean
+)
+
+// static are the amounts of a step that follow from the step alone: its
+// materials, smell and trips. Work and time come from the walk.
+func static(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
+	var a Amounts
+	switch s.Do {
+	case surface.Wait:
+		return a
+	case surface.Clean:
+		row := &c.Cleaners[s.Cleaner]
+		n := float64(s.NumPasses())
+		a[Trouble] = 1
+		if row.Carrier != craft.Dry {
+			a[Cost] = ragsPerM2 * n * f.Area
+		}
+		if row.Carrier.Volatile() || row.Ammonia {
+			a[Smell] = 2 * n
+		}
+	case surface.Abrade:
+		a[Trouble], a[Cost] = 1, abrasivePerM2*f.Area
+	case surface.Dust:
+		a[Trouble] = .5 // it is done where one stands
+	case surface.Strip:
+		a[Trouble], a[Cost] = stripMess, stripperPerM2*f.Area
+		if s.StripHow == "chemical" {
+			a[Smell] = 3
+		}
+	case surface.Fill:
+		a[Trouble], a[Cost] = 1, fillerPerM2*f.Area
+	case surface.Coat:
+		a = coating(c, f, s)
+	default:
+		a[Trouble] = 1
+	}
+	return a
+}
+
+func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
+	var a Amounts
+	p := &c.Products[s.Product]
+	n, share := float64(s.NumCoats()), 1.
+	if s.Scope != surface.All {
+		share = spotsOf
+	}
+	m, _ := craft.MethodNamed(s.Method)
+	a[Cost] = n * share * f.Area / p.Cover / (1 - m.Loss) * float64(p.Price) / 100
+	if s.Additive > 0 {
+		const perLitre = 30. // of bonding additive. Working default
+		a[Cost] += n * share * f.Area / p.Cover * s.Additive * perLitre
+	}
+	a[Smell] = n * max(share, .2) * float64(p.Smell)
+	a[Trouble] = n
+	switch {
+	case p.TwoPart:
+		a[Trouble] += mixTwoPart
+	case p.ID == "paint_diy_chalk":
+		a[Trouble] += mixOwn
+	case p.Alkali:
+		a[Trouble] += mixPowder
+	}
+	return a
+}
+
+// amounts are those of a plan: static ones of its steps, and what it was judged
+// at.
+func amounts(statics *Amounts, j *check.Judged) Amounts {
+	a := *statics
+	a[Peel], a[Stain], a[Thin] = j.Peel, j.Stain, j.Guard
+	a[HandsOn], a[Elapsed] = j.Minutes/60, j.Hours
+	a[Doubtful] = float64(j.Watches.Len())
+	return a
+}
