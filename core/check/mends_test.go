@@ -65,9 +65,10 @@ func TestWhatMendsIt(t *testing.T) {
 		{"prep.too_coarse", "birch", "sand 120; dust; shellac_clear; paint_acrylic x2", "Sand with 180 instead", Sound},
 		{"prep.grit_jump", "birch", "sand 80; sand 240; dust; shellac_clear; paint_acrylic x2", "Sand with 120 and 180 between", Sound},
 		{"prep.cut_through", "oak varnish_oil satin; veneer; colour #333333", "sand 80; dust; primer_bond_wb; paint_acrylic x2", "Sand with 220, by hand, instead", Sound},
-		{"prep.grain_raise", "lime", "sand 220; dust; paint_enamel_wb x2", "Raise the grain first", Sound},
+		{"prep.grain_raise", "lime", "sand 220; dust; paint_enamel_wb x2", "Raise the grain first", Watched}, // and it still drinks
 		{"prep.loose_left", "oak varnish_oil satin; veneer; defects lifted_veneer; colour #333333", "sand 220; dust; primer_bond_wb; paint_acrylic x2", "Glue it down", Sound},
-		{"prep.filler_after_primer", "plywood", "fill fine; sand 180; dust; paint_enamel_wb x2", "Spot-prime it with water-based stain-blocking primer", Sound},
+		{"prep.filler_after_primer", "plywood", "fill fine; sand 180; dust; paint_enamel_wb x2", "Prime all of it with water-based stain-blocking primer", Sound},
+		{"film.drinks", "mdf", "sand 180; dust; paint_enamel_wb x2", "Prime with bonding primer first", Sound},
 		{"prep.no_removal", "mdf; fitting glass", "primer_stainblock_wb; paint_acrylic x2", "Mask it before the first coat", Sound},
 		{"prep.mixed_base", "birch; match paint_chalk #f2f0ea", "raise_grain; dust; paint_chalk x2; wax_clear", "Prime it with water-based stain-blocking primer, as there", Sound},
 		{"walk.undone", "birch varnish_oil matt", "sand 220; dust; clear_wb; sand 120 through; dust; wax_clear", "Not through: only scuff it", Watched},

@@ -18,8 +18,8 @@ var demandRules = []Rule{
 		Reach: Later,
 		Title: "The ground does not suit the effect",
 		Why:   "White lies in pores, a veil is wiped back from what does not drink, flakes want paint enough to part, and what stands up scrapes where it slides.",
-		When:  "Liming on wood without open pores; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
-		Looks: "the pores of the wood, what the effect is worked over, the coats before it, and whether the part slides",
+		When:  "Liming on wood without open pores, or with an old finish still in them; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
+		Looks: "the pores of the wood and what lies in them, what the effect is worked over, the coats before it, and whether the part slides",
 		Mends: "a coat of clear below; another coat of paint; another look",
 		Step: func(k *Case, e *surface.Event) {
 			x := k.makes(e)
@@ -31,6 +31,8 @@ var demandRules = []Rule{
 			switch {
 			case x.Pores && !sub.Unknown && sub.Mark() != "open":
 				about = "pores"
+			case x.Pores && e.Before.Patches[surface.Field].Coats == 0 && !e.Before.Patches[surface.Field].Bare:
+				about = "filled"
 			case x.Sealed && k.drinks(e, x):
 				about = "thirsty"
 			case x.Raised && (k.Facts.GapMM > 0 || k.Facts.Touching):
@@ -47,6 +49,8 @@ var demandRules = []Rule{
 			switch about(h) {
 			case "pores":
 				return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White lies in the pores of oak, ash, walnut and their like; on close grain it wipes off again or greys the face."
+			case "filled":
+				return "The old finish fills the pores", "White lies in open pores. Take the finish off and brush the grain out first, or it wipes off again."
 			case "thirsty":
 				return x.Name + " on thirsty paint", "Unsealed matt paint takes it where it lands: nothing wipes back or slides into place. One coat of clear, a day dry, and it does."
 			case "slides":
@@ -56,6 +60,14 @@ var demandRules = []Rule{
 		},
 		Mend: func(m *Mender, h *Hit) {
 			switch about(h) {
+			case "filled":
+				if m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Family == craft.WaxFilm {
+					at := m.cleanPlace(m.Zone.Steps, h.Step-1)
+					m.Edit("Take the wax off with white spirit and wash", insert(m.Zone.Steps, at, m.cleaning(craft.WaxPolish, 1)...))
+				} else {
+					off := []surface.Step{{Do: surface.Strip, StripHow: "chemical"}, {Do: surface.Abrade, Grit: 180, How: craft.Hand}, {Do: surface.Dust}}
+					m.Edit("Strip it, sand with 180 and dust off first", insert(m.Zone.Steps, 0, off...))
+				}
 			case "thirsty":
 				p, _ := m.Craft.Product("clear_wb")
 				at := h.Step - 1

@@ -314,6 +314,39 @@ var filmRules = []Rule{
 		},
 	},
 	{
+		Code:  "film.drinks",
+		Late:  true,
+		Title: "Shining paint straight on something that drinks",
+		Why:   "Raw board and wood drink the first coat here more and there less, and every shine shows it as patches.",
+		When:  "The first coat of paint goes straight on bare wood, board or mineral and shines satin or more, or semi-gloss or more under its clear. Watch.",
+		Looks: "what the first coat of paint lies on, and the sheen of the last coat",
+		Mends: "a primer below",
+		Step: func(k *Case, e *surface.Event) {
+			if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
+				return
+			}
+			least := craft.SemiGloss // a clear levels what lies below it
+			if last := k.lastStep(); last > 0 && k.Craft.Products[k.Zone.Steps[last-1].Product].Role == craft.RolePaint {
+				least = craft.Satin
+			}
+			if k.finalSheen() < least {
+				return
+			}
+			if b := &e.Bounds[0]; b.Patch == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
+				k.add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
+			}
+		},
+		Say: func(k *Case, h *Hit) (string, string) {
+			return "", fmt.Sprintf("%s drinks the first coat unevenly, and %s shows it. One coat of primer, and the paint lies even.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
+		},
+		Mend: func(m *Mender, h *Hit) {
+			for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "primer_bond_wb"} {
+				p, _ := m.Craft.Product(id)
+				m.Edit("Prime with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			}
+		},
+	},
+	{
 		Code:  "film.sheen",
 		Reach: Tail,
 		Title: "The shine will not be as wanted",

@@ -16,8 +16,8 @@ type Reach uint8
 // The reaches.
 const (
 	// SoFar: what it finds in the beginning of a plan it finds, no less severely,
-	// however the plan goes on, short of taking its coats off again or rating a patch
-	// of them.
+	// however the plan goes on, short of taking its coats off again, rating a patch of
+	// them or making another look than the one that is wanted.
 	SoFar Reach = 1 << iota
 	// Tail: what it finds in the steps from the first paint on, taken alone, it
 	// finds behind any preparation and ground as well.

@@ -127,7 +127,7 @@ func doing(rows []EffectRow) []EffectRow {
 		},
 		"distress_dry": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Deep, r.Shows, r.Minutes = GroundPaint, true, true, true, 12
-			r.Dusty = true
+			r.Dusty, r.SealedBy = true, closed // what is rubbed open must be closed again
 		},
 		"enamelware": func(r *EffectRow) {
 			r.Ground, r.Wears, r.Shows, r.Veil, r.Minutes = GroundPaint, true, true, true, 15

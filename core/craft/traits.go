@@ -102,6 +102,7 @@ var Harms = map[string][]Harm{
 	},
 	"deglosser_liquid": {
 		{[]string{"foam_craft"}, []Family{PlasticHard, Polyolefin, VinylRigid, VinylSoft}, true, "Deglosser softens and crazes plastic."},
+		{[]string{"paper_foil_board"}, nil, true, "Solvent lifts the print off its paper."},
 	},
 }
 

@@ -29,6 +29,9 @@ func exhaust(t testing.TB, ask Ask, most int) (best float64, which *Plan, opened
 		p.took(&p.nodes[i], &j)
 		for _, m := range p.next(&p.nodes[i]) {
 			if n, ok := p.child(int32(i), &m); ok {
+				if m.to == grounding && p.nodes[i].stage != grounding {
+					n.statics[Dirt] = p.soiled()
+				}
 				p.nodes = append(p.nodes, n)
 			}
 		}

@@ -90,7 +90,7 @@ func (p *planner) vocabulary() {
 			case Additive, StraightOn:
 				all = false
 			}
-			if p.see && row.Opaque() || filler && (n > 1 || z.Sheen < craft.SemiGloss) || n > 1 && row.Coat == craft.PP {
+			if p.see && row.Opaque() || filler && (n > 1 || z.Sheen < craft.SemiGloss || c.Substrates[z.Substrate].Mark() != "open") || n > 1 && row.Coat == craft.PP {
 				all = false
 			}
 			if all {
@@ -159,13 +159,24 @@ func (p *planner) helps(s *surface.Step) bool {
 				return true
 			}
 			for so := range a.Soils {
-				if so != int(craft.Dust) && b.Soils[so] < a.Soils[so] {
+				if so != int(craft.Dust) && b.Soils[so] < a.Soils[so] && p.reaches(s.Cleaner, craft.Soil(so)) {
 					return true
 				}
 			}
 		}
 	}
 	return false
+}
+
+// reaches tells whether a painter would reach for a cleaner against a soil:
+// everyday ones for whatever they shift, the others for what they are made for.
+func (p *planner) reaches(cl craft.Cleaner, so craft.Soil) bool {
+	id := p.craft.Cleaners[cl].ID
+	switch id {
+	case "detergent", "degreaser_alkaline", "white_spirit", "alcohol", "dry_brush":
+		return true
+	}
+	return slices.Contains(craft.Soils[so].Remedy, id)
 }
 
 // keys are the ways in which the surface may be given its key now, the first
@@ -191,6 +202,9 @@ func (p *planner) keys() []option {
 			continue
 		}
 		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
+		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.scout.May()[n].Substrate].ID == "paper_foil_board" {
+			s = surface.Step{Do: surface.Abrade, How: craft.Pad} // the print is paper
+		}
 		if !slices.ContainsFunc(out, func(o option) bool { return len(o) > 0 && o[0] == s }) {
 			out = append(out, option{s})
 		}

@@ -29,6 +29,9 @@ type Ask struct {
 	// Like keeps to the paint and the seal of another plan, for zones that are to
 	// match; nil for any.
 	Like []surface.Step
+	// Done is told how many beginnings and plans were looked at, now and then; nil
+	// for nobody.
+	Done func(looked int)
 	// Limit is how many beginnings and plans may be looked at; 0 is enough for any
 	// zone a painter surveys.
 	Limit int
@@ -81,7 +84,7 @@ func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
 	}
 	a := p.search(ctx)
 	if a.Best == nil {
-		a.Stuck = p.stuck(ctx, a.Proved)
+		a.Stuck = stuck(ctx, c, &p.ask, a.Proved)
 	}
 	return a, nil
 }
@@ -113,24 +116,33 @@ type planner struct {
 	event surface.Event
 	hides map[hide]int
 	stats Stats
-	// why counts, for what cannot be planned, the rules that cut a plan.
-	best []*Plan
+	// lenient lets plans pass that rules fail, at a price, to see what comes nearest;
+	// anyOf is content with the first plan there is.
+	lenient, anyOf bool
 }
 
 func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
+	p := &planner{craft: c, ask: ask}
+	return p, p.set()
+}
+
+// set readies a planner for its question.
+func (p *planner) set() error {
+	c, ask := p.craft, &p.ask
 	if ask.Zone == nil {
-		return nil, errors.New("there is no zone to plan")
+		return errors.New("there is no zone to plan")
 	}
 	if ask.Weights == (Weights{}) {
 		ask.Weights = Usual
 	}
 	if err := ask.Weights.Check(); err != nil {
-		return nil, err
+		return err
 	}
 	if ask.Limit <= 0 {
 		ask.Limit = usualLimit
 	}
-	p := &planner{craft: c, ask: ask, zone: *ask.Zone, way: &ask.Way, hides: map[hide]int{}, seen: map[[2]uint64]float64{}}
+	p.zone, p.way = *ask.Zone, &ask.Way
+	p.hides, p.seen = map[hide]int{}, map[[2]uint64]float64{}
 	p.zone.Steps = nil
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
@@ -143,7 +155,7 @@ func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
 		p.ask.Fill = "filler_fine" // dents that a matt face hides
 	}
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
-		return nil, fmt.Errorf("there is no look %q", p.zone.Look)
+		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}
 	p.scout = check.NewScout(c, &p.zone)
 	p.sound = p.scout.Sound()
@@ -156,7 +168,7 @@ func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
 		}
 	}
 	p.prepare()
-	return p, nil
+	return nil
 }
 
 // prepare works out all that is the same for every plan of the zone.
@@ -201,4 +213,27 @@ func finish(c *craft.Craft, steps []surface.Step) []laid {
 		}
 	}
 	return out
+}
+
+// Ground names what lies below the first paint of a plan, within a sentence.
+func Ground(c *craft.Craft, steps []surface.Step) string {
+	var out []string
+	for i := range steps {
+		s := &steps[i]
+		if s.Do != surface.Coat {
+			continue
+		}
+		row := &c.Products[s.Product]
+		if row.Role != craft.RolePrimer && row.ID != "grain_filler" {
+			if s.Additive > 0 {
+				out = append(out, "bonding additive in the paint")
+			}
+			break
+		}
+		out = append(out, craft.Lower(check.StepWords(c, s)))
+	}
+	if len(out) == 0 {
+		return "straight on, without a primer"
+	}
+	return craft.List(out)
 }

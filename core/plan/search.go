@@ -92,7 +92,13 @@ func (p *planner) search(ctx context.Context) Answer {
 	var a Answer
 	// above is what the second best plan so far comes to: nothing dearer matters.
 	above := math.Inf(1)
+	const reported = 4096
+	told := 0
 	for len(p.queue) > 0 && len(p.ends) > 0 {
+		if looked := p.stats.Opened + p.stats.Judged; p.ask.Done != nil && looked/reported > told {
+			told = looked / reported
+			p.ask.Done(looked)
+		}
 		if p.stats.Opened+p.stats.Judged >= p.ask.Limit || (p.stats.Opened+p.stats.Judged)%64 == 63 && ctx.Err() != nil {
 			break
 		}
@@ -127,7 +133,7 @@ func (p *planner) search(ctx context.Context) Answer {
 		default:
 			p.open(x.node, x.least, above)
 		}
-		if a.Next != nil {
+		if a.Next != nil || p.anyOf && len(plans) > 0 {
 			break
 		}
 	}
@@ -197,7 +203,7 @@ func (p *planner) judge(i int32) bool {
 	j := p.scout.SoFar(p.path(i))
 	n.judged = true
 	p.stats.Opened++
-	if j.Fails.Len() > 0 {
+	if j.Fails.Len() > 0 && !p.lenient {
 		p.stats.Cut++
 		return false
 	}
@@ -211,6 +217,9 @@ func (p *planner) judge(i int32) bool {
 	return true
 }
 
+// perFail is how many watches a fail counts as where plans may fail.
+const perFail = 50
+
 // took notes what a beginning was judged at.
 func (p *planner) took(n *node, j *check.Judged) {
 	n.watches = j.Watches
@@ -219,6 +228,7 @@ func (p *planner) took(n *node, j *check.Judged) {
 		n.hours = max(n.hours, p.state(v).Hours)
 	}
 	n.amounts = amounts(&n.statics, j)
+	n.amounts[Doubtful] += perFail * float64(j.Fails.Len()) // where they are let pass
 	n.amounts[Elapsed], n.amounts[Stain] = n.hours, 0
 	n.least = p.ask.Weights.Points(&n.amounts)
 	n.stains, n.film, n.risk = p.rises(), p.field(0).Film, j.Risk
@@ -310,7 +320,7 @@ func (p *planner) sinceVapour() float64 {
 // the paint, its tails.
 func (p *planner) open(i int32, least, above float64) {
 	p.scout.SoFar(p.path(i))
-	dirty := !p.belief && p.nodes[i].stage != grounding && p.any(check.Refuses)
+	dirty := !p.belief && !p.lenient && p.nodes[i].stage != grounding && p.any(check.Refuses)
 	for _, m := range p.next(&p.nodes[i]) {
 		n, ok := p.child(i, &m)
 		if !ok {
@@ -319,6 +329,9 @@ func (p *planner) open(i int32, least, above float64) {
 		if dirty && m.to == grounding {
 			p.stats.Cut++
 			continue
+		}
+		if m.to == grounding && p.nodes[i].stage != grounding {
+			n.statics[Dirt] = p.soiled()
 		}
 		p.nodes = append(p.nodes, n)
 		w := n.statics
@@ -369,6 +382,22 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 	return out, true
 }
 
+// soiled are the levels of soil, apart from dust, that lie on the face of the last
+// plan that was judged.
+func (p *planner) soiled() float64 {
+	most := 0
+	for v := range p.scout.May() {
+		sum := 0
+		for so, lv := range p.field(v).Soils {
+			if craft.Soil(so) != craft.Dust {
+				sum += int(lv)
+			}
+		}
+		most = max(most, sum)
+	}
+	return float64(most)
+}
+
 // hide is a ground that a paint is to hide.
 type hide struct {
 	ground colour.RGB
@@ -417,6 +446,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 		peel, begun, risk = on.judged.Peel, on.begun, on.judged.Risk
 		watches = watches.With(on.judged.Watches)
 	}
+	strict := !p.belief && !p.lenient
 	a[Peel], a[Elapsed] = peel+t.least[Peel], begun+t.least[Elapsed]
 	thick, more := n.film+t.film, 0.
 	if t.paint >= 0 && t.first {
@@ -428,7 +458,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	}
 	if p.zone.GapMM > 0 {
 		fit := parts.FitOf(p.zone.GapMM, thick)
-		if fit.Sticks && !p.belief {
+		if fit.Sticks && strict {
 			return 0, false
 		}
 		if fit.Tight || fit.Sticks {
@@ -437,7 +467,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	}
 	switch check.RiskVerdict(1 - min((1-risk)*t.holds, t.all)) {
 	case check.Fails:
-		if !p.belief {
+		if strict {
 			return 0, false
 		}
 		watches.Put(weakest)
@@ -445,6 +475,9 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 		watches.Put(weakest)
 	}
 	a[Doubtful] = float64(watches.Len())
+	if p.lenient {
+		a[Doubtful] = max(a[Doubtful], n.amounts[Doubtful]) + perFail*float64(on.judged.Fails.Len())
+	}
 	worst := 0.
 	for b, x := range n.stains {
 		show := t.show
@@ -458,7 +491,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	const rounding = 1 - 1e-4 // loads are kept in single precision
 	a[Stain] = worst * rounding
 	switch v := check.StainVerdict(a[Stain]); {
-	case v == check.Fails && !p.belief:
+	case v == check.Fails && strict:
 		return 0, false
 	case v != check.Sound:
 		a[Doubtful]++
@@ -511,7 +544,7 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 			on.begun = max(on.begun, es[len(es)-1].Begun)
 		}
 	}
-	if on.judged.Fails.Len() > 0 {
+	if on.judged.Fails.Len() > 0 && !p.lenient {
 		p.stats.Cut++
 		return 0, false
 	}
@@ -556,11 +589,12 @@ func (p *planner) whole(i int32, e end) *Plan {
 	}
 	j := p.scout.Whole(steps)
 	p.stats.Judged++
-	if j.Fails.Len() > 0 {
+	if j.Fails.Len() > 0 && !p.lenient {
 		p.stats.Cut++
 		return nil
 	}
 	a := amounts(&statics, &j)
+	a[Doubtful] += perFail * float64(j.Fails.Len())
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

@@ -1,8 +1,306 @@
 package plan
 
-import "context"
+import (
+	"cmp"
+	"container/heap"
+	"context"
+	"fmt"
+	"math"
+	"slices"
 
-// Stuck says what stands in the way of a plan.
-type Stuck struct{}
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/surface"
+)
 
-func (p *planner) stuck(context.Context, bool) *Stuck { return &Stuck{} }
+// Stuck says what stands in the way of a plan, and what would open the way.
+type Stuck struct {
+	// Why are the obstacles, the gravest first.
+	Why []Obstacle
+	// Opens are changes with which there is a plan. Each was tried.
+	Opens []Opening
+	// Nearest is the plan with the fewest fails that was found; nil where no coat
+	// can be laid at all.
+	Nearest *Plan
+	// Stopped tells that the search was stopped before it had seen everything.
+	Stopped bool
+}
+
+// Obstacle is one thing that stands in the way.
+type Obstacle struct {
+	Code, Title, Why string
+}
+
+// Opening is one change with which there is a plan.
+type Opening struct {
+	ID   string
+	Says string
+	// Field is where it is entered, as repairs name their fields.
+	Field string
+	// Plan is a plan that then passes; there may be a better one.
+	Plan *Plan
+}
+
+// change is something about a question that might be otherwise.
+type change struct {
+	id, field string
+	does      func(*craft.Craft, *Ask) bool // false where there is nothing to change
+	says      func(*craft.Craft, *Ask, *Plan) string
+}
+
+func say(s string) func(*craft.Craft, *Ask, *Plan) string {
+	return func(*craft.Craft, *Ask, *Plan) string { return s }
+}
+
+// changes are what might open the way, the easiest first.
+var changes = []change{
+	{"way", "way", func(c *craft.Craft, a *Ask) bool {
+		had := a.Way
+		a.Way = Ways[0]
+		a.Way.Shelf = had.Shelf
+		return had.ID != Ways[0].ID
+	}, func(c *craft.Craft, _ *Ask, p *Plan) string { return "Another way of working: " + Ground(c, p.Steps) }},
+	{"shelf", "shelf", func(c *craft.Craft, a *Ask) bool {
+		had := a.Way.Shelf != nil || len(a.Way.Without) > 0
+		a.Way.Shelf, a.Way.Without = nil, nil
+		return had
+	}, func(c *craft.Craft, a *Ask, p *Plan) string {
+		var missing []string
+		for i := range p.Steps {
+			if s := &p.Steps[i]; s.Do == surface.Coat && !a.Way.uses(&c.Products[s.Product]) {
+				if name := craft.Lower(c.Products[s.Product].Name); !slices.Contains(missing, name) {
+					missing = append(missing, name)
+				}
+			}
+		}
+		return "Having " + craft.List(missing)
+	}},
+	{"like", "way", func(c *craft.Craft, a *Ask) bool {
+		had := a.Like != nil
+		a.Like = nil
+		return had
+	}, say("Another paint or seal than the zones it is to match")},
+	{"air", "site", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Climate
+		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
+		return had != drying.Usual
+	}, say("A room at 20 °C (68 °F) and 50 % humidity, and the piece as warm")},
+	{"dry", "moisture_pct", func(c *craft.Craft, a *Ask) bool {
+		const dry = 9
+		had := a.Zone.Moisture
+		a.Zone.Moisture = dry
+		return had > dry
+	}, say("Letting it dry out, and measuring again")},
+	{"age", "age_days", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.AgeDays
+		a.Zone.AgeDays = 4 * craft.FreshMineral
+		return had < craft.FreshMineral
+	}, say("Knowing that cement or plaster has cured for months")},
+	{"gap", "parts", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.GapMM
+		a.Zone.GapMM = 0
+		return had > 0
+	}, say("Planing what slides or closes until the coats have room")},
+	{"sheen", "target", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Sheen
+		a.Zone.Sheen = craft.NoSheen
+		return had != craft.NoSheen
+	}, say("Another sheen")},
+	{"colour", "target", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Colour
+		a.Zone.Colour = "#202020"
+		return had != ""
+	}, say("A darker colour")},
+	{"look", "target", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Look
+		a.Zone.Look = craft.LookSolid
+		return had != craft.LookSolid && had != ""
+	}, say("A solid colour instead of that look")},
+	{"lead", "lead_test", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.LeadBars(c)
+		a.Zone.LeadTest = &check.LeadTest{By: "laboratory", Date: cmp.Or(a.Zone.Today, "2000-01-01")}
+		if a.Zone.Made != 0 {
+			a.Zone.LeadTest.Date = fmt.Sprintf("%d-12-31", a.Zone.Made)
+			a.Zone.Today = ""
+		}
+		return had
+	}, say("A laboratory or a licensed assessor who finds no lead")},
+	{"loose", "defects", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Loose
+		a.Zone.Loose = 0
+		return had != 0
+	}, func(c *craft.Craft, a *Ask, _ *Plan) string {
+		if a.Zone.LeadBars(c) {
+			return "What is loose taken off by somebody licensed for lead work"
+		}
+		return "What is loose taken off or fixed first"
+	}},
+	{"soils", "soils", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Soils
+		a.Zone.Soils = [craft.NumSoils]uint8{}
+		return had != a.Zone.Soils
+	}, say("Getting off what lies on it, by somebody who can")},
+	{"use", "use", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Uses
+		a.Zone.Uses = craft.Indoor
+		return had&^craft.Indoor != 0
+	}, say("Another use: indoors, and neither for food, heat nor children")},
+	{"wear", "wear", func(c *craft.Craft, a *Ask) bool {
+		had := a.Zone.Wear
+		a.Zone.Wear = craft.Display
+		return had != craft.Display
+	}, say("Only to be looked at")},
+}
+
+// with is a question with a change.
+func (a *Ask) with(c *craft.Craft, ch *change) (Ask, bool) {
+	out, zone := *a, *a.Zone
+	out.Zone, out.Done = &zone, nil
+	return out, ch.does(c, &out)
+}
+
+// enough bounds the work of one attempt at opening a way, and of looking for the
+// nearest plan.
+const enough = 4000
+
+// stuck works out what stands in the way.
+func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
+	s := &Stuck{Stopped: !sure}
+	s.Nearest = nearest(ctx, c, *ask)
+	s.obstacles(c, ask)
+	if !sure && ctx.Err() != nil {
+		return s
+	}
+	try := func(a Ask) *Plan {
+		a.Limit = enough
+		p := &planner{craft: c, ask: a, anyOf: true}
+		if p.set() != nil {
+			return nil
+		}
+		return p.search(ctx).Best
+	}
+	s.known(c, ask, try)
+	for i := range changes {
+		ch := &changes[i]
+		a, ok := ask.with(c, ch)
+		if !ok {
+			continue
+		}
+		if plan := try(a); plan != nil {
+			s.Opens = append(s.Opens, Opening{ch.id, ch.says(c, ask, plan), ch.field, plan})
+		}
+	}
+	if len(s.Opens) == 0 {
+		s.pairs(c, ask, try)
+	}
+	return s
+}
+
+// pairs tries two changes at once, where one is not enough.
+func (s *Stuck) pairs(c *craft.Craft, ask *Ask, try func(Ask) *Plan) {
+	const most = 3
+	for i := range changes {
+		a, ok := ask.with(c, &changes[i])
+		if !ok {
+			continue
+		}
+		for j := i + 1; j < len(changes); j++ {
+			b, ok := a.with(c, &changes[j])
+			if !ok {
+				continue
+			}
+			if plan := try(b); plan != nil {
+				says := changes[i].says(c, ask, plan) + ", and " + craft.Lower(changes[j].says(c, &a, plan))
+				s.Opens = append(s.Opens, Opening{"", says, changes[i].field, plan})
+			}
+			if len(s.Opens) == most {
+				return
+			}
+		}
+	}
+}
+
+// known adds what it would help to know of the surface.
+func (s *Stuck) known(c *craft.Craft, ask *Ask, try func(Ask) *Plan) {
+	may := check.NewScout(c, ask.Zone).May()
+	if len(may) < 2 {
+		return
+	}
+	var names []string
+	var plan *Plan
+	for i := range may {
+		a, zone := *ask, *ask.Zone
+		zone.Substrate, zone.Finish, zone.Veneer, zone.Tests = may[i].Substrate, may[i].Finish, may[i].Veneer, nil
+		a.Zone, a.Done = &zone, nil
+		if x := try(a); x != nil {
+			names = append(names, craft.Lower(check.SurfaceName(c, zone.Substrate, zone.Finish)))
+			plan = x
+		}
+	}
+	if plan != nil {
+		const most = 3
+		s.Opens = append(s.Opens, Opening{"finish", "Knowing what it is: there is a plan for " + craft.List(names[:min(most, len(names))]), "evidence", plan})
+	}
+}
+
+// obstacles are the fails of the nearest plan, in the words of the check.
+func (s *Stuck) obstacles(c *craft.Craft, ask *Ask) {
+	if s.Nearest == nil {
+		why := "None of the products that this way uses makes the look."
+		if ask.Way.Shelf != nil && len(ask.Way.Shelf) == 0 {
+			why = "Nothing is on the shelf."
+		}
+		s.Why = []Obstacle{{"", "There is nothing to lay", why}}
+		return
+	}
+	z := *ask.Zone
+	z.Steps = s.Nearest.Steps
+	r := check.Check(c, &z, check.Options{NoRepairs: true})
+	for i := range r.Findings {
+		if f := &r.Findings[i]; f.Severity == check.Fail {
+			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
+		}
+	}
+	if len(s.Why) == 0 { // what is asked for beyond the check
+		s.Why = []Obstacle{{"", "This way asks for what does not go together", ask.Way.Says}}
+	}
+}
+
+// nearest is the plan with the fewest fails, of those that a short look finds; nil
+// where there is nothing to lay.
+func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
+	ask.Done = nil
+	p := &planner{craft: c, ask: ask, lenient: true}
+	if p.set() != nil || len(p.ends) == 0 {
+		return nil
+	}
+	p.nodes = append(p.nodes, p.root())
+	heap.Push(&p.queue, item{end: -1, plan: -1})
+	var best *Plan
+	least := math.Inf(1)
+	for len(p.queue) > 0 && p.stats.Opened+p.stats.Judged < enough && ctx.Err() == nil {
+		i := heap.Pop(&p.queue).(item).node
+		if !p.judge(i) {
+			continue
+		}
+		p.scout.SoFar(p.path(i))
+		for _, m := range p.next(&p.nodes[i]) {
+			if n, ok := p.child(i, &m); ok {
+				p.nodes = append(p.nodes, n)
+				heap.Push(&p.queue, item{least: p.nodes[i].least, node: int32(len(p.nodes) - 1), end: -1, plan: -1})
+			}
+		}
+		if !p.nodes[i].grounded {
+			continue
+		}
+		ends := p.behind(&p.nodes[i])
+		const tries = 4
+		for _, e := range ends[:min(tries, len(ends))] {
+			if x := p.whole(i, e); x != nil && x.Points < least {
+				best, least = x, x.Points
+			}
+		}
+	}
+	return best
+}

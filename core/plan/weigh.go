@@ -12,7 +12,7 @@ import (
 // Term is one of the things that a plan is weighed by.
 type Term uint8
 
-// The terms. The first six are the painter's to weigh, the last three are not.
+// The terms. The first six are the painter's to weigh, the last four are not.
 const (
 	Peel     Term = iota // risk of peeling
 	Stain                // the worst stain that comes through
@@ -21,6 +21,7 @@ const (
 	Cost                 // materials
 	Smell                // coats and wipes that smell
 	Trouble              // trips to the bench, and what must be mixed
+	Dirt                 // levels of soil under the first coat
 	Thin                 // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
 	// NumTerms counts the terms, NumWeights those a painter weighs.
@@ -47,6 +48,7 @@ var Terms = [NumTerms]TermRow{
 	Cost:     {"cost", "Materials", "units of money", 1, "what they cost"},
 	Smell:    {"smell", "Smell", "coats that smell", 3, "one faint smell over the whole face"},
 	Trouble:  {"trouble", "Trips", "trips to the bench", 2, "getting ready and cleaning up"},
+	Dirt:     {"dirt", "Left dirty", "levels of soil under the first coat", 20, "what could have been washed off"},
 	Thin:     {"thin", "Renewal", "ranks of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
 	Doubtful: {"doubtful", "Doubts", "rules that watch it", 60, "one thing that can go wrong"},
 }
@@ -114,11 +116,12 @@ const (
 )
 
 // Working defaults of trouble beyond a trip: mixing two parts, mixing powder,
-// mixing a paint from its parts, and changing from one thing to the next.
+// mixing a paint from its parts, rags that can heat up, and stripping.
 const (
 	mixTwoPart = 2.
 	mixPowder  = 1.
 	mixOwn     = 3.
+	rags       = 2.  // laid flat outdoors, and looked after until they are dry
 	stripMess  = 10. // sludge or scrapings, waste, and a bench to clean
 )
 
@@ -180,6 +183,9 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 		a[Trouble] += mixOwn
 	case p.Alkali:
 		a[Trouble] += mixPowder
+	}
+	if p.Rags {
+		a[Trouble] += rags
 	}
 	return a
 }
