@@ -280,7 +280,9 @@ func (p *planner) next(n *node) []move {
 	switch n.stage {
 	case scuffing:
 		for _, key := range p.keys()[1:] {
-			out = append(out, p.move(cleaning, key...))
+			if key[0].Do == surface.Abrade {
+				out = append(out, p.move(cleaning, key...))
+			}
 		}
 		if len(out) == 0 {
 			out = append(out, p.move(cleaning))
@@ -304,8 +306,12 @@ func (p *planner) next(n *node) []move {
 		if p.any(func(q *surface.Patch) bool { return q.Bare && q.Load[craft.IronTannin] > 0 }) {
 			out = append(out, p.bleach...)
 		}
-		if p.way.ScuffFirst && !n.wiped {
-			return out // a solvent wipe comes last
+		if p.way.ScuffFirst && !n.wiped { // it takes the dust and what hands have left
+			for _, id := range []string{"alcohol", "white_spirit"} {
+				cl, _ := p.craft.Cleaner(id)
+				out = append(out, p.move(cleaning, surface.Step{Do: surface.Clean, Cleaner: cl}))
+			}
+			return out
 		}
 		out = append(out, p.ready(p.way.ScuffFirst)...)
 	case grounding:

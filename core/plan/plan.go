@@ -128,6 +128,15 @@ func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
 
 // set readies a planner for its question.
 func (p *planner) set() error {
+	if err := p.surveyed(); err != nil {
+		return err
+	}
+	p.prepare()
+	return nil
+}
+
+// surveyed takes the zone of the question as it is planned for.
+func (p *planner) surveyed() error {
 	c, ask := p.craft, &p.ask
 	if ask.Zone == nil {
 		return errors.New("there is no zone to plan")
@@ -167,7 +176,6 @@ func (p *planner) set() error {
 			p.spots = p.spots || lv[b] > 0 && craft.Bleeders[b].Local
 		}
 	}
-	p.prepare()
 	return nil
 }
 

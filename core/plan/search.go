@@ -365,7 +365,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 				return node{}, false // as many passes are one step
 			}
 			out.cleaner = s.Cleaner
-			out.wiped = out.wiped || row.Carrier.Volatile()
+			out.wiped = out.wiped || row.Carrier.Volatile() && row.Key == 0
 			out.ammonia, out.biocide = out.ammonia || row.Ammonia, out.biocide || row.Biocide
 		case surface.Strip:
 			out.stripped = true

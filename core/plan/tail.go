@@ -494,7 +494,7 @@ func (p *planner) tails() []tail {
 		}
 		p.rests(&t)
 		p.cured(t.steps)
-		if p.weigh(&t) {
+		if p.like(t.steps) && p.weigh(&t) {
 			out = append(out, t)
 		}
 		i := len(at) - 1

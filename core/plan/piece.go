@@ -1,0 +1,223 @@
+package plan
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Part is one zone of a piece that is planned as a whole.
+type Part struct {
+	Name string
+	Ask  Ask
+	// Steps are those it has already; a zone without any is planned.
+	Steps []surface.Step
+}
+
+// Planned is what became of a zone of a piece.
+type Planned struct {
+	// Kept tells that it had a plan already, which stays as it is.
+	Kept   bool
+	Answer Answer
+	// Like are the names of the zones that are to look as it does, in words, and
+	// Differs says why it cannot have their paint and seal; empty where it has.
+	Like    []string
+	Differs string
+}
+
+// matches tells whether two zones are to look the same: one solid colour.
+func matches(a, b *check.Zone) bool {
+	solid := func(z *check.Zone) bool { return z.Look == "" || z.Look == craft.LookSolid }
+	return a.Colour != "" && a.Colour == b.Colour && a.Sheen == b.Sheen && solid(a) && solid(b)
+}
+
+// mostFinishes is how many paints and seals are tried for zones that are to match.
+const mostFinishes = 4
+
+// Piece plans every zone that has no plan. Zones that are to look the same get the
+// same paint and the same seal, those that come to the least points over all of
+// them; a zone that cannot have them is told apart. done is called after each zone
+// that was looked at; nil for nobody. It stops early when ctx is done, and leaves
+// the rest without a plan.
+func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) ([]Planned, error) {
+	out := make([]Planned, len(zones))
+	count := 0
+	told := func() {
+		if count++; done != nil {
+			done(min(count, len(zones)))
+		}
+	}
+	settled := make([]bool, len(zones))
+	for i := range zones {
+		if len(zones[i].Steps) > 0 {
+			out[i].Kept, settled[i] = true, true
+			told()
+		}
+	}
+	for i := range zones {
+		if settled[i] {
+			continue
+		}
+		group := []int{i}
+		for j := i + 1; j < len(zones); j++ {
+			if !settled[j] && matches(zones[i].Ask.Zone, zones[j].Ask.Zone) {
+				group = append(group, j)
+			}
+		}
+		// Zones that are to match and have a plan set the paint.
+		var like []surface.Step
+		var with []string
+		for j := range zones {
+			if out[j].Kept && matches(zones[i].Ask.Zone, zones[j].Ask.Zone) {
+				with = append(with, zones[j].Name)
+				if like == nil {
+					like = zones[j].Steps
+				}
+			}
+		}
+		if err := together(ctx, c, zones, group, like, out, told); err != nil {
+			return nil, err
+		}
+		for _, j := range group {
+			settled[j] = true
+			out[j].Like = slices.Clone(with)
+			for _, k := range group {
+				if k != j {
+					out[j].Like = append(out[j].Like, zones[k].Name)
+				}
+			}
+		}
+	}
+	return out, even(ctx, c, zones, out)
+}
+
+// together plans a group of zones that are to match.
+func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, like []surface.Step, out []Planned, told func()) error {
+	var tries [][]surface.Step
+	if like != nil {
+		tries = append(tries, like)
+	}
+	for _, i := range group {
+		if ctx.Err() != nil {
+			return nil
+		}
+		a, err := Find(ctx, c, zones[i].Ask)
+		if err != nil {
+			return err
+		}
+		out[i].Answer = a
+		told()
+		if a.Best == nil || like != nil || len(group) == 1 {
+			continue
+		}
+		if !slices.ContainsFunc(tries, func(s []surface.Step) bool {
+			return slices.Equal(finish(c, s), finish(c, a.Best.Steps))
+		}) && len(tries) < mostFinishes {
+			tries = append(tries, a.Best.Steps)
+		}
+	}
+	if len(tries) == 0 || like == nil && len(tries) == 1 {
+		return nil // there is one zone, or they agree by themselves
+	}
+	var best []Answer
+	bestHave, bestPoints := -1, 0.
+	for _, finish := range tries {
+		answers := make([]Answer, len(group))
+		have, points := 0, 0.
+		for k, i := range group {
+			ask := zones[i].Ask
+			ask.Like = finish
+			p := &planner{craft: c, ask: ask}
+			if err := p.set(); err != nil {
+				return err
+			}
+			answers[k] = p.search(ctx)
+			if b := answers[k].Best; b != nil {
+				have++
+				points += b.Points
+			}
+		}
+		if have > bestHave || have == bestHave && points < bestPoints {
+			best, bestHave, bestPoints = answers, have, points
+		}
+	}
+	for k, i := range group {
+		switch {
+		case best[k].Best != nil:
+			out[i].Answer = best[k]
+		case out[i].Answer.Best != nil:
+			out[i].Differs = "No plan with the paint of the others passes here: it gets " + Finish(c, out[i].Answer.Best.Steps) + " of its own, and may look a little different."
+		}
+	}
+	return nil
+}
+
+// Finish names the last paint of a plan and what closes it, within a sentence.
+func Finish(c *craft.Craft, steps []surface.Step) string {
+	paint, seal := "", ""
+	for i := range steps {
+		s := &steps[i]
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		switch row := &c.Products[s.Product]; row.Role {
+		case craft.RolePaint:
+			paint, seal = craft.Lower(row.Name), ""
+		case craft.RoleClear, craft.RoleWax:
+			seal = craft.Lower(row.Name)
+		}
+	}
+	switch {
+	case paint == "":
+		return cmp.Or(seal, "nothing")
+	case seal == "":
+		return paint
+	}
+	return paint + " under " + seal
+}
+
+// even plans zones once more where one that is to match another lies straight on
+// something that drinks and the other does not.
+func even(ctx context.Context, c *craft.Craft, zones []Part, out []Planned) error {
+	bases := make([]check.Base, len(zones))
+	base := func(i int) check.Base {
+		z := *zones[i].Ask.Zone
+		z.Steps = zones[i].Steps
+		if b := out[i].Answer.Best; b != nil {
+			z.Steps = b.Steps
+		}
+		return check.BaseOf(c, &z, zones[i].Name)
+	}
+	for i := range zones {
+		bases[i] = base(i)
+	}
+	for i := range zones {
+		if out[i].Kept || out[i].Answer.Best == nil || !bases[i].Drinks || ctx.Err() != nil {
+			continue
+		}
+		ask, zone := zones[i].Ask, *zones[i].Ask.Zone
+		zone.Match = nil
+		for j := range bases {
+			if j != i && bases[j].Paint != craft.NoProduct {
+				zone.Match = append(zone.Match, bases[j])
+			}
+		}
+		ask.Zone = &zone
+		if out[i].Differs == "" {
+			ask.Like = out[i].Answer.Best.Steps
+		}
+		p := &planner{craft: c, ask: ask}
+		if err := p.set(); err != nil {
+			return err
+		}
+		if a := p.search(ctx); a.Best != nil {
+			out[i].Answer = a
+			bases[i] = base(i)
+		}
+	}
+	return nil
+}
