@@ -170,6 +170,15 @@ func deedsOf(c *craft.Craft, z *check.Zone) []deed {
 		if s.Do == surface.Wait || s.Do == surface.Test {
 			continue
 		}
+		if n := len(out); s.Do == surface.Dust && n > 0 && out[n-1].kind == surface.Abrade {
+			// It is done where one stands.
+			more := e.After.Minutes - e.Before.Minutes
+			out[n-1].minutes += more
+			out[n-1].words += " and dust off"
+			out[n-1].label += " and dust off"
+			last = e.Begun + more/60
+			continue
+		}
 		d := deed{
 			kind: s.Do, step: e.Step, coat: e.CoatNo, words: check.StepWords(c, s), until: math.Inf(1),
 			minutes: e.After.Minutes - e.Before.Minutes, after: max(0, e.Begun-last),

@@ -144,6 +144,7 @@ type Zone struct {
 	Patches     []Patch     `json:"patches,omitempty" doc:"Patch tests, planned and rated"`
 	Readings    []Reading   `json:"readings,omitempty" doc:"Where the figures of measured fields come from"`
 	Target      *Target     `json:"target,omitempty"`
+	Way         string      `json:"way,omitempty" doc:"Id of the way of working that its plan was made by"`
 	Steps       []Step      `json:"steps,omitempty"`
 	Read        []ReadNotes `json:"acknowledged,omitempty" doc:"Cautions that were read, with the date"`
 }

@@ -17,6 +17,9 @@ type Settings struct {
 	Site  Site   `json:"site" doc:"The workshop's usual air"`
 	// LeadYear is 0 where the usual year holds.
 	LeadYear int `json:"lead_year,omitempty" doc:"Before which local rules suspect old paint of lead"`
+	// Way is empty for the usual one.
+	Way  string `json:"way,omitempty" doc:"Id of the way of working that plans are made by where none is said"`
+	Ways []Way  `json:"ways,omitempty" doc:"Ways of working of one's own"`
 }
 
 // DecodeSettings reads a studio's settings. The error, if any, is an *Error.
@@ -42,6 +45,21 @@ func DecodeSettings(data []byte) (Settings, error) {
 	}
 	if y := s.LeadYear; y != 0 && (y < 1900 || y > 2100) {
 		return s, &Error{"$.lead_year", fmt.Sprint(y), "a year between 1900 and 2100"}
+	}
+	if len(s.Ways) > MostWays {
+		return s, &Error{"$.ways", fmt.Sprint(len(s.Ways)), fmt.Sprintf("at most %d ways", MostWays)}
+	}
+	for i := range s.Ways {
+		at := fmt.Sprintf("$.ways[%d]", i)
+		if err := s.Ways[i].check(at); err != nil {
+			return s, err
+		}
+		if _, taken := WayNamed(s.Ways[i].ID, s.Ways[:i]); taken {
+			return s, &Error{at + ".id", fmt.Sprintf("%q", s.Ways[i].ID), "another way has this id"}
+		}
+	}
+	if _, ok := WayNamed(s.Way, s.Ways); s.Way != "" && !ok {
+		return s, &Error{"$.way", fmt.Sprintf("%q", clip(s.Way)), "there is no such way"}
 	}
 	return s, nil
 }

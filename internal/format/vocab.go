@@ -43,6 +43,7 @@ type Vocab struct {
 	Tests      []TestWord      `json:"tests" doc:"Looks and small tests that tell what a surface is"`
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
+	Ways       WayWords        `json:"ways" doc:"Ways of working, and what plans are weighed by"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
 }
 
@@ -184,7 +185,7 @@ func RuleWords(rules []*check.Rule) []RuleWord {
 
 // VocabOf lists the vocabulary of a craft.
 func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
-	v := Vocab{Rules: rules}
+	v := Vocab{Rules: rules, Ways: wayWords()}
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
 		w := SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}

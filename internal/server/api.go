@@ -161,6 +161,7 @@ func (h *handlers) register(a huma.API) {
 	bringIn.MaxBodyBytes = bench.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
 	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
+	h.registerPlans(a, op)
 	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
 	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
 	huma.Register(a, op("rules", http.MethodGet, "/api/rules", "The rule book, and where in the studio each rule speaks now", false), h.rules)

@@ -383,12 +383,13 @@ func TestSettingsAreKept(t *testing.T) {
 	}
 	for _, want := range []format.Settings{
 		{Name: "Yard", Units: "us", Site: format.Site{TempC: 18, RHPct: 60}},
+		{Name: "Own", Units: "metric", Way: "mine", Ways: []format.Way{{ID: "mine", Name: "Mine", Holds: "prime", Shelf: []string{}, Without: []string{"paint_milk"}}}},
 		{Name: "لوحة 🎭", Units: "metric", Site: format.Site{TempC: -4, RHPct: 0}},
 	} {
 		if err := s.SaveSettings(ctx, want); err != nil {
 			t.Fatal(err)
 		}
-		if got, ok, err := s.Settings(ctx); got != want || !ok || err != nil {
+		if got, ok, err := s.Settings(ctx); !reflect.DeepEqual(got, want) || !ok || err != nil {
 			t.Errorf("kept %+v, %v", got, err)
 		}
 	}

@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/minds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would change the plan of a zone */
+        post: operations["minds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/next": {
         parameters: {
             query?: never;
@@ -222,6 +239,40 @@ export interface paths {
         get: operations["since"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The best plans for a zone, by several ways of working */
+        post: operations["plans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan every zone that has no plan; one line of JSON as it goes on, the last with the plan */
+        post: operations["planPiece"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1037,6 +1088,18 @@ export interface components {
             minutes: number;
             says: string[];
         };
+        MindPart: {
+            /** @description The plan would then fail */
+            fails: boolean;
+            /** @description Where what is found is entered */
+            field: string;
+            if: string;
+            /** @description The steps of that plan, in words */
+            instead?: string[];
+            test: string;
+            /** @description What would be done instead, in words */
+            then: string;
+        };
         NextStep: {
             /** @description Why it cannot be planned at all */
             barred?: string;
@@ -1071,6 +1134,18 @@ export interface components {
              * @description That less its trouble and harm
              */
             worth: number;
+        };
+        ObstaclePart: {
+            code?: string;
+            title: string;
+            why: string;
+        };
+        OpeningPart: {
+            /** @description Where it is entered */
+            field: string;
+            says: string;
+            /** @description A plan that then passes */
+            words: string[];
         };
         OutcomeWord: {
             /** @description A motif, and what varies in it */
@@ -1290,6 +1365,28 @@ export interface components {
             version: number;
             zones?: components["schemas"]["Zone"][];
         };
+        PiecePlan: {
+            piece: components["schemas"]["Piece"];
+            /**
+             * Format: int64
+             * @description As many trips there would be, zone by zone
+             */
+            steps: number;
+            /** @description From the first trip to the last, in words */
+            takes: string;
+            /** @description All that is planned, as one order of trips to the bench */
+            trips: components["schemas"]["TripPart"][];
+            zones: components["schemas"]["ZonePlan"][];
+        };
+        PlanLine: {
+            /** Format: int64 */
+            done: number;
+            /** Format: int64 */
+            of: number;
+            plan?: components["schemas"]["PiecePlan"];
+            /** @description What went wrong */
+            says?: string;
+        };
         ProductWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -1335,6 +1432,15 @@ export interface components {
              */
             smell: number;
             takes_additive?: boolean;
+        };
+        RangePart: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            likely: number;
+            /** Format: double */
+            low: number;
+            words: string;
         };
         ReadNotes: {
             code: string;
@@ -1489,6 +1595,10 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "us";
+            /** @description Id of the way of working that plans are made by where none is said */
+            way?: string;
+            /** @description Ways of working of one's own */
+            ways?: components["schemas"]["Way"][];
         };
         Shown: {
             /**
@@ -1614,6 +1724,12 @@ export interface components {
             name: string;
             note?: string;
         };
+        StuckPart: {
+            opens: components["schemas"]["OpeningPart"][];
+            /** @description The search was stopped before it had seen everything */
+            stopped?: boolean;
+            why: components["schemas"]["ObstaclePart"][];
+        };
         Studio: {
             air: components["schemas"]["Air"];
             /** @description The data is a copy that is thrown away at the end */
@@ -1631,6 +1747,10 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "us";
+            /** @description Id of the way of working that plans are made by where none is said */
+            way?: string;
+            /** @description Ways of working of one's own */
+            ways?: components["schemas"]["Way"][];
         };
         SubstrateWord: {
             /** @description Further words to find it by */
@@ -1708,6 +1828,26 @@ export interface components {
             /** @description The sizes it has when nobody says others */
             sizes: string;
         };
+        Term: {
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description What one unit of it weighs
+             */
+            points: number;
+            says: string;
+            unit: string;
+            /** @description The painter weighs it */
+            yours: boolean;
+        };
+        TermPart: {
+            amount: string;
+            id: string;
+            name: string;
+            /** Format: double */
+            points: number;
+        };
         TestWord: {
             caution?: string;
             how: string;
@@ -1721,6 +1861,23 @@ export interface components {
             /** @description Within a sentence */
             short: string;
             where: string;
+        };
+        TripPart: {
+            /** @description The same in words */
+            at: string;
+            do: string;
+            does: string;
+            /** Format: double */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Hours after the first trip
+             */
+            start_h: number;
+            /** @description Zones that dry meanwhile */
+            while?: string[];
+            /** @description Names, in order */
+            zones: string[];
         };
         Vocab: {
             bleeders: components["schemas"]["Word"][];
@@ -1756,6 +1913,8 @@ export interface components {
             /** @description Looks and small tests that tell what a surface is */
             tests: components["schemas"]["TestWord"][];
             uses: components["schemas"]["Word"][];
+            /** @description Ways of working, and what plans are weighed by */
+            ways: components["schemas"]["WayWords"];
             wears: components["schemas"]["Word"][];
         };
         Walked: {
@@ -1770,6 +1929,138 @@ export interface components {
              * @enum {string}
              */
             verdict?: "sound" | "watch" | "fails";
+        };
+        Way: {
+            /**
+             * Format: double
+             * @description Bonding additive in powder paint, by volume; absent: half
+             */
+            additive?: number;
+            /**
+             * @description What a coat cracks over
+             * @enum {string}
+             */
+            crackle?: "medium" | "lift";
+            /**
+             * Format: double
+             * @description How hard the last coat is when it is put back together; absent: a third
+             */
+            cure?: number;
+            /** @description Wear dry paint down to the material */
+            deep?: boolean;
+            /**
+             * @description What closes a paint that flakes
+             * @enum {string}
+             */
+            flake_seal?: "wax" | "mist";
+            /**
+             * @description What makes paint hold
+             * @enum {string}
+             */
+            holds?: "any" | "scuff_and_seal" | "prime" | "additive" | "straight_on" | "chemical";
+            id: string;
+            /**
+             * @description Where a blocker goes against what rises in spots
+             * @enum {string}
+             */
+            knots?: "either" | "spots" | "all";
+            /** @enum {string} */
+            method?: "brush" | "roller" | "spray";
+            name: string;
+            /** @description Every coat waits until the next day */
+            next_day?: boolean;
+            /** @description Nothing carried in solvent */
+            no_smell?: boolean;
+            /** @description The only paints used; absent: all */
+            paints?: string[];
+            /**
+             * @description When an old surface is sanded
+             * @enum {string}
+             */
+            sand?: "by_need" | "always" | "never";
+            /** @description What it is, as a sentence */
+            says?: string;
+            /** @description Sand first, and wipe with solvent after */
+            scuff_first?: boolean;
+            /**
+             * @description What closes a paint for every day
+             * @enum {string}
+             */
+            seal?: "by_wear" | "wax" | "clear";
+            /** @description The only products there are; absent: every kind */
+            shelf?: string[];
+            /**
+             * Format: double
+             * @description Water to powder, by volume; absent: equal parts
+             */
+            water?: number;
+            /** @description Products that are not used */
+            without?: string[];
+        };
+        WayPlan: {
+            /** @description Why it comes after the best */
+            against?: string;
+            /** @description Of a flaking look: how much of it lets go */
+            chips?: string;
+            /**
+             * Format: double
+             * @description Of materials, in units of money
+             */
+            cost: number;
+            /** @description What it rests on, what matters most first */
+            depends?: string[];
+            /** Format: double */
+            elapsed_h: number;
+            /** @description The paint and what closes it, in words */
+            finish?: string;
+            /** @description What makes it hold, in words */
+            ground?: string;
+            /** Format: double */
+            hands_on_h: number;
+            name: string;
+            /** @description The plan that the zone has */
+            own?: boolean;
+            /** Format: double */
+            points: number;
+            /** @description Nothing in the planner's vocabulary is better by these weights */
+            proved: boolean;
+            /** @description Of peeling */
+            risk?: components["schemas"]["RangePart"];
+            /** @description The way before it that comes to the same steps */
+            same?: string;
+            says?: string;
+            section?: components["schemas"]["Section"];
+            smell?: string;
+            /** @description The worst that comes through, in CIEDE2000 units; absent where nothing rises */
+            stain?: components["schemas"]["RangePart"];
+            steps?: components["schemas"]["Step"][];
+            /** @description What stands in the way, where there is no plan */
+            stuck?: components["schemas"]["StuckPart"];
+            /** @description How long it takes, in words */
+            takes?: string;
+            /** @description What its points are made of */
+            terms?: components["schemas"]["TermPart"][];
+            /** Format: int64 */
+            trips: number;
+            /** @enum {string} */
+            verdict?: "sound" | "watch" | "fails";
+            /** @description What the check says can go wrong with it */
+            watches?: string[];
+            way: string;
+            /** @description The steps in words */
+            words?: string[];
+        };
+        WayWords: {
+            crackle: components["schemas"]["Word"][];
+            flake_seal: components["schemas"]["Word"][];
+            holds: components["schemas"]["Word"][];
+            knots: components["schemas"]["Word"][];
+            sand: components["schemas"]["Word"][];
+            seal: components["schemas"]["Word"][];
+            /** @description What plans are weighed by, in the order of weights */
+            terms: components["schemas"]["Term"][];
+            /** @description Those that come with the program, the usual one first */
+            ways: components["schemas"]["Way"][];
         };
         Weakest: {
             coat: string;
@@ -1822,6 +2113,8 @@ export interface components {
             substrate: string;
             target?: components["schemas"]["Target"];
             veneer?: boolean;
+            /** @description Id of the way of working that its plan was made by */
+            way?: string;
             wear?: string;
         };
         ZoneLook: {
@@ -1860,6 +2153,28 @@ export interface components {
              * @description How much longer a square metre takes than on a plain panel; 0 where it is not known
              */
             work: number;
+        };
+        ZonePlan: {
+            /** @description Why it cannot have their paint */
+            differs?: string;
+            id: string;
+            /** @description Zones that are to look the same */
+            like?: string[];
+            name: string;
+            says: string;
+            /**
+             * @description Had: it had a plan, which stays
+             * @enum {string}
+             */
+            state: "had" | "planned" | "stuck" | "stopped";
+            stuck?: components["schemas"]["StuckPart"];
+        };
+        ZonePlans: {
+            id: string;
+            name?: string;
+            /** @description Hours and costs are those of one square metre, as the area is not known */
+            per_m2?: boolean;
+            plans: components["schemas"]["WayPlan"][];
         };
         ZoneResult: {
             adhesion: components["schemas"]["AdhesionPart"];
@@ -2250,6 +2565,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Identification"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    minds: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+                /** @description Id of the way its plan was made by */
+                way?: string;
+                weights?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MindPart"][];
                 };
             };
             /** @description Bad Request */
@@ -2786,6 +3176,146 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    plans: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+                /** @description Ids of ways, with commas between them; absent: those that make paint hold */
+                ways?: string;
+                /** @description How much each thing counts, as peel=2,cost=0.5 */
+                weights?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonePlans"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    planPiece: {
+        parameters: {
+            query?: {
+                /** @description Id of the way of working; absent: the studio's */
+                way?: string;
+                weights?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description Lines of JSON */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["PlanLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

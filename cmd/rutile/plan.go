@@ -1,0 +1,143 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/plan"
+	"rutile/internal/format"
+)
+
+func planCommand() *cobra.Command {
+	var way, weights string
+	var all, text, explain bool
+	cmd := &cobra.Command{
+		Use:   "plan FILE",
+		Short: "Write the steps of zones that have none; - reads standard input",
+		Long: "Find the best plan for every zone of a piece file that has no steps, and write the piece with them.\n" +
+			"Zones that are to look the same get the same paint and seal. With --all, write every way of working\n" +
+			"with its figures instead.\n" +
+			"Exit code 0: all zones are planned. 1: some zone cannot be. 2: an input cannot be used.",
+		Args: cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, files []string) error {
+			w, ok := plan.WayNamed(way, nil)
+			if !ok {
+				return fmt.Errorf("--way %s: ways of working are %s", way, wayNames())
+			}
+			o := format.PlanOptions{CheckOptions: format.CheckOptions{Site: drying.Usual, Today: today()}}
+			var err error
+			if o.Weights, err = format.ParseWeights(weights); err != nil {
+				return fmt.Errorf("--weights: %w", err)
+			}
+			stuck := false
+			err = eachPiece(cmd, files, func(name string, p *format.Piece) error {
+				o.Done = told(cmd.ErrOrStderr(), name)
+				var err error
+				if all {
+					stuck, err = everyWay(cmd, p, o, text)
+				} else {
+					stuck, err = planPiece(cmd, name, p, w, o, text)
+				}
+				if err == nil && explain {
+					err = format.Explain(cmd.Context(), cmd.ErrOrStderr(), craft.Default(), p, w, o)
+				}
+				return unusable(cmd, name, err)
+			})
+			if err == nil && stuck {
+				return exit{exitFails}
+			}
+			return err
+		},
+	}
+	cmd.Flags().StringVar(&way, "way", plan.Ways[0].ID, "way of working: "+wayNames())
+	cmd.Flags().StringVar(&weights, "weights", "", "how much each thing counts, as a multiple of what is usual: peel=2,cost=0.5")
+	cmd.Flags().BoolVar(&all, "all", false, "write every way of working with its figures")
+	cmd.Flags().BoolVar(&text, "text", false, "write it for reading")
+	cmd.Flags().BoolVar(&explain, "explain", false, "say on standard error what was looked at, and why the runner-up lost")
+	return cmd
+}
+
+func wayNames() string {
+	ids := make([]string, len(plan.Ways))
+	for i := range ids {
+		ids[i] = plan.Ways[i].ID
+	}
+	return strings.Join(ids, ", ")
+}
+
+// unusable tells what of an input cannot be planned.
+func unusable(cmd *cobra.Command, name string, err error) error {
+	if fe, ok := err.(*format.Error); ok {
+		fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, fe)
+		return exit{exitUnusable}
+	}
+	return err
+}
+
+// told says how far it is, once that takes longer than a moment.
+func told(w io.Writer, name string) func(done, of int) {
+	next := time.Now().Add(time.Second)
+	return func(done, of int) {
+		if time.Now().After(next) && done < of {
+			fmt.Fprintf(w, "%s: %d of %d\n", name, done, of)
+			next = time.Now().Add(time.Second)
+		}
+	}
+}
+
+func planPiece(cmd *cobra.Command, name string, p *format.Piece, w plan.Way, o format.PlanOptions, text bool) (stuck bool, err error) {
+	r, err := format.PlanPiece(cmd.Context(), craft.Default(), p, w, o)
+	if err != nil {
+		return false, err
+	}
+	for i := range r.Zones {
+		z := &r.Zones[i]
+		if z.State == "stopped" || z.State == "stuck" {
+			stuck = true
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s is not planned: %s\n", name, z.ID, z.Says)
+			if z.Stuck != nil {
+				for _, x := range z.Stuck.Opens {
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would open the way: %s\n", name, z.ID, craft.Lower(x.Says))
+				}
+			}
+		}
+		if z.Differs != "" {
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: %s\n", name, z.ID, z.Differs)
+		}
+	}
+	if text {
+		return stuck, r.Text(cmd.OutOrStdout())
+	}
+	return stuck, writeJSON(cmd.OutOrStdout(), r.Piece)
+}
+
+func everyWay(cmd *cobra.Command, p *format.Piece, o format.PlanOptions, text bool) (stuck bool, err error) {
+	out := format.Plans{Format: format.PlansFormat, Version: format.Version, Zones: []format.ZonePlans{}}
+	for i := range p.Zones {
+		if cmd.Context().Err() != nil {
+			return true, context.Cause(cmd.Context())
+		}
+		z, err := format.PlanZone(cmd.Context(), craft.Default(), p, i, plan.Ways, o)
+		if err != nil {
+			return false, err
+		}
+		stuck = stuck || z.Plans[0].Stuck != nil
+		if text {
+			if err := z.Text(cmd.OutOrStdout()); err != nil {
+				return stuck, err
+			}
+		}
+		out.Zones = append(out.Zones, z)
+	}
+	if text {
+		return stuck, nil
+	}
+	return stuck, writeJSON(cmd.OutOrStdout(), out)
+}
