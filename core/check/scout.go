@@ -78,7 +78,7 @@ type Judged struct {
 	// Fails and Watches are the rules that speak, each at its most severe. What
 	// speaks of the survey alone is no watch here: no plan changes it.
 	Fails, Watches RuleSet
-	// Peel is -ln(1 - risk) of peeling where the wear asks a fifth more than it
+	// Peel is -ln(1 - risk) of peeling where the wear asks a little more than it
 	// does: a margin for what no table knows, so that of two plans that hold the one
 	// that holds better is told apart.
 	Peel float64
@@ -214,9 +214,9 @@ func (s *Scout) Hits() []Hit { return s.w.merged }
 // surface may be. It holds until the next is.
 func (s *Scout) Trace(n int) *surface.Trace { return &s.w.cases[n].Trace }
 
-// margin is how much more than the wear asks a plan is weighed for. Working
-// default.
-const margin = 1.2
+// margin is how much more strength than the wear asks a plan is weighed for, 1
+// being a full bond: half a class of the cross-cut scale. Working default.
+const margin = .08
 
 // PeelOf is -ln(1 - risk), with that margin, of the last plan that was judged, as
 // the n-th of what the surface may be.
@@ -232,7 +232,7 @@ func (s *Scout) PeelOf(n int) float64 {
 func (s *Scout) Peel(n int, b *surface.Boundary) float64 {
 	k := &s.w.cases[n]
 	const certain = 1 - 1e-9
-	return -math.Log1p(-min(b.Risk(k.Craft, k.Demand*margin, k.Doubt), certain))
+	return -math.Log1p(-min(b.Risk(k.Craft, k.Demand+margin, k.Doubt), certain))
 }
 
 // thin is by how many ranks the last coats fall short of two more than the wear

@@ -45,7 +45,7 @@ func (p *planner) vocabulary() {
 	c, z := p.craft, &p.zone
 	for i := range c.Cleaners {
 		row := &c.Cleaners[i]
-		if row.ID == "vacuum_tack" || p.way.NoSmell && row.Carrier == craft.Solvent {
+		if row.ID == "vacuum_tack" || p.way.NoSmell && row.Carrier.Volatile() {
 			continue
 		}
 		for n := 1; n <= 3; n++ {
@@ -58,7 +58,7 @@ func (p *planner) vocabulary() {
 	}
 	_, foil := craft.CutThrough[c.Substrates[z.Substrate].ID]
 	covered := slices.ContainsFunc(p.scout.May(), func(m check.May) bool { return !c.Finishes[m.Finish].Bare })
-	if (covered || foil) && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
+	if (covered || foil) && p.offCome() && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
 		for _, how := range []string{"chemical", "scrape", "heat"} {
 			if how == "chemical" && p.way.NoSmell || how == "heat" && z.Veneer {
 				continue
@@ -105,6 +105,14 @@ func (p *planner) vocabulary() {
 			}
 		}
 	}
+}
+
+// offCome tells whether a painter would think of taking the old finish off: it
+// lets go by itself, the pores below are wanted, or what is in the wood must be
+// got at. Otherwise it is washed, keyed and painted over.
+func (p *planner) offCome() bool {
+	x, aged := p.craft.Effect(p.zone.Look)
+	return p.zone.Loose&^craft.LooseJoint != 0 || aged && p.craft.Effects[x].Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
 }
 
 // strippable tells whether what lies on a material can be taken off without

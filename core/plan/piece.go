@@ -24,7 +24,7 @@ type Planned struct {
 	Kept   bool
 	Answer Answer
 	// Like are the names of the zones that are to look as it does, in words, and
-	// Differs says why it cannot have their paint and seal; empty where it has.
+	// Differs says why it cannot have their paint; empty where it has.
 	Like    []string
 	Differs string
 }
@@ -39,8 +39,8 @@ func matches(a, b *check.Zone) bool {
 const mostFinishes = 4
 
 // Piece plans every zone that has no plan. Zones that are to look the same get the
-// same paint and the same seal, those that come to the least points over all of
-// them; a zone that cannot have them is told apart. done is called after each zone
+// same paint and end in the same sheen, by whichever paint comes to the least points
+// over all of them; a zone that cannot have it is told apart. done is called after each zone
 // that was looked at; nil for nobody. It stops early when ctx is done, and leaves
 // the rest without a plan.
 func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) ([]Planned, error) {
@@ -115,7 +115,7 @@ func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, li
 			continue
 		}
 		if !slices.ContainsFunc(tries, func(s []surface.Step) bool {
-			return slices.Equal(finish(c, s), finish(c, a.Best.Steps))
+			return alike(c, s, a.Best.Steps)
 		}) && len(tries) < mostFinishes {
 			tries = append(tries, a.Best.Steps)
 		}
@@ -136,9 +136,12 @@ func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, li
 				return err
 			}
 			answers[k] = p.search(ctx)
-			if b := answers[k].Best; b != nil {
+			// A plan that is only watched for the sake of the others is no match.
+			if b, own := answers[k].Best, out[i].Answer.Best; b != nil && (own == nil || b.Judged.Watches.Len() <= own.Judged.Watches.Len()) {
 				have++
 				points += b.Points
+			} else {
+				answers[k].Best = nil
 			}
 		}
 		if have > bestHave || have == bestHave && points < bestPoints {

@@ -193,31 +193,53 @@ func (p *planner) prepare() {
 	}
 }
 
-// like tells whether a tail has the paint and the seal that are to be matched.
+// like tells whether a tail looks as the plan does that is to be matched.
 func (p *planner) like(steps []surface.Step) bool {
-	return p.ask.Like == nil || slices.Equal(finish(p.craft, steps), finish(p.craft, p.ask.Like))
+	return p.ask.Like == nil || alike(p.craft, steps, p.ask.Like)
 }
 
-// laid is one product of a finish.
+// alike tells whether two plans look the same once they are done: in the same
+// paints, that end in the same sheen. What closes them may differ by the wear,
+// except over a matt paint that drinks, which a wax and a clear change differently.
+func alike(c *craft.Craft, a, b []surface.Step) bool {
+	x, y := finish(c, a), finish(c, b)
+	return slices.Equal(x.paints, y.paints) && x.sheen == y.sheen && (!x.drinks || x.seal == y.seal)
+}
+
+// laid is one paint of a finish.
 type laid struct {
 	product  craft.Product
 	colour   string
-	sheen    craft.Sheen
 	additive float64
 }
 
-// finish are the paints, seals and what makes the look of a plan, without the
-// number of their coats.
-func finish(c *craft.Craft, steps []surface.Step) []laid {
-	var out []laid
+// finished is what a plan looks like once it is done.
+type finished struct {
+	paints []laid
+	sheen  craft.Sheen
+	drinks bool // the last paint
+	seal   craft.Role
+}
+
+func finish(c *craft.Craft, steps []surface.Step) finished {
+	var out finished
 	for i := range steps {
 		s := &steps[i]
 		if s.Do != surface.Coat || s.Scope != surface.All {
 			continue
 		}
-		switch c.Products[s.Product].Role {
-		case craft.RolePaint, craft.RoleClear, craft.RoleWax, craft.RoleMedium:
-			out = append(out, laid{s.Product, s.Colour, s.Sheen, s.Additive})
+		row := &c.Products[s.Product]
+		switch row.Role {
+		case craft.RolePaint, craft.RoleMedium:
+			out.paints = append(out.paints, laid{s.Product, s.Colour, s.Additive})
+			out.drinks, out.seal = row.Dried == craft.PorousPaint, ""
+		case craft.RoleClear, craft.RoleWax:
+			out.seal = row.Role
+		default:
+			continue
+		}
+		if out.sheen = row.Sheen; s.Sheen != craft.NoSheen {
+			out.sheen = s.Sheen
 		}
 	}
 	return out

@@ -71,7 +71,7 @@ func TestEveryPlanPassesItsCheck(t *testing.T) {
 	r := rand.New(rand.NewPCG(17, 4))
 	planned, looks := 0, map[string]int{}
 	var took []time.Duration
-	for range 3000 {
+	for range 5000 {
 		ask := anyZone(r, c)
 		at := time.Now()
 		p, err := newPlanner(c, ask)

@@ -314,7 +314,7 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 	case row.Coat == craft.FX:
 		return bends
 	case row.ID == "paint_masonry":
-		return fam == craft.MineralPorous || p.zone.Damp()
+		return fam == craft.MineralPorous
 	case p.way.Holds == Additive:
 		return row.Coat == craft.MK
 	case p.way.Holds == StraightOn:

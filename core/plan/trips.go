@@ -139,10 +139,11 @@ func nextTrip(deeds [][]deed, next []int, ready, latest []float64, now float64) 
 			b.begin, b.missing, b.order = max(now, ready[b.zones[0]]), false, -1
 		}
 	}
+	const soon = 12 // hours within which a window closes that is not waited with
 	first := slices.MinFunc(all, func(x, y batch) int {
 		m := func(b batch) int {
 			switch {
-			case b.until < math.Inf(1):
+			case b.until-b.begin < soon:
 				return 0
 			case !b.missing:
 				return 1

@@ -43,7 +43,7 @@ type Way struct {
 	Knots Knotting
 	// Paints are the ids of the paints that it uses; none stands for all.
 	Paints []string
-	// NoSmell leaves out what is carried in solvent.
+	// NoSmell leaves out what is carried in solvent or alcohol.
 	NoSmell bool
 	// Shelf are the ids of the products there are; nil for every kind.
 	Shelf []string
@@ -162,7 +162,7 @@ func (w *Way) uses(p *craft.ProductRow) bool {
 	switch {
 	case w.Shelf != nil && !slices.Contains(w.Shelf, p.ID), slices.Contains(w.Without, p.ID):
 		return false
-	case w.NoSmell && (p.Carrier == craft.Solvent || p.Carrier == craft.StrongSolvent):
+	case w.NoSmell && p.Carrier.Volatile():
 		return false
 	case p.Role == craft.RolePaint && len(w.Paints) > 0 && !slices.Contains(w.Paints, p.ID):
 		return false

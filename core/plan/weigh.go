@@ -41,16 +41,16 @@ type TermRow struct {
 
 // Terms are indexed by Term.
 var Terms = [NumTerms]TermRow{
-	Peel:     {"peel", "Peeling", "chance", 400, "the work done again, times the chance that it must be if the wear asks a fifth more than it does"},
+	Peel:     {"peel", "Peeling", "chance", 400, "the work done again, times the chance that it must be if the wear asks half a class more than it does"},
 	Stain:    {"stain", "Stain", "CIEDE2000 units", 30, "what the eye just sees is one unit"},
-	Elapsed:  {"elapsed", "Time", "h", .15, "a day that it stands about"},
+	Elapsed:  {"elapsed", "Time", "h", .4, "a day that it stands about counts ten"},
 	HandsOn:  {"hands", "Work", "h at the bench", 30, "an hour's wage"},
 	Cost:     {"cost", "Materials", "units of money", 1, "what they cost"},
-	Smell:    {"smell", "Smell", "coats that smell", 3, "one faint smell over the whole face"},
+	Smell:    {"smell", "Smell", "coats that smell", 5, "one faint smell over the whole face"},
 	Trouble:  {"trouble", "Trips", "trips to the bench", 2, "getting ready and cleaning up"},
 	Dirt:     {"dirt", "Left dirty", "levels of soil under the first coat", 20, "what could have been washed off"},
 	Thin:     {"thin", "Renewal", "ranks of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
-	Doubtful: {"doubtful", "Doubts", "rules that watch it", 60, "one thing that can go wrong"},
+	Doubtful: {"doubtful", "Doubts", "rules that watch it", 300, "one thing that can go wrong, ten hours of work"},
 }
 
 // Weights are how much each term counts, as a multiple of what is usual.

@@ -241,7 +241,7 @@ func wayPlan(c *craft.Craft, p *Piece, i int, way plan.Way, ask *plan.Ask, a *pl
 	if s := plan.Stains(&r); s.High >= .05 {
 		words := fmt.Sprintf("ΔE %.1f to %.1f", s.Low, s.High)
 		if s.High < 1 {
-			words += ", which nobody sees"
+			words = "unseen, " + words
 		}
 		w.Stain = &RangePart{tidy(s.Low), tidy(s.Likely), tidy(s.High), words}
 	}
@@ -533,7 +533,7 @@ func (r *PiecePlan) Text(w io.Writer) error {
 	for _, t := range r.Trips {
 		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
 		if len(t.While) > 0 {
-			fmt.Fprintf(b, " (while %s dries)", craft.List(t.While))
+			fmt.Fprintf(b, " (drying meanwhile: %s)", strings.Join(t.While, ", "))
 		}
 		fmt.Fprintln(b)
 	}

@@ -328,9 +328,18 @@ func TestVocab(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	var lists map[string][]any
-	if err := json.Unmarshal(data, &lists); err != nil {
+	var all map[string]any
+	if err := json.Unmarshal(data, &all); err != nil {
 		t.Fatal(err)
+	}
+	lists := map[string][]any{}
+	for name, x := range all {
+		if list, ok := x.([]any); ok {
+			lists[name] = list
+		}
+	}
+	for name, list := range all["ways"].(map[string]any) {
+		lists["ways."+name] = list.([]any)
 	}
 	for name, words := range lists {
 		if len(words) == 0 {

@@ -28,7 +28,7 @@ type Way struct {
 	Cure       float64  `json:"cure,omitempty" doc:"How hard the last coat is when it is put back together; absent: a third"`
 	Knots      string   `json:"knots,omitempty" enum:"either,spots,all" doc:"Where a blocker goes against what rises in spots"`
 	Paints     []string `json:"paints,omitempty" doc:"The only paints used; absent: all"`
-	NoSmell    bool     `json:"no_smell,omitempty" doc:"Nothing carried in solvent"`
+	NoSmell    bool     `json:"no_smell,omitempty" doc:"Nothing carried in solvent or alcohol"`
 	Shelf      []string `json:"shelf,omitzero" doc:"The only products there are; absent: every kind"`
 	Without    []string `json:"without,omitempty" doc:"Products that are not used"`
 }

@@ -1969,7 +1969,7 @@ export interface components {
             name: string;
             /** @description Every coat waits until the next day */
             next_day?: boolean;
-            /** @description Nothing carried in solvent */
+            /** @description Nothing carried in solvent or alcohol */
             no_smell?: boolean;
             /** @description The only paints used; absent: all */
             paints?: string[];

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { useVocabQuery } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
@@ -11,12 +12,9 @@ type Settings = Schemas["Settings"];
 /** StudioSheet takes what a studio chooses once for all its pieces. */
 export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; onClose: () => void }) {
   const queries = useQueryClient();
-  const [s, setS] = useState<Settings>({
-    name: studio.name,
-    units: studio.units,
-    site: studio.site,
-    lead_year: studio.lead_year,
-  });
+  const { demo, air: _, ...settings } = studio;
+  const [s, setS] = useState<Settings>(settings);
+  const v = useVocabQuery().data;
   const save = useMutation({
     mutationFn: (body: Settings) => answer(api.PUT("/api/studio", { body })),
     onSuccess: (saved) => {
@@ -28,7 +26,7 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
   const u = s.units;
   return (
     <Dialog title="The studio" onClose={onClose}>
-      {studio.demo && <p className="mb-3 text-secondary">A demo studio: it is thrown away when the server stops.</p>}
+      {demo && <p className="mb-3 text-secondary">A demo studio: it is thrown away when the server stops.</p>}
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -73,6 +71,15 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
           hint="The year that local rules name. Empty: 1980."
           onChange={(lead_year) => setS({ ...s, lead_year })}
         />
+        {v && (
+          <Choice
+            label="Plans are made by the way"
+            words={[...(s.ways ?? []), ...v.ways.ways]}
+            value={s.way || v.ways.ways[0]?.id}
+            hint="Where no other is chosen."
+            onChange={(way) => setS({ ...s, way })}
+          />
+        )}
         {save.isError && (
           <p role="alert" className="mb-2 text-error">
             Not saved: {save.error.message === "Failed to fetch" ? "the server does not answer." : save.error.message}

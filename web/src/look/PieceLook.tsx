@@ -1,8 +1,9 @@
-import { Camera, History, LayoutPanelLeft, Wrench } from "lucide-react";
+import { Camera, History, LayoutPanelLeft, Route, Wrench } from "lucide-react";
 import type { ReactNode } from "react";
 import type { CheckResult, Part, Piece, Zone } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { AddZone } from "../piece/AddZone";
+import { WholePlan } from "../ways/WholePlan";
 import { Apart } from "./Apart";
 import { Parts } from "./Parts";
 import { PastView } from "./Past";
@@ -10,14 +11,15 @@ import { Photos } from "./Photos";
 import { QuickEntry } from "./QuickEntry";
 import { Templates, useTemplates } from "./Templates";
 
-export type PieceView = "parts" | "apart" | "photos" | "past";
-export const PIECE_VIEWS: string[] = ["parts", "apart", "photos", "past"];
+export type PieceView = "parts" | "apart" | "photos" | "past" | "plan";
+export const PIECE_VIEWS: string[] = ["parts", "apart", "photos", "past", "plan"];
 
 const VIEWS = [
   { id: "parts", name: "Parts", icon: LayoutPanelLeft },
   { id: "apart", name: "Take apart", icon: Wrench },
   { id: "photos", name: "Photographs", icon: Camera },
   { id: "past", name: "Its past", icon: History },
+  { id: "plan", name: "Plan it all", icon: Route },
 ] as const;
 
 type RailProps = { piece: Piece; at: PieceView; onGo: (v: PieceView) => void };
@@ -30,6 +32,7 @@ export function PieceRail({ piece, at, onGo }: RailProps) {
     apart: list.length ? `${list.filter((f) => f.off).length}/${list.length}` : "",
     photos: piece.photos?.length ? `${piece.photos.length}` : "",
     past: "",
+    plan: "",
   };
   return (
     <nav aria-label="The piece, looked over" className="min-w-0 max-w-full overflow-x-auto">
@@ -89,6 +92,12 @@ export function PieceLook(p: Props) {
       return (
         <Scroll>
           <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} point={p.point} />
+        </Scroll>
+      );
+    case "plan":
+      return (
+        <Scroll>
+          <WholePlan piece={piece} onPiece={p.onPiece} onShow={p.onShow} />
         </Scroll>
       );
     case "past":

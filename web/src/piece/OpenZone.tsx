@@ -1,4 +1,4 @@
-import { Copy, Play } from "lucide-react";
+import { Copy, GitCompareArrows, Play } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/client";
 import { CutView } from "../cut/CutView";
@@ -16,6 +16,8 @@ import { Survey } from "../survey/Survey";
 import { focusSoon } from "../ui/focus";
 import { useSteady } from "../ui/steady";
 import { useUnits } from "../ui/units";
+import { Minds } from "../ways/Minds";
+import { WaysView } from "../ways/WaysView";
 import { CopyPlan } from "./CopyPlan";
 import { usePreview } from "./useCheck";
 import { FIND, type View } from "./ZoneBar";
@@ -41,7 +43,12 @@ type ZoneProps = {
 };
 
 /** ELSEWHERE are fields that are filled in at a stage of their own. */
-const ELSEWHERE: Record<string, View> = { identify: "identify", lead_test: "lead", test: "patches" };
+const ELSEWHERE: Record<string, View> = {
+  identify: "identify",
+  evidence: "identify",
+  lead_test: "lead",
+  test: "patches",
+};
 
 const isFind = (v: View): v is Find => FIND.includes(v);
 
@@ -51,6 +58,7 @@ const LABEL: Record<View, string> = {
   lead: "Lead",
   patches: "Patch tests",
   plan: "The plan",
+  ways: "Ways to do it",
   cut: "The cut",
   sheet: "Job sheet",
 };
@@ -106,6 +114,18 @@ export function OpenZone({
     if (view !== "plan") onView("plan");
     focusSoon(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`));
   });
+  const toField = (field: string) => {
+    if (field === "parts") {
+      onParts();
+    } else if (field in ELSEWHERE) {
+      onView(ELSEWHERE[field] as View);
+    } else if (field === "steps") {
+      setPicking({ at: steps.length, asked: "" });
+      if (view !== "plan") onView("plan");
+    } else {
+      lookOver(field);
+    }
+  };
   const mend = (r: Repair) => {
     letGo();
     if (!r.steps) return;
@@ -122,16 +142,7 @@ export function OpenZone({
     } else if (r.kind === "acknowledge") {
       const date = new Date().toISOString().slice(0, 10);
       onZone({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date }] });
-    } else if (r.field === "parts") {
-      onParts();
-    } else if (r.field && r.field in ELSEWHERE) {
-      onView(ELSEWHERE[r.field] as View);
-    } else if (r.field === "steps") {
-      setPicking({ at: steps.length, asked: "" });
-      if (view !== "plan") onView("plan");
-    } else {
-      lookOver(r.field ?? "");
-    }
+    } else toField(r.field ?? "");
   });
   useKeys("The verdict", [
     {
@@ -151,6 +162,25 @@ export function OpenZone({
       <>
         {note}
         <JobSheet piece={piece} zone={zone} judged={judged} look={look} onView={onView} />
+      </>
+    );
+  }
+  if (view === "ways") {
+    return (
+      <>
+        {note}
+        <WaysView
+          piece={piece}
+          zone={zone}
+          onTake={(w) => {
+            onZone({ ...zone, steps: w.steps, way: w.way });
+            setStep(undefined);
+            setSaid(`Taken: ${w.name}. Undo takes it back.`);
+            onView("plan");
+          }}
+          onBack={() => onView("plan")}
+          onField={toField}
+        />
       </>
     );
   }
@@ -176,6 +206,15 @@ export function OpenZone({
               <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
                 <h2 className="font-semibold text-lg">The plan, from below</h2>
                 <span className="flex-1" />
+                <button
+                  type="button"
+                  data-ways
+                  className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
+                  onClick={() => onView("ways")}
+                >
+                  <GitCompareArrows className="size-4" aria-hidden="true" />{" "}
+                  {steps.length ? "Compare ways" : "Find plans"}
+                </button>
                 {steps.length > 0 && (
                   <button
                     type="button"
@@ -287,6 +326,7 @@ export function OpenZone({
                 </fieldset>
               )
             )}
+            {view === "plan" && steps.length > 0 && <Minds piece={piece} zone={zone} onField={toField} />}
             <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
               Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
             </p>

@@ -45,7 +45,7 @@ function Silent() {
 }
 
 const REHEARSE = 50; // ms after the first drawing
-const VIEWS: string[] = ["look-over", ...FIND, "plan", "cut", "sheet"];
+const VIEWS: string[] = ["look-over", ...FIND, "plan", "ways", "cut", "sheet"];
 const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
 
 function OpenPiece({ id }: { id: number }) {
@@ -96,6 +96,7 @@ function OpenPiece({ id }: { id: number }) {
     { key: "3", says: "The plan", run: () => zone && show(zone.id, "plan") },
     { key: "4", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
     { key: "5", says: "The cut, large and over time", run: () => zone && show(zone.id, "cut") },
+    { key: "w", says: "Ways to do it, side by side", run: () => zone && show(zone.id, "ways") },
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);

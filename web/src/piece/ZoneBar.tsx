@@ -3,7 +3,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Schemas, Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 
-export type View = "look-over" | "identify" | "lead" | "patches" | "plan" | "cut" | "sheet";
+export type View = "look-over" | "identify" | "lead" | "patches" | "plan" | "ways" | "cut" | "sheet";
 
 export type Stage = Schemas["Stage"];
 
@@ -89,7 +89,7 @@ const STATE = { done: "done", open: "unfinished", stuck: "something is in the wa
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
 export const StageRail = memo(function StageRail({ stages, view, at, onGo }: RailProps) {
   const rail = useRef<HTMLElement>(null);
-  const here = FIND.includes(view) ? "identify" : view === "cut" ? "plan" : view;
+  const here = FIND.includes(view) ? "identify" : view === "cut" || view === "ways" ? "plan" : view;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another view is another place on the rail
   useEffect(() => {
     const [nav, bead] = [rail.current, rail.current?.querySelector<HTMLElement>("[aria-current]")];

@@ -1,0 +1,54 @@
+import { useEffect, useState } from "react";
+import { answer, api, type Piece, type Schemas, type Zone } from "../api/client";
+
+type Props = { piece: Piece; zone: Zone; onField: (field: string) => void };
+
+/** Minds says what would change the plan: facts that nobody has tested, with the test that tells. */
+export function Minds({ piece, zone, onField }: Props) {
+  const [open, setOpen] = useState(false);
+  const [minds, setMinds] = useState<Schemas["MindPart"][]>();
+  const [silent, setSilent] = useState(false);
+  useEffect(() => {
+    if (!open) return;
+    const stop = new AbortController();
+    answer(
+      api.POST("/api/minds", {
+        params: { query: { zone: zone.id, way: zone.way } },
+        body: { ...piece, photos: undefined },
+        signal: stop.signal,
+      }),
+    ).then(
+      (m) => {
+        setSilent(false);
+        setMinds(m);
+      },
+      () => !stop.signal.aborted && setSilent(true),
+    );
+    return () => stop.abort();
+  }, [open, piece, zone]);
+  return (
+    <details className="mt-4" data-minds onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="min-h-10 py-2 font-medium">What would change this plan?</summary>
+      {silent && <p className="text-warning">The server does not answer now; open it again in a moment.</p>}
+      {minds && minds.length === 0 && (
+        <p className="text-secondary">Nothing that could be tested: the plan stands whatever it turns out to be.</p>
+      )}
+      <ol className="flex flex-col gap-2">
+        {minds?.map((m, i) => (
+          <li key={m.if} className={`rounded border p-2 text-sm ${i === 0 ? "border-primary" : "border-base-300"}`}>
+            <p>
+              <b className="font-semibold">If {m.if}:</b> {m.then}
+            </p>
+            <button
+              type="button"
+              className="btn btn-ghost mt-1 h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
+              onClick={() => onField(m.field)}
+            >
+              {m.test}
+            </button>
+          </li>
+        ))}
+      </ol>
+    </details>
+  );
+}

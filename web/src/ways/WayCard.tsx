@@ -1,0 +1,164 @@
+import { Check } from "lucide-react";
+import type { ReactNode } from "react";
+import { hours } from "../piece/vocab";
+import { Cut } from "../section/Cut";
+import { layCut } from "../section/layout";
+import { Joint, toneOf } from "../ui/Mark";
+import type { WayPlan } from "./useWays";
+
+const WIDE = 168;
+const HIGH = 150;
+const WORD = { sound: "Sound", watch: "Watch", fails: "Fails" };
+
+type Props = {
+  plan: WayPlan;
+  rank: number; // from 1
+  best: boolean;
+  perM2: boolean;
+  height: number; // of the tallest cut beside it, so that figures stand in one line
+  onTake: () => void;
+  onField: (field: string) => void;
+};
+
+/** heightOf is how tall the cut of a plan is drawn. */
+export const heightOf = (p: WayPlan) => (p.section ? layCut(p.section, WIDE, HIGH).height : 0);
+
+/** WayCard is the best plan of one way of working: its cut, its figures and its steps; or what stands in its way. */
+export function WayCard({ plan: p, rank, best, perM2, height, onTake, onField }: Props) {
+  const verdict = p.verdict ?? "fails";
+  return (
+    <li
+      data-way={p.own ? "own" : p.way}
+      className={`flex min-w-0 flex-col rounded border p-3 ${best ? "border-2 border-primary" : "border-base-300"} ${p.own ? "wash" : ""}`}
+    >
+      <h3 className="font-semibold leading-tight">
+        <span className="tabular-nums">{rank}.</span> {p.name}
+      </h3>
+      <p className="min-h-5 text-secondary text-sm leading-tight">
+        {best ? "The best, weighed as above" : p.same ? `The same as “${p.same}”` : p.own ? "As it stands now" : ""}
+      </p>
+      {p.stuck ? (
+        <Stuck plan={p} onField={onField} />
+      ) : (
+        <>
+          <div className="mt-1 flex min-h-11 items-center justify-between gap-2">
+            <p className={`flex items-center gap-1.5 font-semibold ${toneOf[verdict]}`}>
+              <Joint verdict={verdict} /> {WORD[verdict]}
+            </p>
+            {!p.own && (
+              <button
+                type="button"
+                data-take={rank}
+                className={`btn px-3 ${best ? "btn-primary" : "border-primary bg-base-100 text-primary"}`}
+                onClick={onTake}
+              >
+                <Check className="size-5" aria-hidden="true" /> Take it
+                <span className="sr-only">: {p.name}</span>
+              </button>
+            )}
+          </div>
+          {p.section && (
+            <div className="my-2 flex items-end justify-center" style={{ height }}>
+              <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH)} width={WIDE} />
+            </div>
+          )}
+          <p className="mb-1 text-sm leading-tight">
+            {p.ground && p.ground[0]?.toUpperCase() + p.ground.slice(1)}, then {p.finish}.
+          </p>
+          <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-sm leading-snug">
+            <Figure of="Peeling">{p.risk?.words}</Figure>
+            {p.chips && <Figure of="Lets go">{p.chips} of it</Figure>}
+            <Figure of="Stain">{p.stain?.words ?? "nothing rises"}</Figure>
+            <Figure of="Time">{p.takes}</Figure>
+            <Figure of="Work">
+              {hours(p.hands_on_h)} in {p.trips} {p.trips === 1 ? "trip" : "trips"}
+            </Figure>
+            <Figure of="Materials">
+              about {p.cost.toFixed(2)}
+              {perM2 && " a m²"}
+            </Figure>
+            <Figure of="Smell">{p.smell}</Figure>
+          </dl>
+          {(p.watches ?? []).map((w) => (
+            <p key={w} className="mt-1 text-sm text-warning leading-tight">
+              {w}
+            </p>
+          ))}
+          <details className="mt-2 text-sm">
+            <summary className="min-h-8 py-1 font-medium">Its steps</summary>
+            <ol className="list-decimal pl-5">
+              {(p.words ?? []).map((w, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name, and the list is drawn anew
+                <li key={i}>{w}</li>
+              ))}
+            </ol>
+          </details>
+          <details className="text-sm">
+            <summary className="min-h-8 py-1 font-medium">What it rests on</summary>
+            <ul className="list-disc pl-5">
+              {(p.depends ?? []).map((d) => (
+                <li key={d}>{d}</li>
+              ))}
+            </ul>
+            <p className="mt-1 text-secondary">
+              {p.against && `${p.against} `}
+              {(p.terms ?? []).map((t) => `${t.name} ${t.points.toFixed(0)} (${t.amount})`).join(", ")}: {p.points}{" "}
+              points.
+            </p>
+          </details>
+        </>
+      )}
+    </li>
+  );
+}
+
+function Figure({ of, children }: { of: string; children: ReactNode }) {
+  return (
+    <>
+      <dt className="text-secondary">{of}</dt>
+      <dd className="tabular-nums">{children}</dd>
+    </>
+  );
+}
+
+/** Stuck says why there is no plan, and offers what would open the way. */
+export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField: (field: string) => void }) {
+  const s = plan.stuck;
+  if (!s) return null;
+  return (
+    <div className="text-sm" data-stuck>
+      <p className="mt-1 flex items-center gap-1.5 font-semibold text-error">
+        <Joint verdict="fails" /> {s.stopped ? "Stopped" : "No plan passes"}
+      </p>
+      <ul className="mt-1 flex flex-col gap-1">
+        {s.why.map((o) => (
+          <li key={o.code ?? o.title}>
+            <b className="font-semibold">{o.title}.</b> {o.why}
+          </li>
+        ))}
+      </ul>
+      {s.opens.length > 0 && (
+        <>
+          <p className="mt-2 font-medium">What would open the way</p>
+          <ul className="flex flex-col items-start gap-1">
+            {s.opens.map((o) => (
+              <li key={o.says} className="max-w-full">
+                {["way", "shelf"].includes(o.field) ? (
+                  <span className="block py-1">{o.says}</span>
+                ) : (
+                  <button
+                    type="button"
+                    className="btn btn-ghost h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
+                    onClick={() => onField(o.field)}
+                  >
+                    {o.says}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+import { ArrowLeft, Pencil, Plus } from "lucide-react";
+import { useState } from "react";
+import type { Piece, Zone } from "../api/client";
+import { useStudio } from "../api/studio";
+import { useKeys } from "../frame/keys";
+import { useVocab } from "../piece/vocab";
+import { Minds } from "./Minds";
+import { OwnWay } from "./OwnWay";
+import { MOST, said, useKept, usePlans, type WayPlan } from "./useWays";
+import { heightOf, WayCard } from "./WayCard";
+import { Weights } from "./Weights";
+
+type Props = {
+  piece: Piece;
+  zone: Zone;
+  onTake: (p: WayPlan) => void;
+  onBack: () => void;
+  onField: (field: string) => void;
+};
+
+/** WaysView sets two to five ways of working on one zone side by side, and the plan it has beside them. */
+export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
+  const v = useVocab();
+  const studio = useStudio();
+  const [k, setK] = useKept();
+  const [own, setOwn] = useState<string>(); // id of the way of one's own that is being made or changed, "" for a new one
+  const mine = studio?.ways ?? [];
+  const all = [...mine, ...v.ways.ways];
+  const ways = k.ways.filter((id) => all.some((w) => w.id === id));
+  const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
+  const go = (by: number) => {
+    const takes = [...document.querySelectorAll<HTMLElement>("[data-take]")];
+    const at = takes.indexOf(document.activeElement as HTMLElement);
+    takes[Math.min(takes.length - 1, Math.max(0, at + by))]?.focus();
+  };
+  useKeys("Ways to do it", [
+    { key: "t", says: "Go to the best plan", run: () => document.querySelector<HTMLElement>("[data-take]")?.focus() },
+    { key: "ArrowRight", says: "The next plan", run: () => go(1) },
+    { key: "ArrowLeft", says: "The plan before", run: () => go(-1) },
+    { key: "Escape", says: "Back to the plan", run: onBack },
+  ]);
+  const toggle = (id: string) => {
+    const next = ways.includes(id) ? ways.filter((w) => w !== id) : [...ways, id];
+    if (next.length) setK({ ...k, ways: next });
+  };
+  const cards = plans?.plans ?? [];
+  const height = Math.max(0, ...cards.map(heightOf));
+  return (
+    <section aria-label="Ways to do it" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
+      <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
+        <button type="button" className="btn btn-ghost px-2" onClick={onBack}>
+          <ArrowLeft className="size-5" aria-hidden="true" /> The plan
+        </button>
+        <h2 className="font-semibold text-lg">Ways to do it</h2>
+        <span className="flex-1" />
+        <details className="relative">
+          <summary className="btn btn-ghost border-base-300 font-normal">
+            {ways.length} of {all.length} ways
+          </summary>
+          <div className="absolute right-0 z-10 max-h-[60vh] w-80 max-w-[90vw] overflow-y-auto rounded border border-base-300 bg-base-100 p-3 shadow-lg">
+            <p className="mb-1 text-secondary text-sm">Up to {MOST} side by side.</p>
+            {all.map((w) => (
+              <div key={w.id} className="flex items-start gap-2">
+                <label className="flex min-h-10 min-w-0 flex-1 cursor-pointer items-start gap-2 py-1" title={w.says}>
+                  <input
+                    type="checkbox"
+                    data-choose={w.id}
+                    className="checkbox checkbox-primary mt-0.5"
+                    checked={ways.includes(w.id)}
+                    disabled={!ways.includes(w.id) && ways.length >= MOST}
+                    onChange={() => toggle(w.id)}
+                  />
+                  <span className="min-w-0 leading-tight">
+                    {w.name}
+                    <span className="block text-secondary text-sm">{w.says}</span>
+                  </span>
+                </label>
+                {mine.some((m) => m.id === w.id) && (
+                  <button
+                    type="button"
+                    className="btn btn-ghost btn-square"
+                    aria-label={`Change ${w.name}`}
+                    onClick={() => setOwn(w.id)}
+                  >
+                    <Pencil className="size-4" aria-hidden="true" />
+                  </button>
+                )}
+              </div>
+            ))}
+            <button type="button" className="btn btn-ghost mt-1" onClick={() => setOwn("")}>
+              <Plus className="size-5" aria-hidden="true" /> A way of your own
+            </button>
+          </div>
+        </details>
+      </div>
+      <Weights weights={k.weights} onWeights={(weights) => setK({ ...k, weights })} />
+      {trouble && (
+        <p role="alert" className="mb-3 font-medium text-warning">
+          {trouble} What stands here may be older than the zone.
+        </p>
+      )}
+      {plans && (
+        <ol
+          aria-label="Plans, the best first"
+          className="grid grid-cols-[repeat(auto-fit,minmax(13.5rem,1fr))] items-stretch gap-3"
+        >
+          {cards.map((p, i) => (
+            <WayCard
+              key={p.own ? "own" : p.way}
+              plan={p}
+              rank={i + 1}
+              best={i === 0 && !p.stuck}
+              perM2={!!plans.per_m2}
+              height={height}
+              onTake={() => onTake(p)}
+              onField={onField}
+            />
+          ))}
+        </ol>
+      )}
+      {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} onField={onField} />}
+      <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
+        {plans?.per_m2 && "The area is not known: hours and materials are those of one square metre. "}
+        Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+      </p>
+      {own !== undefined && studio && (
+        <OwnWay
+          studio={studio}
+          id={own}
+          onClose={() => setOwn(undefined)}
+          onSaved={(id) => {
+            if (id && !ways.includes(id)) setK({ ...k, ways: [id, ...ways].slice(0, MOST) });
+            setOwn(undefined);
+          }}
+        />
+      )}
+    </section>
+  );
+}

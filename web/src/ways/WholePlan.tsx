@@ -1,0 +1,193 @@
+import { Check, Route, Square } from "lucide-react";
+import { useRef, useState } from "react";
+import type { Piece, Schemas } from "../api/client";
+import { useStudio } from "../api/studio";
+import { useVocab } from "../piece/vocab";
+import { Choice } from "../ui/Choice";
+import { Stuck } from "./WayCard";
+
+type Made = Schemas["PiecePlan"];
+type Line = Schemas["PlanLine"];
+
+type Props = {
+  piece: Piece;
+  onPiece: (p: Piece) => void;
+  onShow: (zone: string) => void;
+};
+
+/** WholePlan plans every zone of a piece that has no plan, and draws all of them together into one order of trips. */
+export function WholePlan({ piece, onPiece, onShow }: Props) {
+  const v = useVocab();
+  const studio = useStudio();
+  const ways = [...(studio?.ways ?? []), ...v.ways.ways];
+  const [way, setWay] = useState(studio?.way || (ways[0]?.id ?? ""));
+  const [at, setAt] = useState<Line>();
+  const [made, setMade] = useState<{ of: Piece; plan: Made }>();
+  const [trouble, setTrouble] = useState<string>();
+  const stop = useRef<AbortController>(undefined);
+  const zones = piece.zones ?? [];
+  const open = zones.filter((z) => !z.steps?.length).length;
+  const run = async () => {
+    const ctl = new AbortController();
+    stop.current = ctl;
+    setTrouble(undefined);
+    setMade(undefined);
+    setAt({ done: 0, of: zones.length });
+    try {
+      const r = await fetch(`/api/plans/piece?way=${encodeURIComponent(way)}`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ ...piece, photos: undefined }),
+        signal: ctl.signal,
+      });
+      if (!r.ok || !r.body) throw new Error(((await r.json()) as { detail?: string }).detail);
+      for await (const line of lines(r.body)) {
+        if (line.says) throw new Error(line.says);
+        if (line.plan) setMade({ of: piece, plan: line.plan });
+        else setAt(line);
+      }
+    } catch (e) {
+      setTrouble(ctl.signal.aborted ? "Stopped." : (e as Error).message || "The server does not answer now.");
+    }
+    setAt(undefined);
+  };
+  const take = () => {
+    if (!made) return;
+    const planned = made.plan.piece.zones ?? [];
+    onPiece({
+      ...piece,
+      zones: zones.map((z) => {
+        const p = planned.find((x) => x.id === z.id);
+        return !z.steps?.length && p?.steps?.length ? { ...z, steps: p.steps, way: p.way } : z;
+      }),
+    });
+  };
+  const plan = made?.plan;
+  const fresh = plan?.zones.filter((z) => z.state === "planned").length ?? 0;
+  const taken = !!made && made.of !== piece;
+  return (
+    <section aria-label="The whole piece, planned" className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
+      <h2 className="font-semibold text-2xl">Plan the whole piece</h2>
+      <p className="mb-3 text-secondary">
+        {zones.length === 0
+          ? "No zone is described yet."
+          : open === 0
+            ? "Every zone has a plan. Drawn together, they make one order of trips to the bench."
+            : `${open} of ${zones.length} ${zones.length === 1 ? "zone" : "zones"} ${open === 1 ? "has" : "have"} no plan yet. Plans that are there stay; zones of one colour get one paint and one seal.`}
+      </p>
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-72 max-w-full">
+          <Choice label="Way of working" words={ways} value={way} onChange={setWay} />
+        </div>
+        {at ? (
+          <button type="button" className="btn mb-2" onClick={() => stop.current?.abort()}>
+            <Square className="size-4" aria-hidden="true" /> Stop
+          </button>
+        ) : (
+          <button type="button" className="btn btn-primary mb-2" disabled={!zones.length} onClick={() => void run()}>
+            <Route className="size-5" aria-hidden="true" />
+            {open ? "Plan what is not planned" : "Draw the trips together"}
+          </button>
+        )}
+      </div>
+      {at && (
+        <div role="status" className="mb-3">
+          <progress className="h-3 w-full accent-primary" max={at.of || 1} value={at.done} aria-label="Zones planned" />
+          <p className="text-secondary tabular-nums">
+            {at.done} of {at.of} zones
+          </p>
+        </div>
+      )}
+      {trouble && (
+        <p role="alert" className="mb-3 font-medium text-warning">
+          {trouble} Nothing was changed.
+        </p>
+      )}
+      {plan && (
+        <>
+          <ul className="mb-4 flex flex-col gap-1.5" aria-label="What became of each zone">
+            {plan.zones.map((z) => (
+              <li key={z.id} data-zone={z.id} data-state={z.state} className="rounded border border-base-300 px-3 py-2">
+                <div className="flex flex-wrap items-baseline gap-x-3">
+                  <button type="button" className="link font-semibold" onClick={() => onShow(z.id)}>
+                    <bdi>{z.name}</bdi>
+                  </button>
+                  <span className="min-w-0 flex-1">{z.says}</span>
+                </div>
+                {z.like && !z.differs && (
+                  <p className="text-secondary text-sm">
+                    The same paint and seal as <bdi>{z.like.join(", ")}</bdi>.
+                  </p>
+                )}
+                {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
+                {z.stuck && <Stuck plan={z} onField={() => onShow(z.id)} />}
+              </li>
+            ))}
+          </ul>
+          {fresh > 0 && (
+            <button type="button" className="btn btn-primary mb-4" disabled={taken} data-take-all onClick={take}>
+              <Check className="size-5" aria-hidden="true" />
+              {taken ? "Taken. Undo takes it back." : `Take ${fresh === 1 ? "this plan" : `these ${fresh} plans`}`}
+            </button>
+          )}
+          {plan.trips.length > 0 && <Trips plan={plan} />}
+        </>
+      )}
+    </section>
+  );
+}
+
+function Trips({ plan }: { plan: Made }) {
+  return (
+    <section aria-label="Trips to the bench">
+      <h3 className="font-semibold text-lg">
+        {plan.trips.length} trips to the bench{plan.steps > plan.trips.length && ` instead of ${plan.steps}`}
+      </h3>
+      <p className="mb-2 text-secondary">
+        The same work on several zones is one trip, and while one dries another is worked on; {plan.takes} from first to
+        last, if nobody sleeps.
+      </p>
+      <table className="w-full text-sm">
+        <thead className="border-base-300 border-b text-left text-secondary">
+          <tr>
+            <th className="py-1 pr-3 font-normal">From</th>
+            <th className="py-1 pr-3 font-normal">What</th>
+            <th className="py-1 pr-3 font-normal">Where</th>
+            <th className="py-1 pr-3 text-right font-normal">Work</th>
+            <th className="py-1 font-normal max-sm:hidden">Drying meanwhile</th>
+          </tr>
+        </thead>
+        <tbody>
+          {plan.trips.map((t, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: trips have no other name, and the list is drawn anew
+            <tr key={i} className="border-base-300 border-b align-top">
+              <td className="whitespace-nowrap py-1.5 pr-3 tabular-nums">{t.at}</td>
+              <td className="py-1.5 pr-3 font-medium">{t.does}</td>
+              <td className="py-1.5 pr-3">
+                <bdi>{t.zones.join(", ")}</bdi>
+              </td>
+              <td className="whitespace-nowrap py-1.5 pr-3 text-right tabular-nums">{Math.round(t.minutes)} min</td>
+              <td className="py-1.5 text-secondary max-sm:hidden">
+                <bdi>{t.while?.join(", ")}</bdi>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** lines reads an answer that comes line by line. */
+async function* lines(body: ReadableStream<Uint8Array>): AsyncGenerator<Line> {
+  const text = body.pipeThrough(new TextDecoderStream() as unknown as TransformStream<Uint8Array, string>).getReader();
+  let rest = "";
+  for (;;) {
+    const { done, value } = await text.read();
+    rest += value ?? "";
+    const all = rest.split("\n");
+    rest = all.pop() ?? "";
+    for (const l of all) if (l) yield JSON.parse(l) as Line;
+    if (done) return;
+  }
+}
