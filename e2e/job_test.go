@@ -298,7 +298,7 @@ func TestAPieceRemovedElsewhere(t *testing.T) {
 	}
 	do(t, ctx, press("4 Dust off"), press("Remove"), sees("This piece was removed elsewhere"),
 		press("Put it back on the bench"), saved(), sees("Cash locker"))
-	if s := a.stored("19"); len(s.Piece.Zones[0].Steps) != 6 {
+	if s := a.stored("21"); len(s.Piece.Zones[0].Steps) != 6 {
 		t.Errorf("put back: %s", does(s.Piece.Zones[0].Steps))
 	}
 }

@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
-	"github.com/chromedp/chromedp/kb"
 )
 
 // scrolled brings an element to the top of what scrolls.
@@ -68,10 +67,10 @@ func TestShots(t *testing.T) {
 	const repair = "Sand with 220 and dust off, then prime with bonding primer"
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("See it first: "+repair), verdict("sound"), still)
 	shoot(t, wide, "repair-looked-at")
-	do(t, wide, keys(kb.Escape), verdict("fails"), press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"), still)
-	shoot(t, wide, "step-picker")
-	do(t, wide, chromedp.Navigate(a.url("/")), sees("Terracotta planters"), press("New piece"), sees("Lantern"), still)
-	shoot(t, wide, "new-piece")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/ways")), sees("Take it"), still)
+	shoot(t, wide, "compare")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), press("Plan what is not planned"), sees("trips to the bench"), still)
+	shoot(t, wide, "whole-plan")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), press("The figures behind it"), sees("share that chips"), still)
 	shoot(t, wide, "flaking")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/cut")), side("After it", "Sound"), press("Year 1"), sees("anyone sees it"), still)

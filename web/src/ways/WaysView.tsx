@@ -43,6 +43,8 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
     const next = ways.includes(id) ? ways.filter((w) => w !== id) : [...ways, id];
     if (next.length) setK({ ...k, ways: next });
   };
+  // It is drawn once there is something to show, so that nothing moves when it comes.
+  if (!plans && !trouble) return <section aria-label="Ways to do it" className="flex-1" />;
   const cards = plans?.plans ?? [];
   const height = Math.max(0, ...cards.map(heightOf));
   return (

@@ -73,7 +73,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
           ? "No zone is described yet."
           : open === 0
             ? "Every zone has a plan. Drawn together, they make one order of trips to the bench."
-            : `${open} of ${zones.length} ${zones.length === 1 ? "zone" : "zones"} ${open === 1 ? "has" : "have"} no plan yet. Plans that are there stay; zones of one colour get one paint and one seal.`}
+            : `${open} of ${zones.length} ${zones.length === 1 ? "zone" : "zones"} ${open === 1 ? "has" : "have"} no plan yet. Plans that are there stay; zones of one colour get one paint and one sheen.`}
       </p>
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-72 max-w-full">
@@ -116,7 +116,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                 </div>
                 {z.like && !z.differs && (
                   <p className="text-secondary text-sm">
-                    The same paint and seal as <bdi>{z.like.join(", ")}</bdi>.
+                    The same paint and sheen as <bdi>{z.like.join(", ")}</bdi>.
                   </p>
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
