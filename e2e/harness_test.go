@@ -311,18 +311,16 @@ func typeIn(label, text string) act {
 	})
 }
 
-// labelled finds the field that a label or an aria-label names, and marks it.
+// labelled finds the field that a label or an aria-label names, once there is one,
+// and marks it.
 func labelled(ctx context.Context, tab *chromedp.Target, label string) (string, error) {
-	ok, err := chromedp.Evaluate[bool](fmt.Sprintf(`(() => {
+	err := until(ctx, tab, fmt.Sprintf(`(() => {
 		document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
 		const l = [...document.querySelectorAll("label")].find(l => l.innerText.trim() === %q);
 		const f = l ? (l.control ?? document.getElementById(l.htmlFor)) : document.querySelector('[aria-label="%s"]');
 		f?.setAttribute("data-e2e", "");
 		return !!f;
-	})()`, label, label))(ctx, tab)
-	if err == nil && !ok {
-		err = fmt.Errorf("no field is labelled %q", label)
-	}
+	})()`, label, label), "a field labelled "+label)
 	return "[data-e2e]", err
 }
 

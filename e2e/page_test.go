@@ -287,7 +287,7 @@ func TestAccessibilityAudit(t *testing.T) {
 		audit(theme + ", a zone of parts")
 		do(t, ctx, press("Not now"), keys("6"), press("4 × Handles"), sees("Old holes"))
 		audit(theme + ", a fitting open")
-		do(t, ctx, chromedp.Navigate(a.url("/pieces/19")), press("Chest of drawers"), sees("Make its parts"))
+		do(t, ctx, chromedp.Navigate(a.url("/pieces/21")), press("Chest of drawers"), sees("Make its parts"))
 		audit(theme + ", a template")
 		do(t, ctx, press("Close"), chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Press what you find"))
 		audit(theme + ", damage")
