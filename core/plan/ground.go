@@ -96,7 +96,7 @@ func (p *planner) vocabulary() {
 			if all {
 				p.primers = append(p.primers, p.move(grounding, s))
 			}
-			if p.spots && row.Block.Blocks() && p.way.Knots != KnotsAll || n == 1 && p.ask.Fill != "" && (row.Coat == craft.SH || row.Coat == craft.SW || row.Coat == craft.SO) {
+			if p.spots && row.Block.Blocks() && p.way.Knots != KnotsAll || n == 1 && p.ask.Fill != "" && !row.Aerosol && (row.Coat == craft.SH || row.Coat == craft.SW || row.Coat == craft.SO) {
 				s.Scope = surface.Spots
 				if p.spots && z.Knots > 0 {
 					s.Scope = surface.Knots

@@ -23,8 +23,8 @@ type Planned struct {
 	// Kept tells that it had a plan already, which stays as it is.
 	Kept   bool
 	Answer Answer
-	// Like are the names of the zones that are to look as it does, in words, and
-	// Differs says why it cannot have their paint; empty where it has.
+	// Like are the names of the zones that are to look as it does and do, and Differs
+	// says why it cannot have the paint of the others; empty where it has.
 	Like    []string
 	Differs string
 }
@@ -86,9 +86,12 @@ func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) 
 			settled[j] = true
 			out[j].Like = slices.Clone(with)
 			for _, k := range group {
-				if k != j {
+				if k != j && out[k].Answer.Best != nil && out[k].Differs == "" {
 					out[j].Like = append(out[j].Like, zones[k].Name)
 				}
+			}
+			if out[j].Differs != "" {
+				out[j].Like = nil
 			}
 		}
 	}

@@ -181,6 +181,7 @@ func (p *planner) surveyed() error {
 
 // prepare works out all that is the same for every plan of the zone.
 func (p *planner) prepare() {
+	p.cleans, p.strips, p.bleach, p.primers = nil, nil, nil, nil
 	p.ends = p.tails()
 	p.vocabulary()
 	p.stats.Tails = len(p.ends)

@@ -271,9 +271,16 @@ func (s *Stuck) obstacles(c *craft.Craft, ask *Ask) {
 // where there is nothing to lay.
 func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
 	ask.Done = nil
-	p := &planner{craft: c, ask: ask, lenient: true}
-	if p.set() != nil || len(p.ends) == 0 {
+	p := &planner{craft: c, ask: ask}
+	if p.set() != nil {
 		return nil
+	}
+	p.lenient = true
+	if len(p.ends) == 0 { // even what finishes it fails
+		p.firsts = nil
+		if p.set() != nil || len(p.ends) == 0 {
+			return nil
+		}
 	}
 	p.nodes = append(p.nodes, p.root())
 	heap.Push(&p.queue, item{end: -1, plan: -1})

@@ -331,10 +331,10 @@ func Minds(ctx context.Context, c *craft.Craft, p *Piece, i int, w plan.Way, o P
 		m := &minds[k]
 		then := "Nothing by this way would pass."
 		if m.Instead != nil {
-			then = craft.Upper(plan.Ground(c, m.Instead.Steps)) + " below " + plan.Finish(c, m.Instead.Steps) + "."
-			if m.Fails {
-				then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
-			}
+			then = "Instead: " + plan.Ground(c, m.Instead.Steps) + ", then " + plan.Finish(c, m.Instead.Steps) + "."
+		}
+		if m.Fails {
+			then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
 		}
 		out = append(out, MindPart{m.If, m.Test, m.Field, m.Fails, then, wordsOf(c, m.Instead)})
 	}
@@ -356,7 +356,7 @@ type ZonePlan struct {
 	Name    string     `json:"name"`
 	State   string     `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it had a plan, which stays"`
 	Says    string     `json:"says"`
-	Like    []string   `json:"like,omitempty" doc:"Zones that are to look the same"`
+	Like    []string   `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs string     `json:"differs,omitempty" doc:"Why it cannot have their paint"`
 	Stuck   *StuckPart `json:"stuck,omitempty"`
 }
@@ -396,7 +396,10 @@ func PlanPiece(ctx context.Context, c *craft.Craft, p *Piece, w plan.Way, o Plan
 	for i := range planned {
 		x := &planned[i]
 		zones[i] = *parts[i].Ask.Zone
-		z := ZonePlan{ID: p.Zones[i].ID, Name: name(i), Like: x.Like, Differs: x.Differs}
+		z := ZonePlan{ID: p.Zones[i].ID, Name: name(i), Differs: x.Differs}
+		if x.Answer.Best != nil {
+			z.Like = x.Like
+		}
 		switch best := x.Answer.Best; {
 		case x.Kept:
 			z.State, z.Says = "had", "It has a plan already, which stays."

@@ -153,11 +153,15 @@ function place(p: Summary): string {
   return `/pieces/${p.id}/${p.next_in}/${VIEW[(p.stage || "hand_over") as keyof typeof VIEW]}`;
 }
 
+const MANY = 6; // zones of one piece from which their names have no room
+
 /** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
 function Stand({ p, kept }: { p: Summary; kept: boolean }) {
+  const many = p.zones.length > MANY;
   return (
     <article className="flex flex-1 flex-col">
-      <ul className="flex min-h-24 items-end gap-2 px-2">
+      {many && <p className="px-2 text-secondary text-sm">{p.zones.length} zones</p>}
+      <ul className={`flex min-h-24 items-end px-2 ${many ? "gap-1" : "gap-2"}`}>
         {p.zones.map((z) => (
           <li key={z.id} className="min-w-0 max-w-40 flex-1">
             <Link
@@ -167,13 +171,15 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
             >
               <span className="flex items-center gap-1 px-0.5 text-sm leading-tight">
                 <Joint verdict={z.verdict} className="size-5" />
-                <bdi className="truncate">{z.name || z.id}</bdi>
+                <bdi className={many ? "sr-only" : "truncate"}>{z.name || z.id}</bdi>
                 <span className="sr-only">: {z.says}</span>
               </span>
-              <span className="block truncate px-0.5 text-secondary text-xs">
-                {z.material}
-                {z.finish && z.finish !== "Bare" ? `, ${z.finish.toLowerCase()}` : ""}
-              </span>
+              {!many && (
+                <span className="block truncate px-0.5 text-secondary text-xs">
+                  {z.material}
+                  {z.finish && z.finish !== "Bare" ? `, ${z.finish.toLowerCase()}` : ""}
+                </span>
+              )}
               <Block zone={z} />
             </Link>
           </li>

@@ -39,6 +39,7 @@ export function Minds({ piece, zone, onField }: Props) {
             <p>
               <b className="font-semibold">If {m.if}:</b> {m.then}
             </p>
+            {m.instead && <p className="text-secondary leading-tight">{m.instead.join(" · ")}</p>}
             <button
               type="button"
               className="btn btn-ghost mt-1 h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"

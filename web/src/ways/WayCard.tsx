@@ -7,7 +7,7 @@ import { Joint, toneOf } from "../ui/Mark";
 import type { WayPlan } from "./useWays";
 
 const WIDE = 168;
-const HIGH = 150;
+const HIGH = 180;
 const WORD = { sound: "Sound", watch: "Watch", fails: "Fails" };
 
 type Props = {
@@ -15,16 +15,12 @@ type Props = {
   rank: number; // from 1
   best: boolean;
   perM2: boolean;
-  height: number; // of the tallest cut beside it, so that figures stand in one line
   onTake: () => void;
   onField: (field: string) => void;
 };
 
-/** heightOf is how tall the cut of a plan is drawn. */
-export const heightOf = (p: WayPlan) => (p.section ? layCut(p.section, WIDE, HIGH).height : 0);
-
 /** WayCard is the best plan of one way of working: its cut, its figures and its steps; or what stands in its way. */
-export function WayCard({ plan: p, rank, best, perM2, height, onTake, onField }: Props) {
+export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) {
   const verdict = p.verdict ?? "fails";
   return (
     <li
@@ -58,8 +54,8 @@ export function WayCard({ plan: p, rank, best, perM2, height, onTake, onField }:
             )}
           </div>
           {p.section && (
-            <div className="my-2 flex items-end justify-center" style={{ height }}>
-              <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH)} width={WIDE} />
+            <div className="my-2 flex justify-center">
+              <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH, "must fit")} width={WIDE} />
             </div>
           )}
           <p className="mb-1 text-sm leading-tight">

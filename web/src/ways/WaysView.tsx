@@ -7,7 +7,7 @@ import { useVocab } from "../piece/vocab";
 import { Minds } from "./Minds";
 import { OwnWay } from "./OwnWay";
 import { MOST, said, useKept, usePlans, type WayPlan } from "./useWays";
-import { heightOf, WayCard } from "./WayCard";
+import { WayCard } from "./WayCard";
 import { Weights } from "./Weights";
 
 type Props = {
@@ -46,7 +46,6 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
   // It is drawn once there is something to show, so that nothing moves when it comes.
   if (!plans && !trouble) return <section aria-label="Ways to do it" className="flex-1" />;
   const cards = plans?.plans ?? [];
-  const height = Math.max(0, ...cards.map(heightOf));
   return (
     <section aria-label="Ways to do it" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
@@ -57,7 +56,7 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
         <span className="flex-1" />
         <details className="relative">
           <summary className="btn btn-ghost border-base-300 font-normal">
-            {ways.length} of {all.length} ways
+            Choose: {ways.length} of {all.length} ways
           </summary>
           <div className="absolute right-0 z-10 max-h-[60vh] w-80 max-w-[90vw] overflow-y-auto rounded border border-base-300 bg-base-100 p-3 shadow-lg">
             <p className="mb-1 text-secondary text-sm">Up to {MOST} side by side.</p>
@@ -113,7 +112,6 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
               rank={i + 1}
               best={i === 0 && !p.stuck}
               perM2={!!plans.per_m2}
-              height={height}
               onTake={() => onTake(p)}
               onField={onField}
             />

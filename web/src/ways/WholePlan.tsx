@@ -114,9 +114,9 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                   </button>
                   <span className="min-w-0 flex-1">{z.says}</span>
                 </div>
-                {z.like && !z.differs && (
+                {z.like && (
                   <p className="text-secondary text-sm">
-                    The same paint and sheen as <bdi>{z.like.join(", ")}</bdi>.
+                    The same paint and sheen as <bdi>{z.like.join(" · ")}</bdi>.
                   </p>
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
