@@ -54,6 +54,8 @@ type part []option
 type recipe struct {
 	parts []part
 	paint int // index of that part, -1 where all coats are given
+	// again is the index of a part that is one more coat of that paint, 0 for none.
+	again int
 	// grounds are the primers that may lie below; nil for any.
 	grounds []string
 	// see tells that the surface is to stay in sight.
@@ -200,9 +202,13 @@ func (p *planner) recipe() recipe {
 		}
 		return recipe{parts: []part{base(p.under()), solid(), always(rub, dust), edges, seal, p.back()}, paint: 1}
 	case "enamelware":
+		pale := p.coats(2, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil")
+		for i := range pale {
+			pale[i][0].ThinPct = 10 // for smoothness
+		}
 		return recipe{parts: []part{
 			p.coats(1, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil").in(underPale),
-			p.coats(2, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil"), always(work(look), wait(24)), seal, p.back(),
+			pale, always(work(look), wait(24)), seal, p.back(),
 		}, paint: -1}
 	case "glaze":
 		return recipe{parts: []part{
@@ -211,13 +217,15 @@ func (p *planner) recipe() recipe {
 	case "drawn_grain":
 		return recipe{parts: []part{solid("paint_chalk", "paint_clay", "paint_diy_chalk"), p.coats(1, "glaze_stain"), always(work(look), wait(48)), seal, p.back()}, paint: 0}
 	case "limed":
-		return recipe{parts: []part{p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
+		brush, _ := p.craft.Cleaner("dry_brush") // the white lies in open pores
+		open := always(surface.Step{Do: surface.Clean, Cleaner: brush}, dust)
+		return recipe{parts: []part{open, p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
 	case "gild":
 		return recipe{parts: []part{p.coats(2, "paint_acrylic", "paint_chalk", "paint_mineral").in(underLeaf), p.coats(1, "size_leaf"), always(work(look)), p.leafSeals(), p.back()}, paint: -1}
 	case "raised_stencil":
 		return recipe{parts: []part{
-			solid(), always(work(look), wait(24), surface.Step{Do: surface.Abrade, Grit: 240, How: craft.Hand}, dust), {{}}, seal, p.back(),
-		}, paint: 0}
+			solid(), always(work(look), wait(24), surface.Step{Do: surface.Abrade, Grit: 240, How: craft.Hand}, dust), {nil}, seal, p.back(),
+		}, paint: 0, again: 2} // paste is white
 	case "wash_wipe":
 		veil := p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic")
 		for i := range veil {
@@ -491,6 +499,11 @@ func (p *planner) tails() []tail {
 				t.paint = len(t.steps)
 			}
 			t.steps = append(t.steps, r.parts[i][o]...)
+			if i > 0 && i == r.again {
+				over := t.steps[t.paint]
+				over.Coats = 0
+				t.steps = append(t.steps, over)
+			}
 		}
 		p.rests(&t)
 		p.cured(t.steps)

@@ -2158,7 +2158,7 @@ export interface components {
             /** @description Why it cannot have their paint */
             differs?: string;
             id: string;
-            /** @description Zones that are to look the same */
+            /** @description Zones that will look the same */
             like?: string[];
             name: string;
             says: string;
