@@ -252,11 +252,7 @@ func wayPlan(c *craft.Craft, p *Piece, i int, way plan.Way, ask *plan.Ask, a *pl
 	w.Takes = check.Hours(a.Best.Judged.Hours)
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
-	for k := range r.Findings {
-		if r.Findings[k].Severity > check.Note {
-			w.Watches = append(w.Watches, r.Findings[k].Title)
-		}
-	}
+	w.Watches = watchesOf(&r)
 	weights := o.Weights
 	if weights == (plan.Weights{}) {
 		weights = plan.Usual
@@ -270,6 +266,17 @@ func wayPlan(c *craft.Craft, p *Piece, i int, way plan.Way, ask *plan.Ask, a *pl
 		w.Section = drawing(c, &p.Zones[i], &z, &r)
 	}
 	return w
+}
+
+// watchesOf are the titles of all that a check says can go wrong.
+func watchesOf(r *check.Result) []string {
+	var out []string
+	for k := range r.Findings {
+		if r.Findings[k].Severity > check.Note {
+			out = append(out, r.Findings[k].Title)
+		}
+	}
+	return out
 }
 
 func stuckPart(c *craft.Craft, s *plan.Stuck) *StuckPart {
@@ -358,6 +365,7 @@ type ZonePlan struct {
 	Says    string     `json:"says"`
 	Like    []string   `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs string     `json:"differs,omitempty" doc:"Why it cannot have their paint"`
+	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
 	Stuck   *StuckPart `json:"stuck,omitempty"`
 }
 
@@ -406,7 +414,8 @@ func PlanPiece(ctx context.Context, c *craft.Craft, p *Piece, w plan.Way, o Plan
 		case best != nil:
 			full.Zones[i].Steps, full.Zones[i].Way = StepsFrom(c, best.Steps), w.ID
 			zones[i].Steps = best.Steps
-			z.State = "planned"
+			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
+			z.State, z.Watches = "planned", watchesOf(&r)
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
 		case x.Answer.Stuck == nil || x.Answer.Stuck.Stopped:
 			z.State, z.Says = "stopped", "It was stopped before it came to this zone."

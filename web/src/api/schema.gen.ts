@@ -2168,6 +2168,8 @@ export interface components {
              */
             state: "had" | "planned" | "stuck" | "stopped";
             stuck?: components["schemas"]["StuckPart"];
+            /** @description What the check says can go wrong with its new plan */
+            watches?: string[];
         };
         ZonePlans: {
             id: string;

@@ -160,8 +160,8 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   const many = p.zones.length > MANY;
   return (
     <article className="flex flex-1 flex-col">
-      {many && <p className="px-2 text-secondary text-sm">{p.zones.length} zones</p>}
-      <ul className={`flex min-h-24 items-end px-2 ${many ? "gap-1" : "gap-2"}`}>
+      {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}
+      <ul className={`flex items-end px-2 ${many ? "gap-1" : "min-h-24 gap-2"}`}>
         {p.zones.map((z) => (
           <li key={z.id} className="min-w-0 max-w-40 flex-1">
             <Link

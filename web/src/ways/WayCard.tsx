@@ -37,7 +37,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
         <Stuck plan={p} onField={onField} />
       ) : (
         <>
-          <div className="mt-1 flex min-h-11 items-center justify-between gap-2">
+          <div className="mt-1 flex min-h-12 items-center justify-between gap-2">
             <p className={`flex items-center gap-1.5 font-semibold ${toneOf[verdict]}`}>
               <Joint verdict={verdict} /> {WORD[verdict]}
             </p>
@@ -70,7 +70,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
               {hours(p.hands_on_h)} in {p.trips} {p.trips === 1 ? "trip" : "trips"}
             </Figure>
             <Figure of="Materials">
-              about {p.cost.toFixed(2)}
+              about {p.cost.toFixed(0)}
               {perM2 && " a m²"}
             </Figure>
             <Figure of="Smell">{p.smell}</Figure>

@@ -112,7 +112,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                   <button type="button" className="link font-semibold" onClick={() => onShow(z.id)}>
                     <bdi>{z.name}</bdi>
                   </button>
-                  <span className="min-w-0 flex-1">{z.says}</span>
+                  {!z.stuck && <span className="min-w-0 flex-1">{z.says}</span>}
                 </div>
                 {z.like && (
                   <p className="text-secondary text-sm">
@@ -120,6 +120,11 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                   </p>
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
+                {(z.watches ?? []).map((w) => (
+                  <p key={w} className="text-sm text-warning leading-tight">
+                    {w}
+                  </p>
+                ))}
                 {z.stuck && <Stuck plan={z} onField={() => onShow(z.id)} />}
               </li>
             ))}
