@@ -158,28 +158,13 @@ var prepRules = []Rule{
 			if e.Doing.Do != surface.Clean {
 				return
 			}
-			row := &k.Craft.Cleaners[e.Doing.Cleaner]
 			eachPatch(e.Before, func(p *surface.Patch) {
-				var worst craft.Soil
-				var level uint8
-				for so, lv := range p.Soils {
-					if lv == 0 || craft.Soil(so) == craft.Dust {
-						continue
-					}
-					if _, ok := row.Shift(craft.Soil(so), lv); ok || craft.Soil(so) == craft.CleanerResidue && e.Doing.Rinse {
-						return
-					}
-					if lv > level {
-						worst, level = craft.Soil(so), lv
-					}
-				}
-				if row.Key > 0 || row.Carrier == craft.Dry || level == 0 {
-					return
-				}
-				if row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
+				worst, level := inVain(k.Craft, e.Doing, p)
+				if level == 0 {
 					return
 				}
 				if left := soilAtNextCoat(k, e.Step, worst); left > 0 {
+					row := &k.Craft.Cleaners[e.Doing.Cleaner]
 					k.add(Hit{Severity: Watch, Step: e.Step, Subject: row.ID + " for " + craft.Soils[worst].ID, Soil: worst, Level: level})
 				}
 			})
@@ -676,6 +661,27 @@ func soilSeverity(level uint8) Severity {
 		return Fail
 	}
 	return Watch
+}
+
+// inVain is the heaviest soil on a face of which a cleaning shifts nothing, and
+// how much of it there is; 0 where the cleaning does something.
+func inVain(c *craft.Craft, s *surface.Step, p *surface.Patch) (worst craft.Soil, level uint8) {
+	row := &c.Cleaners[s.Cleaner]
+	if row.Key > 0 || row.Carrier == craft.Dry || row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
+		return 0, 0
+	}
+	for so, lv := range p.Soils {
+		if lv == 0 || craft.Soil(so) == craft.Dust {
+			continue
+		}
+		if _, ok := row.Shift(craft.Soil(so), lv); ok || craft.Soil(so) == craft.CleanerResidue && s.Rinse {
+			return 0, 0
+		}
+		if lv > level {
+			worst, level = craft.Soil(so), lv
+		}
+	}
+	return worst, level
 }
 
 // soilAtNextCoat is how much of a soil is left when the first coat after a

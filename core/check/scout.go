@@ -246,6 +246,28 @@ func (k *Case) thin() float64 {
 	return max(0, float64(min(craft.GuardAsked[k.Facts.Wear]+enough, highest)-g))
 }
 
+// InVain are the soils, as bits, that a cleaning was used against in vain and that
+// no coat has met since, in the last plan that was judged, as the n-th of what the
+// surface may be: a rule will speak of what is left of them at the next coat.
+func (s *Scout) InVain(n int) uint32 {
+	k := &s.w.cases[n]
+	out := uint32(0)
+	for i := range k.Trace.Events {
+		e := &k.Trace.Events[i]
+		switch {
+		case e.NBounds > 0:
+			out = 0
+		case e.Doing.Do == surface.Clean:
+			eachPatch(e.Before, func(p *surface.Patch) {
+				if so, lv := inVain(k.Craft, e.Doing, p); lv > 0 {
+					out |= 1 << so
+				}
+			})
+		}
+	}
+	return out
+}
+
 // Bonds are the bonds of the last plan that was judged, as the n-th of what the
 // surface may be.
 func (s *Scout) Bonds(n int) []Bond { return s.w.cases[n].Bonds }

@@ -83,10 +83,13 @@ func smallZone(r *rand.Rand, c *craft.Craft) Ask {
 	}
 	z.Wear = craft.Wear(r.IntN(4))
 	z.Climate = drying.Climate{TempC: 12 + 14*r.Float64(), RH: 40 + 35*r.Float64()}
+	if r.IntN(4) == 0 { // air that is watched
+		z.Climate = drying.Climate{TempC: 7 + 26*r.Float64(), RH: 25 + 60*r.Float64()}
+	}
 	z.Colour = pick("#f2f0ea", "#7d8f86", "#202830", "#c9a23a")
-	z.Sheen = craft.Sheen(r.IntN(5))
+	z.Sheen = craft.Sheen(r.IntN(7))
 	if r.IntN(4) == 0 {
-		z.Look = pick("chippy", "crackle", "distress_dry", "glaze", "stencil", "distress_wet")
+		z.Look = pick("chippy", "crackle", "distress_dry", "glaze", "stencil", "distress_wet", "lift_off", "gild", "raised_stencil", "limed", "enamelware", "wash_wipe")
 	}
 	if r.IntN(8) == 0 {
 		z.Stays = []string{"glass"}
@@ -94,7 +97,8 @@ func smallZone(r *rand.Rand, c *craft.Craft) Ask {
 	if r.IntN(10) == 0 {
 		z.Made = 1950
 	}
-	ask := Ask{Zone: z, Way: Ways[0]}
+	z.Uneven, z.GapMM = r.IntN(8) == 0, []float64{0, 0, 0, .4, 1}[r.IntN(5)]
+	ask := Ask{Zone: z, Way: Ways[0], PutBack: r.IntN(6) == 0}
 	if r.IntN(3) == 0 {
 		ask.Way = Ways[r.IntN(len(Ways))]
 	}
@@ -117,6 +121,12 @@ func smallZone(r *rand.Rand, c *craft.Craft) Ask {
 		ask.Way.Shelf = append(ask.Way.Shelf, "crackle_medium", "paint_chalk")
 	case "glaze":
 		ask.Way.Shelf = append(ask.Way.Shelf, "glaze_wb", "clear_wb")
+	case "lift_off":
+		ask.Way.Shelf = append(ask.Way.Shelf, "lift_medium", "paint_chalk")
+	case "gild":
+		ask.Way.Shelf = append(ask.Way.Shelf, "size_leaf", "paint_acrylic", "shellac_clear")
+	case "limed":
+		ask.Way.Shelf = append(ask.Way.Shelf, "wax_white", "clear_wb")
 	}
 	for i := range ask.Weights {
 		ask.Weights[i] = []float64{.3, 1, 3}[r.IntN(3)]
@@ -129,7 +139,7 @@ func TestBestOfAllThereAre(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(21, 7))
-	const wanted, most = 240, 25_000
+	const wanted, most = 500, 25_000
 	zones, planned, soiled, waxed, bleeding, slick := 0, 0, 0, 0, 0, 0
 	var all, looked float64
 	for tried := 0; zones < wanted; tried++ {

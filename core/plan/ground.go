@@ -269,6 +269,11 @@ func (p *planner) ready(scuffed bool) []move {
 				rubbed = true
 			}
 			steps = append(steps, key...)
+			if p.brushes() {
+				brush, _ := p.craft.Cleaner("dry_brush")
+				steps = append(steps, surface.Step{Do: surface.Clean, Cleaner: brush})
+				rubbed = true
+			}
 			if dusty || rubbed {
 				steps = append(steps, dust)
 			}
@@ -279,6 +284,12 @@ func (p *planner) ready(scuffed bool) []move {
 		}
 	}
 	return out
+}
+
+// brushes tells whether open pores are brushed out for what is to lie in them.
+func (p *planner) brushes() bool {
+	x, ok := p.craft.Effect(p.zone.Look)
+	return ok && p.craft.Effects[x].Pores && !p.barred && !p.any(check.Refuses) && p.any(func(q *surface.Patch) bool { return q.Bare && q.Top == craft.WoodBare })
 }
 
 // next lists what the beginning of a plan may go on with, from the surface it

@@ -8,6 +8,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/check"
@@ -99,6 +100,7 @@ type planner struct {
 	sound  *check.Scout // of the same zone as a sound face
 	barred bool         // lead forbids dry work
 	spots  bool         // something rises in spots
+	pores  bool         // bare and open: what shines over it asks for a filler
 	belief bool         // what it may be is weighed by a belief
 
 	cleans, strips, bleach, primers []move
@@ -107,9 +109,10 @@ type planner struct {
 	see                             bool
 	firsts                          []surface.Step
 	ends                            []tail
-	leastTail                       float64
+	finishes                        []finishing
 
 	nodes []node
+	at    int32 // the node that the scout walked last, -1 for anything else
 	queue queue
 	seen  map[[2]uint64]float64
 	buf   []surface.Step
@@ -169,6 +172,8 @@ func (p *planner) surveyed() error {
 	p.scout = check.NewScout(c, &p.zone)
 	p.sound = p.scout.Sound()
 	p.barred = p.zone.LeadBars(c)
+	p.pores = p.ask.Fill == "" && !p.zone.Uneven && c.Substrates[p.zone.Substrate].Mark() == "open" &&
+		!slices.ContainsFunc(p.scout.May(), func(m check.May) bool { return !c.Finishes[m.Finish].Bare })
 	for _, m := range p.scout.May() {
 		p.belief = p.belief || m.P > 0
 		lv := surface.Levels(c, &m.Facts)
@@ -185,13 +190,36 @@ func (p *planner) prepare() {
 	p.ends = p.tails()
 	p.vocabulary()
 	p.stats.Tails = len(p.ends)
+	p.finishes = p.finishes[:0]
 	for i := range p.ends {
 		t := &p.ends[i]
-		t.least[Doubtful] = float64(t.watches.Len())
-		if x := p.ask.Weights.Points(&t.least); i == 0 || x < p.leastTail {
-			p.leastTail = x
+		x := p.ask.Weights.Points(&t.least)
+		at := slices.IndexFunc(p.finishes, func(f finishing) bool { return f.watches == t.watches })
+		if at < 0 {
+			p.finishes = append(p.finishes, finishing{t.watches, x})
+		} else {
+			p.finishes[at].points = min(p.finishes[at].points, x)
 		}
 	}
+}
+
+// finishing is the least that tails come to that are watched by the same rules,
+// without what those count.
+type finishing struct {
+	watches check.RuleSet
+	points  float64
+}
+
+// toFinish is the least that any tail adds to a beginning that some rules watch:
+// what both are watched for counts once.
+func (p *planner) toFinish(watches *check.RuleSet) float64 {
+	out := math.Inf(1)
+	doubt := p.ask.Weights.Of(Doubtful)
+	for i := range p.finishes {
+		f := &p.finishes[i]
+		out = min(out, f.points+doubt*float64(watches.With(f.watches).Len()-watches.Len()))
+	}
+	return out
 }
 
 // like tells whether a tail looks as the plan does that is to be matched.

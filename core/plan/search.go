@@ -26,13 +26,15 @@ type node struct {
 	primers, allOver uint8
 	stripped, wiped  bool
 	ammonia, biocide bool
+	levels           bool   // the pores are filled
+	primed           uint64 // bits of the primers it has
 	judged, grounded bool
 	steps            []surface.Step // that its move adds
 	statics          Amounts        // of all its steps
 	least            float64        // points that it comes to, without the tail
 	amounts          Amounts        // once it is judged
 	watches          check.RuleSet
-	tails            []end // by what they come to behind it, once it is opened
+	tails            []end // once it is opened, the cheapest first as far as they were asked for
 	firsts           []first
 	stains           [craft.NumBleeders]float64
 	// film in micrometres, hours so far, and the risk of peeling.
@@ -86,8 +88,8 @@ func (q *queue) Pop() any {
 // search goes best first: whatever has the least bound is looked at next, so that
 // the first plan to come up judged is the best.
 func (p *planner) search(ctx context.Context) Answer {
-	p.nodes = append(p.nodes[:0], p.root())
-	heap.Push(&p.queue, item{least: p.leastTail, end: -1, plan: -1})
+	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
+	heap.Push(&p.queue, item{least: p.toFinish(&check.RuleSet{}), end: -1, plan: -1})
 	var plans []*Plan
 	var a Answer
 	// above is what the second best plan so far comes to: nothing dearer matters.
@@ -113,6 +115,7 @@ func (p *planner) search(ctx context.Context) Answer {
 		case x.end >= 0 && !x.fine:
 			n := &p.nodes[x.node]
 			if int(x.end)+1 < len(n.tails) {
+				bring(n.tails, x.end+1)
 				p.push(item{least: max(x.least, n.tails[x.end+1].least), node: x.node, end: x.end + 1, plan: -1}, above)
 			}
 			if least, ok := p.onGround(x.node, n.tails[x.end]); ok {
@@ -127,7 +130,7 @@ func (p *planner) search(ctx context.Context) Answer {
 			}
 		case !p.nodes[x.node].judged:
 			if p.judge(x.node) {
-				least := max(x.least, p.nodes[x.node].least+p.leastTail)
+				least := max(x.least, p.nodes[x.node].least+p.toFinish(&p.nodes[x.node].watches))
 				p.push(item{least: least, node: x.node, end: -1, plan: -1}, above)
 			}
 		default:
@@ -201,11 +204,15 @@ func (p *planner) path(i int32) []surface.Step {
 func (p *planner) judge(i int32) bool {
 	n := &p.nodes[i]
 	j := p.scout.SoFar(p.path(i))
-	n.judged = true
+	p.at, n.judged = i, true
 	p.stats.Opened++
-	if j.Fails.Len() > 0 && !p.lenient {
+	held := check.RiskVerdict(j.Risk) // what comes above holds no better
+	if (j.Fails.Len() > 0 || held == check.Fails && !p.belief) && !p.lenient {
 		p.stats.Cut++
 		return false
+	}
+	if held != check.Sound {
+		j.Watches.Put(weakest)
 	}
 	p.took(n, &j)
 	key := p.key(n)
@@ -245,14 +252,14 @@ func (p *planner) key(n *node) [2]uint64 {
 		cleaner          craft.Cleaner
 		product          craft.Product
 		primers, allOver uint8
-		flags            [5]bool
+		flags            [6]bool
 		watches          check.RuleSet
 		vapour           float64
 	}
 	var out [2]uint64
 	k := key{
 		n.stage, n.last, n.cleaner, n.product, n.primers, n.allOver,
-		[5]bool{n.stripped, n.wiped, n.ammonia, n.biocide}, n.watches, 0,
+		[6]bool{n.stripped, n.wiped, n.ammonia, n.biocide, n.levels}, n.watches, 0,
 	}
 	if n.stage == grounding {
 		k.last = 0
@@ -275,6 +282,7 @@ func (p *planner) key(n *node) [2]uint64 {
 			}
 			st.Hours, st.Minutes = 0, 0
 			mix(maphash.Comparable(seeds[s], st))
+			mix(uint64(p.scout.InVain(v)))
 			for _, b := range p.scout.Bonds(v) {
 				mix(maphash.Comparable(seeds[s], bondKey{b.Product, b.On, b.Bare, b.Additive, b.Risk}))
 			}
@@ -319,8 +327,12 @@ func (p *planner) sinceVapour() float64 {
 // open makes the nodes that a node leads to, and where it is all that lies below
 // the paint, its tails.
 func (p *planner) open(i int32, least, above float64) {
-	p.scout.SoFar(p.path(i))
+	if p.at != i {
+		p.scout.SoFar(p.path(i))
+		p.at = i
+	}
 	dirty := !p.belief && !p.lenient && p.nodes[i].stage != grounding && p.any(check.Refuses)
+	finish := p.toFinish(&p.nodes[i].watches)
 	for _, m := range p.next(&p.nodes[i]) {
 		n, ok := p.child(i, &m)
 		if !ok {
@@ -336,7 +348,7 @@ func (p *planner) open(i int32, least, above float64) {
 		p.nodes = append(p.nodes, n)
 		w := n.statics
 		w[HandsOn], w[Elapsed], w[Peel], w[Doubtful] = p.nodes[i].amounts[HandsOn], p.nodes[i].amounts[Elapsed], p.nodes[i].amounts[Peel], p.nodes[i].amounts[Doubtful]
-		p.push(item{least: max(least, p.ask.Weights.Points(&w)+p.leastTail), node: int32(len(p.nodes) - 1), end: -1, plan: -1}, above)
+		p.push(item{least: max(least, p.ask.Weights.Points(&w)+finish), node: int32(len(p.nodes) - 1), end: -1, plan: -1}, above)
 	}
 	if !p.nodes[i].grounded {
 		return
@@ -344,6 +356,7 @@ func (p *planner) open(i int32, least, above float64) {
 	ends := p.behind(&p.nodes[i])
 	p.nodes[i].tails = ends
 	if len(ends) > 0 {
+		bring(ends, 0)
 		p.push(item{least: max(least, ends[0].least), node: i, end: 0, plan: -1}, above)
 	}
 }
@@ -353,7 +366,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 	n := p.nodes[i]
 	out := node{
 		parent: i, stage: m.to, last: n.last, cleaner: 255, product: n.product, primers: n.primers, allOver: n.allOver,
-		stripped: n.stripped, wiped: n.wiped, ammonia: n.ammonia, biocide: n.biocide, steps: m.steps, statics: n.statics.plus(&m.least),
+		stripped: n.stripped, wiped: n.wiped, ammonia: n.ammonia, biocide: n.biocide, levels: n.levels, primed: n.primed, steps: m.steps, statics: n.statics.plus(&m.least),
 	}
 	for j := range m.steps {
 		s := &m.steps[j]
@@ -371,6 +384,8 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 			out.stripped = true
 		case surface.Coat:
 			out.product = s.Product
+			out.primed |= bit(s.Product)
+			out.levels = out.levels || p.craft.Products[s.Product].ID == "grain_filler"
 			if m.to == grounding {
 				out.primers++
 				if s.Scope == surface.All {
@@ -441,12 +456,20 @@ func (p *planner) coloursBelow() []colour.RGB {
 func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool) {
 	a := n.amounts.plus(&t.least)
 	watches := n.watches.With(t.watches)
+	if !n.levels {
+		watches = watches.With(t.rough)
+	}
 	peel, begun, risk := n.amounts[Peel], n.hours, n.risk
 	if on.known {
 		peel, begun, risk = on.judged.Peel, on.begun, on.judged.Risk
 		watches = watches.With(on.judged.Watches)
 	}
 	strict := !p.belief && !p.lenient
+	holds := t.holds
+	if n.primed&t.shut.products == 0 {
+		peel += t.shut.peel
+		holds *= t.shut.holds
+	}
 	a[Peel], a[Elapsed] = peel+t.least[Peel], begun+t.least[Elapsed]
 	thick, more := n.film+t.film, 0.
 	if t.paint >= 0 && t.first {
@@ -465,7 +488,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 			watches.Put(building)
 		}
 	}
-	switch check.RiskVerdict(1 - min((1-risk)*t.holds, t.all)) {
+	switch check.RiskVerdict(1 - min((1-risk)*holds, t.all)) {
 	case check.Fails:
 		if strict {
 			return 0, false
@@ -499,8 +522,8 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	return p.ask.Weights.Points(&a), true
 }
 
-// behind lists the tails behind a node, whose walk was judged last, by the least
-// that both come to.
+// behind lists the tails behind a node, whose walk was judged last, with the
+// least that both come to, in no order.
 func (p *planner) behind(n *node) []end {
 	grounds := p.coloursBelow()
 	coats := make([]int, len(p.firsts)) // that each asks for here
@@ -521,8 +544,18 @@ func (p *planner) behind(n *node) []end {
 		}
 		out = append(out, end{least, int32(i), int32(need)})
 	}
-	slices.SortFunc(out, func(x, y end) int { return cmp.Or(cmp.Compare(x.least, y.least), cmp.Compare(x.tail, y.tail)) })
 	return out
+}
+
+// bring puts the cheapest of the tails from one on there.
+func bring(ends []end, from int32) {
+	best := from
+	for i := from + 1; int(i) < len(ends); i++ {
+		if x, y := &ends[i], &ends[best]; x.least < y.least || x.least == y.least && x.tail < y.tail {
+			best = i
+		}
+	}
+	ends[from], ends[best] = ends[best], ends[from]
 }
 
 // onGround judges the first coat of a tail on a node, once for all tails that
@@ -538,6 +571,7 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 		s := p.firsts[t.lays]
 		s.Coats = 0
 		on.judged = p.scout.SoFar(append(p.path(i), s))
+		p.at = -1
 		p.stats.Opened++
 		for v := range p.scout.May() {
 			es := p.scout.Trace(v).Events
@@ -588,6 +622,7 @@ func (p *planner) whole(i int32, e end) *Plan {
 		statics = statics.plus(&a)
 	}
 	j := p.scout.Whole(steps)
+	p.at = -1
 	p.stats.Judged++
 	if j.Fails.Len() > 0 && !p.lenient {
 		p.stats.Cut++

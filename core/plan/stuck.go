@@ -303,8 +303,9 @@ func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
 		}
 		ends := p.behind(&p.nodes[i])
 		const tries = 4
-		for _, e := range ends[:min(tries, len(ends))] {
-			if x := p.whole(i, e); x != nil && x.Points < least {
+		for k := range ends[:min(tries, len(ends))] {
+			bring(ends, int32(k))
+			if x := p.whole(i, ends[k]); x != nil && x.Points < least {
 				best, least = x, x.Points
 			}
 		}

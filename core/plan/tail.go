@@ -26,6 +26,14 @@ type tail struct {
 	// out.
 	least, more Amounts
 	watches     check.RuleSet
+	// rough are further watches over a ground that nothing levelled.
+	rough check.RuleSet
+	// shut are the bonds of primers that close the tail, which a ground may have
+	// too.
+	shut struct {
+		products    uint64 // bits of them
+		peel, holds float64
+	}
 	// holds is the chance that its own bonds hold but the first and those that a
 	// ground may have too, all with the latter; film is what it adds in micrometres,
 	// and moreFilm each further coat of its paint.
@@ -217,9 +225,7 @@ func (p *planner) recipe() recipe {
 	case "drawn_grain":
 		return recipe{parts: []part{solid("paint_chalk", "paint_clay", "paint_diy_chalk"), p.coats(1, "glaze_stain"), always(work(look), wait(48)), seal, p.back()}, paint: 0}
 	case "limed":
-		brush, _ := p.craft.Cleaner("dry_brush") // the white lies in open pores
-		open := always(surface.Step{Do: surface.Clean, Cleaner: brush}, dust)
-		return recipe{parts: []part{open, p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
+		return recipe{parts: []part{p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
 	case "gild":
 		return recipe{parts: []part{p.coats(2, "paint_acrylic", "paint_chalk", "paint_mineral").in(underLeaf), p.coats(1, "size_leaf"), always(work(look)), p.leafSeals(), p.back()}, paint: -1}
 	case "raised_stencil":
@@ -524,14 +530,19 @@ func (p *planner) tails() []tail {
 	}
 }
 
-// levelled stands before a tail that is judged alone: what the ground may do for
-// the shine is taken as done, where it may be.
-func (p *planner) levelled() surface.Step {
+// soundly puts before a tail that is judged alone what makes a ground sound:
+// what it may do for the tail is taken as done.
+func (p *planner) soundly(steps []surface.Step) []surface.Step {
+	level := surface.Step{Do: surface.Fill, With: "filler_fine"}
 	if p.zone.Uneven && p.ask.Fill == "" {
-		return wait(0)
+		level = wait(0)
 	}
-	return surface.Step{Do: surface.Fill, With: "filler_fine"}
+	return append(append(p.buf[:0], surface.Step{Do: surface.RaiseGrain}, dust, level), steps...)
 }
+
+// soundSteps are the steps that soundly lays before a tail, the last of them what
+// levels.
+const soundSteps = 3
 
 // weigh judges a tail by itself and tells whether it may do.
 func (p *planner) weigh(t *tail) bool {
@@ -550,25 +561,28 @@ func (p *planner) weigh(t *tail) bool {
 		need := p.sound.CoatsFor(p.sound.Shows(0), &t.steps[t.paint])
 		t.steps[t.paint].Coats = min(max(leastCoats, need), mostCoats)
 	}
-	p.buf = append(append(p.buf[:0], p.levelled()), t.steps...)
-	j := p.sound.Tail(p.buf, at+2)
+	p.buf = p.soundly(t.steps)
+	first := at + soundSteps + 1 // the step that lies on the ground, from 1
+	j := p.sound.Tail(p.buf, first)
 	if j.Fails.Len() > 0 && !p.lenient {
 		return false
 	}
 	t.watches = j.Watches
-	const surely = 1.15 // over another ground its colour may be a little darker
-	switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
-	case check.Fails:
-		if !p.lenient {
-			return false
+	if x, ok := p.craft.Effect(p.zone.Look); !ok || !p.craft.Effects[x].Veil { // through a veil the ground has its say
+		const surely = 1.15 // over another ground its colour may be a little darker
+		switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
+		case check.Fails:
+			if !p.lenient {
+				return false
+			}
+		case check.Watched:
+			t.watches.Put(yellowing)
 		}
-	case check.Watched:
-		t.watches.Put(yellowing)
 	}
 	t.film = p.sound.Trace(0).End.Patches[surface.Field].Film
 	f := &p.zone.Facts
-	// Work and time of the levelling are taken off again.
-	level := p.sound.Trace(0).Events[0].After
+	// Work and time of what stands before it are taken off again.
+	level := p.sound.Trace(0).Events[soundSteps-1].After
 	t.least[HandsOn] = (j.Minutes - level.Minutes) / 60
 	t.least[Elapsed] = p.sound.Trace(0).End.Hours - level.Hours
 	for i := range t.steps {
@@ -576,22 +590,29 @@ func (p *planner) weigh(t *tail) bool {
 		t.least = t.least.plus(&a)
 	}
 	t.least[Thin] = j.Guard
-	t.holds, t.all = 1, 1
+	t.holds, t.all, t.shut.holds = 1, 1, 1
 	bonds := p.sound.Bonds(0)
 	for i := range bonds {
 		b := &bonds[i].Boundary
 		row := &p.craft.Products[b.Product]
-		if b.Step == at+2 && b.CoatNo == 1 {
+		if b.Step == first && b.CoatNo == 1 {
 			continue // that lies on the ground
 		}
 		t.all *= 1 - bonds[i].Risk
 		if row.Role == craft.RolePrimer {
+			t.shut.products |= bit(b.Product)
+			t.shut.peel += p.sound.Peel(0, b)
+			t.shut.holds *= 1 - bonds[i].Risk
 			continue
 		}
 		t.least[Peel] += p.sound.Peel(0, b)
 		t.holds *= 1 - bonds[i].Risk
 	}
-	if !p.lenient && (check.RiskVerdict(1-t.all) == check.Fails || p.zone.GapMM > 0 && parts.FitOf(p.zone.GapMM, t.film).Sticks) {
+	held := check.RiskVerdict(1 - t.all)
+	if held != check.Sound {
+		t.watches.Put(weakest)
+	}
+	if !p.lenient && (held == check.Fails || p.zone.GapMM > 0 && parts.FitOf(p.zone.GapMM, t.film).Sticks) {
 		return false
 	}
 	if slices.ContainsFunc(t.steps, func(s surface.Step) bool {
@@ -628,8 +649,16 @@ func (p *planner) weigh(t *tail) bool {
 		t.moreFilm = surface.Film(&p.craft.Products[s.Product], &s)
 	}
 	t.lays = p.firstCoat(&t.steps[at])
+	if p.pores {
+		p.buf[soundSteps-1] = wait(0)
+		j := p.sound.Tail(p.buf, first)
+		t.rough = j.Watches
+	}
 	return true
 }
+
+// bit marks a product in a set. Two may share one.
+func bit(x craft.Product) uint64 { return 1 << (x % 64) }
 
 // through is the least that the coats of some steps let through of a bleeder.
 func (p *planner) through(steps []surface.Step, b craft.Bleeder) float64 {
