@@ -160,9 +160,9 @@ func (a *Ask) with(c *craft.Craft, ch *change) (Ask, bool) {
 	return out, ch.does(c, &out)
 }
 
-// enough bounds the work of one attempt at opening a way, and of looking for the
-// nearest plan.
-const enough = 4000
+// enough bounds the work of one attempt at opening a way, and near that of looking
+// for the nearest plan.
+const enough, near = 4000, 800
 
 // stuck works out what stands in the way.
 func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
@@ -286,7 +286,7 @@ func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
 	heap.Push(&p.queue, item{end: -1, plan: -1})
 	var best *Plan
 	least := math.Inf(1)
-	for len(p.queue) > 0 && p.stats.Opened+p.stats.Judged < enough && ctx.Err() == nil {
+	for len(p.queue) > 0 && p.stats.Opened+p.stats.Judged < near && ctx.Err() == nil {
 		i := heap.Pop(&p.queue).(item).node
 		if !p.judge(i) {
 			continue
