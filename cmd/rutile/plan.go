@@ -22,7 +22,7 @@ func planCommand() *cobra.Command {
 		Use:   "plan FILE",
 		Short: "Write the steps of zones that have none; - reads standard input",
 		Long: "Find the best plan for every zone of a piece file that has no steps, and write the piece with them.\n" +
-			"Zones that are to look the same get the same paint and seal. With --all, write every way of working\n" +
+			"Zones that are to look the same get the same paint and sheen. With --all, write every way of working\n" +
 			"with its figures instead.\n" +
 			"Exit code 0: all zones are planned. 1: some zone cannot be. 2: an input cannot be used.",
 		Args: cobra.ExactArgs(1),

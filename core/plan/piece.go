@@ -35,14 +35,14 @@ func matches(a, b *check.Zone) bool {
 	return a.Colour != "" && a.Colour == b.Colour && a.Sheen == b.Sheen && solid(a) && solid(b)
 }
 
-// mostFinishes is how many paints and seals are tried for zones that are to match.
+// mostFinishes is how many finishes are tried for zones that are to match.
 const mostFinishes = 4
 
 // Piece plans every zone that has no plan. Zones that are to look the same get the
 // same paint and end in the same sheen, by whichever paint comes to the least points
-// over all of them; a zone that cannot have it is told apart. done is called after each zone
-// that was looked at; nil for nobody. It stops early when ctx is done, and leaves
-// the rest without a plan.
+// over all of them; a zone that cannot have it is told apart. done is called after
+// each zone that was looked at; nil for nobody. It stops early when ctx is done, and
+// leaves the rest without a plan.
 func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) ([]Planned, error) {
 	out := make([]Planned, len(zones))
 	count := 0

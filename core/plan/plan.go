@@ -27,7 +27,7 @@ type Ask struct {
 	// tells that parts of it come off and are put back at the end.
 	Fill    string
 	PutBack bool
-	// Like keeps to the paint and the seal of another plan, for zones that are to
+	// Like keeps to the paints and the sheen of another plan, for zones that are to
 	// match; nil for any.
 	Like []surface.Step
 	// Done is told how many beginnings and plans were looked at, now and then; nil

@@ -151,7 +151,7 @@ func SmellWords(x float64) string {
 	return "strong: not indoors"
 }
 
-// Trips counts the trips to the bench that steps take, every coat being one.
+// TripsOf counts the trips to the bench that steps take, every coat being one.
 func TripsOf(steps []surface.Step) int {
 	n := 0
 	for i := range steps {

@@ -46,6 +46,7 @@ type first struct {
 	known  bool
 	judged check.Judged
 	begun  float64 // hours when it is laid
+	bonds  []surface.Boundary
 }
 
 // end is a tail behind a node, with the least that both come to.
@@ -470,6 +471,12 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 		peel += t.shut.peel
 		holds *= t.shut.holds
 	}
+	for i := range t.twice {
+		if x := &t.twice[i]; slices.ContainsFunc(on.bonds, func(b surface.Boundary) bool { return b.SameBond(&x.bond) }) {
+			peel -= x.peel
+			holds /= x.holds
+		}
+	}
 	a[Peel], a[Elapsed] = peel+t.least[Peel], begun+t.least[Elapsed]
 	thick, more := n.film+t.film, 0.
 	if t.paint >= 0 && t.first {
@@ -575,7 +582,9 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 		p.stats.Opened++
 		for v := range p.scout.May() {
 			es := p.scout.Trace(v).Events
-			on.begun = max(on.begun, es[len(es)-1].Begun)
+			e := &es[len(es)-1]
+			on.begun = max(on.begun, e.Begun)
+			on.bonds = append(on.bonds, e.Boundaries()...)
 		}
 	}
 	if on.judged.Fails.Len() > 0 && !p.lenient {

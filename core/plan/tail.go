@@ -28,6 +28,9 @@ type tail struct {
 	watches     check.RuleSet
 	// rough are further watches over a ground that nothing levelled.
 	rough check.RuleSet
+	// twice are its bonds of the product that lies on the ground: where that ground is
+	// of the same kind, the first coat has the same bond, and it counts once.
+	twice []own
 	// shut are the bonds of primers that close the tail, which a ground may have
 	// too.
 	shut struct {
@@ -44,6 +47,13 @@ type tail struct {
 	// moreLets is the same of each further coat of its paint.
 	moreLets   [craft.NumBleeders]float64
 	show, open float64 // open is show for what shows on any colour
+}
+
+// own is a bond of a tail, with what it adds to peeling and the chance that it
+// holds.
+type own struct {
+	bond        surface.Boundary
+	peel, holds float64
 }
 
 // The fewest and the most coats of a paint that is to be a solid colour. Working
@@ -605,8 +615,12 @@ func (p *planner) weigh(t *tail) bool {
 			t.shut.holds *= 1 - bonds[i].Risk
 			continue
 		}
-		t.least[Peel] += p.sound.Peel(0, b)
-		t.holds *= 1 - bonds[i].Risk
+		o := own{*b, p.sound.Peel(0, b), 1 - bonds[i].Risk}
+		if b.Product == t.steps[at].Product {
+			t.twice = append(t.twice, o)
+		}
+		t.least[Peel] += o.peel
+		t.holds *= o.holds
 	}
 	held := check.RiskVerdict(1 - t.all)
 	if held != check.Sound {
@@ -669,10 +683,14 @@ func (p *planner) through(steps []surface.Step, b craft.Bleeder) float64 {
 			lays, _ := p.craft.Product(p.craft.Effects[x].Lays)
 			out *= p.craft.LetsThrough(lays, b)
 		}
-		if s.Do != surface.Coat || s.Scope != surface.All || p.craft.Products[s.Product].Coat == craft.NoCoat {
+		if s.Do != surface.Coat || p.craft.Products[s.Product].Coat == craft.NoCoat {
 			continue
 		}
 		t := p.craft.LetsThrough(s.Product, b)
+		if s.Scope != surface.All { // the spots may be where it comes through
+			out *= t
+			continue
+		}
 		for range s.NumCoats() {
 			switch {
 			case p.craft.Products[s.Product].Block.Blocks(), !diluted:

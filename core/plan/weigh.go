@@ -78,7 +78,8 @@ func (w Weights) Check() error {
 }
 
 // Amounts are how much of each term a plan comes to. That of peeling is
-// -ln(1 - risk), so that the amounts of bonds that let go independently of each other add up.
+// -ln(1 - risk), so that the amounts of bonds that let go independently of each
+// other add up.
 type Amounts [NumTerms]float64
 
 // Points is what amounts weigh.
