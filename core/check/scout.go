@@ -97,11 +97,11 @@ type Judged struct {
 // Scout judges many plans of one zone. It uses its memory again and is not for
 // two goroutines at once.
 type Scout struct {
-	zone            Zone
-	w               bench
-	soFar, all, end []*Rule
-	survey          RuleSet
-	first           int // of a tail, the step that lies on the ground; 0 for whole plans
+	zone       Zone
+	w          bench
+	soFar, end []*Rule
+	survey     RuleSet
+	first      int // of a tail, the step that lies on the ground; 0 for whole plans
 }
 
 // NewScout makes a scout for a zone, whose own steps it leaves alone.

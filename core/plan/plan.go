@@ -116,7 +116,6 @@ type planner struct {
 	queue queue
 	seen  map[[2]uint64]float64
 	buf   []surface.Step
-	event surface.Event
 	hides map[hide]int
 	stats Stats
 	// lenient lets plans pass that rules fail, at a price, to see what comes nearest;

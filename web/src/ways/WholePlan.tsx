@@ -22,7 +22,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const ways = [...(studio?.ways ?? []), ...v.ways.ways];
   const [way, setWay] = useState(studio?.way || (ways[0]?.id ?? ""));
   const [at, setAt] = useState<Line>();
-  const [made, setMade] = useState<{ of: Piece; plan: Made }>();
+  const [made, setMade] = useState<{ of: string; plan: Made }>();
   const [trouble, setTrouble] = useState<string>();
   const stop = useRef<AbortController>(undefined);
   const zones = piece.zones ?? [];
@@ -43,7 +43,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       if (!r.ok || !r.body) throw new Error(((await r.json()) as { detail?: string }).detail);
       for await (const line of lines(r.body)) {
         if (line.says) throw new Error(line.says);
-        if (line.plan) setMade({ of: piece, plan: line.plan });
+        if (line.plan) setMade({ of: surveyed(piece), plan: line.plan });
         else setAt(line);
       }
     } catch (e) {
@@ -64,7 +64,9 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   };
   const plan = made?.plan;
   const fresh = plan?.zones.filter((z) => z.state === "planned").length ?? 0;
-  const taken = !!made && made.of !== piece;
+  const isFresh = (id: string) => plan?.zones.some((z) => z.id === id && z.state === "planned");
+  const taken = fresh > 0 && !zones.some((z) => isFresh(z.id) && !z.steps?.length);
+  const stale = !!made && made.of !== surveyed(piece);
   return (
     <section aria-label="The whole piece, planned" className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
       <h2 className="font-semibold text-2xl">Plan the whole piece</h2>
@@ -84,9 +86,20 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
             <Square className="size-4" aria-hidden="true" /> Stop
           </button>
         ) : (
-          <button type="button" className="btn btn-primary mb-2" disabled={!zones.length} onClick={() => void run()}>
+          <button
+            type="button"
+            className={`btn mb-2 ${fresh > 0 ? "" : "btn-primary"}`}
+            disabled={!zones.length}
+            onClick={() => void run()}
+          >
             <Route className="size-5" aria-hidden="true" />
             {open ? "Plan what is not planned" : "Draw the trips together"}
+          </button>
+        )}
+        {fresh > 0 && (
+          <button type="button" className="btn btn-primary mb-2" disabled={taken || stale} data-take-all onClick={take}>
+            <Check className="size-5" aria-hidden="true" />
+            {taken ? "Taken. Undo takes it back." : `Take ${fresh === 1 ? "this plan" : `these ${fresh} plans`}`}
           </button>
         )}
       </div>
@@ -101,6 +114,11 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       {trouble && (
         <p role="alert" className="mb-3 font-medium text-warning">
           {trouble} Nothing was changed.
+        </p>
+      )}
+      {stale && !taken && (
+        <p role="status" className="mb-3 font-medium text-warning">
+          The piece has changed since. Plan it again before you take anything.
         </p>
       )}
       {plan && (
@@ -129,17 +147,20 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
               </li>
             ))}
           </ul>
-          {fresh > 0 && (
-            <button type="button" className="btn btn-primary mb-4" disabled={taken} data-take-all onClick={take}>
-              <Check className="size-5" aria-hidden="true" />
-              {taken ? "Taken. Undo takes it back." : `Take ${fresh === 1 ? "this plan" : `these ${fresh} plans`}`}
-            </button>
-          )}
           {plan.trips.length > 0 && <Trips plan={plan} />}
         </>
       )}
     </section>
   );
+}
+
+/** surveyed is all of a piece that its plans are made for. */
+function surveyed(piece: Piece): string {
+  return JSON.stringify({
+    ...piece,
+    photos: undefined,
+    zones: piece.zones?.map((z) => ({ ...z, steps: undefined, way: undefined })),
+  });
 }
 
 function Trips({ plan }: { plan: Made }) {
