@@ -506,7 +506,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	}
 	a[Doubtful] = float64(watches.Len())
 	if p.lenient {
-		a[Doubtful] = max(a[Doubtful], n.amounts[Doubtful]) + perFail*float64(on.judged.Fails.Len())
+		a[Doubtful] = max(a[Doubtful], n.amounts[Doubtful]) + perFail*float64(on.judged.Fails.Len()+t.fails)
 	}
 	worst := 0.
 	for b, x := range n.stains {

@@ -164,6 +164,10 @@ func (a *Ask) with(c *craft.Craft, ch *change) (Ask, bool) {
 // for the nearest plan.
 const enough, near = 4000, 800
 
+// unclean is by how many points what could not be coated for its dirt is looked at
+// later, in looking for the nearest plan.
+const unclean = 150
+
 // stuck works out what stands in the way.
 func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
 	s := &Stuck{Stopped: !sure}
@@ -197,9 +201,11 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
 	return s
 }
 
-// pairs tries two changes at once, where one is not enough.
+// pairs tries two changes at once, where one is not enough: some dozens of them,
+// the easiest first.
 func (s *Stuck) pairs(c *craft.Craft, ask *Ask, try func(Ask) *Plan) {
-	const most = 3
+	const most, dozens = 3, 36
+	tried := 0
 	for i := range changes {
 		a, ok := ask.with(c, &changes[i])
 		if !ok {
@@ -214,7 +220,7 @@ func (s *Stuck) pairs(c *craft.Craft, ask *Ask, try func(Ask) *Plan) {
 				says := changes[i].says(c, ask, plan) + ", and " + craft.Lower(changes[j].says(c, &a, plan))
 				s.Opens = append(s.Opens, Opening{"", says, changes[i].field, plan})
 			}
-			if len(s.Opens) == most {
+			if tried++; len(s.Opens) == most || tried == dozens {
 				return
 			}
 		}
@@ -292,19 +298,34 @@ func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
 			continue
 		}
 		p.scout.SoFar(p.path(i))
+		// Something must fail: what fails here may spare worse later, and is looked at no
+		// later than what passes so far.
+		fails := math.Floor(p.nodes[i].amounts[Doubtful] / perFail)
+		order := p.nodes[i].least - fails*perFail*ask.Weights.Of(Doubtful)
+		refuses := p.any(check.Refuses)
 		for _, m := range p.next(&p.nodes[i]) {
 			if n, ok := p.child(i, &m); ok {
 				p.nodes = append(p.nodes, n)
-				heap.Push(&p.queue, item{least: p.nodes[i].least, node: int32(len(p.nodes) - 1), end: -1, plan: -1})
+				order := order
+				if n.stage == grounding && refuses { // what is cleaner comes first
+					order += unclean
+				}
+				heap.Push(&p.queue, item{least: order, node: int32(len(p.nodes) - 1), end: -1, plan: -1})
 			}
 		}
 		if !p.nodes[i].grounded {
 			continue
 		}
 		ends := p.behind(&p.nodes[i])
-		const tries = 4
-		for k := range ends[:min(tries, len(ends))] {
+		const tries, ofOne = 8, 2 // of those that begin with one coat
+		tried, begins := 0, make([]int, len(p.firsts))
+		for k := 0; k < len(ends) && tried < tries; k++ {
 			bring(ends, int32(k))
+			lays := p.ends[ends[k].tail].lays
+			if begins[lays]++; begins[lays] > ofOne {
+				continue
+			}
+			tried++
 			if x := p.whole(i, ends[k]); x != nil && x.Points < least {
 				best, least = x, x.Points
 			}

@@ -26,6 +26,7 @@ type tail struct {
 	// out.
 	least, more Amounts
 	watches     check.RuleSet
+	fails       int // rules that fail it by itself, where they are let pass
 	// rough are further watches over a ground that nothing levelled.
 	rough check.RuleSet
 	// twice are its bonds of the product that lies on the ground: where that ground is
@@ -577,7 +578,7 @@ func (p *planner) weigh(t *tail) bool {
 	if j.Fails.Len() > 0 && !p.lenient {
 		return false
 	}
-	t.watches = j.Watches
+	t.watches, t.fails = j.Watches, j.Fails.Len()
 	if x, ok := p.craft.Effect(p.zone.Look); !ok || !p.craft.Effects[x].Veil { // through a veil the ground has its say
 		const surely = 1.15 // over another ground its colour may be a little darker
 		switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
@@ -585,6 +586,7 @@ func (p *planner) weigh(t *tail) bool {
 			if !p.lenient {
 				return false
 			}
+			t.fails++
 		case check.Watched:
 			t.watches.Put(yellowing)
 		}

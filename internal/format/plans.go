@@ -51,7 +51,7 @@ type WayPlan struct {
 	Name    string     `json:"name"`
 	Says    string     `json:"says,omitempty"`
 	Own     bool       `json:"own,omitempty" doc:"The plan that the zone has"`
-	Same    string     `json:"same,omitempty" doc:"The way before it that comes to the same steps"`
+	Same    string     `json:"same,omitempty" doc:"The way before it that comes to the same steps, or is in the same trouble"`
 	Proved  bool       `json:"proved" doc:"Nothing in the planner's vocabulary is better by these weights"`
 	Points  float64    `json:"points"`
 	Against string     `json:"against,omitempty" doc:"Why it comes after the best"`
@@ -210,16 +210,23 @@ func PlanZone(ctx context.Context, c *craft.Craft, p *Piece, i int, ways []plan.
 		w.Own = f.own
 		if f.answer.Best != nil && len(out.Plans) > 0 && all[0].answer.Best != nil {
 			w.Against = plan.Against(o.Weights, all[0].answer.Best, f.answer.Best)
-			for k := range out.Plans {
-				if out.Plans[k].Same == "" && reflect.DeepEqual(out.Plans[k].Steps, w.Steps) {
-					w.Same = out.Plans[k].Name
-					break
-				}
-			}
+		}
+		if k := slices.IndexFunc(out.Plans, w.same); k >= 0 {
+			w.Same = out.Plans[k].Name
 		}
 		out.Plans = append(out.Plans, w)
 	}
 	return out, nil
+}
+
+// same tells whether a plan of another way has the same steps, or the same stands
+// in its way.
+func (w *WayPlan) same(o WayPlan) bool {
+	a, b := w.Stuck, o.Stuck
+	if a == nil || b == nil {
+		return a == b && reflect.DeepEqual(w.Steps, o.Steps)
+	}
+	return slices.Equal(a.Why, b.Why) && slices.EqualFunc(a.Opens, b.Opens, func(x, y OpeningPart) bool { return x.Says == y.Says })
 }
 
 // wayPlan writes what a search came to.

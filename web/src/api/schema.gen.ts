@@ -2026,7 +2026,7 @@ export interface components {
             proved: boolean;
             /** @description Of peeling */
             risk?: components["schemas"]["RangePart"];
-            /** @description The way before it that comes to the same steps */
+            /** @description The way before it that comes to the same steps, or is in the same trouble */
             same?: string;
             says?: string;
             section?: components["schemas"]["Section"];

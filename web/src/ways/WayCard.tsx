@@ -31,9 +31,21 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
         <span className="tabular-nums">{rank}.</span> {p.name}
       </h3>
       <p className="min-h-5 text-secondary text-sm leading-tight">
-        {best ? "The best, weighed as above" : p.same ? `The same as “${p.same}”` : p.own ? "As it stands now" : ""}
+        {best
+          ? "The best, weighed as above"
+          : p.same
+            ? p.stuck
+              ? `For the same reasons as “${p.same}”`
+              : `The same as “${p.same}”`
+            : p.own
+              ? "As it stands now"
+              : ""}
       </p>
-      {p.stuck ? (
+      {p.stuck && p.same ? (
+        <p className="mt-1 flex items-center gap-1.5 font-semibold text-error text-sm" data-stuck>
+          <Joint verdict="fails" /> No plan passes
+        </p>
+      ) : p.stuck ? (
         <Stuck plan={p} onField={onField} />
       ) : (
         <>
