@@ -157,6 +157,24 @@ func TestAWayOfOnesOwn(t *testing.T) {
 	}
 }
 
+// A way may keep to what is on the shelf; what it makes flake over is a choice.
+func TestAShelfIsKeptTo(t *testing.T) {
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), sees("Take it"), press("5 of 11 ways"), press("A way of your own"), typeIn("Name", "My shelf"), gone("On my shelf"),
+		press("Only what is on my shelf"), sees("On my shelf: "), choose("What makes paint flake in patches", "shellac"), choose("Bonding additive in powder paint", "1"), press("Save"), sees("My shelf"))
+	var studio struct{ Ways []format.Way }
+	a.get("/api/studio", &studio)
+	if len(studio.Ways) != 1 || len(studio.Ways[0].Shelf) < 40 || studio.Ways[0].Resist != "shellac" || studio.Ways[0].Additive != 1 {
+		t.Errorf("kept: %+v", studio.Ways)
+	}
+	do(t, ctx, press("Change My shelf"), press("Only what is on my shelf"), gone("On my shelf"), press("Save"), gone("Only what is on my shelf"))
+	studio.Ways = nil
+	if a.get("/api/studio", &studio); len(studio.Ways) != 1 || studio.Ways[0].Shelf != nil {
+		t.Errorf("kept: %+v", studio.Ways)
+	}
+}
+
 // What would change a plan is said with the test that tells, which opens where its
 // result is entered.
 func TestWhatWouldChangeThePlanIsOffered(t *testing.T) {

@@ -714,6 +714,12 @@ func tackTo(c *craft.Craft, cl drying.Climate, r surface.Resist) float64 {
 		id = "clear_lacquer"
 	}
 	p, _ := c.Product(id)
+	return TackyFor(c, cl, p)
+}
+
+// TackyFor is how long a coat is tacky in some air, in hours: as its row says, or
+// else for twice as long as it takes to be dry to the touch (working default).
+func TackyFor(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 	row := &c.Products[p]
 	to := row.Tacky.To
 	if to == 0 {

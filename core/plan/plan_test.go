@@ -114,6 +114,45 @@ func TestPlansAsPaintersMakeThem(t *testing.T) {
 	}
 }
 
+// A way of one's own is kept to: what the paint flakes over, and how much of the
+// additive goes where.
+func TestWaysAreKeptTo(t *testing.T) {
+	c := craft.Default()
+	const flaking = "beech varnish_oil gloss; look chippy; colour #dfe3d6; soils grime1"
+	for _, x := range []struct {
+		name, facts string
+		way         Way
+		has         []string
+		hasNot      string
+		keeps       func(*surface.Step) bool // of the powder paint
+	}{
+		{"wax in patches", flaking, Way{Resist: ResistWax}, []string{"Clear wax, on the spots", "milk paint", "chippy"}, "on the spots, wait", nil},
+		{"tacky shellac", flaking, Way{Resist: ResistShellac}, []string{"Clear shellac, on the spots", "milk paint", "chippy", "ax"}, "Clear wax, on", nil},
+		{"tacky lacquer", flaking, Way{Resist: ResistLacquer}, []string{"lacquer, on the spots", "milk paint", "chippy", "ax"}, "Clear wax, on", nil},
+		{"a mist and a clear", flaking, Way{FlakeSeal: FlakeMist}, []string{"milk paint", "chippy", "Clear shellac", "2 coats of"}, "ax oil", nil},
+		{"as much additive as paint", "beech varnish_oil satin; soils grime1; wear display", Way{Holds: Additive, Additive: 1}, []string{"milk paint"}, "primer", func(s *surface.Step) bool { return s.Additive == 1 && !s.AdditiveFirst }},
+		{"additive in the first coat", "beech varnish_oil satin; soils grime1; wear display", Way{Holds: Additive, AdditiveFirst: true}, []string{"milk paint"}, "primer", func(s *surface.Step) bool { return s.Additive == craft.AdditiveFull && s.AdditiveFirst }},
+		{"thin powder", flaking, Way{Water: 2}, []string{"milk paint"}, "clear coat", func(s *surface.Step) bool { return s.WaterRatio == 2 }},
+		{"lift medium for cracks", "lime; look crackle; colour #e6ddc4; wear display", Way{Crackle: CrackLift}, []string{"Lift medium", "paint"}, "Crackle medium", nil},
+		{"knots all over", "pine; knots; wear display", Way{Knots: KnotsAll}, []string{"hellac", "coats of"}, "on the knots", nil},
+	} {
+		t.Run(x.name, func(t *testing.T) {
+			a, err := Find(context.Background(), c, Ask{Zone: zoneOf(t, x.facts), Way: x.way})
+			if err != nil || a.Best == nil {
+				t.Fatal(err, a.Stuck)
+			}
+			if !stepsIn(c, a.Best, x.has...) || stepsIn(c, a.Best, x.hasNot) {
+				t.Errorf("not %q, or %q:\n%s", x.has, x.hasNot, words(c, a.Best))
+			}
+			for i := range a.Best.Steps {
+				if s := &a.Best.Steps[i]; x.keeps != nil && s.Do == surface.Coat && c.Products[s.Product].Coat == craft.MK && !x.keeps(s) {
+					t.Errorf("%+v", *s)
+				}
+			}
+		})
+	}
+}
+
 // What cannot be planned says why, and what would open the way; each opening has
 // a plan that passes.
 func TestWhatCannotBePlanned(t *testing.T) {

@@ -190,11 +190,7 @@ func (p *planner) recipe() recipe {
 		if len(milk) == 0 {
 			layers = nil
 		}
-		resist := part{nil} // wax in patches, where the paint is to let go
-		for _, wax := range p.coats(1, "wax_clear") {
-			wax[0].Scope = surface.Spots
-			resist = append(resist, wax)
-		}
+		resist := p.resists()
 		if look == "chippy" {
 			shell = shell[:1] // white would show in every chip
 		}
@@ -202,11 +198,11 @@ func (p *planner) recipe() recipe {
 	case "crackle":
 		crack := p.coats(1, "crackle_medium")
 		if p.way.Crackle == CrackLift {
-			return p.lifted(base(p.under()), seal)
+			return p.lifted(look, base(p.under()), seal)
 		}
 		return recipe{parts: []part{base(p.under()), crack, p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), seal, p.back()}, paint: -1}
 	case "lift_off":
-		return p.lifted(base(p.under()), seal)
+		return p.lifted(look, base(p.under()), seal)
 	case "distress_wet":
 		return recipe{parts: []part{base(p.under()), solid("paint_clay", "paint_chalk", "paint_diy_chalk"), always(work(look)), seal, p.back()}, paint: 1}
 	case "distress_dry":
@@ -282,9 +278,34 @@ func (p *planner) recipe() recipe {
 	}
 }
 
-// lifted is a coat pulled off over lift medium.
-func (p *planner) lifted(base, seal part) recipe {
-	return recipe{parts: []part{base, p.coats(1, "lift_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), always(work("lift_off")), seal, p.back()}, paint: -1}
+// resists are what is laid in patches where the paint is to let go. Shellac and
+// lacquer are painted over half-way through their tack.
+func (p *planner) resists() part {
+	id, out := "wax_clear", part{nil}
+	switch p.way.Resist {
+	case ResistWax:
+		out = nil
+	case ResistShellac:
+		id, out = "shellac_clear", nil
+	case ResistLacquer:
+		id, out = "clear_lacquer", nil
+	}
+	for _, o := range p.coats(1, id) {
+		s := &o[0]
+		s.Scope = surface.Spots
+		if id != "wax_clear" {
+			const perHour = 60
+			tack := check.TackyFor(p.craft, p.zone.Climate, s.Product)
+			s.Auto, s.WaitH = false, math.Ceil(tack/2*perHour)/perHour
+		}
+		out = append(out, o)
+	}
+	return out
+}
+
+// lifted is a coat pulled off over lift medium, for a look.
+func (p *planner) lifted(look string, base, seal part) recipe {
+	return recipe{parts: []part{base, p.coats(1, "lift_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), always(work(look)), seal, p.back()}, paint: -1}
 }
 
 // paints are the paints of a solid face: the named ones, or all that suit the
@@ -307,7 +328,7 @@ func (p *planner) paints(ids ...string) part {
 		}
 		s := p.lay(row.ID, 2)
 		if row.Coat == craft.MK {
-			s.Additive = p.way.additive()
+			s.Additive, s.AdditiveFirst = p.way.additive(), p.way.AdditiveFirst
 		}
 		// Paints with a sheen of their own come in several.
 		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" {

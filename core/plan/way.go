@@ -18,14 +18,17 @@ type Way struct {
 	// Sand tells when an old surface is sanded.
 	Sand Sanding
 	// Additive is the bonding additive in powder paint, by volume, for the way that
-	// lives by it; 0 stands for half.
-	Additive float64
+	// lives by it; 0 stands for half. AdditiveFirst has it in the first coat only.
+	Additive      float64
+	AdditiveFirst bool
 	// Water is the ratio of water to powder; 0 stands for equal parts.
 	Water float64
 	// Seal is what closes a paint that is used every day, and FlakeSeal one that
 	// flakes.
 	Seal      Sealing
 	FlakeSeal FlakeSealing
+	// Resist is what keeps paint from holding in patches, where it is to flake.
+	Resist Resisting
 	// Crackle is what a coat cracks over.
 	Crackle Crackling
 	// Deep wears a dry paint through with 220; otherwise 320 stops at the
@@ -93,6 +96,17 @@ const (
 	FlakeMist                     // a mist of shellac, then a clear coat
 )
 
+// Resisting is what keeps paint from holding in patches.
+type Resisting uint8
+
+// The choices.
+const (
+	ResistEither  Resisting = iota // wax or nothing
+	ResistWax                      // wax
+	ResistShellac                  // shellac, painted over while it is tacky
+	ResistLacquer                  // lacquer, painted over while it is tacky
+)
+
 // Crackling is what a coat cracks over.
 type Crackling uint8
 
@@ -124,6 +138,7 @@ var (
 	SandChoices      = []Choice{{"by_need", "Where it needs it"}, {"always", "Always a little"}, {"never", "Never"}}
 	SealChoices      = []Choice{{"by_wear", "By the wear"}, {"wax", "Wax or oil"}, {"clear", "Clear coat"}}
 	FlakeSealChoices = []Choice{{"wax", "Wax or oil only"}, {"mist", "A mist of shellac, then a clear"}}
+	ResistChoices    = []Choice{{"either", "Wax where it is needed"}, {"wax", "Wax"}, {"shellac", "Shellac, still tacky"}, {"lacquer", "Lacquer, still tacky"}}
 	CrackleChoices   = []Choice{{"medium", "Crackle medium"}, {"lift", "Lift medium, pulled off in streaks"}}
 	KnotChoices      = []Choice{{"either", "Whichever is enough"}, {"spots", "On the spots"}, {"all", "Over the whole face"}}
 	WayMethods       = []string{"brush", "roller", "spray"}

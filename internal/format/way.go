@@ -11,26 +11,28 @@ import (
 
 // Way is a way of working: the choices that plans are made by.
 type Way struct {
-	ID         string   `json:"id"`
-	Name       string   `json:"name"`
-	Says       string   `json:"says,omitempty" doc:"What it is, as a sentence"`
-	Holds      string   `json:"holds,omitempty" enum:"any,scuff_and_seal,prime,additive,straight_on,chemical" doc:"What makes paint hold"`
-	ScuffFirst bool     `json:"scuff_first,omitempty" doc:"Sand first, and wipe with solvent after"`
-	Sand       string   `json:"sand,omitempty" enum:"by_need,always,never" doc:"When an old surface is sanded"`
-	Additive   float64  `json:"additive,omitempty" doc:"Bonding additive in powder paint, by volume; absent: half"`
-	Water      float64  `json:"water,omitempty" doc:"Water to powder, by volume; absent: equal parts"`
-	Seal       string   `json:"seal,omitempty" enum:"by_wear,wax,clear" doc:"What closes a paint for every day"`
-	FlakeSeal  string   `json:"flake_seal,omitempty" enum:"wax,mist" doc:"What closes a paint that flakes"`
-	Crackle    string   `json:"crackle,omitempty" enum:"medium,lift" doc:"What a coat cracks over"`
-	Deep       bool     `json:"deep,omitempty" doc:"Wear dry paint down to the material"`
-	Method     string   `json:"method,omitempty" enum:"brush,roller,spray"`
-	NextDay    bool     `json:"next_day,omitempty" doc:"Every coat waits until the next day"`
-	Cure       float64  `json:"cure,omitempty" doc:"How hard the last coat is when it is put back together; absent: a third"`
-	Knots      string   `json:"knots,omitempty" enum:"either,spots,all" doc:"Where a blocker goes against what rises in spots"`
-	Paints     []string `json:"paints,omitempty" doc:"The only paints used; absent: all"`
-	NoSmell    bool     `json:"no_smell,omitempty" doc:"Nothing carried in solvent or alcohol"`
-	Shelf      []string `json:"shelf,omitzero" doc:"The only products there are; absent: every kind"`
-	Without    []string `json:"without,omitempty" doc:"Products that are not used"`
+	ID            string   `json:"id"`
+	Name          string   `json:"name"`
+	Says          string   `json:"says,omitempty" doc:"What it is, as a sentence"`
+	Holds         string   `json:"holds,omitempty" enum:"any,scuff_and_seal,prime,additive,straight_on,chemical" doc:"What makes paint hold"`
+	ScuffFirst    bool     `json:"scuff_first,omitempty" doc:"Sand first, and wipe with solvent after"`
+	Sand          string   `json:"sand,omitempty" enum:"by_need,always,never" doc:"When an old surface is sanded"`
+	Additive      float64  `json:"additive,omitempty" doc:"Bonding additive in powder paint, by volume; absent: half"`
+	AdditiveFirst bool     `json:"additive_first,omitempty" doc:"The additive goes into the first coat only"`
+	Water         float64  `json:"water,omitempty" doc:"Water to powder, by volume; absent: equal parts"`
+	Seal          string   `json:"seal,omitempty" enum:"by_wear,wax,clear" doc:"What closes a paint for every day"`
+	FlakeSeal     string   `json:"flake_seal,omitempty" enum:"wax,mist" doc:"What closes a paint that flakes"`
+	Resist        string   `json:"resist,omitempty" enum:"either,wax,shellac,lacquer" doc:"What keeps paint from holding in patches, where it is to flake"`
+	Crackle       string   `json:"crackle,omitempty" enum:"medium,lift" doc:"What a coat cracks over"`
+	Deep          bool     `json:"deep,omitempty" doc:"Wear dry paint down to the material"`
+	Method        string   `json:"method,omitempty" enum:"brush,roller,spray"`
+	NextDay       bool     `json:"next_day,omitempty" doc:"Every coat waits until the next day"`
+	Cure          float64  `json:"cure,omitempty" doc:"How hard the last coat is when it is put back together; absent: a third"`
+	Knots         string   `json:"knots,omitempty" enum:"either,spots,all" doc:"Where a blocker goes against what rises in spots"`
+	Paints        []string `json:"paints,omitempty" doc:"The only paints used; absent: all"`
+	NoSmell       bool     `json:"no_smell,omitempty" doc:"Nothing carried in solvent or alcohol"`
+	Shelf         []string `json:"shelf,omitzero" doc:"The only products there are; absent: every kind"`
+	Without       []string `json:"without,omitempty" doc:"Products that are not used"`
 }
 
 // MostWays is how many ways of its own a studio may keep.
@@ -57,7 +59,7 @@ func (w *Way) check(at string) error {
 		among        []plan.Choice
 	}{
 		{"holds", w.Holds, plan.HoldChoices}, {"sand", w.Sand, plan.SandChoices}, {"seal", w.Seal, plan.SealChoices},
-		{"flake_seal", w.FlakeSeal, plan.FlakeSealChoices}, {"crackle", w.Crackle, plan.CrackleChoices}, {"knots", w.Knots, plan.KnotChoices},
+		{"flake_seal", w.FlakeSeal, plan.FlakeSealChoices}, {"resist", w.Resist, plan.ResistChoices}, {"crackle", w.Crackle, plan.CrackleChoices}, {"knots", w.Knots, plan.KnotChoices},
 	} {
 		if x.value != "" && choice(x.among, x.value) < 0 {
 			return bad(x.field, fmt.Sprintf("%q", x.value), "there is no such choice")
@@ -98,7 +100,8 @@ func (w *Way) core() plan.Way {
 	return plan.Way{
 		ID: w.ID, Name: w.Name, Says: w.Says,
 		Holds: plan.Holds(at(plan.HoldChoices, w.Holds)), ScuffFirst: w.ScuffFirst, Sand: plan.Sanding(at(plan.SandChoices, w.Sand)),
-		Additive: w.Additive, Water: w.Water, Seal: plan.Sealing(at(plan.SealChoices, w.Seal)),
+		Additive: w.Additive, AdditiveFirst: w.AdditiveFirst, Water: w.Water, Seal: plan.Sealing(at(plan.SealChoices, w.Seal)),
+		Resist:    plan.Resisting(at(plan.ResistChoices, w.Resist)),
 		FlakeSeal: plan.FlakeSealing(at(plan.FlakeSealChoices, w.FlakeSeal)), Crackle: plan.Crackling(at(plan.CrackleChoices, w.Crackle)),
 		Deep: w.Deep, Method: w.Method, NextDay: w.NextDay, Cure: w.Cure, Knots: plan.Knotting(at(plan.KnotChoices, w.Knots)),
 		Paints: w.Paints, NoSmell: w.NoSmell, Shelf: w.Shelf, Without: w.Without,
@@ -110,7 +113,8 @@ func wayFrom(w *plan.Way) Way {
 	return Way{
 		ID: w.ID, Name: w.Name, Says: w.Says,
 		Holds: plan.HoldChoices[w.Holds].ID, ScuffFirst: w.ScuffFirst, Sand: plan.SandChoices[w.Sand].ID,
-		Additive: w.Additive, Water: w.Water, Seal: plan.SealChoices[w.Seal].ID, FlakeSeal: plan.FlakeSealChoices[w.FlakeSeal].ID,
+		Additive: w.Additive, AdditiveFirst: w.AdditiveFirst, Water: w.Water, Resist: plan.ResistChoices[w.Resist].ID,
+		Seal: plan.SealChoices[w.Seal].ID, FlakeSeal: plan.FlakeSealChoices[w.FlakeSeal].ID,
 		Crackle: plan.CrackleChoices[w.Crackle].ID, Deep: w.Deep, Method: w.Method, NextDay: w.NextDay, Cure: w.Cure,
 		Knots: plan.KnotChoices[w.Knots].ID, Paints: w.Paints, NoSmell: w.NoSmell, Shelf: w.Shelf, Without: w.Without,
 	}
@@ -124,6 +128,7 @@ type WayWords struct {
 	Sand      []Word `json:"sand"`
 	Seal      []Word `json:"seal"`
 	FlakeSeal []Word `json:"flake_seal"`
+	Resist    []Word `json:"resist"`
 	Crackle   []Word `json:"crackle"`
 	Knots     []Word `json:"knots"`
 	Terms     []Term `json:"terms" doc:"What plans are weighed by, in the order of weights"`
@@ -149,7 +154,7 @@ func wayWords() WayWords {
 	}
 	w := WayWords{
 		Holds: list(plan.HoldChoices), Sand: list(plan.SandChoices), Seal: list(plan.SealChoices), FlakeSeal: list(plan.FlakeSealChoices),
-		Crackle: list(plan.CrackleChoices), Knots: list(plan.KnotChoices),
+		Resist: list(plan.ResistChoices), Crackle: list(plan.CrackleChoices), Knots: list(plan.KnotChoices),
 	}
 	for i := range plan.Ways {
 		w.Ways = append(w.Ways, wayFrom(&plan.Ways[i]))

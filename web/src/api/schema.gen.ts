@@ -1936,6 +1936,8 @@ export interface components {
              * @description Bonding additive in powder paint, by volume; absent: half
              */
             additive?: number;
+            /** @description The additive goes into the first coat only */
+            additive_first?: boolean;
             /**
              * @description What a coat cracks over
              * @enum {string}
@@ -1973,6 +1975,11 @@ export interface components {
             no_smell?: boolean;
             /** @description The only paints used; absent: all */
             paints?: string[];
+            /**
+             * @description What keeps paint from holding in patches, where it is to flake
+             * @enum {string}
+             */
+            resist?: "either" | "wax" | "shellac" | "lacquer";
             /**
              * @description When an old surface is sanded
              * @enum {string}
@@ -2055,6 +2062,7 @@ export interface components {
             flake_seal: components["schemas"]["Word"][];
             holds: components["schemas"]["Word"][];
             knots: components["schemas"]["Word"][];
+            resist: components["schemas"]["Word"][];
             sand: components["schemas"]["Word"][];
             seal: components["schemas"]["Word"][];
             /** @description What plans are weighed by, in the order of weights */
