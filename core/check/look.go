@@ -280,14 +280,21 @@ func (k *Case) keepsOff(b *surface.Boundary) bool {
 	return false
 }
 
-// crack is how wide the coat over a crackle medium will crack, in millimetres; 0
-// where nothing cracks.
+// finer is how much narrower powder paint cracks over tacky shellac or lacquer than
+// over a medium. Working default.
+const finer = .5
+
+// crack is how wide the coat over a crackle medium or a tacky coat will crack, in
+// millimetres; 0 where nothing cracks.
 func (k *Case) crack() float64 {
 	medium, _ := k.Craft.Product("crackle_medium")
 	for i := range k.Trace.Events {
 		for _, b := range k.Trace.Events[i].Boundaries() {
 			if b.Under == medium && b.Product != medium && b.Timing == surface.Inside {
 				return crackWidth(&k.Craft.Products[b.Product])
+			}
+			if !k.onMedium(&b) && k.crackles(&b) {
+				return finer * crackWidth(&k.Craft.Products[b.Product])
 			}
 		}
 	}

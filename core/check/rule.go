@@ -165,7 +165,14 @@ func (k *Case) letsGo(b *surface.Boundary) bool {
 			}
 		}
 	}
-	return k.Cracks && k.onMedium(b)
+	return k.Cracks && k.crackles(b)
+}
+
+// crackles tells whether a coat lies on what makes it crack or pull away: a medium,
+// or under a cracked look shellac or lacquer that is still tacky below powder
+// paint.
+func (k *Case) crackles(b *surface.Boundary) bool {
+	return k.onMedium(b) || k.Cracks && k.keepsOff(b) && k.Craft.Products[b.Under].Coat != craft.WX
 }
 
 // onMedium tells whether a coat lies on a crackle or lift medium.

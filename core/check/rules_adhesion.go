@@ -107,7 +107,7 @@ var adhesionRules = []Rule{
 		Mends: "a primer that grips between; another paint",
 		Step: func(k *Case, e *surface.Event) {
 			eachBound(k, e, func(b *surface.Boundary) {
-				if b.Factors[surface.Grip] < k.Demand && !k.onMedium(b) && !underWax(k, b) {
+				if b.Factors[surface.Grip] < k.Demand && !k.crackles(b) && !underWax(k, b) {
 					k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 				}
 			})
@@ -644,13 +644,13 @@ func untested(k *Case, tested func(*identify.Belief) bool) Severity {
 }
 
 // windowElsewhere tells whether a rule of its own speaks of the window below a
-// coat: those of mediums, of size, of glaze, and of clear under glaze or wax.
+// coat: those of mediums and of what is tacky under a crackle, of size, of glaze, and of clear under glaze or wax.
 func (k *Case) windowElsewhere(b *surface.Boundary) bool {
 	if b.Under == craft.NoProduct {
 		return false
 	}
 	low := &k.Craft.Products[b.Under]
-	return low.Coat == craft.CM || low.Coat == craft.GZ || low.Tacky.To > 1 || low.HardUnder(&k.Craft.Products[b.Product]) > 0
+	return k.crackles(b) || low.Coat == craft.GZ || low.Tacky.To > 1 || low.HardUnder(&k.Craft.Products[b.Product]) > 0
 }
 
 // underWax tells whether a coat that is neither wax nor oil goes on wax.

@@ -3,6 +3,7 @@ package check
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/colour"
@@ -132,7 +133,7 @@ var effectRules = []Rule{
 		Reach: Later,
 		Title: "The medium is not open for the next coat",
 		Why:   "A crackle or lift medium works for an hour or a few: too wet it is dragged about, too dry nothing moves. Tacky shellac and lacquer are faster still.",
-		When:  "The coat over the medium comes before it may: watch. After its window, or over a resist that is no longer tacky: fail.",
+		When:  "The coat over the medium comes before it may: watch. After its window, or over a resist, shellac or lacquer that is no longer tacky: fail.",
 		Looks: "how long the medium or the resist has dried, in this workshop's air",
 		Mends: "laying the coat inside the window; medium once more",
 		Each:  true,
@@ -148,6 +149,9 @@ var effectRules = []Rule{
 					}
 				}
 			}
+			if b := k.driedUnder(e); b != nil {
+				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
+			}
 			p := &e.Before.Patches[surface.Field]
 			if e.NBounds > 0 && p.Resist > surface.ResistWax {
 				waited := e.Begun - p.ResistAt
@@ -161,12 +165,18 @@ var effectRules = []Rule{
 				return "The resist has dried", fmt.Sprintf("It is tacky for %s here, and the paint comes after %s: it holds on it like on any seal.", Hours(h.Limit), Hours(h.Value))
 			}
 			b := h.Bound
+			if h.Subject == "dried" {
+				return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It is for %s here, and the paint comes after %s. Nothing will crack.", Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), Hours(b.Waited))
+			}
 			if h.Subject == "early" {
 				return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s, and it opens at %s here.", Hours(b.Waited), Hours(b.Earliest))
 			}
 			return craft.Upper(productName(k.Craft, b.Under)) + " has dried", fmt.Sprintf("The coat over it comes after %s; its window closes at %s here. Nothing will crack or lift.", Hours(b.Waited), Hours(b.Latest))
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
+			if h.Subject == "dried" {
+				return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it is tacky here"}}
+			}
 			if h.Bound != nil {
 				return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h from which it is open here"}, {"to_h", h.Bound.Latest, "h until which it is open here"},
 					{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
@@ -177,6 +187,8 @@ var effectRules = []Rule{
 			switch h.Subject {
 			case "early":
 				m.Wait(h.Bound)
+			case "dried":
+				m.whileTacky(h)
 			case "late":
 				m.Sooner(h.Bound)
 				m.Edit("Lay "+productName(m.Craft, h.Bound.Under)+" once more just before", insert(m.Zone.Steps, h.Step-1, m.coat(h.Bound.Under, 1)))
@@ -705,6 +717,59 @@ func (k *Case) lastPaint(e *surface.Event) craft.Product {
 		}
 	}
 	return craft.NoProduct
+}
+
+// driedUnder is the bond of powder paint on shellac or lacquer that was to make it
+// crack over another paint and is no longer tacky; nil where there is none.
+func (k *Case) driedUnder(e *surface.Event) *surface.Boundary {
+	if !k.Cracks {
+		return nil
+	}
+	for i := range e.Boundaries() {
+		b := &e.Bounds[i]
+		if b.CoatNo > 1 || b.Under == craft.NoProduct || k.Craft.Products[b.Product].Coat != craft.MK || k.keepsOff(b) {
+			continue
+		}
+		if low := k.Craft.Products[b.Under].Coat; low != craft.SH && low != craft.AE {
+			continue
+		}
+		paint, medium := false, false
+		for _, below := range k.before(e) {
+			s := below.Doing
+			if s.Do != surface.Coat {
+				continue
+			}
+			row := &k.Craft.Products[s.Product]
+			paint = paint || row.Role == craft.RolePaint && s.Scope == surface.All
+			medium = medium || row.Coat == craft.CM
+		}
+		if paint && !medium {
+			return b
+		}
+	}
+	return nil
+}
+
+// whileTacky proposes to paint over a coat half-way through its tack.
+func (m *Mender) whileTacky(h *Hit) {
+	steps := slices.Clone(m.Zone.Steps)
+	i := h.Step - 2
+	for ; i >= 0 && steps[i].Do != surface.Coat; i-- {
+	}
+	if i < 0 {
+		return
+	}
+	s := &steps[i]
+	s.Auto, s.WaitH = false, HalfTack(m.Craft, m.Zone.Climate, s.Product)
+	rest := slices.DeleteFunc(steps[i+1:h.Step-1], func(s surface.Step) bool { return s.Do == surface.Wait })
+	m.Edit("Paint over it after "+Hours(s.WaitH)+", while it is tacky", slices.Concat(steps[:i+1], rest, m.Zone.Steps[h.Step-1:]))
+}
+
+// HalfTack is half of the time for which a coat is tacky, in hours, to the minute:
+// when a painter paints over it.
+func HalfTack(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
+	const perHour = 60
+	return math.Ceil(TackyFor(c, cl, p)/2*perHour) / perHour
 }
 
 // tackTo is until when a resist is tacky, in hours here.

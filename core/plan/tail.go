@@ -197,8 +197,16 @@ func (p *planner) recipe() recipe {
 		return recipe{parts: []part{resist, layers, milk, flakes, seal, p.back()}, paint: -1, grounds: shell}
 	case "crackle":
 		crack := p.coats(1, "crackle_medium")
-		if p.way.Crackle == CrackLift {
+		switch p.way.Crackle {
+		case CrackLift:
 			return p.lifted(look, base(p.under()), seal)
+		case CrackTacky:
+			tacky := p.coats(1, "shellac_clear", "clear_lacquer")
+			for i := range tacky {
+				s := &tacky[i][0]
+				s.Auto, s.WaitH = false, check.HalfTack(p.craft, p.zone.Climate, s.Product)
+			}
+			return recipe{parts: []part{base(p.under()), tacky, p.coats(1, "paint_milk"), always(work(look)), seal, p.back()}, paint: -1}
 		}
 		return recipe{parts: []part{base(p.under()), crack, p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), seal, p.back()}, paint: -1}
 	case "lift_off":
@@ -294,9 +302,7 @@ func (p *planner) resists() part {
 		s := &o[0]
 		s.Scope = surface.Spots
 		if id != "wax_clear" {
-			const perHour = 60
-			tack := check.TackyFor(p.craft, p.zone.Climate, s.Product)
-			s.Auto, s.WaitH = false, math.Ceil(tack/2*perHour)/perHour
+			s.Auto, s.WaitH = false, check.HalfTack(p.craft, p.zone.Climate, s.Product)
 		}
 		out = append(out, o)
 	}

@@ -114,6 +114,7 @@ type Crackling uint8
 const (
 	CrackMedium Crackling = iota
 	CrackLift             // lift medium, pulled off in streaks
+	CrackTacky            // shellac or lacquer, still tacky, under powder paint
 )
 
 // Knotting is where a blocker goes against what rises in spots.
@@ -139,7 +140,7 @@ var (
 	SealChoices      = []Choice{{"by_wear", "By the wear"}, {"wax", "Wax or oil"}, {"clear", "Clear coat"}}
 	FlakeSealChoices = []Choice{{"wax", "Wax or oil only"}, {"mist", "A mist of shellac, then a clear"}}
 	ResistChoices    = []Choice{{"either", "Wax where it is needed"}, {"wax", "Wax"}, {"shellac", "Shellac, still tacky"}, {"lacquer", "Lacquer, still tacky"}}
-	CrackleChoices   = []Choice{{"medium", "Crackle medium"}, {"lift", "Lift medium, pulled off in streaks"}}
+	CrackleChoices   = []Choice{{"medium", "Crackle medium"}, {"lift", "Lift medium, pulled off in streaks"}, {"tacky", "Tacky shellac or lacquer under powder paint"}}
 	KnotChoices      = []Choice{{"either", "Whichever is enough"}, {"spots", "On the spots"}, {"all", "Over the whole face"}}
 	WayMethods       = []string{"brush", "roller", "spray"}
 )

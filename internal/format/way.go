@@ -23,7 +23,7 @@ type Way struct {
 	Seal          string   `json:"seal,omitempty" enum:"by_wear,wax,clear" doc:"What closes a paint for every day"`
 	FlakeSeal     string   `json:"flake_seal,omitempty" enum:"wax,mist" doc:"What closes a paint that flakes"`
 	Resist        string   `json:"resist,omitempty" enum:"either,wax,shellac,lacquer" doc:"What keeps paint from holding in patches, where it is to flake"`
-	Crackle       string   `json:"crackle,omitempty" enum:"medium,lift" doc:"What a coat cracks over"`
+	Crackle       string   `json:"crackle,omitempty" enum:"medium,lift,tacky" doc:"What a coat cracks over"`
 	Deep          bool     `json:"deep,omitempty" doc:"Wear dry paint down to the material"`
 	Method        string   `json:"method,omitempty" enum:"brush,roller,spray"`
 	NextDay       bool     `json:"next_day,omitempty" doc:"Every coat waits until the next day"`

@@ -1942,7 +1942,7 @@ export interface components {
              * @description What a coat cracks over
              * @enum {string}
              */
-            crackle?: "medium" | "lift";
+            crackle?: "medium" | "lift" | "tacky";
             /**
              * Format: double
              * @description How hard the last coat is when it is put back together; absent: a third

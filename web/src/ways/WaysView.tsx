@@ -1,5 +1,5 @@
 import { ArrowLeft, Pencil, Plus } from "lucide-react";
-import { useState } from "react";
+import { type MouseEvent, useState } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
@@ -46,6 +46,10 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
   // It is drawn once there is something to show, so that nothing moves when it comes.
   if (!plans && !trouble) return <section aria-label="Ways to do it" className="flex-1" />;
   const cards = plans?.plans ?? [];
+  const edit = (e: MouseEvent<HTMLElement>, id: string) => {
+    e.currentTarget.closest("details")?.removeAttribute("open");
+    setOwn(id);
+  };
   return (
     <section aria-label="Ways to do it" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
@@ -81,14 +85,14 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
                     type="button"
                     className="btn btn-ghost btn-square"
                     aria-label={`Change ${w.name}`}
-                    onClick={() => setOwn(w.id)}
+                    onClick={(e) => edit(e, w.id)}
                   >
                     <Pencil className="size-4" aria-hidden="true" />
                   </button>
                 )}
               </div>
             ))}
-            <button type="button" className="btn btn-ghost mt-1" onClick={() => setOwn("")}>
+            <button type="button" className="btn btn-ghost mt-1" onClick={(e) => edit(e, "")}>
               <Plus className="size-5" aria-hidden="true" /> A way of your own
             </button>
           </div>
