@@ -188,8 +188,12 @@ func (k *Case) solid(e *surface.Event) bool {
 	if k.Craft.Products[e.Doing.Product].Coat == craft.TX {
 		return false // a dye lies in the cloth and not over it
 	}
-	under := e.Before.Patches[surface.Field].Product
-	return under == craft.NoProduct || k.Craft.Products[under].Coat != craft.CM
+	for i := range e.Boundaries() {
+		if b := &e.Bounds[i]; b.Patch == surface.Field && k.crackles(b) {
+			return false
+		}
+	}
+	return true
 }
 
 // ground is the colour of the zone as it is.
@@ -246,7 +250,7 @@ func (k *Case) chip() {
 				continue
 			}
 			coats++
-			if b.Under != craft.NoProduct && k.Craft.Products[b.Under].Coat == craft.CM {
+			if k.crackles(b) {
 				continue
 			}
 			// It parts from what is below the paint, and between its own coats only

@@ -411,9 +411,7 @@ var effectRules = []Rule{
 			}
 			i := h.Step - 1
 			if m.hit.Case.Cracks { // below the medium
-				for i > 0 && !(m.Zone.Steps[i].Do == surface.Coat && m.Craft.Products[m.Zone.Steps[i].Product].Coat == craft.CM) {
-					i--
-				}
+				i = max(0, m.hit.Case.mediumStep()-1)
 			}
 			c := m.coat(h.Product, 1)
 			c.Colour = under
@@ -793,14 +791,36 @@ func TackyFor(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 	return to * drying.Factor(row.Carrier, cl)
 }
 
+// mediumStep is the last step that lays a medium, or what a coat cracks over while it
+// is tacky, from 1; 0 where there is none.
+func (k *Case) mediumStep() int {
+	out := 0
+	for i := range k.Trace.Events {
+		e := &k.Trace.Events[i]
+		if s := e.Doing; s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == craft.CM {
+			out = e.Step
+		}
+		for j := range e.Boundaries() {
+			if b := &e.Bounds[j]; !k.crackles(b) || k.onMedium(b) {
+				continue
+			}
+			for n := i - 1; n >= 0; n-- {
+				if below := &k.Trace.Events[n]; below.Doing.Do == surface.Coat {
+					out = below.Step
+					break
+				}
+			}
+		}
+	}
+	return out
+}
+
 // underMedium is the colour that cracks lay open: that of the last paint below
 // the medium, or the ground's.
 func (k *Case) underMedium() colour.RGB {
-	medium := len(k.Zone.Steps) + 1
-	for i := range k.Zone.Steps {
-		if s := &k.Zone.Steps[i]; s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == craft.CM {
-			medium = i + 1
-		}
+	medium := k.mediumStep()
+	if medium == 0 {
+		medium = len(k.Zone.Steps) + 1
 	}
 	for i := len(k.Story.Paints) - 1; i >= 0; i-- {
 		if p := &k.Story.Paints[i]; p.Step < medium {

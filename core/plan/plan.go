@@ -33,13 +33,14 @@ type Ask struct {
 	// Done is told how many beginnings and plans were looked at, now and then; nil
 	// for nobody.
 	Done func(looked int)
-	// Limit is how many beginnings and plans may be looked at; 0 is enough for any
-	// zone a painter surveys.
+	// Limit is how many beginnings and plans may be looked at; 0 stands for as many as
+	// nearly any zone takes.
 	Limit int
 }
 
-// usualLimit keeps the hardest search within a second or two.
-const usualLimit = 400_000
+// usualLimit keeps the hardest search within a second or two. Of many thousand random
+// zones a few come to it.
+const usualLimit = 60_000
 
 // Plan is a plan that was found.
 type Plan struct {

@@ -606,7 +606,7 @@ func (p *planner) weigh(t *tail) bool {
 		return false
 	}
 	t.watches, t.fails = j.Watches, j.Fails.Len()
-	if x, ok := p.craft.Effect(p.zone.Look); !ok || !p.craft.Effects[x].Veil { // through a veil the ground has its say
+	if !p.see { // otherwise the ground has its say in the colour
 		const surely = 1.15 // over another ground its colour may be a little darker
 		switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
 		case check.Fails:
