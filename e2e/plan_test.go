@@ -103,7 +103,7 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 		}
 	}
 	// What would open the way leads to its field.
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/back/ways")), press("A laboratory or a licensed assessor who finds no lead"), sees("Enter a result"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/back/ways")), press("A laboratory or a licensed assessor who finds no lead"), sees("As it stands in the report"))
 }
 
 // Ways are compared, weighed, taken and undone by the keyboard alone.
