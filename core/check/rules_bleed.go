@@ -107,7 +107,7 @@ var bleedRules = []Rule{
 			worst, most := Stain{}, 0.
 			for b := range w.Load {
 				de := w.Stain(craft.Bleeder(b)) * show
-				if de > most && de >= stainWatch && de > k.Stains[b].DeltaE+.5 {
+				if de > most && de >= stainWatch && de > k.Stains[b].DeltaE+halo {
 					most = de
 					worst = Stain{Bleeder: craft.Bleeder(b), Patch: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Lets: float64(w.Lets[b]), Show: show}
 				}
@@ -166,6 +166,15 @@ var bleedRules = []Rule{
 		Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
 	},
 }
+
+// halo is how much more than the face a worn edge must stain to be seen as one, in
+// CIEDE2000 units. Working default.
+const halo = .5
+
+// AtWorn is the stain of a worn edge, in CIEDE2000 units, from which on a plan is
+// watched whatever lies on the face: for the edge, or for a face that stains nearly
+// as much.
+const AtWorn = stainWatch + halo
 
 // cutStep is the last step, from 1, that wears deep.
 func (k *Case) cutStep() int {

@@ -58,8 +58,12 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(5, 12))
 	held, watched := 0, 0
-	for range 1200 {
+	for k := range 1400 {
 		ask := anyZone(r, c)
+		if k%7 == 0 { // worn down to wood that stains
+			ask.Zone.Look, ask.Way.Deep = "distress_dry", true
+			ask.Zone.Substrate, _ = c.Substrate([]string{"oak", "walnut", "pine", "teak"}[r.IntN(4)])
+		}
 		p, err := newPlanner(c, ask)
 		if err != nil {
 			t.Fatal(err)

@@ -117,6 +117,8 @@ func smallZone(r *rand.Rand, c *craft.Craft) Ask {
 	switch z.Look { // what makes it is there
 	case "chippy":
 		ask.Way.Shelf = append(ask.Way.Shelf, "paint_milk", "wax_clear")
+	case "distress_dry":
+		ask.Way.Deep = r.IntN(2) == 0
 	case "crackle":
 		ask.Way.Shelf = append(ask.Way.Shelf, "crackle_medium", "paint_chalk")
 	case "glaze":

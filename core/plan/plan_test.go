@@ -302,6 +302,13 @@ func TestASearchCanBeStopped(t *testing.T) {
 	if a.Proved || a.Best == nil && (a.Stuck == nil || !a.Stuck.Stopped) {
 		t.Errorf("proved %v, stuck %+v", a.Proved, a.Stuck)
 	}
+	// What every plan is watched for is known before plans are judged.
+	deep := Ways[0]
+	deep.Deep, deep.Seal = true, SealClear
+	a, err = Find(context.Background(), craft.Default(), Ask{Zone: zoneOf(t, "walnut wax; soils silicone1 mould1; bleed tannin3; look distress_dry; colour #e4e8df"), Way: deep, Limit: 2000})
+	if err != nil || !a.Proved || a.Best == nil {
+		t.Errorf("worn deep: proved %v, %v, %+v", a.Proved, err, a.Stats)
+	}
 	a, err = Find(context.Background(), craft.Default(), Ask{Zone: zoneOf(t, "oak varnish_oil; soils grease2"), Way: Ways[0], Limit: 3})
 	if err != nil || a.Proved {
 		t.Errorf("three looks prove %v, %v", a.Proved, err)

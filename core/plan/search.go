@@ -125,6 +125,10 @@ func (p *planner) search(ctx context.Context) Answer {
 		case x.end >= 0:
 			n := &p.nodes[x.node]
 			if plan := p.whole(x.node, n.tails[x.end]); plan != nil {
+				if plan.Points > above {
+					p.stats.Bound++
+					break
+				}
 				plans = append(plans, plan)
 				p.push(item{least: plan.Points, node: x.node, end: x.end, plan: int32(len(plans) - 1)}, above)
 				above = second(plans)
@@ -523,7 +527,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	switch v := check.StainVerdict(a[Stain]); {
 	case v == check.Fails && strict:
 		return 0, false
-	case v != check.Sound:
+	case v != check.Sound, t.cut:
 		a[Doubtful]++
 	}
 	return p.ask.Weights.Points(&a), true

@@ -48,6 +48,9 @@ type tail struct {
 	// moreLets is the same of each further coat of its paint.
 	moreLets   [craft.NumBleeders]float64
 	show, open float64 // open is show for what shows on any colour
+	// cut tells that its wear lays open what stains: whatever the ground holds back, a
+	// rule watches the worn edges or the face.
+	cut bool
 }
 
 // own is a bond of a tail, with what it adds to peeling and the chance that it
@@ -221,7 +224,7 @@ func (p *planner) recipe() recipe {
 		}
 		edges := part{nil}
 		if p.way.Deep {
-			edges = append(edges, p.coats(1, "shellac_clear")...)
+			edges = append(append(edges, p.coats(1, "shellac_clear")...), p.coats(2, "shellac_clear")...)
 		}
 		return recipe{parts: []part{base(p.under()), solid(), always(rub, dust), edges, seal, p.back()}, paint: 1}
 	case "enamelware":
@@ -663,6 +666,7 @@ func (p *planner) weigh(t *tail) bool {
 	}) {
 		t.show, t.open = check.Show(p.sound.Light(t.steps)), 1
 	}
+	t.cut = t.show > 0 && p.cutsBack(t)
 	for b := range t.lets {
 		t.lets[b], t.moreLets[b] = p.through(t.steps, craft.Bleeder(b)), 1
 		if t.paint >= 0 {
@@ -731,6 +735,30 @@ func (p *planner) through(steps []surface.Step, b craft.Bleeder) float64 {
 		}
 	}
 	return out
+}
+
+// cutsBack tells whether what a tail wears down to stains through all that it lays
+// over that.
+func (p *planner) cutsBack(t *tail) bool {
+	over := -1 // the first step over the worn edges
+	for i := range t.steps {
+		s := &t.steps[i]
+		if x, ok := p.craft.Effect(s.Effect); ok && s.Do == surface.Effect && surface.Exposes(&p.craft.Effects[x], s) {
+			over = i + 1
+		}
+	}
+	if over < 0 {
+		return false
+	}
+	const surely = 1.001 // loads are kept in single precision
+	for _, m := range p.scout.May() {
+		for b, x := range surface.Exposed(p.craft, &m.Facts) {
+			if x > 0 && x*p.through(t.steps[over:], craft.Bleeder(b))*t.show >= check.AtWorn*surely {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // firstCoat numbers the distinct coats that tails begin with.

@@ -237,8 +237,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		if row.Dusty {
 			q.Soils[craft.Dust], q.SandedStep = 2, uint8(e.Step)
 		}
-		const light = 320 // from here on only the top layer goes
-		if row.Deep && q.Kind == Worn && s.Grit < light {
+		if q.Kind == Worn && Exposes(row, s) {
 			q.expose(c, f)
 		}
 		if row.Dries != craft.NumFamilies {
@@ -246,6 +245,13 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		}
 	}
 	st.Hours += row.Settles * drying.Factor(craft.Water, f.Climate)
+}
+
+// Exposes tells whether an effect wears down to the material, on the patch that it
+// wears: with a fine grit only the top layer goes. Working default.
+func Exposes(row *craft.EffectRow, s *Step) bool {
+	const light = 320
+	return row.Deep && s.Grit < light
 }
 
 // made tells whether what lies on top is what the effect would lay.
@@ -437,6 +443,18 @@ func (p *Patch) expose(c *craft.Craft, f *Facts) {
 		p.Load[b], p.Lets[b] = float32(row.DeltaE[n-1]), 1
 	}
 	p.Diluted, p.Blocked = 0, 0
+}
+
+// Exposed is what rises from where the coats are worn down to the material, in
+// CIEDE2000 units, before anything is laid over it again.
+func Exposed(c *craft.Craft, f *Facts) [craft.NumBleeders]float64 {
+	p := Patch{Kind: Worn}
+	p.expose(c, f)
+	var out [craft.NumBleeders]float64
+	for b := range out {
+		out[b] = p.Stain(craft.Bleeder(b))
+	}
+	return out
 }
 
 func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
