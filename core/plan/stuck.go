@@ -179,9 +179,10 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
 	try := func(a Ask) *Plan {
 		a.Limit = enough
 		p := &planner{craft: c, ask: a, anyOf: true}
-		if p.set() != nil {
+		if p.surveyed() != nil || !p.canBegin() {
 			return nil
 		}
+		p.prepare()
 		return p.search(ctx).Best
 	}
 	s.known(c, ask, try)
@@ -199,6 +200,33 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Ask, sure bool) *Stuck {
 		s.pairs(c, ask, try)
 	}
 	return s
+}
+
+// canBegin tells whether anything can be made ready for paint at all, which takes far
+// less than working out what may be laid on it. It leaves the planner as it was.
+func (p *planner) canBegin() bool {
+	r := p.recipe()
+	p.grounds, p.see = r.grounds, r.see
+	p.vocabulary()
+	p.finishes = []finishing{{}}
+	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
+	heap.Push(&p.queue, item{end: -1, plan: -1})
+	found := false
+	for !found && len(p.queue) > 0 {
+		x := heap.Pop(&p.queue).(item)
+		switch {
+		case p.stats.Opened >= p.ask.Limit:
+			found = true // for all that is known
+		case p.nodes[x.node].judged:
+			p.open(x.node, x.least, math.Inf(1))
+		case p.judge(x.node):
+			found = p.nodes[x.node].grounded
+			heap.Push(&p.queue, item{least: p.nodes[x.node].least, node: x.node, end: -1, plan: -1})
+		}
+	}
+	p.queue, p.stats = p.queue[:0], Stats{}
+	clear(p.seen)
+	return found
 }
 
 // pairs tries two changes at once, where one is not enough: some dozens of them,

@@ -2,8 +2,10 @@ package demo
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"rutile/core/craft"
 	"rutile/core/plan"
@@ -308,4 +310,30 @@ func TestWaysInTheStudio(t *testing.T) {
 	if stuck != 1 {
 		t.Errorf("%d zones of the dresser cannot be planned", stuck)
 	}
+}
+
+// BenchmarkCompareEveryZone plans every zone of the studio by the five main ways,
+// with what stands in the way of one and the walks that are drawn.
+func BenchmarkCompareEveryZone(b *testing.B) {
+	ps, err := Pieces()
+	if err != nil {
+		b.Fatal(err)
+	}
+	c := craft.Default()
+	o := format.PlanOptions{CheckOptions: format.CheckOptions{Site: Site, Section: true}}
+	var took []time.Duration
+	for b.Loop() {
+		for _, p := range ps {
+			for i := range p.Zones {
+				at := time.Now()
+				if _, err := format.PlanZone(context.Background(), c, p, i, plan.Ways[1:6], o); err != nil {
+					b.Fatal(err)
+				}
+				took = append(took, time.Since(at))
+			}
+		}
+	}
+	slices.Sort(took)
+	b.ReportMetric(float64(took[len(took)/2].Microseconds())/1000, "ms-median")
+	b.ReportMetric(float64(took[len(took)-1].Microseconds())/1000, "ms-most")
 }

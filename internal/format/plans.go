@@ -6,9 +6,11 @@ import (
 	"fmt"
 	"io"
 	"reflect"
+	"runtime/debug"
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"rutile/core/apart"
 	"rutile/core/check"
@@ -161,8 +163,9 @@ func (p *Piece) comesOff(zone int) bool {
 	})
 }
 
-// PlanZone makes plans for one zone by several ways, the best first, and sets the
-// plan that it has beside them.
+// PlanZone makes plans for one zone by several ways at once, the best first, and sets
+// the plan that it has beside them. Done is told of each way from wherever it was
+// searched, one at a time.
 func PlanZone(ctx context.Context, c *craft.Craft, p *Piece, i int, ways []plan.Way, o PlanOptions) (ZonePlans, error) {
 	out := ZonePlans{ID: p.Zones[i].ID, Name: p.Zones[i].Name, Plans: []WayPlan{}, PerM2: p.AreaOf(i) == 0}
 	type found struct {
@@ -171,16 +174,35 @@ func PlanZone(ctx context.Context, c *craft.Craft, p *Piece, i int, ways []plan.
 		ask    plan.Ask
 		own    bool
 	}
-	var all []found
+	all, errs, broke := make([]found, len(ways)), make([]error, len(ways)), make([]error, len(ways))
+	var searches sync.WaitGroup
+	var telling sync.Mutex
+	done := 0
 	for k, w := range ways {
 		ask := p.ask(c, i, w, o)
-		a, err := plan.Find(ctx, c, ask)
-		if err != nil {
-			return out, &Error{Says: err.Error()}
+		searches.Go(func() {
+			defer func() {
+				if v := recover(); v != nil {
+					broke[k] = fmt.Errorf("%v\n%s", v, debug.Stack())
+				}
+			}()
+			a, err := plan.Find(ctx, c, ask)
+			all[k], errs[k] = found{w, a, ask, false}, err
+			if o.Done != nil {
+				telling.Lock()
+				defer telling.Unlock()
+				done++
+				o.Done(done, len(ways))
+			}
+		})
+	}
+	searches.Wait()
+	for k := range ways {
+		if broke[k] != nil {
+			panic(broke[k]) // where whoever asked is told of it
 		}
-		all = append(all, found{w, a, ask, false})
-		if o.Done != nil {
-			o.Done(k+1, len(ways))
+		if errs[k] != nil {
+			return out, &Error{Says: errs[k].Error()}
 		}
 	}
 	if len(p.Zones[i].Steps) > 0 {

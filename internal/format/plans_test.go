@@ -82,7 +82,13 @@ func TestPlansOfAZone(t *testing.T) {
 	p := dresser(t)
 	c := craft.Default()
 	ways := plan.Ways[1:6]
-	z, err := PlanZone(context.Background(), c, p, 0, ways, planning)
+	told := []int{}
+	o := planning
+	o.Done = func(done, of int) { told = append(told, done, of) }
+	z, err := PlanZone(context.Background(), c, p, 0, ways, o)
+	if !slices.Equal(told, []int{1, 5, 2, 5, 3, 5, 4, 5, 5, 5}) {
+		t.Errorf("told of %v", told)
+	}
 	if err != nil || len(z.Plans) != len(ways) {
 		t.Fatal(len(z.Plans), err)
 	}
