@@ -109,6 +109,9 @@ func (k *Case) scatters(p *craft.ProductRow, want colour.RGB, s *surface.Step) f
 	return power
 }
 
+// leastHiding is the hiding power from which on a coat changes the colour.
+const leastHiding = .05
+
 // paint tells the story of the field's coats. Only what is meant to be a solid
 // colour is held against one.
 func (k *Case) paint() {
@@ -139,7 +142,7 @@ func (k *Case) paint() {
 			yellow += more
 			s.By = e.Doing.Product
 		}
-		if p.Hiding < .05 {
+		if p.Hiding < leastHiding {
 			continue
 		}
 		want, ok := z.ColourOf(p, e.Doing.Colour)

@@ -644,7 +644,8 @@ func untested(k *Case, tested func(*identify.Belief) bool) Severity {
 }
 
 // windowElsewhere tells whether a rule of its own speaks of the window below a
-// coat: those of mediums and of what is tacky under a crackle, of size, of glaze, and of clear under glaze or wax.
+// coat: those of mediums and of what is tacky under a crackle, of size, of glaze,
+// and of clear under glaze or wax.
 func (k *Case) windowElsewhere(b *surface.Boundary) bool {
 	if b.Under == craft.NoProduct {
 		return false

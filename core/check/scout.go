@@ -301,6 +301,27 @@ func (s *Scout) CoatsFor(ground colour.RGB, step *surface.Step) int {
 	return n
 }
 
+// Over is the colour of a ground once some steps were done on it.
+func (s *Scout) Over(ground colour.RGB, steps []surface.Step) colour.RGB {
+	k := &s.w.cases[0]
+	for i := range steps {
+		st := &steps[i]
+		if st.Do != surface.Coat || st.Scope != surface.All {
+			continue
+		}
+		p := &k.Craft.Products[st.Product]
+		if p.Hiding < leastHiding {
+			continue
+		}
+		want, _ := s.zone.ColourOf(p, st.Colour)
+		power := k.scatters(p, want, st)
+		for range st.NumCoats() {
+			ground = colour.Over(ground, want, power)
+		}
+	}
+	return ground
+}
+
 // Light is L* of the colour that a plan ends in, 0 to 100.
 func (s *Scout) Light(steps []surface.Step) float64 {
 	z := s.zone

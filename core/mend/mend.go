@@ -3,6 +3,7 @@
 package mend
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"strings"
@@ -48,6 +49,15 @@ type Row struct {
 	// Minutes of work on one beside the filling: opening, cleaning, sanding
 	// flush. Working default.
 	Minutes float64
+}
+
+// FilledWith is what fills damage of the kind, of a size across in millimetres; 0
+// stands for the usual size.
+func (r *Row) FilledWith(sizeMM float64) Filler {
+	if r.Filler == Fine && cmp.Or(sizeMM, r.SizeMM) >= r.TwoFrom {
+		return TwoPart
+	}
+	return r.Filler
 }
 
 // dish is half an ellipsoid of a depth; bore a cylinder; groove a furrow of
@@ -225,10 +235,7 @@ func Of(ds []Defect, air drying.Climate) Work {
 		}
 		it := Item{Defect: d.ID, How: row.How, Minutes: n * row.Minutes}
 		if row.Fills != nil {
-			it.Filler = row.Filler
-			if it.Filler == Fine && s >= row.TwoFrom {
-				it.Filler = TwoPart
-			}
+			it.Filler = row.FilledWith(s)
 			it.ML = n * row.Fills(s, l) / 1000 * overfill
 			on := n*perPlace + it.ML*perML
 			it.Minutes += on

@@ -82,8 +82,9 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 			for range 4 {
 				k := int32(r.IntN(len(p.ends)))
 				tail := &p.ends[k]
-				e := end{tail: k, coats: int32(p.coatsOver(tail, below))}
-				least, may := p.weighs(&p.nodes[i], tail, int(e.coats), &first{})
+				coats := p.coatsOver(tail, below)
+				e := end{tail: k, coats: int32(coats), yellows: p.yellowsOver(k, coats, below)}
+				least, may := p.weighs(&p.nodes[i], &e, &first{})
 				near, mayStill := p.onGround(i, e)
 				plan := p.whole(i, e)
 				if plan == nil {
@@ -98,7 +99,11 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 				}
 				for _, a := range p.lineage(i) {
 					n := &p.nodes[a]
-					if b := n.least + p.toFinish(&n.watches); b > plan.Points+slack {
+					finish, may := p.toFinish(n, &n.watches, &n.stains)
+					if n.stage == grounding && !p.belief && !p.mayFinish(n) || !may {
+						t.Fatalf("its first %d steps are cut, and it passes: %s\n%s", len(p.path(a)), describe(c, &ask), words(c, plan))
+					}
+					if b := n.least + finish; b > plan.Points+slack {
 						t.Fatalf("bound %.4f of its first %d steps, and it comes to %.4f: %s\n%s", b, len(p.path(a)), plan.Points, describe(c, &ask), words(c, plan))
 					}
 				}

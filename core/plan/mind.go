@@ -92,8 +92,8 @@ func Minds(ctx context.Context, c *craft.Craft, ask Ask, plan *Plan) ([]Mind, er
 			m.Fails, m.Why = true, r.Findings[0].Title
 		}
 		zone.Steps = nil
-		p := &planner{craft: c, ask: with}
-		if err := p.set(); err != nil {
+		p, err := newPlanner(c, with)
+		if err != nil {
 			return nil, err
 		}
 		m.Instead = p.search(ctx).Best
@@ -215,14 +215,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 		add("veneer", "it is veneer", testNamed("edge"), "veneer", .3, func(z *check.Zone) { z.Veneer = true })
 	}
 	if z.LeadBars(c) {
-		add("lead", "there is no lead in it", "Have it tested by a laboratory or a licensed assessor", "lead_test", .5, func(z *check.Zone) {
-			a := Ask{Zone: z}
-			for i := range changes {
-				if changes[i].id == "lead" {
-					changes[i].does(c, &a)
-				}
-			}
-		})
+		add("lead", "there is no lead in it", "Have it tested by a laboratory or a licensed assessor", "lead_test", .5, noLead)
 	}
 	if b := weakestOf(c, ask, plan); b != nil {
 		const poor = 2

@@ -134,8 +134,8 @@ func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, li
 		for k, i := range group {
 			ask := zones[i].Ask
 			ask.Like = finish
-			p := &planner{craft: c, ask: ask}
-			if err := p.set(); err != nil {
+			p, err := newPlanner(c, ask)
+			if err != nil {
 				return err
 			}
 			answers[k] = p.search(ctx)
@@ -216,8 +216,8 @@ func even(ctx context.Context, c *craft.Craft, zones []Part, out []Planned) erro
 		if out[i].Differs == "" {
 			ask.Like = out[i].Answer.Best.Steps
 		}
-		p := &planner{craft: c, ask: ask}
-		if err := p.set(); err != nil {
+		p, err := newPlanner(c, ask)
+		if err != nil {
 			return err
 		}
 		if a := p.search(ctx); a.Best != nil {

@@ -75,6 +75,9 @@ type Answer struct {
 	Stats  Stats
 	// Stuck says what stands in the way where nothing passes.
 	Stuck *Stuck
+	// LookDecides tells that what makes the paint hold follows from the look, whatever
+	// the way says of it.
+	LookDecides bool
 }
 
 // Find searches for the best plan. It stops early when ctx is done, with the best
@@ -85,6 +88,7 @@ func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
 		return Answer{}, err
 	}
 	a := p.search(ctx)
+	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
 	if a.Best == nil {
 		a.Stuck = stuck(ctx, c, &p.ask, a.Proved)
 	}
@@ -110,15 +114,20 @@ type planner struct {
 	see                             bool
 	firsts                          []surface.Step
 	ends                            []tail
-	finishes                        []finishing
+	finishes                        [2][]finishing // over a ground that may be levelled, and one that is not
+	lightest                        []*tail        // those that no other is thinner than and holds better
+	cuts                            bool           // some tail wears down to what stains
+	// lets is the least that any tail lets show of each bleeder.
+	lets [craft.NumBleeders]float64
 
-	nodes []node
-	at    int32 // the node that the scout walked last, -1 for anything else
-	queue queue
-	seen  map[[2]uint64]float64
-	buf   []surface.Step
-	hides map[hide]int
-	stats Stats
+	nodes  []node
+	at     int32 // the node that the scout walked last, -1 for anything else
+	queue  queue
+	seen   map[[2]uint64]float64
+	buf    []surface.Step
+	hides  map[hide]int
+	shades map[shade]check.Verdict
+	stats  Stats
 	// lenient lets plans pass that rules fail, at a price, to see what comes nearest;
 	// anyOf is content with the first plan there is.
 	lenient, anyOf bool
@@ -144,9 +153,7 @@ func (p *planner) surveyed() error {
 	if ask.Zone == nil {
 		return errors.New("there is no zone to plan")
 	}
-	if ask.Weights == (Weights{}) {
-		ask.Weights = Usual
-	}
+	ask.Weights = ask.Weights.OrUsual()
 	if err := ask.Weights.Check(); err != nil {
 		return err
 	}
@@ -154,7 +161,7 @@ func (p *planner) surveyed() error {
 		ask.Limit = usualLimit
 	}
 	p.zone, p.way = *ask.Zone, &ask.Way
-	p.hides, p.seen = map[hide]int{}, map[[2]uint64]float64{}
+	p.hides, p.shades, p.seen = map[hide]int{}, map[shade]check.Verdict{}, map[[2]uint64]float64{}
 	p.zone.Steps = nil
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
@@ -190,20 +197,45 @@ func (p *planner) prepare() {
 	p.ends = p.tails()
 	p.vocabulary()
 	p.stats.Tails = len(p.ends)
-	p.finishes = p.finishes[:0]
+	p.finishes = [2][]finishing{}
 	for i := range p.ends {
 		t := &p.ends[i]
 		x := p.ask.Weights.Points(&t.least)
 		if t.cut {
 			x += p.ask.Weights.Of(Doubtful)
 		}
-		at := slices.IndexFunc(p.finishes, func(f finishing) bool { return f.watches == t.watches })
-		if at < 0 {
-			p.finishes = append(p.finishes, finishing{t.watches, x})
-		} else {
-			p.finishes[at].points = min(p.finishes[at].points, x)
+		for over, watches := range [2]check.RuleSet{t.watches, t.watches.With(t.rough)} {
+			list := &p.finishes[over]
+			if at := slices.IndexFunc(*list, func(f finishing) bool { return f.watches == watches }); at >= 0 {
+				(*list)[at].points = min((*list)[at].points, x)
+			} else {
+				*list = append(*list, finishing{watches, x})
+			}
+		}
+		for b := range p.lets {
+			show := t.show
+			if craft.Bleeders[b].Clear {
+				show = t.open
+			}
+			x := t.lets[b] * math.Pow(t.moreLets[b], mostCoats-leastCoats) * show
+			if i == 0 || x < p.lets[b] {
+				p.lets[b] = x
+			}
+		}
+		p.cuts = p.cuts || t.cut
+	}
+	p.lightest = p.lightest[:0]
+	for i := range p.ends {
+		t := &p.ends[i]
+		if !slices.ContainsFunc(p.lightest, func(o *tail) bool { return o.lighter(t) }) {
+			p.lightest = append(slices.DeleteFunc(p.lightest, t.lighter), t)
 		}
 	}
+}
+
+// lighter tells whether a tail is no thicker than another and holds no worse.
+func (t *tail) lighter(o *tail) bool {
+	return t.film <= o.film && t.holds >= o.holds && t.all >= o.all
 }
 
 // finishing is the least that tails come to that are watched by the same rules,
@@ -213,16 +245,35 @@ type finishing struct {
 	points  float64
 }
 
-// toFinish is the least that any tail adds to a beginning that some rules watch:
-// what both are watched for counts once.
-func (p *planner) toFinish(watches *check.RuleSet) float64 {
+// toFinish is the least that any tail adds to a beginning that some rules watch and
+// that lets some stains up: what both are watched for counts once. Where no primer may
+// come any more, nothing levels it and nothing else holds its stains; false where those
+// fail every tail.
+func (p *planner) toFinish(n *node, watches *check.RuleSet, stains *[craft.NumBleeders]float64) (float64, bool) {
+	primed, over := n.stage == grounding && n.allOver >= mostPrimers, 0
+	if primed && !n.levels {
+		over = 1
+	}
 	out := math.Inf(1)
 	doubt := p.ask.Weights.Of(Doubtful)
-	for i := range p.finishes {
-		f := &p.finishes[i]
+	for i := range p.finishes[over] {
+		f := &p.finishes[over][i]
 		out = min(out, f.points+doubt*float64(watches.With(f.watches).Len()-watches.Len()))
 	}
-	return out
+	if !primed {
+		return out, true
+	}
+	worst := 0.
+	for b, x := range stains {
+		worst = max(worst, x*p.lets[b])
+	}
+	switch v := check.StainVerdict(worst * rounding); {
+	case v == check.Fails && !p.belief && !p.lenient:
+		return 0, false
+	case v != check.Sound && !p.cuts: // for which a tail may count one already
+		out += doubt
+	}
+	return out, true
 }
 
 // like tells whether a tail looks as the plan does that is to be matched.

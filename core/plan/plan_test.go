@@ -390,3 +390,25 @@ func TestWhatWouldChangeThePlan(t *testing.T) {
 		}
 	}
 }
+
+// Amounts are said with what they count, and a look that decides what lies below
+// says so.
+func TestAmountsInWords(t *testing.T) {
+	for _, x := range []struct {
+		t    Term
+		x    float64
+		says string
+	}{
+		{Trouble, 1, "1 trip to the bench"}, {Trouble, 5.5, "5.5 trips to the bench"}, {Smell, 9, "9 faint smells"}, {Cost, 4.6, "4.60 units of money"},
+		{HandsOn, 1.25, "1.2 h"}, {Stain, .3, "ΔE 0.3"}, {Thin, 1, "1 rank of wear"}, {Doubtful, 2, "2 rules that watch it"}, {Peel, .1, "10 % with a margin"},
+	} {
+		if got := Amount(x.t, x.x); got != x.says {
+			t.Errorf("%v of %s is %q, not %q", x.x, Terms[x.t].ID, got, x.says)
+		}
+	}
+	for facts, decides := range map[string]bool{"beech varnish_oil gloss; look chippy; colour #dfe3d6": true, "beech varnish_oil gloss": false} {
+		if a, _ := find(t, facts, "prime"); a.LookDecides != decides {
+			t.Errorf("%s: the look decides %v", facts, a.LookDecides)
+		}
+	}
+}

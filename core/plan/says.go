@@ -121,11 +121,26 @@ func blocker(c *craft.Craft, steps []surface.Step, b craft.Bleeder) string {
 	return name
 }
 
-// Amount words an amount of a term.
+// Amount words an amount of a term, with its unit.
 func Amount(t Term, x float64) string {
+	figure, row := figureOf(t, x), &Terms[t]
+	switch {
+	case t == Peel:
+		return figure + " with a margin"
+	case row.One == "": // the figure has it
+		return figure
+	case figure == "1":
+		return "1 " + row.One
+	}
+	return figure + " " + row.Unit
+}
+
+// figureOf is an amount without what it counts; stains and lengths of time have
+// their unit.
+func figureOf(t Term, x float64) string {
 	switch t {
 	case Peel:
-		return check.Percent(-math.Expm1(-x)) + " with a margin"
+		return check.Percent(-math.Expm1(-x))
 	case Stain:
 		return fmt.Sprintf("ΔE %.1f", x)
 	case Elapsed:
@@ -172,9 +187,7 @@ func TripsOf(steps []surface.Step) int {
 
 // Against says why one plan comes before another, by the terms that tell most.
 func Against(w Weights, best, other *Plan) string {
-	if w == (Weights{}) {
-		w = Usual
-	}
+	w = w.OrUsual()
 	type gap struct {
 		t Term
 		x float64
@@ -196,7 +209,7 @@ func Against(w Weights, best, other *Plan) string {
 		if g.x < 0 {
 			more = "less"
 		}
-		out = append(out, fmt.Sprintf("%s %.1f points %s (%s for %s)", craft.Lower(Terms[g.t].Name), math.Abs(g.x), more, Amount(g.t, other.Amounts[g.t]), Amount(g.t, best.Amounts[g.t])))
+		out = append(out, fmt.Sprintf("%s %.1f points %s (%s for %s)", craft.Lower(Terms[g.t].Name), math.Abs(g.x), more, Amount(g.t, other.Amounts[g.t]), figureOf(g.t, best.Amounts[g.t])))
 	}
 	return fmt.Sprintf("It comes to %.1f points more: %s.", other.Points-best.Points, strings.Join(out, ", "))
 }

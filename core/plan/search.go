@@ -51,9 +51,10 @@ type first struct {
 
 // end is a tail behind a node, with the least that both come to.
 type end struct {
-	least float64
-	tail  int32
-	coats int32
+	least   float64
+	tail    int32
+	coats   int32
+	yellows check.Verdict
 }
 
 // item is an entry of the queue: a node, a node with one of its tails, or a plan.
@@ -90,7 +91,7 @@ func (q *queue) Pop() any {
 // the first plan to come up judged is the best.
 func (p *planner) search(ctx context.Context) Answer {
 	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
-	heap.Push(&p.queue, item{least: p.toFinish(&check.RuleSet{}), end: -1, plan: -1})
+	heap.Push(&p.queue, item{end: -1, plan: -1})
 	var plans []*Plan
 	var a Answer
 	// above is what the second best plan so far comes to: nothing dearer matters.
@@ -135,8 +136,12 @@ func (p *planner) search(ctx context.Context) Answer {
 			}
 		case !p.nodes[x.node].judged:
 			if p.judge(x.node) {
-				least := max(x.least, p.nodes[x.node].least+p.toFinish(&p.nodes[x.node].watches))
-				p.push(item{least: least, node: x.node, end: -1, plan: -1}, above)
+				n := &p.nodes[x.node]
+				if finish, may := p.toFinish(n, &n.watches, &n.stains); may {
+					p.push(item{least: max(x.least, n.least+finish), node: x.node, end: -1, plan: -1}, above)
+				} else {
+					p.stats.Cut++
+				}
 			}
 		default:
 			p.open(x.node, x.least, above)
@@ -220,6 +225,10 @@ func (p *planner) judge(i int32) bool {
 		j.Watches.Put(weakest)
 	}
 	p.took(n, &j)
+	if n.stage == grounding && !p.belief && !p.lenient && !p.mayFinish(n) {
+		p.stats.Cut++
+		return false
+	}
 	key := p.key(n)
 	if before, ok := p.seen[key]; ok && before <= n.least {
 		p.stats.Merged++
@@ -227,6 +236,15 @@ func (p *planner) judge(i int32) bool {
 	}
 	p.seen[key] = n.least
 	return true
+}
+
+// mayFinish tells whether any tail may stand on a ground or on one that goes on from
+// it: what is laid between adds to the film and to what may let go.
+func (p *planner) mayFinish(n *node) bool {
+	return slices.ContainsFunc(p.lightest, func(t *tail) bool {
+		return check.RiskVerdict(1-min((1-n.risk)*t.holds, t.all)) != check.Fails &&
+			(p.zone.GapMM <= 0 || !parts.FitOf(p.zone.GapMM, n.film+t.film).Sticks)
+	})
 }
 
 // perFail is how many watches a fail counts as where plans may fail.
@@ -337,7 +355,6 @@ func (p *planner) open(i int32, least, above float64) {
 		p.at = i
 	}
 	dirty := !p.belief && !p.lenient && p.nodes[i].stage != grounding && p.any(check.Refuses)
-	finish := p.toFinish(&p.nodes[i].watches)
 	for _, m := range p.next(&p.nodes[i]) {
 		n, ok := p.child(i, &m)
 		if !ok {
@@ -349,6 +366,17 @@ func (p *planner) open(i int32, least, above float64) {
 		}
 		if m.to == grounding && p.nodes[i].stage != grounding {
 			n.statics[Dirt] = p.soiled()
+		}
+		stains := p.nodes[i].stains
+		for b, x := range stains {
+			if x > 0 {
+				stains[b] = x * p.through(m.steps, craft.Bleeder(b))
+			}
+		}
+		finish, may := p.toFinish(&n, &p.nodes[i].watches, &stains)
+		if !may {
+			p.stats.Cut++
+			continue
 		}
 		p.nodes = append(p.nodes, n)
 		w := n.statics
@@ -456,9 +484,42 @@ func (p *planner) coloursBelow() []colour.RGB {
 	return out
 }
 
+// shade is a ground with the tail over it.
+type shade struct {
+	ground      colour.RGB
+	tail, coats int32
+}
+
+// yellowsOver is how much a tail yellows in the colour that it has over some grounds.
+func (p *planner) yellowsOver(tail int32, coats int, grounds []colour.RGB) check.Verdict {
+	t := &p.ends[tail]
+	out := check.Sound
+	if t.yellows <= 0 {
+		return out
+	}
+	for _, g := range grounds {
+		k := shade{g, tail, int32(coats)}
+		v, ok := p.shades[k]
+		if !ok {
+			steps := slices.Clone(t.steps)
+			if t.paint >= 0 {
+				steps[t.paint].Coats = coats
+			}
+			v = check.YellowVerdict(t.yellows * check.Show(p.scout.Over(g, steps).Light()))
+			p.shades[k] = v
+		}
+		out = max(out, v)
+	}
+	return out
+}
+
+// rounding is what stains are taken for less, as loads are kept in single precision.
+const rounding = 1 - 1e-4
+
 // weighs is the least that a node and a tail come to, with what is known of the
 // tail's first coat on it; false where they fail.
-func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool) {
+func (p *planner) weighs(n *node, e *end, on *first) (float64, bool) {
+	t := &p.ends[e.tail]
 	a := n.amounts.plus(&t.least)
 	watches := n.watches.With(t.watches)
 	if !n.levels {
@@ -484,7 +545,7 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 	a[Peel], a[Elapsed] = peel+t.least[Peel], begun+t.least[Elapsed]
 	thick, more := n.film+t.film, 0.
 	if t.paint >= 0 && t.first {
-		more = float64(coats - leastCoats)
+		more = float64(e.coats - leastCoats)
 		for k := range a {
 			a[k] += more * t.more[k]
 		}
@@ -498,6 +559,12 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 		if fit.Tight || fit.Sticks {
 			watches.Put(building)
 		}
+	}
+	switch {
+	case e.yellows == check.Fails && strict:
+		return 0, false
+	case e.yellows == check.Watched:
+		watches.Put(yellowing)
 	}
 	switch check.RiskVerdict(1 - min((1-risk)*holds, t.all)) {
 	case check.Fails:
@@ -522,7 +589,6 @@ func (p *planner) weighs(n *node, t *tail, coats int, on *first) (float64, bool)
 			worst = max(worst, x*t.lets[b]*math.Pow(t.moreLets[b], more)*show)
 		}
 	}
-	const rounding = 1 - 1e-4 // loads are kept in single precision
 	a[Stain] = worst * rounding
 	switch v := check.StainVerdict(a[Stain]); {
 	case v == check.Fails && strict:
@@ -548,12 +614,14 @@ func (p *planner) behind(n *node) []end {
 		if t.first {
 			coats[t.lays] = need
 		}
-		least, ok := p.weighs(n, t, need, &first{})
+		e := end{tail: int32(i), coats: int32(need), yellows: p.yellowsOver(int32(i), need, grounds)}
+		least, ok := p.weighs(n, &e, &first{})
 		if !ok {
 			p.stats.Cut++
 			continue
 		}
-		out = append(out, end{least, int32(i), int32(need)})
+		e.least = least
+		out = append(out, e)
 	}
 	return out
 }
@@ -595,7 +663,7 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 		p.stats.Cut++
 		return 0, false
 	}
-	least, ok := p.weighs(n, t, int(e.coats), on)
+	least, ok := p.weighs(n, &e, on)
 	if !ok {
 		p.stats.Cut++
 	}

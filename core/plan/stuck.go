@@ -119,11 +119,7 @@ var changes = []change{
 	}, say("A solid colour instead of that look")},
 	{"lead", "lead_test", func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.LeadBars(c)
-		a.Zone.LeadTest = &check.LeadTest{By: "laboratory", Date: cmp.Or(a.Zone.Today, "2000-01-01")}
-		if a.Zone.Made != 0 {
-			a.Zone.LeadTest.Date = fmt.Sprintf("%d-12-31", a.Zone.Made)
-			a.Zone.Today = ""
-		}
+		noLead(a.Zone)
 		return had
 	}, say("A laboratory or a licensed assessor who finds no lead")},
 	{"loose", "defects", func(c *craft.Craft, a *Ask) bool {
@@ -151,6 +147,15 @@ var changes = []change{
 		a.Zone.Wear = craft.Display
 		return had != craft.Display
 	}, say("Only to be looked at")},
+}
+
+// noLead has a laboratory find no lead in a zone.
+func noLead(z *check.Zone) {
+	z.LeadTest = &check.LeadTest{By: "laboratory", Date: cmp.Or(z.Today, "2000-01-01")}
+	if z.Made != 0 {
+		z.LeadTest.Date = fmt.Sprintf("%d-12-31", z.Made)
+		z.Today = ""
+	}
 }
 
 // with is a question with a change.
@@ -208,7 +213,7 @@ func (p *planner) canBegin() bool {
 	r := p.recipe()
 	p.grounds, p.see = r.grounds, r.see
 	p.vocabulary()
-	p.finishes = []finishing{{}}
+	p.finishes, p.lightest = [2][]finishing{{{}}, {{}}}, []*tail{{holds: 1, all: 1}}
 	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
 	heap.Push(&p.queue, item{end: -1, plan: -1})
 	found := false

@@ -48,6 +48,9 @@ type tail struct {
 	// moreLets is the same of each further coat of its paint.
 	moreLets   [craft.NumBleeders]float64
 	show, open float64 // open is show for what shows on any colour
+	// yellows is how far it would turn white yellow, in CIEDE2000 units; 0 where the
+	// ground has its say in that too.
+	yellows float64
 	// cut tells that its wear lays open what stains: whatever the ground holds back, a
 	// rule watches the worn edges or the face.
 	cut bool
@@ -609,9 +612,10 @@ func (p *planner) weigh(t *tail) bool {
 		return false
 	}
 	t.watches, t.fails = j.Watches, j.Fails.Len()
-	if !p.see { // otherwise the ground has its say in the colour
+	if !p.see {
+		t.yellows = p.sound.Yellows()
 		const surely = 1.15 // over another ground its colour may be a little darker
-		switch check.YellowVerdict(p.sound.Yellows() * check.Show(p.sound.Light(t.steps)) / surely) {
+		switch check.YellowVerdict(t.yellows * check.Show(p.sound.Light(t.steps)) / surely) {
 		case check.Fails:
 			if !p.lenient {
 				return false

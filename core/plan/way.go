@@ -145,6 +145,19 @@ var (
 	WayMethods       = []string{"brush", "roller", "spray"}
 )
 
+// Measure is an amount that a way may say, as a painter words it.
+type Measure struct {
+	Amount float64
+	Name   string
+}
+
+// The amounts by field, the usual first. Working defaults.
+var (
+	AdditiveMeasures = []Measure{{craft.AdditiveFull, "Half as much as paint"}, {.1, "A dash"}, {1, "As much as paint"}}
+	WaterMeasures    = []Measure{{1, "Equal parts"}, {.8, "A little less than powder"}, {1.5, "Half as much again"}, {2, "Twice as much"}}
+	CureMeasures     = []Measure{{.3, "As soon as careful hands may"}, {.6, "Once it is hard for every day"}}
+)
+
 // Ways are the ways that come with the program, the usual one first.
 var Ways = []Way{
 	{ID: "best", Name: "Whatever is best", Says: "Every way of making paint hold is weighed, and the best plan is taken."},
@@ -158,6 +171,18 @@ var Ways = []Way{
 	{ID: "scuff_first", Name: "Scuff, then solvent", Says: "Sanding first and a solvent wipe after it; only where neither grease, wax nor silicone was found.", ScuffFirst: true},
 	{ID: "indoors", Name: "Without solvent", Says: "Only what is carried in water, for a kitchen table or a flat.", NoSmell: true},
 	{ID: "sprayed", Name: "Sprayed", Says: "Primer, paint and clear from a spray gun.", Method: "spray"},
+}
+
+// Main are the ids of the ways that differ in what makes paint hold: what is set
+// side by side where nobody chooses.
+func Main() []string {
+	var out []string
+	for i := range Ways {
+		if Ways[i].Holds != Whichever {
+			out = append(out, Ways[i].ID)
+		}
+	}
+	return out
 }
 
 // WayNamed returns the way of an id, among those that come with the program and
@@ -193,7 +218,7 @@ func (w *Way) additive() float64 {
 	if w.Additive > 0 {
 		return w.Additive
 	}
-	return craft.AdditiveFull
+	return AdditiveMeasures[0].Amount
 }
 
 // cure is how far the last coat has hardened when it is put back together.
@@ -201,5 +226,5 @@ func (w *Way) cure() float64 {
 	if w.Cure > 0 {
 		return w.Cure
 	}
-	return .3
+	return CureMeasures[0].Amount
 }

@@ -33,6 +33,7 @@ const (
 type TermRow struct {
 	ID, Name string
 	Unit     string // of its amount
+	One      string // the same of a single one, where it is counted
 	// Points are what one unit of it weighs. One point is about what a painter
 	// counts as one unit of money. Working defaults.
 	Points float64
@@ -41,16 +42,16 @@ type TermRow struct {
 
 // Terms are indexed by Term.
 var Terms = [NumTerms]TermRow{
-	Peel:     {"peel", "Peeling", "chance", 400, "the work done again, times the chance that it must be if the wear asks half a class more than it does"},
-	Stain:    {"stain", "Stain", "CIEDE2000 units", 30, "what the eye just sees is one unit"},
-	Elapsed:  {"elapsed", "Time", "h", .4, "a day that it stands about counts ten"},
-	HandsOn:  {"hands", "Work", "h at the bench", 30, "an hour's wage"},
-	Cost:     {"cost", "Materials", "units of money", 1, "what they cost"},
-	Smell:    {"smell", "Smell", "coats that smell", 5, "one faint smell over the whole face"},
-	Trouble:  {"trouble", "Trips", "trips to the bench", 2, "getting ready and cleaning up"},
-	Dirt:     {"dirt", "Left dirty", "levels of soil under the first coat", 20, "what could have been washed off"},
-	Thin:     {"thin", "Renewal", "ranks of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
-	Doubtful: {"doubtful", "Doubts", "rules that watch it", 300, "one thing that can go wrong, ten hours of work"},
+	Peel:     {"peel", "Peeling", "chance", "", 400, "the work done again, times the chance that it must be if the wear asks half a class more than it does"},
+	Stain:    {"stain", "Stain", "CIEDE2000 units", "", 30, "what the eye just sees is one unit"},
+	Elapsed:  {"elapsed", "Time", "h", "", .4, "a day that it stands about counts ten"},
+	HandsOn:  {"hands", "Work", "h at the bench", "", 30, "an hour's wage"},
+	Cost:     {"cost", "Materials", "units of money", "unit of money", 1, "what they cost"},
+	Smell:    {"smell", "Smell", "faint smells", "faint smell", 5, "one faint smell over the whole face"},
+	Trouble:  {"trouble", "Trips", "trips to the bench", "trip to the bench", 2, "getting ready and cleaning up"},
+	Dirt:     {"dirt", "Left dirty", "levels of soil under the first coat", "level of soil under the first coat", 20, "what could have been washed off"},
+	Thin:     {"thin", "Renewal", "ranks of wear", "rank of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
+	Doubtful: {"doubtful", "Doubts", "rules that watch it", "rule that watches it", 300, "one thing that can go wrong, ten hours of work"},
 }
 
 // Weights are how much each term counts, as a multiple of what is usual.
@@ -58,6 +59,15 @@ type Weights [NumWeights]float64
 
 // Usual counts everything as much as is usual.
 var Usual = Weights{1, 1, 1, 1, 1, 1}
+
+// OrUsual are the weights themselves, or the usual ones where they are the zero
+// value.
+func (w Weights) OrUsual() Weights {
+	if w == (Weights{}) {
+		return Usual
+	}
+	return w
+}
 
 // MostWeight is the most that a term may count.
 const MostWeight = 100
