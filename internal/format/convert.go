@@ -137,8 +137,7 @@ func (p *Piece) stays(zone int) []string {
 	for i := range p.TakeApart {
 		f := &p.TakeApart[i]
 		row, _ := apart.RowOf(f.Kind)
-		here := f.Zone == p.Zones[zone].ID || f.Zone == "" && len(p.Zones) == 1
-		if here && f.Do == apart.Stay && row != nil && !row.Painted {
+		if p.sitsOn(f, zone) && f.does() == apart.Stay && row != nil && !row.Painted {
 			name := cmp.Or(f.Name, row.Name)
 			if f.Count > 1 && f.Name == "" {
 				name = row.Plural

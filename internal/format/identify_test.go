@@ -14,9 +14,11 @@ import (
 	"rutile/core/identify"
 )
 
-func brownTable(t testing.TB) *Piece {
+func brownTable(t testing.TB) *Piece { return exampleOf(t, "brown-table") }
+
+func exampleOf(t testing.TB, name string) *Piece {
 	t.Helper()
-	data, err := os.ReadFile("../../examples/brown-table.json")
+	data, err := os.ReadFile("../../examples/" + name + ".json")
 	if err != nil {
 		t.Fatal(err)
 	}

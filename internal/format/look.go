@@ -157,15 +157,12 @@ func LookOver(c *craft.Craft, p *Piece, o CheckOptions, films []float64) Look {
 	for i := range p.TakeApart {
 		f := &p.TakeApart[i]
 		row, _ := apart.RowOf(f.Kind)
-		w := FittingLook{Title: f.Name, Labels: labels[i], Do: f.Do, Clean: row.Clean, Store: row.Store}
+		w := FittingLook{Title: f.Name, Labels: labels[i], Do: f.does(), Clean: row.Clean, Store: row.Store}
 		if w.Title == "" {
 			w.Title = row.Plural
 			if items[i].Count == 1 {
 				w.Title = row.Name
 			}
-		}
-		if w.Do == "" {
-			w.Do = row.Do
 		}
 		if row.Holes {
 			h := f.holes()

@@ -1,6 +1,7 @@
 package format
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -206,6 +207,20 @@ func (p *Piece) fittings() []apart.Item {
 		out[i] = apart.Item{Kind: f.Kind, Count: max(1, f.Count), Where: f.Where, Do: f.Do}
 	}
 	return out
+}
+
+// does is what is done with a fitting: what was chosen, or as is usual for its kind.
+func (f *Fitting) does() string {
+	if row, ok := apart.RowOf(f.Kind); ok {
+		return cmp.Or(f.Do, row.Do)
+	}
+	return f.Do
+}
+
+// sitsOn tells whether a fitting sits on a zone: the one it names, or the only one
+// where it names none.
+func (p *Piece) sitsOn(f *Fitting, zone int) bool {
+	return f.Zone == p.Zones[zone].ID || f.Zone == "" && len(p.Zones) == 1
 }
 
 // holes is what new hardware does to the holes of a fitting.

@@ -62,6 +62,7 @@ type WayPlan struct {
 	Words   []string   `json:"words,omitempty" doc:"The steps in words"`
 	Ground  string     `json:"ground,omitempty" doc:"What makes it hold, in words"`
 	Finish  string     `json:"finish,omitempty" doc:"The paint and what closes it, in words"`
+	Note    string     `json:"note,omitempty" doc:"Where the look decides what the way would"`
 	Risk    *RangePart `json:"risk,omitempty" doc:"Of peeling"`
 	Stain   *RangePart `json:"stain,omitempty" doc:"The worst that comes through, in CIEDE2000 units; absent where nothing rises"`
 	Chips   string     `json:"chips,omitempty" doc:"Of a flaking look: how much of it lets go"`
@@ -137,14 +138,15 @@ func (z *Zone) filler() string {
 	out := ""
 	for _, d := range z.damage() {
 		row, ok := mend.RowOf(d.ID)
-		if !ok || row.Filler == mend.NoFiller || d.ID == "flaking" || d.ID == "blister" {
+		if !ok || d.ID == "flaking" || d.ID == "blister" { // it comes off first
 			continue
 		}
-		size := cmp.Or(d.SizeMM, row.SizeMM)
-		if row.Filler == mend.TwoPart || row.TwoFrom > 0 && size >= row.TwoFrom {
+		switch row.FilledWith(d.SizeMM) {
+		case mend.TwoPart:
 			return "filler_two_part"
+		case mend.Fine:
+			out = "filler_fine"
 		}
-		out = "filler_fine"
 	}
 	return out
 }
@@ -153,13 +155,7 @@ func (z *Zone) filler() string {
 // end.
 func (p *Piece) comesOff(zone int) bool {
 	return slices.ContainsFunc(p.TakeApart, func(f Fitting) bool {
-		here := f.Zone == p.Zones[zone].ID || f.Zone == "" && len(p.Zones) == 1
-		row, _ := apart.RowOf(f.Kind)
-		do := f.Do
-		if do == "" && row != nil {
-			do = row.Do
-		}
-		return here && do == apart.Off
+		return p.sitsOn(&f, zone) && f.does() == apart.Off
 	})
 }
 
@@ -264,6 +260,9 @@ func wayPlan(c *craft.Craft, p *Piece, i int, way plan.Way, ask *plan.Ask, a *pl
 	w.Points, w.Verdict = Tenths(a.Best.Points), r.Verdict.String()
 	w.Steps = StepsFrom(c, a.Best.Steps)
 	w.Words = wordsOf(c, a.Best)
+	if a.LookDecides {
+		w.Note = "What lies below follows from the look here, and not from the way."
+	}
 	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
 	risk := plan.Risks(c, &r)
 	w.Risk = &RangePart{tidy(risk.Low), tidy(risk.Likely), tidy(risk.High), check.Span(risk.Low, risk.High)}
@@ -282,19 +281,23 @@ func wayPlan(c *craft.Craft, p *Piece, i int, way plan.Way, ask *plan.Ask, a *pl
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
 	w.Watches = watchesOf(&r)
-	weights := o.Weights
-	if weights == (plan.Weights{}) {
-		weights = plan.Usual
-	}
-	for t, x := range a.Best.Amounts {
-		if pts := weights.Of(plan.Term(t)) * x; pts >= .05 {
-			w.Terms = append(w.Terms, TermPart{plan.Terms[t].ID, plan.Terms[t].Name, plan.Amount(plan.Term(t), x), Tenths(pts)})
-		}
-	}
+	w.Terms = termsOf(o.Weights, a.Best)
 	if o.Section {
 		w.Section = drawing(c, &p.Zones[i], &z, &r)
 	}
 	return w
+}
+
+// termsOf is what the points of a plan are made of.
+func termsOf(w plan.Weights, p *plan.Plan) []TermPart {
+	w = w.OrUsual()
+	var out []TermPart
+	for t, x := range p.Amounts {
+		if pts := w.Of(plan.Term(t)) * x; pts >= .05 {
+			out = append(out, TermPart{plan.Terms[t].ID, plan.Terms[t].Name, plan.Amount(plan.Term(t), x), Tenths(pts)})
+		}
+	}
+	return out
 }
 
 // watchesOf are the titles of all that a check says can go wrong.
@@ -606,14 +609,8 @@ func Explain(ctx context.Context, w io.Writer, c *craft.Craft, p *Piece, way pla
 		default:
 			fmt.Fprintf(b, "  the best so far has %.1f points; the search was stopped\n", a.Best.Points)
 		}
-		weights := o.Weights
-		if weights == (plan.Weights{}) {
-			weights = plan.Usual
-		}
-		for t, x := range a.Best.Amounts {
-			if pts := weights.Of(plan.Term(t)) * x; pts >= .05 {
-				fmt.Fprintf(b, "    %-10s %6.1f points for %s\n", plan.Terms[t].ID, pts, plan.Amount(plan.Term(t), x))
-			}
+		for _, t := range termsOf(o.Weights, a.Best) {
+			fmt.Fprintf(b, "    %-10s %6.1f points for %s\n", t.ID, t.Points, t.Amount)
 		}
 		if a.Next != nil {
 			fmt.Fprintf(b, "  the runner-up: %s\n    %s\n", strings.Join(wordsOf(c, a.Next), "; "), plan.Against(o.Weights, a.Best, a.Next))

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"math"
-	"os"
 	"reflect"
 	"slices"
 	"strings"
@@ -13,19 +12,6 @@ import (
 	"rutile/core/craft"
 	"rutile/core/plan"
 )
-
-func dresser(t *testing.T) *Piece {
-	t.Helper()
-	data, err := os.ReadFile("../../examples/dresser.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := Decode(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
-}
 
 var planning = PlanOptions{CheckOptions: CheckOptions{Site: usual}}
 
@@ -79,7 +65,7 @@ func TestWaysComeBack(t *testing.T) {
 // A zone is planned by several ways, the best first, and its own plan with them; a
 // plan is told with what it rests on, and in figures that belong together.
 func TestPlansOfAZone(t *testing.T) {
-	p := dresser(t)
+	p := exampleOf(t, "dresser")
 	c := craft.Default()
 	ways := plan.Ways[1:6]
 	told := []int{}
@@ -135,7 +121,7 @@ func TestPlansOfAZone(t *testing.T) {
 // A whole piece is planned: what was planned already stays, zones of one colour get
 // one paint, trips come in order, and what cannot be planned says why.
 func TestPlanOfAPiece(t *testing.T) {
-	p := dresser(t)
+	p := exampleOf(t, "dresser")
 	p.Zones[1].Steps = []Step{{Do: "coat", Product: "paint_mineral", Coats: 2, Method: "brush"}}
 	calls := 0
 	o := planning

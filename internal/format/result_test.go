@@ -333,13 +333,15 @@ func TestVocab(t *testing.T) {
 		t.Fatal(err)
 	}
 	lists := map[string][]any{}
-	for name, x := range all {
-		if list, ok := x.([]any); ok {
-			lists[name] = list
+	for at, words := range map[string]any{"": all, "ways.": all["ways"]} {
+		for name, x := range words.(map[string]any) {
+			if list, ok := x.([]any); ok {
+				lists[at+name] = list
+			}
 		}
 	}
-	for name, list := range all["ways"].(map[string]any) {
-		lists["ways."+name] = list.([]any)
+	if len(v.Ways.Main) != v.Ways.Most {
+		t.Errorf("%q are set side by side, of %d at the most", v.Ways.Main, v.Ways.Most)
 	}
 	for name, words := range lists {
 		if len(words) == 0 {

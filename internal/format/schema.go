@@ -53,7 +53,7 @@ func Schema() []byte {
 	text := object{"type": "string", "maxLength": MaxName}
 	note := object{"type": "string", "maxLength": MaxText}
 	label := object{"type": "string", "minLength": 1, "maxLength": 8}
-	zoneID := object{"type": "string", "pattern": wayPattern}
+	zoneID := object{"type": "string", "pattern": idPattern}
 	colour := object{"type": "string", "pattern": "^#[0-9a-fA-F]{6}$"}
 	date := object{"type": "string", "pattern": "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"}
 	moment := object{"type": "string", "pattern": momentPattern}
@@ -142,7 +142,7 @@ func Schema() []byte {
 			"place": text, "label": label,
 		}, "id"), MaxDefects),
 		"area_m2": object{"type": "number", "exclusiveMinimum": 0, "maximum": 500},
-		"way":     object{"type": "string", "pattern": wayPattern},
+		"way":     object{"type": "string", "pattern": idPattern},
 		"wear":    enum(ids(craft.Wears[:], func(r craft.WearRow) string { return r.ID })),
 		"evidence": list(closed(object{
 			"test": enum(testIDs()), "outcome": enum(outcomeIDs()), "date": date, "note": note,

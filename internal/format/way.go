@@ -35,17 +35,21 @@ type Way struct {
 	Without       []string `json:"without,omitempty" doc:"Products that are not used"`
 }
 
+// MostCompared is how many ways are set side by side at the most.
+const MostCompared = 5
+
 // MostWays is how many ways of its own a studio may keep.
 const MostWays = 20
 
-var wayID = regexp.MustCompile(wayPattern)
+// idPattern is what ids of zones and of ways look like.
+const idPattern = "^[a-z0-9][a-z0-9_-]{0,39}$"
 
-const wayPattern = "^[a-z0-9][a-z0-9_-]{0,39}$"
+var idForm = regexp.MustCompile(idPattern)
 
 // check tells what of a way of one's own cannot be, at a path.
 func (w *Way) check(at string) error {
 	bad := func(field, value, says string) error { return &Error{at + "." + field, value, says} }
-	if !wayID.MatchString(w.ID) {
+	if !idForm.MatchString(w.ID) {
 		return bad("id", fmt.Sprintf("%q", w.ID), "an id is small letters, digits, - and _, 40 at most")
 	}
 	if len([]rune(w.Name)) == 0 || len([]rune(w.Name)) > MaxName {
@@ -121,7 +125,7 @@ func wayFrom(w *plan.Way) Way {
 }
 
 // WayWords are the ways that come with the program, and the questions a way of
-// one's own answers.
+// one's own answers, the usual answer of each first.
 type WayWords struct {
 	Ways      []Way  `json:"ways" doc:"Those that come with the program, the usual one first"`
 	Holds     []Word `json:"holds"`
@@ -131,7 +135,14 @@ type WayWords struct {
 	Resist    []Word `json:"resist"`
 	Crackle   []Word `json:"crackle"`
 	Knots     []Word `json:"knots"`
-	Terms     []Term `json:"terms" doc:"What plans are weighed by, in the order of weights"`
+	Method    []Word `json:"method"`
+	// Amounts have the number for an id.
+	Additive []Word   `json:"additive" doc:"Amounts in words, the usual one first; the id is the number"`
+	Water    []Word   `json:"water" doc:"The same"`
+	Cure     []Word   `json:"cure" doc:"The same"`
+	Terms    []Term   `json:"terms" doc:"What plans are weighed by, in the order of weights"`
+	Main     []string `json:"main" doc:"The ways that are set side by side where nobody chooses"`
+	Most     int      `json:"most" doc:"As many are set side by side at the most"`
 }
 
 // Term is something that plans are weighed by.
@@ -152,9 +163,22 @@ func wayWords() WayWords {
 		}
 		return out
 	}
+	amounts := func(ms []plan.Measure) []Word {
+		out := make([]Word, len(ms))
+		for i, m := range ms {
+			out[i] = Word{ID: fmt.Sprint(m.Amount), Name: m.Name}
+		}
+		return out
+	}
 	w := WayWords{
+		Main: plan.Main(), Most: MostCompared,
+		Additive: amounts(plan.AdditiveMeasures), Water: amounts(plan.WaterMeasures), Cure: amounts(plan.CureMeasures),
 		Holds: list(plan.HoldChoices), Sand: list(plan.SandChoices), Seal: list(plan.SealChoices), FlakeSeal: list(plan.FlakeSealChoices),
 		Resist: list(plan.ResistChoices), Crackle: list(plan.CrackleChoices), Knots: list(plan.KnotChoices),
+	}
+	for _, id := range plan.WayMethods {
+		m, _ := craft.MethodNamed(id)
+		w.Method = append(w.Method, Word{ID: m.ID, Name: m.Name})
 	}
 	for i := range plan.Ways {
 		w.Ways = append(w.Ways, wayFrom(&plan.Ways[i]))

@@ -15,13 +15,6 @@ import (
 	"rutile/internal/format"
 )
 
-// mostCompared is how many ways are compared at once.
-const mostCompared = 5
-
-// compared are the ways that are set side by side where none are named: those that
-// make paint hold.
-var compared = []string{"scuff_and_seal", "prime", "additive", "straight_on", "chemical"}
-
 // PlanLine is one line of the answer to planning a piece: how far it is, or in the
 // last line the plan.
 type PlanLine struct {
@@ -85,12 +78,12 @@ func (h *handlers) plans(ctx context.Context, in *struct {
 		return nil, err
 	}
 	o.Section = true
-	ids := compared
+	ids := plan.Main()
 	if in.Ways != "" {
 		ids = strings.Split(in.Ways, ",")
 	}
-	if len(ids) > mostCompared {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d ways are too many to be set side by side; at most %d.", len(ids), mostCompared))
+	if len(ids) > format.MostCompared {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d ways are too many to be set side by side; at most %d.", len(ids), format.MostCompared))
 	}
 	ways := make([]plan.Way, len(ids))
 	for k, id := range ids {

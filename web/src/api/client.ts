@@ -47,3 +47,9 @@ export async function answer<T>(
   }
   return data;
 }
+
+/** RETRY is how long a question that was not answered waits before it is put again, in milliseconds. */
+export const RETRY = 3000;
+
+/** why says within a sentence why something was not done. */
+export const why = (e: unknown) => (e instanceof Refused ? e.message : "the server does not answer.");

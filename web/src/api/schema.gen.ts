@@ -2025,6 +2025,8 @@ export interface components {
             /** Format: double */
             hands_on_h: number;
             name: string;
+            /** @description Where the look decides what the way would */
+            note?: string;
             /** @description The plan that the zone has */
             own?: boolean;
             /** Format: double */
@@ -2058,15 +2060,29 @@ export interface components {
             words?: string[];
         };
         WayWords: {
+            /** @description Amounts in words, the usual one first; the id is the number */
+            additive: components["schemas"]["Word"][];
             crackle: components["schemas"]["Word"][];
+            /** @description The same */
+            cure: components["schemas"]["Word"][];
             flake_seal: components["schemas"]["Word"][];
             holds: components["schemas"]["Word"][];
             knots: components["schemas"]["Word"][];
+            /** @description The ways that are set side by side where nobody chooses */
+            main: string[];
+            method: components["schemas"]["Word"][];
+            /**
+             * Format: int64
+             * @description As many are set side by side at the most
+             */
+            most: number;
             resist: components["schemas"]["Word"][];
             sand: components["schemas"]["Word"][];
             seal: components["schemas"]["Word"][];
             /** @description What plans are weighed by, in the order of weights */
             terms: components["schemas"]["Term"][];
+            /** @description The same */
+            water: components["schemas"]["Word"][];
             /** @description Those that come with the program, the usual one first */
             ways: components["schemas"]["Way"][];
         };

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowRight, CloudOff, Plus } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
@@ -87,12 +87,12 @@ export function PiecesPage() {
         </div>
         {create.isError && (
           <p role="alert" className="sheet wash mb-3 px-4 py-2">
-            It could not be made: {said(create.error)}
+            It could not be made: {why(create.error)}
           </p>
         )}
         {pieces.isError && (
           <p role="alert" className="sheet wash mb-3 px-4 py-2">
-            The pieces cannot be read: {said(pieces.error)}
+            The pieces cannot be read: {why(pieces.error)}
           </p>
         )}
         {pieces.data?.length === 0 && (
@@ -145,19 +145,20 @@ function useKept(onSent: () => void) {
   return kept;
 }
 
-const said = (e: Error) => (e.message === "Failed to fetch" ? "the server does not answer." : e.message);
-
 /** place is where the next thing to do on a piece is done. */
 function place(p: Summary): string {
   if (!p.next_in) return `/pieces/${p.id}`;
   return `/pieces/${p.id}/${p.next_in}/${VIEW[(p.stage || "hand_over") as keyof typeof VIEW]}`;
 }
 
-const MANY = 6; // zones of one piece from which their names have no room
+// Zones of one piece from which what they are made of has no room, and then their names.
+const SEVERAL = 4;
+const MANY = 6;
 
 /** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
 function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   const many = p.zones.length > MANY;
+  const several = p.zones.length > SEVERAL;
   return (
     <article className="flex flex-1 flex-col">
       {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}
@@ -169,12 +170,14 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
               className="block rounded-t hover:bg-base-200"
               title={`${z.name}: ${z.says}`}
             >
-              <span className="flex items-center gap-1 px-0.5 text-sm leading-tight">
+              <span
+                className={`flex px-0.5 text-sm leading-tight ${several ? "flex-col items-start" : "items-center gap-1"}`}
+              >
                 <Joint verdict={z.verdict} className="size-5" />
-                <bdi className={many ? "sr-only" : "truncate"}>{z.name || z.id}</bdi>
+                <bdi className={many ? "sr-only" : "max-w-full truncate"}>{z.name || z.id}</bdi>
                 <span className="sr-only">: {z.says}</span>
               </span>
-              {!many && (
+              {!several && (
                 <span className="block truncate px-0.5 text-secondary text-xs">
                   {z.material}
                   {z.finish && z.finish !== "Bare" ? `, ${z.finish.toLowerCase()}` : ""}

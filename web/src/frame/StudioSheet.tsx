@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, type Schemas, why } from "../api/client";
 import { useVocabQuery } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
@@ -82,7 +82,7 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
         )}
         {save.isError && (
           <p role="alert" className="mb-2 text-error">
-            Not saved: {save.error.message === "Failed to fetch" ? "the server does not answer." : save.error.message}
+            Not saved: {why(save.error)}
           </p>
         )}
         <div className="mt-2 flex gap-2">

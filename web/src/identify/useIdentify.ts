@@ -1,8 +1,6 @@
 import { useEffect, useState } from "react";
-import { answer, api, type Identification, type Piece, type Zone } from "../api/client";
+import { answer, api, type Identification, type Piece, RETRY, type Zone } from "../api/client";
 import { ofZones } from "../piece/edit";
-
-const RETRY = 3000; // ms before a question that was not answered is put again
 
 /**
  * useIdentify is what the tests of a zone come to. The last answer stays until the next one comes, so that the bars move

@@ -17,6 +17,7 @@ import { focusSoon } from "../ui/focus";
 import { useSteady } from "../ui/steady";
 import { useUnits } from "../ui/units";
 import { Minds } from "../ways/Minds";
+import { useKept } from "../ways/useWays";
 import { WaysView } from "../ways/WaysView";
 import { CopyPlan } from "./CopyPlan";
 import { usePreview } from "./useCheck";
@@ -114,6 +115,7 @@ export function OpenZone({
     if (view !== "plan") onView("plan");
     focusSoon(() => document.querySelector<HTMLElement>(`[data-row="${n}"]`));
   });
+  const [kept, keep] = useKept();
   const toField = (field: string) => {
     if (field === "parts") {
       onParts();
@@ -172,6 +174,8 @@ export function OpenZone({
         <WaysView
           piece={piece}
           zone={zone}
+          kept={kept}
+          onKept={keep}
           onTake={(w) => {
             onZone({ ...zone, steps: w.steps, way: w.way });
             setStep(undefined);
@@ -326,7 +330,9 @@ export function OpenZone({
                 </fieldset>
               )
             )}
-            {view === "plan" && steps.length > 0 && <Minds piece={piece} zone={zone} onField={toField} />}
+            {view === "plan" && steps.length > 0 && (
+              <Minds piece={piece} zone={zone} weights={kept.weights} onField={toField} />
+            )}
             <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
               Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
             </p>

@@ -1,6 +1,6 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
 import { flushSync } from "react-dom";
-import { answer, api, type Part, type Piece, Refused } from "../api/client";
+import { answer, api, type Part, type Piece, RETRY, Refused } from "../api/client";
 import { withPart, withZone } from "./edit";
 
 // Sizes are typed as people write them and read by the server. Between the two the server may be away, the field shut or
@@ -19,7 +19,6 @@ export type Asked = {
   says?: string; // why it was refused
 };
 
-const RETRY = 3000; // ms
 const SIZES = [
   "width_cm",
   "height_cm",

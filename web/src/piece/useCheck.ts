@@ -1,8 +1,7 @@
 import { useEffect, useReducer, useRef, useState } from "react";
-import { answer, api, type CheckResult, type Piece, Refused, type Step, type ZoneResult } from "../api/client";
+import { answer, api, type CheckResult, type Piece, RETRY, Refused, type Step, type ZoneResult } from "../api/client";
 import { ofZones } from "./edit";
 
-const RETRY = 3000; // ms before a check that was not answered is asked again
 const FEW = 8; // zones that are judged along with the one that is looked at
 const CHANGED = "rutile:changed";
 

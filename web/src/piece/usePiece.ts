@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { answer, api, type Piece, Refused } from "../api/client";
+import { answer, api, type Piece, RETRY, Refused } from "../api/client";
 import { type Draft, holdOpen, readDraft, writeDraft } from "./drafts";
 import {
   type History,
@@ -25,7 +25,6 @@ export type SaveState =
 
 const PAUSE = 400; // ms of quiet before a save
 const PATIENCE = 16; // ms that a change waits to be drawn with its verdict
-const RETRY = 3000; // ms before a failed save is sent again
 const LOOK = 4000; // ms between two looks at what others have saved
 
 /** The tabs of one browser tell each other when a piece was saved. */

@@ -1,19 +1,22 @@
 import { useEffect, useState } from "react";
 import { answer, api, type Piece, type Schemas, type Zone } from "../api/client";
+import { Offer } from "./Offer";
+import { said } from "./useWays";
 
-type Props = { piece: Piece; zone: Zone; onField: (field: string) => void };
+type Props = { piece: Piece; zone: Zone; weights: Record<string, number>; onField: (field: string) => void };
 
 /** Minds says what would change the plan: facts that nobody has tested, with the test that tells. */
-export function Minds({ piece, zone, onField }: Props) {
+export function Minds({ piece, zone, weights: w, onField }: Props) {
   const [open, setOpen] = useState(false);
   const [minds, setMinds] = useState<Schemas["MindPart"][]>();
   const [silent, setSilent] = useState(false);
+  const weights = said(w);
   useEffect(() => {
     if (!open) return;
     const stop = new AbortController();
     answer(
       api.POST("/api/minds", {
-        params: { query: { zone: zone.id, way: zone.way } },
+        params: { query: { zone: zone.id, way: zone.way, weights } },
         body: { ...piece, photos: undefined },
         signal: stop.signal,
       }),
@@ -25,7 +28,7 @@ export function Minds({ piece, zone, onField }: Props) {
       () => !stop.signal.aborted && setSilent(true),
     );
     return () => stop.abort();
-  }, [open, piece, zone]);
+  }, [open, piece, zone, weights]);
   return (
     <details className="mt-4" data-minds onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="min-h-10 py-2 font-medium">What would change this plan?</summary>
@@ -40,13 +43,7 @@ export function Minds({ piece, zone, onField }: Props) {
               <b className="font-semibold">If {m.if}:</b> {m.then}
             </p>
             {m.instead && <p className="text-secondary leading-tight">{m.instead.join(" · ")}</p>}
-            <button
-              type="button"
-              className="btn btn-ghost mt-1 h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
-              onClick={() => onField(m.field)}
-            >
-              {m.test}
-            </button>
+            <Offer says={m.test} onPress={() => onField(m.field)} />
           </li>
         ))}
       </ol>

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, type Schemas, why } from "../api/client";
 import { useVocab } from "../piece/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
@@ -9,47 +9,33 @@ import { TextField } from "../ui/Field";
 type Way = Schemas["Way"];
 type Word = { id: string; name: string };
 type ChoiceKey = "holds" | "sand" | "seal" | "flake_seal" | "resist" | "crackle" | "knots" | "method";
+type AmountKey = "additive" | "water" | "cure";
 
-const FIGURES: { key: "additive" | "water" | "cure"; label: string; words: Word[]; usual: number }[] = [
-  {
-    key: "additive",
-    label: "Bonding additive in powder paint",
-    words: [
-      { id: "0.1", name: "A dash" },
-      { id: "0.5", name: "Half as much as paint" },
-      { id: "1", name: "As much as paint" },
-    ],
-    usual: 0.5,
-  },
-  {
-    key: "water",
-    label: "Water to powder",
-    words: [
-      { id: "0.8", name: "A little less than powder" },
-      { id: "1", name: "Equal parts" },
-      { id: "1.5", name: "Half as much again" },
-      { id: "2", name: "Twice as much" },
-    ],
-    usual: 1,
-  },
-  {
-    key: "cure",
-    label: "Put back together",
-    words: [
-      { id: "0.3", name: "As soon as careful hands may" },
-      { id: "0.6", name: "Once it is hard for every day" },
-    ],
-    usual: 0.3,
-  },
+const CHOICES: { key: ChoiceKey; label: string }[] = [
+  { key: "holds", label: "What makes paint hold" },
+  { key: "sand", label: "Sanding an old surface" },
+  { key: "seal", label: "What closes an everyday paint" },
+  { key: "flake_seal", label: "What closes a flaking paint" },
+  { key: "resist", label: "What makes paint flake in patches" },
+  { key: "crackle", label: "What a coat cracks over" },
+  { key: "knots", label: "Blocking knots" },
+  { key: "method", label: "Laid on by" },
+];
+
+const AMOUNTS: { key: AmountKey; label: string }[] = [
+  { key: "additive", label: "Bonding additive in powder paint" },
+  { key: "water", label: "Water to powder" },
+  { key: "cure", label: "Put back together" },
 ];
 
 const CHECKS: { key: "next_day" | "scuff_first" | "no_smell" | "deep" | "additive_first"; label: string }[] = [
   { key: "next_day", label: "Every coat waits until the next day" },
   { key: "scuff_first", label: "Sand first, wipe with solvent after" },
-  { key: "no_smell", label: "Nothing carried in solvent" },
+  { key: "no_smell", label: "Nothing carried in solvent or alcohol" },
   { key: "deep", label: "Wear dry paint down to the material" },
   { key: "additive_first", label: "Additive in the first coat only" },
 ];
+
 type Props = { studio: Schemas["Studio"]; id: string; onClose: () => void; onSaved: (id: string | undefined) => void };
 
 /** OwnWay makes, changes or removes a way of working of the studio's own. */
@@ -77,18 +63,6 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
     const own = { ...w, id: made, name: w.name.trim() };
     save.mutate({ ways: id ? ways.map((x) => (x.id === id ? own : x)) : [...ways, own], id: made });
   };
-  const q = v.ways;
-  const methods = v.methods.filter((m) => ["brush", "roller", "spray"].includes(m.id));
-  const choices: { key: ChoiceKey; label: string; words: Word[]; usual: string }[] = [
-    { key: "holds", label: "What makes paint hold", words: q.holds, usual: "any" },
-    { key: "sand", label: "Sanding an old surface", words: q.sand, usual: "by_need" },
-    { key: "seal", label: "What closes an everyday paint", words: q.seal, usual: "by_wear" },
-    { key: "flake_seal", label: "What closes a flaking paint", words: q.flake_seal, usual: "wax" },
-    { key: "resist", label: "What makes paint flake in patches", words: q.resist, usual: "either" },
-    { key: "crackle", label: "Cracks", words: q.crackle, usual: "medium" },
-    { key: "knots", label: "Blocking knots", words: q.knots, usual: "either" },
-    { key: "method", label: "Laid on by", words: methods, usual: "brush" },
-  ];
   return (
     <Dialog title={id ? "Your way of working" : "A way of your own"} wide onClose={onClose}>
       <form
@@ -99,22 +73,22 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
       >
         <TextField label="Name" value={w.name} max={60} eager onChange={(name) => set({ name })} />
         <div className="grid gap-x-4 sm:grid-cols-2">
-          {choices.map((c) => (
+          {CHOICES.map((c) => (
             <Choice
               key={c.key}
               label={c.label}
-              words={c.words}
-              value={w[c.key] ?? c.usual}
+              words={v.ways[c.key]}
+              value={w[c.key] ?? v.ways[c.key][0]?.id}
               onChange={(x) => set({ [c.key]: x })}
             />
           ))}
-          {FIGURES.map((f) => (
+          {AMOUNTS.map((a) => (
             <Choice
-              key={f.key}
-              label={f.label}
-              words={[...f.words, ...more(f.words, w[f.key])]}
-              value={String(w[f.key] ?? f.usual)}
-              onChange={(x) => set({ [f.key]: Number(x) })}
+              key={a.key}
+              label={a.label}
+              words={[...v.ways[a.key], ...more(v.ways[a.key], w[a.key])]}
+              value={String(w[a.key] ?? v.ways[a.key][0]?.id)}
+              onChange={(x) => set({ [a.key]: Number(x) })}
             />
           ))}
         </div>
@@ -144,7 +118,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
         )}
         {save.isError && (
           <p role="alert" className="mb-2 text-error">
-            Not saved: {save.error.message === "Failed to fetch" ? "the server does not answer." : save.error.message}
+            Not saved: {why(save.error)}
           </p>
         )}
         <div className="mt-2 flex gap-2">
@@ -204,7 +178,7 @@ function Ticked({ legend, products, ids, onChange }: TickedProps) {
   );
 }
 
-/** more is the word for a figure that none of the words stands for. */
+/** more is the word for an amount that none of the words stands for. */
 function more(words: Word[], value: number | undefined): Word[] {
   const id = String(value);
   return value === undefined || words.some((x) => x.id === id) ? [] : [{ id, name: id }];

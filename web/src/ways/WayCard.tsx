@@ -4,6 +4,7 @@ import { hours } from "../piece/vocab";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { Joint, toneOf } from "../ui/Mark";
+import { Offer } from "./Offer";
 import type { WayPlan } from "./useWays";
 
 const WIDE = 168;
@@ -30,17 +31,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
       <h3 className="font-semibold leading-tight">
         <span className="tabular-nums">{rank}.</span> {p.name}
       </h3>
-      <p className="min-h-5 text-secondary text-sm leading-tight">
-        {best
-          ? "The best, weighed as above"
-          : p.same
-            ? p.stuck
-              ? `For the same reasons as “${p.same}”`
-              : `The same as “${p.same}”`
-            : p.own
-              ? "As it stands now"
-              : ""}
-      </p>
+      <p className="min-h-5 text-secondary text-sm leading-tight">{best ? "The best, weighed as above" : among(p)}</p>
       {p.stuck && p.same ? (
         <p className="mt-1 flex items-center gap-1.5 font-semibold text-error text-sm" data-stuck>
           <Joint verdict="fails" /> No plan passes
@@ -73,6 +64,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
           <p className="mb-1 text-sm leading-tight">
             {p.ground && p.ground[0]?.toUpperCase() + p.ground.slice(1)}, then {p.finish}.
           </p>
+          {p.note && <p className="mb-1 text-secondary text-sm leading-tight">{p.note}</p>}
           <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-sm leading-snug">
             <Figure of="Peeling">{p.risk?.words}</Figure>
             {p.chips && <Figure of="Lets go">{p.chips} of it</Figure>}
@@ -120,6 +112,12 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
   );
 }
 
+/** among says how a plan that is not the best stands among the others. */
+function among(p: WayPlan): string {
+  if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
+  return p.own ? "As it stands now" : "";
+}
+
 function Figure({ of, children }: { of: string; children: ReactNode }) {
   return (
     <>
@@ -154,13 +152,7 @@ export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField
                 {["way", "shelf"].includes(o.field) ? (
                   <span className="block py-1">{o.says}</span>
                 ) : (
-                  <button
-                    type="button"
-                    className="btn btn-ghost h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
-                    onClick={() => onField(o.field)}
-                  >
-                    {o.says}
-                  </button>
+                  <Offer says={o.says} onPress={() => onField(o.field)} />
                 )}
               </li>
             ))}

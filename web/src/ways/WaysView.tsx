@@ -6,23 +6,24 @@ import { useKeys } from "../frame/keys";
 import { useVocab } from "../piece/vocab";
 import { Minds } from "./Minds";
 import { OwnWay } from "./OwnWay";
-import { MOST, said, useKept, usePlans, type WayPlan } from "./useWays";
+import { type Kept, said, usePlans, type WayPlan } from "./useWays";
 import { WayCard } from "./WayCard";
 import { Weights } from "./Weights";
 
 type Props = {
   piece: Piece;
   zone: Zone;
+  kept: Kept;
+  onKept: (k: Kept) => void;
   onTake: (p: WayPlan) => void;
   onBack: () => void;
   onField: (field: string) => void;
 };
 
 /** WaysView sets two to five ways of working on one zone side by side, and the plan it has beside them. */
-export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
+export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, onField }: Props) {
   const v = useVocab();
   const studio = useStudio();
-  const [k, setK] = useKept();
   const [own, setOwn] = useState<string>(); // id of the way of one's own that is being made or changed, "" for a new one
   const mine = studio?.ways ?? [];
   const all = [...mine, ...v.ways.ways];
@@ -63,7 +64,7 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
             Choose: {ways.length} of {all.length} ways
           </summary>
           <div className="absolute right-0 z-10 max-h-[60vh] w-80 max-w-[90vw] overflow-y-auto rounded border border-base-300 bg-base-100 p-3 shadow-lg">
-            <p className="mb-1 text-secondary text-sm">Up to {MOST} side by side.</p>
+            <p className="mb-1 text-secondary text-sm">Up to {v.ways.most} side by side.</p>
             {all.map((w) => (
               <div key={w.id} className="flex items-start gap-2">
                 <label className="flex min-h-10 min-w-0 flex-1 cursor-pointer items-start gap-2 py-1" title={w.says}>
@@ -72,7 +73,7 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
                     data-choose={w.id}
                     className="checkbox checkbox-primary mt-0.5"
                     checked={ways.includes(w.id)}
-                    disabled={!ways.includes(w.id) && ways.length >= MOST}
+                    disabled={!ways.includes(w.id) && ways.length >= v.ways.most}
                     onChange={() => toggle(w.id)}
                   />
                   <span className="min-w-0 leading-tight">
@@ -122,10 +123,11 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
           ))}
         </ol>
       )}
-      {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} onField={onField} />}
+      {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} weights={k.weights} onField={onField} />}
       <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
         {plans?.per_m2 && "The area is not known: hours and materials are those of one square metre. "}
-        Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+        Every figure is an estimate; materials are in units of money. Labels, safety data sheets, local codes and
+        licensed people decide.
       </p>
       {own !== undefined && studio && (
         <OwnWay
@@ -133,7 +135,7 @@ export function WaysView({ piece, zone, onTake, onBack, onField }: Props) {
           id={own}
           onClose={() => setOwn(undefined)}
           onSaved={(id) => {
-            if (id && !ways.includes(id)) setK({ ...k, ways: [id, ...ways].slice(0, MOST) });
+            if (id && !ways.includes(id)) setK({ ...k, ways: [id, ...ways].slice(0, v.ways.most) });
             setOwn(undefined);
           }}
         />

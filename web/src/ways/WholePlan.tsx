@@ -1,10 +1,12 @@
 import { Check, Route, Square } from "lucide-react";
 import { useRef, useState } from "react";
-import type { Piece, Schemas } from "../api/client";
+import { answer, api, type Piece, Refused, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../piece/vocab";
 import { Choice } from "../ui/Choice";
+import { said, useKept } from "./useWays";
 import { Stuck } from "./WayCard";
+import { Weights } from "./Weights";
 
 type Made = Schemas["PiecePlan"];
 type Line = Schemas["PlanLine"];
@@ -24,6 +26,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const [at, setAt] = useState<Line>();
   const [made, setMade] = useState<{ of: string; plan: Made }>();
   const [trouble, setTrouble] = useState<string>();
+  const [kept, keep] = useKept();
   const stop = useRef<AbortController>(undefined);
   const zones = piece.zones ?? [];
   const open = zones.filter((z) => !z.steps?.length).length;
@@ -34,20 +37,21 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
     setMade(undefined);
     setAt({ done: 0, of: zones.length });
     try {
-      const r = await fetch(`/api/plans/piece?way=${encodeURIComponent(way)}`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ ...piece, photos: undefined }),
-        signal: ctl.signal,
-      });
-      if (!r.ok || !r.body) throw new Error(((await r.json()) as { detail?: string }).detail);
-      for await (const line of lines(r.body)) {
-        if (line.says) throw new Error(line.says);
+      const told = await answer(
+        api.POST("/api/plans/piece", {
+          params: { query: { way, weights: said(kept.weights) } },
+          body: { ...piece, photos: undefined },
+          parseAs: "stream",
+          signal: ctl.signal,
+        }),
+      );
+      for await (const line of lines(told)) {
+        if (line.says) throw new Refused(500, { detail: line.says });
         if (line.plan) setMade({ of: surveyed(piece), plan: line.plan });
         else setAt(line);
       }
     } catch (e) {
-      setTrouble(ctl.signal.aborted ? "Stopped." : (e as Error).message || "The server does not answer now.");
+      setTrouble(ctl.signal.aborted ? "Stopped." : `Not planned: ${why(e)}`);
     }
     setAt(undefined);
   };
@@ -77,6 +81,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
             ? "Every zone has a plan. Drawn together, they make one order of trips to the bench."
             : `${open} of ${zones.length} ${zones.length === 1 ? "zone" : "zones"} ${open === 1 ? "has" : "have"} no plan yet. Plans that are there stay; zones of one colour get one paint and one sheen.`}
       </p>
+      <Weights weights={kept.weights} onWeights={(weights) => keep({ ...kept, weights })} />
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-72 max-w-full">
           <Choice label="Way of working" words={ways} value={way} onChange={setWay} />

@@ -1,30 +1,28 @@
 import { useEffect, useState } from "react";
-import { answer, api, type Piece, Refused, type Schemas, type Zone } from "../api/client";
+import { answer, api, type Piece, RETRY, Refused, type Schemas, type Zone } from "../api/client";
+import { useVocab } from "../piece/vocab";
 
 export type WayPlan = Schemas["WayPlan"];
 export type Plans = Schemas["ZonePlans"];
 
-/** MAIN are the ways that make paint hold; they are set side by side until others are chosen. */
-export const MAIN = ["scuff_and_seal", "prime", "additive", "straight_on", "chemical"];
-export const MOST = 5;
-
 const KEPT = "rutile.ways";
 
-type Kept = { ways: string[]; weights: Record<string, number> };
+export type Kept = { ways: string[]; weights: Record<string, number> };
 
 /** kept is what was chosen to be compared, and by which weights, in this browser. */
-function kept(): Kept {
+function kept({ main, most }: Schemas["WayWords"]): Kept {
   try {
     const k = JSON.parse(localStorage.getItem(KEPT) ?? "{}") as Partial<Kept>;
-    return { ways: k.ways?.length ? k.ways.slice(0, MOST) : MAIN, weights: k.weights ?? {} };
+    return { ways: k.ways?.length ? k.ways.slice(0, most) : main, weights: k.weights ?? {} };
   } catch {
-    return { ways: MAIN, weights: {} };
+    return { ways: main, weights: {} };
   }
 }
 
 /** useKept is what is compared, kept from one zone to the next. */
 export function useKept(): [Kept, (k: Kept) => void] {
-  const [k, set] = useState(kept);
+  const v = useVocab();
+  const [k, set] = useState(() => kept(v.ways));
   return [
     k,
     (next) => {
@@ -44,8 +42,6 @@ export const said = (w: Record<string, number>) =>
     .filter(([, x]) => x !== 1)
     .map(([id, x]) => `${id}=${x}`)
     .join(",");
-
-const RETRY = 3000; // ms before a question that was not answered is put again
 
 /**
  * usePlans are the plans of a zone by some ways. The last answer stays until the next one comes, so that the cards move

@@ -1,0 +1,14 @@
+type Props = { says: string; onPress: () => void };
+
+/** Offer is something that could be done or found out, in a sentence of any length; it leads to where that is entered. */
+export function Offer({ says, onPress }: Props) {
+  return (
+    <button
+      type="button"
+      className="btn btn-ghost mt-1 h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
+      onClick={onPress}
+    >
+      {says}
+    </button>
+  );
+}
