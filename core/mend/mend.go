@@ -18,6 +18,7 @@ type Defect struct {
 	Count  int     // at least 1
 	SizeMM float64 // across, or wide; 0 where nobody measured
 	LongCM float64 // along; 0 where nobody measured
+	Bends  bool    // it is in cane, cloth or leather
 }
 
 // Filler is what fills it.
@@ -51,14 +52,20 @@ type Row struct {
 	Minutes float64
 }
 
-// FilledWith is what fills damage of the kind, of a size across in millimetres; 0
-// stands for the usual size.
-func (r *Row) FilledWith(sizeMM float64) Filler {
-	if r.Filler == Fine && cmp.Or(sizeMM, r.SizeMM) >= r.TwoFrom {
+// Filler is what fills damage: nothing where filler would crack out of what bends.
+func (d *Defect) Filler() Filler {
+	row, ok := RowOf(d.ID)
+	if !ok || d.Bends {
+		return NoFiller
+	}
+	if row.Filler == Fine && cmp.Or(d.SizeMM, row.SizeMM) >= row.TwoFrom {
 		return TwoPart
 	}
-	return r.Filler
+	return row.Filler
 }
+
+// backed is how damage is mended that would be filled if it did not bend.
+const backed = "Weave it anew, sew it, or glue a patch behind it: filler cracks out of what bends."
 
 // dish is half an ellipsoid of a depth; bore a cylinder; groove a furrow of
 // three sides; plate an area of a thickness. All in millimetres.
@@ -234,8 +241,10 @@ func Of(ds []Defect, air drying.Climate) Work {
 			l = row.LongCM * 10
 		}
 		it := Item{Defect: d.ID, How: row.How, Minutes: n * row.Minutes}
-		if row.Fills != nil {
-			it.Filler = row.FilledWith(s)
+		if d.Bends && row.Filler != NoFiller {
+			it.How = backed
+		} else if row.Fills != nil {
+			it.Filler = d.Filler()
 			it.ML = n * row.Fills(s, l) / 1000 * overfill
 			on := n*perPlace + it.ML*perML
 			it.Minutes += on

@@ -74,6 +74,22 @@ func TestBatches(t *testing.T) {
 	}
 }
 
+// No filler goes into what bends.
+func TestWhatBendsIsNotFilled(t *testing.T) {
+	w := Of([]Defect{{ID: "hole", Count: 2, SizeMM: 30, Bends: true}, {ID: "stain", Bends: true}}, warm)
+	if w.TwoML > 0 || w.FineML > 0 || w.Items[0].Filler != NoFiller || !strings.Contains(w.Items[0].How, "Weave") || w.Minutes <= 0 {
+		t.Errorf("%+v", w)
+	}
+	for _, d := range []struct {
+		Defect
+		with Filler
+	}{{Defect{ID: "hole", SizeMM: 30}, TwoPart}, {Defect{ID: "hole", SizeMM: 2}, Fine}, {Defect{ID: "hole", Bends: true}, NoFiller}, {Defect{ID: "open_joint"}, NoFiller}, {Defect{ID: "nothing"}, NoFiller}} {
+		if got := d.Filler(); got != d.with {
+			t.Errorf("%+v is filled with %v, not %v", d.Defect, got, d.with)
+		}
+	}
+}
+
 func TestSays(t *testing.T) {
 	w := Of([]Defect{{ID: "hole", Count: 4, SizeMM: 5}, {ID: "chip", Count: 3, SizeMM: 5}, {ID: "open_joint", Count: 1, LongCM: 12}}, warm)
 	got := strings.Join(w.Says(), "\n")

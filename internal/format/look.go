@@ -143,7 +143,7 @@ func LookOver(c *craft.Craft, p *Piece, o CheckOptions, films []float64) Look {
 	for i := range p.Zones {
 		z := &p.Zones[i]
 		out.Zones = append(out.Zones, zoneLook(c, z, parts.OfZone(ps, i), count(ps, i), o.Units))
-		own := z.damage()
+		own := z.damage(c)
 		out.Zones[i].Mending = mending(own, air)
 		if len(own) > 0 && p.suspect(c, i, o) {
 			for j := range out.Zones[i].Mending.Items {

@@ -192,10 +192,15 @@ func (p *Piece) lookedOver() error {
 }
 
 // damage is a zone's damage for the core.
-func (z *Zone) damage() []mend.Defect {
+func (z *Zone) damage(c *craft.Craft) []mend.Defect {
+	bends := false
+	if x, ok := c.Substrate(z.Substrate); ok {
+		g := c.Substrates[x].Group
+		bends = g == craft.GroupCane || g == craft.GroupCloth
+	}
 	out := make([]mend.Defect, len(z.Defects))
 	for i, d := range z.Defects {
-		out[i] = mend.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length}
+		out[i] = mend.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length, Bends: bends}
 	}
 	return out
 }

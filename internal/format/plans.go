@@ -130,18 +130,17 @@ type MindPart struct {
 func (p *Piece) ask(c *craft.Craft, i int, w plan.Way, o PlanOptions) plan.Ask {
 	z := p.judged(c, i, o.CheckOptions)
 	touching, _ := p.fits(p.Zones[i].ID)
-	return plan.Ask{Zone: &z, Way: w, Weights: o.Weights, Fill: p.Zones[i].filler(), PutBack: touching || p.comesOff(i)}
+	return plan.Ask{Zone: &z, Way: w, Weights: o.Weights, Fill: p.Zones[i].filler(c), PutBack: touching || p.comesOff(i)}
 }
 
 // filler is what the damage of a zone is filled with: what most of it takes.
-func (z *Zone) filler() string {
+func (z *Zone) filler(c *craft.Craft) string {
 	out := ""
-	for _, d := range z.damage() {
-		row, ok := mend.RowOf(d.ID)
-		if !ok || d.ID == "flaking" || d.ID == "blister" { // it comes off first
+	for _, d := range z.damage(c) {
+		if d.ID == "flaking" || d.ID == "blister" { // it comes off first
 			continue
 		}
-		switch row.FilledWith(d.SizeMM) {
+		switch d.Filler() {
 		case mend.TwoPart:
 			return "filler_two_part"
 		case mend.Fine:
