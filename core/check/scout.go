@@ -163,6 +163,17 @@ func (s *Scout) Whole(steps []surface.Step) Judged { return s.judge(steps, Rules
 // SoFar judges the beginning of a plan by the rules that it decides already.
 func (s *Scout) SoFar(steps []surface.Step) Judged { return s.judge(steps, s.soFar, false) }
 
+// Walk walks the beginning of a plan, for what it leaves, and judges nothing.
+func (s *Scout) Walk(steps []surface.Step) {
+	s.zone.Steps = steps
+	for i := range s.w.cases {
+		k := &s.w.cases[i]
+		k.Zone = &s.zone
+		k.Trace.Walk(k.Craft, k.Facts, steps)
+		k.look()
+	}
+}
+
 // Tail judges what is laid from the first paint on, by the rules that it
 // decides. What lies on the ground begins at a step, from 1.
 func (s *Scout) Tail(steps []surface.Step, first int) Judged {

@@ -30,7 +30,7 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 	dirt := true // until the first coat
 	for i := range steps {
 		if steps[i].Do == surface.Coat && dirt {
-			p.scout.SoFar(steps[:i])
+			p.scout.Walk(steps[:i])
 			statics[Dirt], dirt = p.soiled(), false
 		}
 		a := static(p.craft, &p.zone.Facts, &steps[i])

@@ -351,7 +351,7 @@ func (p *planner) sinceVapour() float64 {
 // the paint, its tails.
 func (p *planner) open(i int32, least, above float64) {
 	if p.at != i {
-		p.scout.SoFar(p.path(i))
+		p.scout.Walk(p.path(i))
 		p.at = i
 	}
 	dirty := !p.belief && !p.lenient && p.nodes[i].stage != grounding && p.any(check.Refuses)

@@ -330,7 +330,6 @@ func nearest(ctx context.Context, c *craft.Craft, ask Ask) *Plan {
 		if !p.judge(i) {
 			continue
 		}
-		p.scout.SoFar(p.path(i))
 		// Something must fail: what fails here may spare worse later, and is looked at no
 		// later than what passes so far.
 		fails := math.Floor(p.nodes[i].amounts[Doubtful] / perFail)
