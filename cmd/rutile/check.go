@@ -14,7 +14,8 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
-	"rutile/internal/format"
+	"rutile/internal/app"
+	"rutile/internal/wire"
 )
 
 func checkCommand() *cobra.Command {
@@ -27,8 +28,11 @@ func checkCommand() *cobra.Command {
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
 			fails := false
-			err := eachPiece(cmd, files, func(name string, p *format.Piece) error {
-				r := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual, Today: today()})
+			err := eachPiece(cmd, files, func(name string, p *wire.Piece) error {
+				r, err := job(p).Check(cmd.Context(), app.Want{Repairs: true})
+				if err != nil {
+					return err
+				}
 				fails = fails || r.Verdict == check.Fails.String()
 				if !text {
 					return writeJSON(cmd.OutOrStdout(), r)
@@ -37,7 +41,7 @@ func checkCommand() *cobra.Command {
 				if title == "" {
 					title = name
 				}
-				return r.Text(cmd.OutOrStdout(), title)
+				return checkText(cmd.OutOrStdout(), &r, title)
 			})
 			if err == nil && fails {
 				return exit{exitFails}
@@ -60,16 +64,15 @@ func identifyCommand() *cobra.Command {
 			"Exit code 0: said. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
-			return eachPiece(cmd, files, func(name string, p *format.Piece) error {
-				r, err := format.IdentifyPiece(craft.Default(), p, zone, format.CheckOptions{Site: drying.Usual, Today: today()})
+			return eachPiece(cmd, files, func(name string, p *wire.Piece) error {
+				r, err := job(p).IdentifyPiece(cmd.Context(), zone)
 				if err != nil {
-					fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, err)
-					return exit{exitUnusable}
+					return unusable(cmd, name, err)
 				}
 				if !text {
 					return writeJSON(cmd.OutOrStdout(), r)
 				}
-				return r.Text(cmd.OutOrStdout(), cmp.Or(p.Name, name))
+				return identifyText(cmd.OutOrStdout(), &r, cmp.Or(p.Name, name))
 			})
 		},
 	}
@@ -93,8 +96,8 @@ func areasCommand() *cobra.Command {
 				return fmt.Errorf("--units %s: units are metric or us", units)
 			}
 			first := true
-			return eachPiece(cmd, files, func(_ string, p *format.Piece) error {
-				l := format.LookOver(craft.Default(), p, format.CheckOptions{Site: drying.Usual, Units: u}, nil)
+			return eachPiece(cmd, files, func(_ string, p *wire.Piece) error {
+				l := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Units: u}).LookOver(nil)
 				if asJSON {
 					return writeJSON(cmd.OutOrStdout(), l)
 				}
@@ -102,7 +105,7 @@ func areasCommand() *cobra.Command {
 					fmt.Fprintln(cmd.OutOrStdout())
 				}
 				first = false
-				return l.Areas(cmd.OutOrStdout(), p, u)
+				return areasText(cmd.OutOrStdout(), &l, p, u)
 			})
 		},
 	}
@@ -111,11 +114,14 @@ func areasCommand() *cobra.Command {
 	return cmd
 }
 
-func today() string { return time.Now().Format(time.DateOnly) }
+// job is a piece at work in a workshop with the usual air, today.
+func job(p *wire.Piece) *app.Job {
+	return app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Today: time.Now().Format(time.DateOnly)})
+}
 
 // eachPiece reads files one after the other. What cannot be used is told, the
 // rest is done all the same, and the exit code tells that something was not.
-func eachPiece(cmd *cobra.Command, files []string, do func(name string, p *format.Piece) error) error {
+func eachPiece(cmd *cobra.Command, files []string, do func(name string, p *wire.Piece) error) error {
 	code := exitFine
 	for _, name := range files {
 		p, err := readPiece(cmd.InOrStdin(), name)
@@ -134,16 +140,16 @@ func eachPiece(cmd *cobra.Command, files []string, do func(name string, p *forma
 	return nil
 }
 
-func readPiece(stdin io.Reader, name string) (*format.Piece, error) {
+func readPiece(stdin io.Reader, name string) (*wire.Piece, error) {
 	if name == "-" {
-		return format.Read(stdin)
+		return wire.Read(stdin)
 	}
 	f, err := os.Open(name)
 	if err != nil {
-		return nil, &format.Error{Says: "it cannot be opened: " + reason(err)}
+		return nil, &wire.Error{Says: "it cannot be opened: " + reason(err)}
 	}
 	defer f.Close()
-	return format.Read(f)
+	return wire.Read(f)
 }
 
 // reason is an error of the system without the path it repeats.
@@ -167,7 +173,7 @@ func vocabCommand() *cobra.Command {
 		Short: "Print every id with its meaning, as JSON",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return writeJSON(cmd.OutOrStdout(), format.VocabOf(craft.Default(), format.RuleWords(check.Rules)))
+			return writeJSON(cmd.OutOrStdout(), app.NewEngine(craft.Default()).Vocab())
 		},
 	}
 }
@@ -180,9 +186,9 @@ func rulesCommand() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			if asJSON {
-				return writeJSON(cmd.OutOrStdout(), format.RuleWords(check.Rules))
+				return writeJSON(cmd.OutOrStdout(), app.RuleWords(check.Rules))
 			}
-			return format.WriteRules(cmd.OutOrStdout())
+			return rulesText(cmd.OutOrStdout())
 		},
 	}
 	cmd.Flags().BoolVar(&asJSON, "json", false, "write it as JSON")
@@ -195,7 +201,7 @@ func schemaCommand() *cobra.Command {
 		Short: "Print the JSON Schema of the piece file",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			_, err := cmd.OutOrStdout().Write(format.Schema())
+			_, err := cmd.OutOrStdout().Write(wire.Schema())
 			return err
 		},
 	}

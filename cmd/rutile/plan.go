@@ -10,9 +10,9 @@ import (
 	"github.com/spf13/cobra"
 
 	"rutile/core/craft"
-	"rutile/core/drying"
 	"rutile/core/plan"
-	"rutile/internal/format"
+	"rutile/internal/app"
+	"rutile/internal/wire"
 )
 
 func planCommand() *cobra.Command {
@@ -31,22 +31,23 @@ func planCommand() *cobra.Command {
 			if !ok {
 				return fmt.Errorf("--way %s: ways of working are %s", way, wayNames())
 			}
-			o := format.PlanOptions{CheckOptions: format.CheckOptions{Site: drying.Usual, Today: today()}}
+			var o app.PlanOptions
 			var err error
-			if o.Weights, err = format.ParseWeights(weights); err != nil {
+			if o.Weights, err = app.ParseWeights(weights); err != nil {
 				return fmt.Errorf("--weights: %w", err)
 			}
 			stuck := false
-			err = eachPiece(cmd, files, func(name string, p *format.Piece) error {
+			err = eachPiece(cmd, files, func(name string, p *wire.Piece) error {
 				o.Done = told(cmd.ErrOrStderr(), name)
+				j := job(p)
 				var err error
 				if all {
-					stuck, err = everyWay(cmd, p, o, text)
+					stuck, err = everyWay(cmd, j, o, text)
 				} else {
-					stuck, err = planPiece(cmd, name, p, w, o, text)
+					stuck, err = planPiece(cmd, name, j, w, o, text)
 				}
 				if err == nil && explain {
-					err = format.Explain(cmd.Context(), cmd.ErrOrStderr(), craft.Default(), p, w, o)
+					err = explained(cmd, j, w, o)
 				}
 				return unusable(cmd, name, err)
 			})
@@ -74,7 +75,7 @@ func wayNames() string {
 
 // unusable tells what of an input cannot be planned.
 func unusable(cmd *cobra.Command, name string, err error) error {
-	if fe, ok := err.(*format.Error); ok {
+	if fe, ok := err.(*wire.Error); ok {
 		fmt.Fprintf(cmd.ErrOrStderr(), "%s: %s\n", name, fe)
 		return exit{exitUnusable}
 	}
@@ -92,8 +93,8 @@ func told(w io.Writer, name string) func(done, of int) {
 	}
 }
 
-func planPiece(cmd *cobra.Command, name string, p *format.Piece, w plan.Way, o format.PlanOptions, text bool) (stuck bool, err error) {
-	r, err := format.PlanPiece(cmd.Context(), craft.Default(), p, w, o)
+func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.PlanOptions, text bool) (stuck bool, err error) {
+	r, err := j.PlanPiece(cmd.Context(), w, o)
 	if err != nil {
 		return false, err
 	}
@@ -113,24 +114,24 @@ func planPiece(cmd *cobra.Command, name string, p *format.Piece, w plan.Way, o f
 		}
 	}
 	if text {
-		return stuck, r.Text(cmd.OutOrStdout())
+		return stuck, piecePlanText(cmd.OutOrStdout(), &r)
 	}
 	return stuck, writeJSON(cmd.OutOrStdout(), r.Piece)
 }
 
-func everyWay(cmd *cobra.Command, p *format.Piece, o format.PlanOptions, text bool) (stuck bool, err error) {
-	out := format.Plans{Format: format.PlansFormat, Version: format.Version, Zones: []format.ZonePlans{}}
-	for i := range p.Zones {
+func everyWay(cmd *cobra.Command, j *app.Job, o app.PlanOptions, text bool) (stuck bool, err error) {
+	out := wire.Plans{Format: wire.PlansFormat, Version: wire.Version, Zones: []wire.ZonePlans{}}
+	for i := range j.Zones {
 		if cmd.Context().Err() != nil {
 			return true, context.Cause(cmd.Context())
 		}
-		z, err := format.PlanZone(cmd.Context(), craft.Default(), p, i, plan.Ways, o)
+		z, err := j.PlanZone(cmd.Context(), i, plan.Ways, o)
 		if err != nil {
 			return false, err
 		}
 		stuck = stuck || z.Plans[0].Stuck != nil
 		if text {
-			if err := z.Text(cmd.OutOrStdout()); err != nil {
+			if err := zonePlansText(cmd.OutOrStdout(), &z); err != nil {
 				return stuck, err
 			}
 		}
@@ -140,4 +141,12 @@ func everyWay(cmd *cobra.Command, p *format.Piece, o format.PlanOptions, text bo
 		return stuck, nil
 	}
 	return stuck, writeJSON(cmd.OutOrStdout(), out)
+}
+
+func explained(cmd *cobra.Command, j *app.Job, w plan.Way, o app.PlanOptions) error {
+	all, err := j.Explain(cmd.Context(), w, o)
+	if err != nil {
+		return err
+	}
+	return searchedText(cmd.ErrOrStderr(), all)
 }

@@ -12,6 +12,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/internal/app"
 	"rutile/internal/bench"
 	"rutile/internal/demo"
 	"rutile/internal/server"
@@ -32,10 +33,9 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
-			o := server.Options{
-				Craft: craft.Default(), Site: drying.Usual, Page: web.Dist(), Hosts: hosts, Demo: isDemo,
-				Bench: bench.Simulated(seed),
-				Log:   slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
+			o := app.StudioOptions{
+				Site: drying.Usual, Demo: isDemo, Bench: bench.Simulated(seed),
+				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
 			}
 			if isDemo {
 				if data, err = os.MkdirTemp("", "rutile-demo-"); err != nil {
@@ -67,7 +67,8 @@ func serveCommand() *cobra.Command {
 				}
 			}
 			fmt.Fprintf(cmd.OutOrStdout(), "Rutile is at http://%s\n", l.Addr())
-			return server.Serve(cmd.Context(), l, server.New(o))
+			studio := app.NewStudio(app.NewEngine(craft.Default()), o)
+			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))
 		},
 	}
 	cmd.Flags().BoolVar(&isDemo, "demo", false, "start on a fresh copy of the demo data and touch nothing else")

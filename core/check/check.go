@@ -294,11 +294,18 @@ func verdict(hits []Hit) Verdict {
 type Options struct {
 	// NoRepairs leaves repairs out.
 	NoRepairs bool
+	// FirstOnly works out what mends the first finding, and no other.
+	FirstOnly bool
 	// Budget bounds the work of verifying repairs, in walked coats and steps;
 	// 0 is enough for any plan a painter makes. Once it is spent, findings
 	// come without edits.
 	Budget int
+	// Stop is asked now and then whether the answer is still wanted. Once it is not, what
+	// Check returns is of no use. Nil for an answer that is.
+	Stop func() bool
 }
+
+func (o *Options) stopped() bool { return o.Stop != nil && o.Stop() }
 
 // usualBudget keeps the longest plan's answer well under a second.
 const usualBudget = 100_000
@@ -306,6 +313,9 @@ const usualBudget = 100_000
 // Check judges a zone. It never changes the zone, but the result's trace refers
 // to the zone's steps. The same zone always gives the same result.
 func Check(c *craft.Craft, z *Zone, o Options) Result {
+	if o.stopped() {
+		return Result{}
+	}
 	var w bench
 	hits, _ := w.run(c, z, nil)
 	k := w.worst()
@@ -360,7 +370,11 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	if o.Budget > 0 {
 		m.budget = o.Budget
 	}
+	m.stop = o.Stop
 	for i := range order {
+		if o.stopped() {
+			break
+		}
 		h := &order[i]
 		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title}
 		title, why := h.Rule.Say(h.Case, h)
@@ -372,7 +386,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		}
 		f.Why = why
 		f.Figures = figures(h)
-		if !o.NoRepairs {
+		if !o.NoRepairs && (i == 0 || !o.FirstOnly) {
 			f.Repairs = m.repairs(c, z, hits, h)
 		}
 		r.Findings[i] = f

@@ -28,6 +28,7 @@ type Mender struct {
 	ideas []idea
 	// budget is how many more events may be walked to verify edits.
 	budget int
+	stop   func() bool // tells that nobody wants the answer any more; may be nil
 }
 
 type idea struct {
@@ -162,7 +163,7 @@ func (m *Mender) try(steps []surface.Step) *trial {
 			return &m.tried[i]
 		}
 	}
-	if m.budget <= 0 {
+	if m.budget <= 0 || m.stop != nil && m.stop() {
 		return nil
 	}
 	z := *m.Zone

@@ -1,6 +1,9 @@
 package craft
 
-import "fmt"
+import (
+	"fmt"
+	"hash/fnv"
+)
 
 // Substrate, Finish, Cleaner and Product are indices into a [Craft]'s tables.
 type (
@@ -25,6 +28,8 @@ type Craft struct {
 	Grip [NumFamilies][NumCoats]float64
 	// Lets is the share of a stain one coat lets through.
 	Lets [numBlockKinds][numColumns]float64
+	// Version tells these tables from others: it changes whenever a row does.
+	Version uint64
 
 	substrates map[string]Substrate
 	finishes   map[string]Finish
@@ -71,6 +76,9 @@ func build() *Craft {
 			c.plausible[f] = append(c.plausible[f], x)
 		}
 	}
+	h := fnv.New64a()
+	fmt.Fprint(h, c.Substrates, c.Finishes, c.Cleaners, c.Products, c.Effects, c.Grip, c.Lets)
+	c.Version = h.Sum64()
 	return c
 }
 

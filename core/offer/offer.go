@@ -5,6 +5,7 @@ package offer
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -58,8 +59,8 @@ var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, nee
 
 // Next judges every start as the step after the first at steps of the plan.
 // Those that make sense come first, in the order of the work; the others keep
-// the order of [Starts].
-func Next(c *craft.Craft, z *check.Zone, at int) []Offer {
+// the order of [Starts]. The only error is that of a context that is done.
+func Next(ctx context.Context, c *craft.Craft, z *check.Zone, at int) ([]Offer, error) {
 	at = min(max(at, 0), len(z.Steps))
 	base := check.Check(c, z, check.Options{NoRepairs: true})
 	m := &meeting{c: c, z: z, at: at, base: &base, facts: base.Facts, fails: fails(&base)}
@@ -73,6 +74,9 @@ func Next(c *craft.Craft, z *check.Zone, at int) []Offer {
 	}
 	out := make([]Offer, 0, 80)
 	for _, s := range Starts(c) {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		out = append(out, m.judge(s))
 	}
 	counts := map[need]int{}
@@ -113,7 +117,7 @@ func Next(c *craft.Craft, z *check.Zone, at int) []Offer {
 		}
 		return 0
 	})
-	return out
+	return out, nil
 }
 
 // meeting is the surface that the next step will meet.

@@ -1,6 +1,7 @@
 package offer
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -30,6 +31,15 @@ func zone(t testing.TB, sub, fin, gloss string, set func(*check.Zone)) *check.Zo
 		set(z)
 	}
 	return z
+}
+
+func next(t testing.TB, c *craft.Craft, z *check.Zone, at int) []Offer {
+	t.Helper()
+	out, err := Next(context.Background(), c, z, at)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
 }
 
 func names(os []Offer) []string {
@@ -66,7 +76,7 @@ func TestTakingTheFirstOfferEndsInASoundPlan(t *testing.T) {
 		c := craft.Default()
 		var got []string
 		for range 12 {
-			os := Next(c, k.z, len(k.z.Steps))
+			os := next(t, c, k.z, len(k.z.Steps))
 			if !os[0].Sensible() {
 				break
 			}
@@ -88,13 +98,13 @@ func TestTakingTheFirstOfferEndsInASoundPlan(t *testing.T) {
 func TestNothingIsPaintedBeforeItIsCleanAndBlocked(t *testing.T) {
 	c := craft.Default()
 	z := zone(t, "oak", "none", "", func(z *check.Zone) { z.Soils[craft.Grease] = 2 })
-	for _, o := range Next(c, z, 0) {
+	for _, o := range next(t, c, z, 0) {
 		if o.Sensible() && o.Step.Do != surface.Clean {
 			t.Errorf("%s is offered on grease", o.Name)
 		}
 	}
 	z.Soils[craft.Grease] = 0
-	got := names(Next(c, z, 0))
+	got := names(next(t, c, z, 0))
 	if !slices.Contains(got, "Pigmented shellac") || slices.Contains(got, "Chalk paint") {
 		t.Errorf("bare clean oak is offered %v", got)
 	}
@@ -103,7 +113,7 @@ func TestNothingIsPaintedBeforeItIsCleanAndBlocked(t *testing.T) {
 func TestWhatAStepWouldBringIsSaid(t *testing.T) {
 	c := craft.Default()
 	z := zone(t, "laminate_hpl", "none", "gloss", func(z *check.Zone) { z.Soils[craft.Grease] = 3 })
-	for _, o := range Next(c, z, 0) {
+	for _, o := range next(t, c, z, 0) {
 		switch o.Name {
 		case "Chalk paint":
 			if !strings.Contains(o.Brings, "will not hold") || o.After != check.Fails {
@@ -132,7 +142,7 @@ func TestOffersInTheMiddleOfAPlan(t *testing.T) {
 		{Do: surface.Coat, Product: shellac, WaitH: .2},
 		{Do: surface.Coat, Product: paint, Coats: 2, Auto: true},
 	}
-	os := Next(c, z, 1)
+	os := next(t, c, z, 1)
 	if os[0].Name != "Wait" || os[0].Step.Hours <= 0 || !strings.Contains(os[0].Why, "needs") {
 		t.Fatalf("first offered: %+v", os[0])
 	}
@@ -140,7 +150,7 @@ func TestOffersInTheMiddleOfAPlan(t *testing.T) {
 	if r := check.Check(c, z, check.Options{NoRepairs: true}); slices.ContainsFunc(r.Findings, func(f check.Finding) bool { return f.Code == "adhesion.too_soon" }) {
 		t.Error("with the wait it is still too soon")
 	}
-	if got := Next(c, z, 99); len(got) != len(Next(c, z, len(z.Steps))) {
+	if got := next(t, c, z, 99); len(got) != len(next(t, c, z, len(z.Steps))) {
 		t.Error("a place behind the end is not the end")
 	}
 }
@@ -151,7 +161,7 @@ func TestEveryStartIsThereOnce(t *testing.T) {
 	c := craft.Default()
 	z := zone(t, "glass", "none", "gloss", nil)
 	all := Starts(c)
-	got := Next(c, z, 0)
+	got := next(t, c, z, 0)
 	if len(got) != len(all) || len(z.Steps) != 0 {
 		t.Fatalf("%d offers of %d starts, %d steps", len(got), len(all), len(z.Steps))
 	}
@@ -176,6 +186,6 @@ func BenchmarkNext(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		Next(c, z, 3)
+		next(b, c, z, 3)
 	}
 }

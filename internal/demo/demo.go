@@ -12,9 +12,9 @@ import (
 	"sync"
 
 	"rutile/core/drying"
-	"rutile/internal/format"
 	"rutile/internal/photo"
 	"rutile/internal/store"
+	"rutile/internal/wire"
 )
 
 //go:embed pieces/*.json
@@ -27,26 +27,26 @@ var Site = drying.Climate{TempC: 17, RH: 64}
 const BenchSeed = 7
 
 // Settings are the studio's.
-var Settings = format.Settings{
-	Name: "Lantern Yard", Units: "metric", Site: format.Site{TempC: Site.TempC, RHPct: Site.RH},
+var Settings = wire.Settings{
+	Name: "Lantern Yard", Units: "metric", Site: wire.Site{TempC: Site.TempC, RHPct: Site.RH},
 }
 
 // settled is how many pieces have been in the studio for long.
 const settled = 13
 
 // Pieces reads the demo pieces, in the order of their file names.
-func Pieces() ([]*format.Piece, error) {
+func Pieces() ([]*wire.Piece, error) {
 	names, err := fs.Glob(files, "pieces/*.json")
 	if err != nil {
 		return nil, err
 	}
-	var out []*format.Piece
+	var out []*wire.Piece
 	for _, n := range names {
 		data, err := files.ReadFile(n)
 		if err != nil {
 			return nil, err
 		}
-		p, err := format.Decode(data)
+		p, err := wire.Decode(data)
 		if err != nil {
 			return nil, fmt.Errorf("%s: %w", n, err)
 		}

@@ -13,7 +13,8 @@ import (
 	"rutile/core/craft"
 	"rutile/core/measure"
 	"rutile/core/parts"
-	"rutile/internal/format"
+	"rutile/internal/app"
+	"rutile/internal/wire"
 )
 
 // Size of a drawn stand-in for a photograph, in pixels.
@@ -21,13 +22,13 @@ const pictureW, pictureH = 960, 720
 
 // standIn draws what a photograph of the piece would show: its elevation in a
 // room, in the colours it has now, with the damage that markers point at.
-func standIn(p *format.Piece, f *format.Photo, seed uint64) *image.RGBA {
+func standIn(p *wire.Piece, f *wire.Photo, seed uint64) *image.RGBA {
 	m := image.NewRGBA(image.Rect(0, 0, pictureW, pictureH))
 	floor := pictureH * .86
 	room(m, floor)
-	ps := p.Measured()
+	j := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: Site})
+	ps, look := j.Parts, j.LookOver(nil)
 	d := parts.Elevation(ps, measure.Metric)
-	look := format.LookOver(craft.Default(), p, format.CheckOptions{Site: Site}, nil)
 	k := math.Min(pictureW*.78/d.W, pictureH*.72/d.H)
 	at := func(q parts.Point) (float32, float32) {
 		return float32(pictureW/2 + (q.X-d.W/2)*k), float32(floor + 14 - (d.H-q.Y)*k)

@@ -3,62 +3,34 @@ package server
 import (
 	"context"
 	"errors"
-	"fmt"
-	"math"
 	"net/http"
 	"reflect"
-	"slices"
 	"strconv"
 	"strings"
-	"sync/atomic"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"rutile/core/check"
-	"rutile/core/drying"
-	"rutile/core/measure"
-	"rutile/core/stage"
+	"rutile/core/parts"
+	"rutile/internal/app"
 	"rutile/internal/bench"
-	"rutile/internal/format"
 	"rutile/internal/photo"
 	"rutile/internal/store"
+	"rutile/internal/wire"
 )
 
-type handlers struct {
-	Options
-	// settings are the studio's, read once and kept with every write.
-	settings atomic.Pointer[format.Settings]
-}
+// handlers answer the API: each reads a request, asks the studio, and writes the answer.
+type handlers struct{ *app.Studio }
 
-// usual are the settings of a studio that has saved none.
-func (h *handlers) usual() format.Settings {
-	return format.Settings{Units: measure.Metric.String(), Site: format.Site{TempC: h.Site.TempC, RHPct: h.Site.RH}}
-}
+// answer is what a handler returns, with its body.
+type answer[T any] struct{ Body T }
 
-func (h *handlers) current(ctx context.Context) format.Settings {
-	if s := h.settings.Load(); s != nil {
-		return *s
-	}
-	s, ok, err := h.Store.Settings(ctx)
+// of is an answer, or the problem that stands in its place.
+func of[T any](h *handlers, body T, err error) (*answer[T], error) {
 	if err != nil {
-		h.Log.Error("store", "err", err)
-		return h.usual()
+		return nil, h.problemOf(err)
 	}
-	if !ok {
-		s = h.usual()
-	}
-	h.settings.Store(&s)
-	return s
-}
-
-// checking are the options of a check in this studio.
-func (h *handlers) checking(ctx context.Context) format.CheckOptions {
-	s := h.current(ctx)
-	u, _ := measure.UnitsNamed(s.Units)
-	return format.CheckOptions{
-		Site: drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct}, Units: u, Today: h.Now().Format(time.DateOnly), LeadYear: s.LeadYear,
-	}
+	return &answer[T]{body}, nil
 }
 
 // PieceBody is a piece file as a request's body. It is read by the same
@@ -67,116 +39,323 @@ type PieceBody struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
+// ZoneBody is a piece file with the zone of it that is asked about.
+type ZoneBody struct {
+	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
+	PieceBody
+}
+
 type byID struct {
 	ID uint `path:"id" minimum:"1"`
 }
 
-type savedOut struct {
-	ETag string `header:"ETag"`
-	Body store.Saved
-}
+type nothing struct{}
 
-// Summary is a piece as the list shows it.
-type Summary struct {
-	ID      uint          `json:"id"`
-	Rev     int           `json:"rev"`
-	Name    string        `json:"name"`
-	Updated time.Time     `json:"updated"`
-	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
-	Says    string        `json:"says" doc:"What stands in the way, or that nothing does"`
-	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
-	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
-	Next    string        `json:"next" doc:"What is to be done next"`
-	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
-	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
-	Parts   int           `json:"parts" doc:"How many parts are measured"`
-	Zones   []ZoneSummary `json:"zones"`
-}
+// photoTime is how long a picture may take on its way here.
+const photoTime = 3 * time.Minute
 
-// ZoneSummary is a zone as the list shows it.
-type ZoneSummary struct {
-	ID        string         `json:"id"`
-	Name      string         `json:"name"`
-	Substrate string         `json:"substrate"`
-	Colour    string         `json:"colour"`
-	AreaM2    float64        `json:"area_m2"`
-	Verdict   string         `json:"verdict" enum:"sound,watch,fails"`
-	Says      string         `json:"says"`
-	Steps     int            `json:"steps"`
-	Material  string         `json:"material"`
-	Finish    string         `json:"finish"`
-	Layers    []format.Layer `json:"layers" doc:"The cut through its coats, from below"`
-}
-
-// Studio is what the page needs to know of the server.
-type Studio struct {
-	format.Settings
-	Demo bool       `json:"demo" doc:"The data is a copy that is thrown away at the end"`
-	Air  format.Air `json:"air"`
-}
-
-// SettingsBody is a studio's settings as a request's body.
-type SettingsBody struct {
-	RawBody []byte `contentType:"application/json"`
-}
-
-// Since is a piece, and what has changed in it after a revision.
-type Since struct {
-	store.Saved
-	Changes []string `json:"changes"`
-}
-
-// Area is a typed size, understood.
-type Area struct {
-	AreaM2 float64 `json:"area_m2"`
-	Says   string  `json:"says" doc:"The area in the studio's units"`
+// route is one address of the API.
+func route(id, method, path, summary string, errs ...int) huma.Operation {
+	o := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Errors: errs, SkipValidateBody: true}
+	if method == http.MethodPost || method == http.MethodPut {
+		o.MaxBodyBytes = wire.MaxBytes
+		o.BodyReadTimeout = 20 * time.Second
+	}
+	return o
 }
 
 func (h *handlers) register(a huma.API) {
-	piece := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Piece](), true, "Piece")
-	op := func(id, method, path, summary string, body bool, errs ...int) huma.Operation {
-		o := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Errors: errs, SkipValidateBody: true}
-		if body {
-			o.MaxBodyBytes = format.MaxBytes
-			o.BodyReadTimeout = 20 * time.Second
-		}
-		return o
-	}
-	huma.Register(a, op("studio", http.MethodGet, "/api/studio", "The studio's settings", false), h.studio)
-	huma.Register(a, op("saveStudio", http.MethodPut, "/api/studio", "Save the studio's settings", true, 400, 413, 422, 507), h.saveStudio)
-	huma.Register(a, op("area", http.MethodGet, "/api/area", "Read an area as people write it", false, 422), h.area)
-	huma.Register(a, op("parts", http.MethodGet, "/api/parts", "Read parts as people jot them down", false, 422), h.parts)
-	huma.Register(a, op("sizes", http.MethodGet, "/api/sizes", "Read the sizes of a part", false, 404, 422), h.sizes)
-	huma.Register(a, op("templates", http.MethodGet, "/api/templates", "The pieces most often brought in", false), h.templates)
-	huma.Register(a, op("template", http.MethodGet, "/api/templates/{id}", "The parts of such a piece", false, 404, 422), h.template)
-	take := op("takePhoto", http.MethodPost, "/api/photos", "Take a picture in", false, 413, 422, 507)
+	const get, post, put = http.MethodGet, http.MethodPost, http.MethodPut
+
+	huma.Register(a, route("studio", get, "/api/studio", "The studio's settings"), h.studio)
+	huma.Register(a, route("saveStudio", put, "/api/studio", "Save the studio's settings", 400, 413, 422, 507), h.saveStudio)
+	huma.Register(a, route("vocab", get, "/api/vocab", "Every id with its meaning"), h.vocab)
+	huma.Register(a, route("rules", get, "/api/rules", "The rule book, and where in the studio each rule speaks now"), h.rules)
+
+	// What is kept.
+	list := route("pieces", get, "/api/pieces", "All pieces")
+	list.Responses = described[[]wire.Summary](a, "application/json", "All pieces, the last changed first")
+	huma.Register(a, list, h.pieces)
+	create := route("create", post, "/api/pieces", "Save a new piece", 400, 413, 422, 507)
+	create.DefaultStatus = http.StatusCreated
+	huma.Register(a, create, h.create)
+	huma.Register(a, route("piece", get, "/api/pieces/{id}", "One piece", 404), h.piece)
+	huma.Register(a, route("since", get, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", 404), h.since)
+	huma.Register(a, route("save", put, "/api/pieces/{id}", "Save a piece over the revision it was read at", 400, 404, 409, 413, 422, 507), h.save)
+	remove := route("remove", http.MethodDelete, "/api/pieces/{id}", "Remove a piece", 404)
+	remove.DefaultStatus = http.StatusNoContent
+	huma.Register(a, remove, h.remove)
+
+	// Looking over.
+	huma.Register(a, route("area", get, "/api/area", "Read an area as people write it", 422), h.area)
+	huma.Register(a, route("parts", get, "/api/parts", "Read parts as people jot them down", 422), h.parts)
+	huma.Register(a, route("sizes", get, "/api/sizes", "Read the sizes of a part", 404, 422), h.sizes)
+	huma.Register(a, route("templates", get, "/api/templates", "The pieces most often brought in"), h.templates)
+	huma.Register(a, route("template", get, "/api/templates/{id}", "The parts of such a piece", 404, 422), h.template)
+	take := route("takePhoto", post, "/api/photos", "Take a picture in", 413, 422, 507)
 	take.MaxBodyBytes, take.BodyReadTimeout = photo.MaxBytes, photoTime
 	take.DefaultStatus = http.StatusCreated
 	huma.Register(a, take, h.takePhoto)
-	huma.Register(a, op("identify", http.MethodPost, "/api/identify", "What tests say of a zone, and what to test next", true, 400, 404, 413, 422), h.identify)
-	huma.Register(a, op("bench", http.MethodGet, "/api/bench", "The instruments, and the air at this moment", false), h.bench)
-	huma.Register(a, op("course", http.MethodGet, "/api/bench/course", "The air of the day, and readings brought in", false), h.course)
-	huma.Register(a, op("read", http.MethodPost, "/api/bench/{id}/read", "Hold an instrument on a zone", true, 400, 404, 413, 422), h.read)
-	bringIn := op("importReadings", http.MethodPost, "/api/bench/readings", "Bring readings in as CSV", true, 413, 422, 507)
+
+	// Finding out, checking, planning.
+	huma.Register(a, route("identify", post, "/api/identify", "What tests say of a zone, and what to test next", 400, 404, 413, 422), h.identify)
+	huma.Register(a, route("check", post, "/api/check", "Check a piece that need not be saved", 400, 413, 422), h.check)
+	huma.Register(a, route("next", post, "/api/next", "What could come next in a zone's plan", 400, 404, 413, 422), h.next)
+	h.registerPlans(a)
+
+	// The instruments.
+	huma.Register(a, route("bench", get, "/api/bench", "The instruments, and the air at this moment"), h.bench)
+	huma.Register(a, route("course", get, "/api/bench/course", "The air of the day, and readings brought in"), h.course)
+	huma.Register(a, route("read", post, "/api/bench/{id}/read", "Hold an instrument on a zone", 400, 404, 413, 422), h.read)
+	bringIn := route("importReadings", post, "/api/bench/readings", "Bring readings in as CSV", 413, 422, 507)
 	bringIn.MaxBodyBytes = bench.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
-	huma.Register(a, op("next", http.MethodPost, "/api/next", "What could come next in a zone's plan", true, 400, 404, 413, 422), h.next)
-	h.registerPlans(a, op)
-	huma.Register(a, op("since", http.MethodGet, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", false, 404), h.since)
-	huma.Register(a, op("vocab", http.MethodGet, "/api/vocab", "Every id with its meaning", false), h.vocab)
-	huma.Register(a, op("rules", http.MethodGet, "/api/rules", "The rule book, and where in the studio each rule speaks now", false), h.rules)
-	huma.Register(a, op("check", http.MethodPost, "/api/check", "Check a piece that need not be saved", true, 400, 413, 422), h.check)
-	huma.Register(a, op("pieces", http.MethodGet, "/api/pieces", "All pieces", false), h.pieces)
-	create := op("create", http.MethodPost, "/api/pieces", "Save a new piece", true, 400, 413, 422, 507)
-	create.DefaultStatus = http.StatusCreated
-	huma.Register(a, create, h.create)
-	huma.Register(a, op("piece", http.MethodGet, "/api/pieces/{id}", "One piece", false, 404), h.piece)
-	huma.Register(a, op("save", http.MethodPut, "/api/pieces/{id}", "Save a piece over the revision it was read at", true, 400, 404, 409, 413, 422, 507), h.save)
-	remove := op("remove", http.MethodDelete, "/api/pieces/{id}", "Remove a piece", false, 404)
-	remove.DefaultStatus = http.StatusNoContent
-	huma.Register(a, remove, h.remove)
-	// The bodies are decoded by hand, so their type has to be said by hand.
-	settings := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[format.Settings](), true, "Settings")
+
+	describe(a)
+}
+
+func (h *handlers) studio(ctx context.Context, _ *nothing) (*answer[wire.Studio], error) {
+	return of(h, h.About(ctx), nil)
+}
+
+func (h *handlers) saveStudio(ctx context.Context, in *struct {
+	RawBody []byte `contentType:"application/json"`
+}) (*answer[wire.Studio], error) {
+	err := h.SaveSettings(ctx, in.RawBody)
+	return of(h, h.About(ctx), err)
+}
+
+func (h *handlers) vocab(context.Context, *nothing) (*answer[wire.Vocab], error) {
+	return of(h, h.Vocab(), nil)
+}
+
+func (h *handlers) rules(ctx context.Context, _ *nothing) (*answer[[]wire.RuleEntry], error) {
+	book, err := h.RuleBook(ctx)
+	return of(h, book, err)
+}
+
+func (h *handlers) pieces(ctx context.Context, _ *nothing) (*struct {
+	Type string `header:"Content-Type"`
+	Body []byte
+}, error) {
+	list, err := h.List(ctx)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	return &struct {
+		Type string `header:"Content-Type"`
+		Body []byte
+	}{"application/json", list}, nil
+}
+
+type savedOut struct {
+	ETag string `header:"ETag"`
+	Body wire.Saved
+}
+
+func (h *handlers) saved(s wire.Saved, err error) (*savedOut, error) {
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	return &savedOut{ETag: strconv.Quote(strconv.Itoa(s.Rev)), Body: s}, nil
+}
+
+func (h *handlers) create(ctx context.Context, in *PieceBody) (*savedOut, error) {
+	return h.saved(h.Create(ctx, in.RawBody))
+}
+
+func (h *handlers) piece(ctx context.Context, in *byID) (*savedOut, error) {
+	return h.saved(h.Piece(ctx, in.ID))
+}
+
+func (h *handlers) save(ctx context.Context, in *struct {
+	ID      uint   `path:"id" minimum:"1"`
+	IfMatch string `header:"If-Match" required:"true" doc:"The revision the piece was read at, in quotes"`
+	PieceBody
+}) (*savedOut, error) {
+	base, err := strconv.Atoi(strings.Trim(in.IfMatch, `"`))
+	if err != nil {
+		return nil, huma.Error400BadRequest("If-Match must name the revision the piece was read at.")
+	}
+	return h.saved(h.Save(ctx, in.ID, base, in.RawBody))
+}
+
+func (h *handlers) since(ctx context.Context, in *struct {
+	ID  uint `path:"id" minimum:"1"`
+	Rev int  `path:"rev" minimum:"0"`
+}) (*answer[wire.Since], error) {
+	s, err := h.Since(ctx, in.ID, in.Rev)
+	return of(h, s, err)
+}
+
+func (h *handlers) remove(ctx context.Context, in *byID) (*nothing, error) {
+	if err := h.Remove(ctx, in.ID); err != nil {
+		return nil, h.problemOf(err)
+	}
+	return nil, nil
+}
+
+func (h *handlers) area(ctx context.Context, in *struct {
+	Text string `query:"text" doc:"As 120 x 45 cm, or 4 ft 2 in by 18"`
+}) (*answer[wire.Area], error) {
+	a, err := h.Area(ctx, in.Text)
+	return of(h, a, err)
+}
+
+func (h *handlers) parts(ctx context.Context, in *struct {
+	Text string `query:"text" doc:"As 3 drawer fronts 80x18; several are parted by semicolons"`
+}) (*answer[[]wire.Part], error) {
+	ps, err := h.Parts(ctx, in.Text)
+	return of(h, ps, err)
+}
+
+func (h *handlers) sizes(ctx context.Context, in *struct {
+	Kind   string  `query:"kind" required:"true"`
+	Text   string  `query:"text" doc:"As 80 x 18 cm"`
+	Thick  float64 `query:"thick_cm" doc:"As it is now; kept where the text leaves it out"`
+	Girth  float64 `query:"girth_cm" doc:"As it is now; kept where the text leaves it out"`
+	Member float64 `query:"member_cm" doc:"As it is now; kept where the text leaves it out"`
+}) (*answer[wire.Part], error) {
+	p, err := h.Sizes(ctx, in.Kind, in.Text, parts.Sizes{parts.Thick: in.Thick, parts.Girth: in.Girth, parts.Member: in.Member})
+	return of(h, p, err)
+}
+
+func (h *handlers) templates(ctx context.Context, _ *nothing) (*answer[[]wire.TemplateWord], error) {
+	return of(h, h.Templates(ctx), nil)
+}
+
+func (h *handlers) template(ctx context.Context, in *struct {
+	ID     string `path:"id"`
+	Sizes  string `query:"sizes" doc:"As 80 x 90 x 45 cm; empty for the usual ones"`
+	Counts string `query:"counts" doc:"As 3,2; empty for the usual ones"`
+}) (*answer[wire.Made], error) {
+	m, err := h.Make(ctx, in.ID, in.Sizes, in.Counts)
+	return of(h, m, err)
+}
+
+func (h *handlers) takePhoto(ctx context.Context, in *struct {
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*answer[wire.PhotoKept], error) {
+	p, err := h.TakePhoto(ctx, in.RawBody)
+	return of(h, p, err)
+}
+
+func (h *handlers) check(ctx context.Context, in *PieceBody) (*answer[wire.CheckResult], error) {
+	j, err := h.Read(ctx, in.RawBody)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	r, err := j.Check(ctx, app.Want{Repairs: true, Section: true, Look: true})
+	return of(h, r, err)
+}
+
+func (h *handlers) next(ctx context.Context, in *struct {
+	At int `query:"at" minimum:"0" maximum:"200" doc:"After how many of its steps"`
+	ZoneBody
+}) (*answer[[]wire.NextStep], error) {
+	j, i, err := h.ReadZone(ctx, in.RawBody, in.Zone)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	steps, err := j.Next(ctx, i, in.At)
+	return of(h, steps, err)
+}
+
+func (h *handlers) identify(ctx context.Context, in *ZoneBody) (*answer[wire.Identification], error) {
+	j, i, err := h.ReadZone(ctx, in.RawBody, in.Zone)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	found, err := j.Identify(ctx, i)
+	return of(h, found, err)
+}
+
+func (h *handlers) bench(context.Context, *nothing) (*answer[wire.BenchNow], error) {
+	now, err := h.BenchNow()
+	return of(h, now, err)
+}
+
+func (h *handlers) course(ctx context.Context, _ *nothing) (*answer[wire.Course], error) {
+	c, err := h.Course(ctx)
+	return of(h, c, err)
+}
+
+func (h *handlers) read(ctx context.Context, in *struct {
+	ID    string `path:"id"`
+	Piece int    `query:"piece" doc:"Number of the piece, so that each has spots of its own"`
+	ZoneBody
+}) (*answer[wire.SpotRead], error) {
+	j, i, err := h.ReadZone(ctx, in.RawBody, in.Zone)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	r, err := h.ReadSpot(j, i, in.Piece, in.ID)
+	return of(h, r, err)
+}
+
+func (h *handlers) importReadings(ctx context.Context, in *struct {
+	Name    string `query:"name" maxLength:"200" doc:"What the readings are from"`
+	RawBody []byte `contentType:"text/csv"`
+}) (*answer[wire.Imported], error) {
+	r, err := h.ImportReadings(ctx, in.RawBody, in.Name)
+	return of(h, r, err)
+}
+
+// statusGone is the status of a request whose page has gone away; nobody reads it.
+const statusGone = 499
+
+// problemOf turns an error of the studio into a problem.
+func (h *handlers) problemOf(err error) error {
+	var (
+		bad      *wire.Error
+		unfit    *app.Unfit
+		none     *app.NotFound
+		conflict *store.Conflict
+	)
+	switch {
+	case errors.As(err, &bad) && bad.Path == "":
+		return huma.Error400BadRequest(bad.Error())
+	case errors.As(err, &bad):
+		return huma.Error422UnprocessableEntity(bad.Error(), &huma.ErrorDetail{Location: bad.Path, Message: bad.Says, Value: bad.Value})
+	case errors.As(err, &unfit):
+		return huma.Error422UnprocessableEntity(unfit.Says)
+	case errors.As(err, &none):
+		return huma.Error404NotFound(none.Says)
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("There is no such piece. It may have been removed in another tab.")
+	case errors.As(err, &conflict):
+		p := huma.Error409Conflict("This piece was changed elsewhere since you opened it. Nothing was overwritten.")
+		if m, ok := p.(*huma.ErrorModel); ok {
+			for _, s := range conflict.Changes {
+				m.Errors = append(m.Errors, &huma.ErrorDetail{Message: s, Location: "piece", Value: conflict.Current.Rev})
+			}
+		}
+		return p
+	case errors.Is(err, store.ErrFull):
+		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; make room and save again.")
+	case errors.Is(err, app.ErrBusy):
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many plans are being searched for at this moment. Try again in a few seconds."), http.Header{"Retry-After": {"3"}})
+	case errors.Is(err, app.ErrNoAnswer):
+		return huma.NewError(http.StatusBadGateway, "The instrument does not answer.")
+	case errors.Is(err, context.Canceled):
+		return huma.NewError(statusGone, "Nobody waits for this answer any more.")
+	}
+	h.Log.Error("store", "err", err)
+	return huma.Error500InternalServerError("The database did not take it. Nothing was saved.")
+}
+
+// described are the responses of an answer that is written by hand.
+func described[T any](a huma.API, contentType, says string) map[string]*huma.Response {
+	schema := a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[T](), true, "")
+	return map[string]*huma.Response{"200": {Description: says, Content: map[string]*huma.MediaType{contentType: {Schema: schema}}}}
+}
+
+// describe says in the API's description what the table of fields says of the piece file and of
+// the settings, whose bodies are decoded by hand.
+func describe(a huma.API) {
+	all := a.OpenAPI().Components.Schemas
+	piece := all.Schema(reflect.TypeFor[wire.Piece](), true, "Piece")
+	settings := all.Schema(reflect.TypeFor[wire.Settings](), true, "Settings")
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put} {
 			if o == nil || o.RequestBody == nil || o.RequestBody.Content["application/json"] == nil {
@@ -188,318 +367,43 @@ func (h *handlers) register(a huma.API) {
 			}
 		}
 	}
-}
-
-type studioOut struct{ Body Studio }
-
-func (h *handlers) studio(ctx context.Context, _ *struct{}) (*studioOut, error) {
-	s := h.current(ctx)
-	return &studioOut{Studio{s, h.Demo, format.AirOf(drying.Climate{TempC: s.Site.TempC, RH: s.Site.RHPct})}}, nil
-}
-
-func (h *handlers) saveStudio(ctx context.Context, in *SettingsBody) (*studioOut, error) {
-	s, err := format.DecodeSettings(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	if err := h.Store.SaveSettings(ctx, s); err != nil {
-		return nil, h.failed(err)
-	}
-	h.settings.Store(&s)
-	return h.studio(ctx, nil)
-}
-
-type areaOut struct{ Body Area }
-
-func (h *handlers) area(ctx context.Context, in *struct {
-	Text string `query:"text" doc:"As 120 x 45 cm, or 4 ft 2 in by 18"`
-}) (*areaOut, error) {
-	u := h.checking(ctx).Units
-	m2, err := measure.Area(in.Text, u)
-	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
-	}
-	m2 = math.Round(m2*1e4) / 1e4
-	if m2 == 0 {
-		return nil, huma.Error422UnprocessableEntity("That is smaller than a square centimetre.")
-	}
-	return &areaOut{Area{m2, u.Area(m2)}}, nil
-}
-
-type nextOut struct{ Body []format.NextStep }
-
-func (h *handlers) next(ctx context.Context, in *struct {
-	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
-	At   int    `query:"at" minimum:"0" maximum:"200" doc:"After how many of its steps"`
-	PieceBody
-}) (*nextOut, error) {
-	p, i, err := zoneOf(in.RawBody, in.Zone)
-	if err != nil {
-		return nil, err
-	}
-	return &nextOut{format.Next(h.Craft, p, i, in.At, h.checking(ctx))}, nil
-}
-
-// zoneOf reads a piece and finds the zone of it that a request speaks of.
-func zoneOf(body []byte, id string) (*format.Piece, int, error) {
-	p, err := format.Decode(body)
-	if err != nil {
-		return nil, 0, refuse(err)
-	}
-	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == id })
-	if i < 0 {
-		return nil, 0, huma.Error404NotFound("The piece has no such zone.")
-	}
-	return p, i, nil
-}
-
-type identifyOut struct{ Body format.Identification }
-
-func (h *handlers) identify(ctx context.Context, in *struct {
-	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
-	PieceBody
-}) (*identifyOut, error) {
-	p, i, err := zoneOf(in.RawBody, in.Zone)
-	if err != nil {
-		return nil, err
-	}
-	return &identifyOut{format.Identify(h.Craft, p, i, h.checking(ctx))}, nil
-}
-
-type sinceOut struct{ Body Since }
-
-func (h *handlers) since(ctx context.Context, in *struct {
-	ID  uint `path:"id" minimum:"1"`
-	Rev int  `path:"rev" minimum:"0"`
-}) (*sinceOut, error) {
-	s, changes, err := h.Store.Since(ctx, in.ID, in.Rev)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	if changes == nil {
-		changes = []string{}
-	}
-	return &sinceOut{Since{s, changes}}, nil
-}
-
-type vocabOut struct{ Body format.Vocab }
-
-func (h *handlers) vocab(context.Context, *struct{}) (*vocabOut, error) {
-	return &vocabOut{format.VocabOf(h.Craft, format.RuleWords(check.Rules))}, nil
-}
-
-type rulesOut struct{ Body []format.RuleEntry }
-
-func (h *handlers) rules(ctx context.Context, _ *struct{}) (*rulesOut, error) {
-	all, err := h.Store.List(ctx)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	o := h.checking(ctx)
-	o.NoRepairs = true
-	ids, pieces, results := make([]uint, len(all)), make([]*format.Piece, len(all)), make([]format.CheckResult, len(all))
-	for i := range all {
-		ids[i], pieces[i] = all[i].ID, &all[i].Piece
-		results[i] = format.Check(h.Craft, pieces[i], o)
-	}
-	return &rulesOut{format.RuleBook(ids, pieces, results)}, nil
-}
-
-type checkOut struct{ Body format.CheckResult }
-
-func (h *handlers) check(ctx context.Context, in *PieceBody) (*checkOut, error) {
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	o := h.checking(ctx)
-	o.Section, o.Look = true, true
-	return &checkOut{format.Check(h.Craft, p, o)}, nil
-}
-
-type piecesOut struct{ Body []Summary }
-
-func (h *handlers) pieces(ctx context.Context, _ *struct{}) (*piecesOut, error) {
-	all, err := h.Store.List(ctx)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	out := make([]Summary, len(all))
-	for i := range all {
-		out[i] = h.summary(&all[i], h.checking(ctx))
-	}
-	return &piecesOut{out}, nil
-}
-
-// mostMended is how many zones of one piece have their repairs worked out for
-// the list.
-const mostMended = 12
-
-func (h *handlers) summary(s *store.Saved, o format.CheckOptions) Summary {
-	o.Section = true
-	o.NoRepairs = len(s.Piece.Zones) > mostMended
-	r := format.Check(h.Craft, &s.Piece, o)
-	out := Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]ZoneSummary, len(r.Zones))}
-	out.Parts = len(s.Piece.Parts)
-	if len(s.Piece.Photos) > 0 {
-		out.Photo = s.Piece.Photos[0].File
-	}
-	for i := range r.Zones {
-		z, src := &r.Zones[i], &s.Piece.Zones[i]
-		w := ZoneSummary{
-			ID: z.ID, Name: src.Name, Substrate: src.Substrate, Verdict: z.Verdict, Says: z.Says,
-			Steps: len(src.Steps), Layers: z.Section.Layers,
+	for name, shape := range wire.Shapes {
+		s := all.Map()[shape.Name()]
+		if s == nil {
+			panic("server: the API has no shape " + shape.Name())
 		}
-		w.AreaM2 = s.Piece.AreaOf(i)
-		if src.Target != nil {
-			w.Colour = src.Target.Colour
-		}
-		sub, _ := h.Craft.Substrate(src.Substrate)
-		w.Material = h.Craft.Substrates[sub].Name
-		if fin, ok := h.Craft.Finish(src.Finish); ok {
-			w.Finish = h.Craft.Finishes[fin].Name
-		}
-		for j := range w.Layers {
-			if b := w.Layers[j].Joint; b != nil {
-				b.Figures = []format.Factor{}
+		o := wire.ObjectNamed(name)
+		for field, p := range s.Properties {
+			if f := o.Field(field); f != nil {
+				limit(p, f)
 			}
 		}
-		out.Zones[i] = w
-		if z.Verdict == r.Verdict && out.Says == "" {
-			out.Says = z.Says
+		s.PrecomputeMessages()
+	}
+}
+
+// limit says of a property what the table says of its field. Ids of the craft's tables are left
+// out: they grow, and the vocabulary lists them.
+func limit(p *huma.Schema, f *wire.Field) {
+	p.Description = f.Meaning()
+	switch f.Kind {
+	case wire.Number, wire.Whole:
+		if f.Open {
+			p.ExclusiveMinimum, p.Maximum = &f.Least, &f.Most
+		} else if f.Most > 0 {
+			p.Minimum, p.Maximum = &f.Least, &f.Most
+		}
+	case wire.List:
+		p.MaxItems = &f.MaxLen
+	case wire.Text:
+		for _, id := range f.Choices {
+			p.Enum = append(p.Enum, id)
+		}
+		if f.MaxLen > 0 {
+			p.MaxLength = &f.MaxLen
+		}
+		if f.Form != nil {
+			p.Pattern = f.Form.Pattern
 		}
 	}
-	out.next(&r)
-	return out
-}
-
-// next finds the first stage of the work at which some zone has something
-// unfinished, what is in the way there, and what would answer it.
-func (s *Summary) next(r *format.CheckResult) {
-	if len(r.Zones) == 0 {
-		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
-		if s.Parts > 0 {
-			s.Next = "Say what its parts are made of"
-		}
-		return
-	}
-	worst := 0
-	for i := range r.Zones {
-		if rank(r.Zones[i].Verdict) > rank(r.Zones[worst].Verdict) {
-			worst = i
-		}
-	}
-	// What fails is in the way whatever else is unfinished.
-	if z := &r.Zones[worst]; z.Verdict == "fails" {
-		f := &z.Findings[0]
-		s.Holds, s.Stage, s.NextIn = f.Title, string(stage.Coats), z.ID
-		s.Next = "Change the plan"
-		for _, st := range z.Stages {
-			if st.State == "stuck" {
-				s.Stage = st.ID
-				break
-			}
-		}
-		if len(f.Repairs) > 0 {
-			s.Next = f.Repairs[0].Title
-		}
-		return
-	}
-	for k := range r.Zones[0].Stages {
-		for i := range r.Zones {
-			if st := &r.Zones[i].Stages[k]; st.State != "done" {
-				s.Stage, s.Next, s.NextIn = st.ID, st.Says, r.Zones[i].ID
-				return
-			}
-		}
-	}
-	s.Next, s.NextIn = r.Zones[0].Stages[len(r.Zones[0].Stages)-1].Says, r.Zones[0].ID
-}
-
-func rank(verdict string) int { return slices.Index([]string{"sound", "watch", "fails"}, verdict) }
-
-func (h *handlers) create(ctx context.Context, in *PieceBody) (*savedOut, error) {
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	s, err := h.Store.Create(ctx, p)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	return saved(s), nil
-}
-
-func (h *handlers) piece(ctx context.Context, in *byID) (*savedOut, error) {
-	s, err := h.Store.Get(ctx, in.ID)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	return saved(s), nil
-}
-
-type saveIn struct {
-	ID      uint   `path:"id" minimum:"1"`
-	IfMatch string `header:"If-Match" required:"true" doc:"The revision the piece was read at, in quotes"`
-	PieceBody
-}
-
-func (h *handlers) save(ctx context.Context, in *saveIn) (*savedOut, error) {
-	base, err := strconv.Atoi(strings.Trim(in.IfMatch, `"`))
-	if err != nil {
-		return nil, huma.Error400BadRequest("If-Match must name the revision the piece was read at.")
-	}
-	p, err := format.Decode(in.RawBody)
-	if err != nil {
-		return nil, refuse(err)
-	}
-	s, err := h.Store.Save(ctx, in.ID, base, p)
-	if err != nil {
-		return nil, h.failed(err)
-	}
-	return saved(s), nil
-}
-
-func (h *handlers) remove(ctx context.Context, in *byID) (*struct{}, error) {
-	if err := h.Store.Delete(ctx, in.ID); err != nil {
-		return nil, h.failed(err)
-	}
-	return nil, nil
-}
-
-func saved(s store.Saved) *savedOut {
-	return &savedOut{ETag: fmt.Sprintf("%q", strconv.Itoa(s.Rev)), Body: s}
-}
-
-// refuse turns what is wrong with an input into a problem.
-func refuse(err error) error {
-	var fe *format.Error
-	if !errors.As(err, &fe) {
-		return huma.Error400BadRequest(err.Error())
-	}
-	if fe.Path == "" {
-		return huma.Error400BadRequest(fe.Error())
-	}
-	return huma.Error422UnprocessableEntity(fe.Error(), &huma.ErrorDetail{Location: fe.Path, Message: fe.Says, Value: fe.Value})
-}
-
-// failed turns what went wrong in the store into a problem.
-func (h *handlers) failed(err error) error {
-	var c *store.Conflict
-	switch {
-	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound("There is no such piece. It may have been removed in another tab.")
-	case errors.As(err, &c):
-		p := huma.Error409Conflict("This piece was changed elsewhere since you opened it. Nothing was overwritten.")
-		if m, ok := p.(*huma.ErrorModel); ok {
-			for _, s := range c.Changes {
-				m.Errors = append(m.Errors, &huma.ErrorDetail{Message: s, Location: "piece", Value: c.Current.Rev})
-			}
-		}
-		return p
-	case errors.Is(err, store.ErrFull):
-		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; make room and save again.")
-	}
-	h.Log.Error("store", "err", err)
-	return huma.Error500InternalServerError("The database did not take it. Nothing was saved.")
 }

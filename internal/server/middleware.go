@@ -11,8 +11,8 @@ import (
 	"strings"
 	"time"
 
-	"rutile/internal/format"
 	"rutile/internal/photo"
+	"rutile/internal/wire"
 )
 
 // policy lets the page load what ships with it and nothing else.
@@ -66,7 +66,7 @@ func sameOrigin(next http.Handler) http.Handler {
 // before it is read. One that does not say is cut off where it is read.
 func notTooLarge(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		most, what := int64(format.MaxBytes), "a piece"
+		most, what := int64(wire.MaxBytes), "a piece"
 		if r.URL.Path == "/api/photos" {
 			most, what = photo.MaxBytes, "a picture"
 			c := http.NewResponseController(w)

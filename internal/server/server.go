@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"log/slog"
 	"net"
 	"net/http"
 	"time"
@@ -18,29 +17,17 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"rutile/core/craft"
-	"rutile/core/drying"
-	"rutile/internal/bench"
-	"rutile/internal/store"
+	"rutile/internal/app"
 )
 
 // Options say what a server works with.
 type Options struct {
-	Store *store.Store
-	Craft *craft.Craft
-	// Site is the usual climate of a studio that has not said its own.
-	Site drying.Climate
-	// Bench is the workshop's instruments; nil where there are none.
-	Bench *bench.Bench
-	// Now is the clock; nil for the machine's.
-	Now func() time.Time
+	Studio *app.Studio
 	// Page is the built page.
 	Page fs.FS
 	// Hosts are host names the server answers to beside localhost and
 	// addresses given as numbers.
 	Hosts []string
-	// Demo tells that the data is thrown away at the end.
-	Demo bool
-	Log  *slog.Logger
 }
 
 // APIVersion is the version of the API's description.
@@ -52,34 +39,28 @@ var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg
 
 // New makes the handler that serves everything.
 func New(o Options) http.Handler {
-	if o.Log == nil {
-		o.Log = slog.New(slog.DiscardHandler)
-	}
-	if o.Now == nil {
-		o.Now = time.Now
-	}
 	r := chi.NewRouter()
-	r.Use(recoverer(o.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...))
-	api(r, o)
-	r.Get("/photos/{file}", photos(o.Store, false))
-	r.Get("/photos/small/{file}", photos(o.Store, true))
+	r.Use(recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...))
+	api(r, o.Studio)
+	r.Get("/photos/{file}", photos(o.Studio.Store, false))
+	r.Get("/photos/small/{file}", photos(o.Studio.Store, true))
 	r.NotFound(page(o.Page))
 	return r
 }
 
 // Spec is the OpenAPI description of the API, as JSON.
 func Spec() ([]byte, error) {
-	return api(chi.NewRouter(), Options{Craft: craft.Default()}).OpenAPI().MarshalJSON()
+	return api(chi.NewRouter(), app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{})).OpenAPI().MarshalJSON()
 }
 
-func api(r chi.Router, o Options) huma.API {
+func api(r chi.Router, s *app.Studio) huma.API {
 	cfg := huma.DefaultConfig("Rutile", APIVersion)
 	cfg.DocsPath, cfg.SchemasPath = "", ""
 	cfg.OpenAPIPath = "/api/openapi"
 	cfg.CreateHooks = nil // no $schema links
 	huma.DefaultArrayNullable = false
 	a := humachi.New(r, cfg)
-	h := &handlers{Options: o}
+	h := &handlers{s}
 	h.register(a)
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusNotFound, "There is nothing at this address.")

@@ -80,6 +80,35 @@ var migrations = []*gormigrate.Migration{
 			)`,
 		),
 	},
+	{
+		// The document of a piece's current revision is what the piece is; its zones and steps
+		// as rows said the same a second time, and nothing looked for them.
+		ID: "005_documents",
+		Migrate: run(
+			// Every program wrote the document of a revision with the rows of the same. A piece
+			// that lacks it all the same gets it from its rows.
+			`INSERT INTO revisions (piece_id, rev, at, body)
+			SELECT p.id, p.rev, p.updated_at, json_patch('{}', json_object(
+				'format', 'rutile/piece', 'version', 1, 'name', p.name, 'made', nullif(p.made, 0),
+				'use', json(p.use), 'site', json(p.site), 'parts', json(p.parts), 'take_apart', json(p.take_apart),
+				'photos', json(p.photos), 'history', json(p.history),
+				'zones', (SELECT json_group_array(json(zone)) FROM (
+					SELECT json_set(z.survey, '$.steps', json((
+						SELECT json_group_array(json(body)) FROM (SELECT s.body FROM steps s WHERE s.zone_id = z.id ORDER BY s.position)
+					))) AS zone FROM zones z WHERE z.piece_id = p.id ORDER BY z.position))
+			))
+			FROM pieces p WHERE NOT EXISTS (SELECT 1 FROM revisions r WHERE r.piece_id = p.id AND r.rev = p.rev)`,
+			`DROP TABLE steps`,
+			`DROP TABLE zones`,
+			`ALTER TABLE pieces DROP COLUMN made`,
+			`ALTER TABLE pieces DROP COLUMN use`,
+			`ALTER TABLE pieces DROP COLUMN site`,
+			`ALTER TABLE pieces DROP COLUMN parts`,
+			`ALTER TABLE pieces DROP COLUMN take_apart`,
+			`ALTER TABLE pieces DROP COLUMN photos`,
+			`ALTER TABLE pieces DROP COLUMN history`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

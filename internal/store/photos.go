@@ -11,7 +11,7 @@ import (
 	"syscall"
 	"time"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 // Photos is the folder of pictures beside the database; in it lies another,
@@ -24,7 +24,7 @@ const (
 // ErrNoPhoto tells that there is no such picture.
 var ErrNoPhoto = errors.New("there is no such picture")
 
-var photoName = regexp.MustCompile(format.PhotoPattern)
+var photoName = regexp.MustCompile(wire.FormPhoto.Pattern)
 
 func (s *Store) photoPath(name string, small bool) (string, error) {
 	if !photoName.MatchString(name) {

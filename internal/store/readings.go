@@ -30,13 +30,12 @@ func (s *Store) AddReadings(ctx context.Context, rs []bench.Reading) error {
 	for i, r := range rs {
 		rows[i] = readingRow{At: r.At.UTC(), By: r.By, Body: r.Values}
 	}
-	const atOnce = 500
-	return wrap("keep the readings", s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return s.write(ctx, "keep the readings", func(tx *gorm.DB) error {
 		return tx.Clauses(clause.OnConflict{
 			Columns:   []clause.Column{{Name: "at"}, {Name: "by"}},
 			DoUpdates: clause.AssignmentColumns([]string{"body"}),
 		}).CreateInBatches(&rows, atOnce).Error
-	}))
+	})
 }
 
 // LastReadings are the imported readings of the last span before the newest of

@@ -3,13 +3,16 @@
 package store
 
 import (
+	"bytes"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"net/url"
 	"os"
 	"path/filepath"
+	"slices"
 	"time"
 
 	"gorm.io/driver/sqlite"
@@ -17,7 +20,7 @@ import (
 	"gorm.io/gorm/logger"
 	sqlitedriver "modernc.org/sqlite"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 // File is the database's name in its folder.
@@ -35,77 +38,40 @@ var (
 
 // Conflict is a write refused because the piece has changed meanwhile.
 type Conflict struct {
-	Current Saved
+	Current wire.Saved
 	Changes []string // what changed since the writer's revision, in words
 }
 
 // Error says that the piece has changed.
 func (c *Conflict) Error() string { return "the piece has been changed elsewhere" }
 
-// Saved is a piece as it is stored.
-type Saved struct {
-	ID      uint         `json:"id"`
-	Rev     int          `json:"rev" doc:"Grows with every write"`
-	Updated time.Time    `json:"updated"`
-	Created time.Time    `json:"created" doc:"Tells it from another piece that had the same number"`
-	Piece   format.Piece `json:"piece"`
-}
-
 // Store is an open database.
 type Store struct {
 	db  *gorm.DB
 	dir string
 	now func() time.Time
+	// writing is held by the one write at work; the others wait in the order they came.
+	writing chan struct{}
 }
 
-// The rows. A zone's survey and a step's fields are kept as the documents
-// they are on the wire; what one looks for has a column.
+// The rows. A piece is kept as the document it is on the wire, once for each revision; what one
+// looks for has a column.
 type pieceRow struct {
 	ID        uint
 	Rev       int
 	Name      string
-	Made      int
-	Use       []string     `gorm:"serializer:json"`
-	Site      *format.Site `gorm:"serializer:json"`
 	CreatedAt time.Time
 	UpdatedAt time.Time
-	Parts     []format.Part    `gorm:"serializer:json"`
-	TakeApart []format.Fitting `gorm:"serializer:json"`
-	Photos    []format.Photo   `gorm:"serializer:json"`
-	History   *format.History  `gorm:"serializer:json"`
-	Zones     []zoneRow        `gorm:"foreignKey:PieceID"`
-}
-
-type zoneRow struct {
-	ID        uint
-	PieceID   uint
-	Position  int
-	Key       string
-	Name      string
-	Substrate string
-	Finish    string
-	Survey    format.Zone `gorm:"serializer:json"`
-	Steps     []stepRow   `gorm:"foreignKey:ZoneID"`
-}
-
-type stepRow struct {
-	ID       uint
-	ZoneID   uint
-	Position int
-	Do       string
-	Body     format.Step `gorm:"serializer:json"`
 }
 
 type revisionRow struct {
 	PieceID uint `gorm:"primaryKey"`
 	Rev     int  `gorm:"primaryKey"`
 	At      time.Time
-	Body    format.Piece `gorm:"serializer:json"`
+	Body    string
 }
 
 func (pieceRow) TableName() string    { return "pieces" }
-func (zoneRow) TableName() string     { return "zones" }
-func (stepRow) TableName() string     { return "steps" }
 func (revisionRow) TableName() string { return "revisions" }
 
 // Open opens the database in a folder, making both if need be, and brings its
@@ -127,7 +93,7 @@ func Open(dir string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", filepath.Join(dir, File), err)
 	}
-	s := &Store{db: db, dir: dir, now: func() time.Time { return time.Now().UTC() }}
+	s := &Store{db: db, dir: dir, writing: make(chan struct{}, 1), now: func() time.Time { return time.Now().UTC() }}
 	if err := migrate(db); err != nil {
 		_ = s.Close()
 		return nil, fmt.Errorf("bring %s up to date: %w", filepath.Join(dir, File), err)
@@ -144,36 +110,56 @@ func (s *Store) Close() error {
 	return db.Close()
 }
 
+// write does one write, as a transaction, once those before it are done. SQLite has room for one
+// writer at a time, and whoever polls for it may wait for ever while others get in.
+func (s *Store) write(ctx context.Context, doing string, do func(tx *gorm.DB) error) error {
+	select {
+	case s.writing <- struct{}{}:
+		defer func() { <-s.writing }()
+	case <-ctx.Done():
+		return wrap(doing, ctx.Err())
+	}
+	return wrap(doing, s.db.WithContext(ctx).Transaction(do))
+}
+
 // Create stores a new piece.
-func (s *Store) Create(ctx context.Context, p *format.Piece) (Saved, error) {
-	row := rowOf(p)
-	row.Rev, row.CreatedAt, row.UpdatedAt = 1, s.now(), s.now()
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+func (s *Store) Create(ctx context.Context, p *wire.Piece) (wire.Saved, error) {
+	body, err := json.Marshal(p)
+	if err != nil {
+		return wire.Saved{}, wrap("save the piece", err)
+	}
+	row := pieceRow{Rev: 1, Name: p.Name, CreatedAt: s.now()}
+	row.UpdatedAt = row.CreatedAt
+	err = s.write(ctx, "save the piece", func(tx *gorm.DB) error {
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}
-		return tx.Create(&revisionRow{row.ID, row.Rev, row.UpdatedAt, *p}).Error
+		return addRevision(tx, &row, body)
 	})
 	if err != nil {
-		return Saved{}, wrap("save the piece", err)
+		return wire.Saved{}, err
 	}
-	return Saved{row.ID, row.Rev, row.UpdatedAt, row.CreatedAt, *p}, nil
+	return row.saved(p), nil
+}
+
+// addRevision keeps what a piece is at its revision.
+func addRevision(tx *gorm.DB, row *pieceRow, body []byte) error {
+	return tx.Exec("INSERT INTO revisions (piece_id, rev, at, body) VALUES (?, ?, ?, ?)", row.ID, row.Rev, row.UpdatedAt, string(body)).Error
 }
 
 // Save writes a piece over revision base. If the piece has another revision by
 // now it is left alone and the error is a *Conflict; but a write that would
 // change nothing, as one sent twice, counts as done.
-func (s *Store) Save(ctx context.Context, id uint, base int, p *format.Piece) (Saved, error) {
-	var out Saved
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		now := s.now()
-		row := rowOf(p)
-		res := tx.Model(&pieceRow{}).Where("id = ? AND rev = ?", id, base).
-			Select("Rev", "Name", "Made", "Use", "Site", "Parts", "TakeApart", "Photos", "History", "UpdatedAt").
-			Updates(&pieceRow{
-				Rev: base + 1, Name: row.Name, Made: row.Made, Use: row.Use, Site: row.Site, UpdatedAt: now,
-				Parts: row.Parts, TakeApart: row.TakeApart, Photos: row.Photos, History: row.History,
-			})
+func (s *Store) Save(ctx context.Context, id uint, base int, p *wire.Piece) (wire.Saved, error) {
+	body, err := json.Marshal(p)
+	if err != nil {
+		return wire.Saved{}, wrap("save the piece", err)
+	}
+	var out wire.Saved
+	err = s.write(ctx, "save the piece", func(tx *gorm.DB) error {
+		row := pieceRow{ID: id, Rev: base + 1, Name: p.Name, UpdatedAt: s.now()}
+		res := tx.Raw("UPDATE pieces SET rev = ?, name = ?, updated_at = ? WHERE id = ? AND rev = ? RETURNING created_at",
+			row.Rev, row.Name, row.UpdatedAt, id, base).Scan(&row.CreatedAt)
 		if res.Error != nil {
 			return res.Error
 		}
@@ -182,129 +168,123 @@ func (s *Store) Save(ctx context.Context, id uint, base int, p *format.Piece) (S
 			if err != nil {
 				return err
 			}
-			if same(&cur.Piece, p) {
+			if same(&cur.Piece, body) {
 				out = cur
 				return nil
 			}
 			return &Conflict{Current: cur, Changes: changedSince(tx, id, base, &cur.Piece)}
 		}
-		if err := tx.Where("piece_id = ?", id).Delete(&zoneRow{}).Error; err != nil {
+		if err := addRevision(tx, &row, body); err != nil {
 			return err
 		}
-		for i := range row.Zones {
-			row.Zones[i].PieceID = id
-		}
-		if len(row.Zones) > 0 {
-			if err := tx.Create(&row.Zones).Error; err != nil {
-				return err
-			}
-		}
-		if err := tx.Create(&revisionRow{id, base + 1, now, *p}).Error; err != nil {
-			return err
-		}
-		var made pieceRow
-		if err := tx.Select("created_at").First(&made, id).Error; err != nil {
-			return err
-		}
-		out = Saved{id, base + 1, now, made.CreatedAt, *p}
-		return tx.Where("piece_id = ? AND rev <= ?", id, base+1-keptRevisions).Delete(&revisionRow{}).Error
+		out = row.saved(p)
+		return tx.Exec("DELETE FROM revisions WHERE piece_id = ? AND rev <= ?", id, row.Rev-keptRevisions).Error
 	})
 	if err != nil {
-		return Saved{}, wrap("save the piece", err)
+		return wire.Saved{}, err
 	}
 	return out, nil
 }
 
 // Get reads a piece.
-func (s *Store) Get(ctx context.Context, id uint) (Saved, error) {
+func (s *Store) Get(ctx context.Context, id uint) (wire.Saved, error) {
 	out, err := load(s.db.WithContext(ctx), id)
 	return out, wrap("read the piece", err)
 }
 
-// List reads all pieces, the last changed first.
-func (s *Store) List(ctx context.Context) ([]Saved, error) {
-	var rows []pieceRow
-	err := whole(s.db.WithContext(ctx)).Order("updated_at DESC, id DESC").Find(&rows).Error
-	if err != nil {
-		return nil, wrap("read the pieces", err)
-	}
-	out := make([]Saved, len(rows))
-	for i := range rows {
-		out[i] = rows[i].saved()
+// Head is a piece without what it holds.
+type Head struct {
+	ID        uint
+	Rev       int
+	UpdatedAt time.Time
+}
+
+// Heads lists all pieces, the last changed first.
+func (s *Store) Heads(ctx context.Context) ([]Head, error) {
+	var out []Head
+	err := s.db.WithContext(ctx).Raw("SELECT id, rev, updated_at FROM pieces ORDER BY updated_at DESC, id DESC").Scan(&out).Error
+	return out, wrap("read the pieces", err)
+}
+
+// atOnce is how many rows one statement names; SQLite takes no more than 32,766 variables.
+const atOnce = 500
+
+// Pieces reads the pieces of some ids, in no order; those that are not there are left out.
+func (s *Store) Pieces(ctx context.Context, ids []uint) ([]wire.Saved, error) {
+	out := make([]wire.Saved, 0, len(ids))
+	for some := range slices.Chunk(ids, atOnce) {
+		rows, err := s.db.WithContext(ctx).Raw(current+"WHERE p.id IN ?", some).Rows()
+		if err != nil {
+			return nil, wrap("read the pieces", err)
+		}
+		for rows.Next() {
+			x, err := scan(rows.Scan)
+			if err != nil {
+				_ = rows.Close()
+				return nil, wrap("read the pieces", err)
+			}
+			out = append(out, x)
+		}
+		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+			return nil, wrap("read the pieces", err)
+		}
 	}
 	return out, nil
 }
 
-// Delete removes a piece with all its zones and revisions.
+// Delete removes a piece with all its revisions.
 func (s *Store) Delete(ctx context.Context, id uint) error {
-	res := s.db.WithContext(ctx).Delete(&pieceRow{}, id)
-	if res.Error == nil && res.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return wrap("remove the piece", res.Error)
+	return s.write(ctx, "remove the piece", func(tx *gorm.DB) error {
+		res := tx.Delete(&pieceRow{}, id)
+		if res.Error == nil && res.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return res.Error
+	})
 }
 
-func whole(tx *gorm.DB) *gorm.DB {
-	byPlace := func(db *gorm.DB) *gorm.DB { return db.Order("position") }
-	return tx.Preload("Zones", byPlace).Preload("Zones.Steps", byPlace)
-}
+// current selects pieces as they are now.
+const current = "SELECT p.id, p.rev, p.updated_at, p.created_at, r.body FROM pieces p JOIN revisions r ON r.piece_id = p.id AND r.rev = p.rev "
 
-func load(tx *gorm.DB, id uint) (Saved, error) {
+// scan reads a row of what current selects.
+func scan(into func(...any) error) (wire.Saved, error) {
 	var row pieceRow
-	err := whole(tx).First(&row, id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return Saved{}, ErrNotFound
+	var body string
+	if err := into(&row.ID, &row.Rev, &row.UpdatedAt, &row.CreatedAt, &body); err != nil {
+		return wire.Saved{}, err
 	}
-	if err != nil {
-		return Saved{}, err
+	p := wire.New("")
+	if err := json.Unmarshal([]byte(body), &p); err != nil {
+		return wire.Saved{}, fmt.Errorf("piece %d: %w", row.ID, err)
 	}
-	return row.saved(), nil
+	return row.saved(&p), nil
 }
 
-func changedSince(tx *gorm.DB, id uint, base int, now *format.Piece) []string {
+func load(tx *gorm.DB, id uint) (wire.Saved, error) {
+	out, err := scan(tx.Raw(current+"WHERE p.id = ?", id).Row().Scan)
+	if errors.Is(err, sql.ErrNoRows) {
+		return wire.Saved{}, ErrNotFound
+	}
+	return out, err
+}
+
+func changedSince(tx *gorm.DB, id uint, base int, now *wire.Piece) []string {
 	var rev revisionRow
-	if tx.First(&rev, "piece_id = ? AND rev = ?", id, base).Error != nil {
+	var was wire.Piece
+	if tx.First(&rev, "piece_id = ? AND rev = ?", id, base).Error != nil || json.Unmarshal([]byte(rev.Body), &was) != nil {
 		return []string{"It was changed many times since."}
 	}
-	return format.Changes(&rev.Body, now)
+	return wire.Changes(&was, now)
 }
 
-func rowOf(p *format.Piece) pieceRow {
-	row := pieceRow{
-		Name: p.Name, Made: p.Made, Use: p.Use, Site: p.Site,
-		Parts: p.Parts, TakeApart: p.TakeApart, Photos: p.Photos, History: p.History,
-	}
-	for i, z := range p.Zones {
-		zr := zoneRow{Position: i, Key: z.ID, Name: z.Name, Substrate: z.Substrate, Finish: z.Finish, Survey: z}
-		zr.Survey.Steps = nil
-		for j, st := range z.Steps {
-			zr.Steps = append(zr.Steps, stepRow{Position: j, Do: st.Do, Body: st})
-		}
-		row.Zones = append(row.Zones, zr)
-	}
-	return row
+func (row *pieceRow) saved(p *wire.Piece) wire.Saved {
+	return wire.Saved{ID: row.ID, Rev: row.Rev, Updated: row.UpdatedAt, Created: row.CreatedAt, Piece: *p}
 }
 
-func (row *pieceRow) saved() Saved {
-	p := format.New(row.Name)
-	p.Made, p.Use, p.Site = row.Made, row.Use, row.Site
-	p.Parts, p.TakeApart, p.Photos, p.History = row.Parts, row.TakeApart, row.Photos, row.History
-	for _, zr := range row.Zones {
-		z := zr.Survey
-		z.Steps = make([]format.Step, len(zr.Steps))
-		for j := range zr.Steps {
-			z.Steps[j] = zr.Steps[j].Body
-		}
-		p.Zones = append(p.Zones, z)
-	}
-	return Saved{row.ID, row.Rev, row.UpdatedAt, row.CreatedAt, p}
-}
-
-// same tells whether two pieces are written alike.
-func same(a, b *format.Piece) bool {
-	x, errX := json.Marshal(a)
-	y, errY := json.Marshal(b)
-	return errX == nil && errY == nil && string(x) == string(y)
+// same tells whether a piece is written as a document.
+func same(p *wire.Piece, body []byte) bool {
+	x, err := json.Marshal(p)
+	return err == nil && bytes.Equal(x, body)
 }
 
 // codeFull is SQLITE_FULL.

@@ -1,17 +1,4 @@
-package format
-
-import (
-	"math"
-
-	"rutile/core/apart"
-	"rutile/core/check"
-	"rutile/core/colour"
-	"rutile/core/craft"
-	"rutile/core/identify"
-	"rutile/core/offer"
-	"rutile/core/parts"
-	"rutile/core/surface"
-)
+package wire
 
 // Vocab is every id with its meaning, for the page and for whoever writes
 // piece files.
@@ -62,9 +49,6 @@ type Word struct {
 	Note string `json:"note,omitempty"`
 	Also string `json:"also,omitempty" doc:"Further words to find it by"`
 }
-
-// word is a word of the craft with what else it is called.
-func word(id, name, note string) Word { return Word{id, name, note, craft.Also[id]} }
 
 // TestWord describes a look or a small test.
 type TestWord struct {
@@ -174,158 +158,96 @@ type RuleWord struct {
 	Mends string `json:"mends" doc:"What mends it"`
 }
 
-// RuleWords describes the rule book.
-func RuleWords(rules []*check.Rule) []RuleWord {
-	out := make([]RuleWord, len(rules))
-	for i, r := range rules {
-		out[i] = RuleWord{r.Code, r.Title, r.Group(), r.Why, r.When, craft.Upper(r.Looks), craft.Upper(r.Mends)}
-	}
-	return out
+// PartKind describes a kind of part.
+type PartKind struct {
+	Word
+	Wants string     `json:"wants" doc:"Which sizes it has, in words"`
+	Sizes []string   `json:"sizes" doc:"The fields of these sizes, in the order people say them"`
+	Faces []PartFace `json:"faces"`
+	Moves bool       `json:"moves,omitempty"`
 }
 
-// VocabOf lists the vocabulary of a craft.
-func VocabOf(c *craft.Craft, rules []RuleWord) Vocab {
-	v := Vocab{Rules: rules, Ways: wayWords()}
-	for i := range c.Substrates {
-		r := &c.Substrates[i]
-		w := SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
-		w.Asks, w.Mark = asks(r), r.Mark()
-		v.Substrates = append(v.Substrates, w)
-	}
-	var plain craft.SubstrateRow
-	plain.Colour = "#c09a66"
-	for i := range c.Finishes {
-		r := &c.Finishes[i]
-		w := FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: colour.Ground(&plain, r).Hex(), Mark: r.Mark(), Mirrors: r.Mirrors()}
-		if !r.Bare && !r.Unknown {
-			w.Family = r.Family.String()
-		}
-		v.Finishes = append(v.Finishes, w)
-	}
-	for _, r := range craft.Sheens[1:] {
-		v.Gloss = append(v.Gloss, word(r.ID, r.Name, ""))
-	}
-	for _, r := range craft.Soils {
-		v.Soils = append(v.Soils, word(r.ID, r.Name, r.Advice))
-	}
-	for _, r := range craft.Bleeders {
-		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
-	}
-	v.Defects, v.PartKinds, v.Fittings = defectWords(), partKinds(), fittingWords()
-	for _, r := range parts.Reliefs {
-		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))
-	}
-	for _, d := range apart.Doings {
-		v.Doings = append(v.Doings, word(d.ID, d.Name, ""))
-	}
-	for _, r := range craft.UseRows {
-		v.Uses = append(v.Uses, word(r.ID, r.Name, ""))
-	}
-	for _, r := range craft.Wears {
-		v.Wears = append(v.Wears, word(r.ID, r.Name, ""))
-	}
-	for _, r := range surface.Kinds {
-		fields := stepFields[r.ID].fields
-		if fields == nil {
-			fields = []string{}
-		}
-		v.Steps = append(v.Steps, StepWord{word(r.ID, r.Name, ""), fields})
-	}
-	for i := range c.Cleaners {
-		r := &c.Cleaners[i]
-		w := CleanerWord{Word: word(r.ID, r.Name, r.Warns), Carrier: r.Carrier.String(), Rinses: r.Rinses, Shifts: []string{}}
-		for _, s := range r.Shifts {
-			w.Shifts = append(w.Shifts, s.Soil.String())
-		}
-		v.Cleaners = append(v.Cleaners, w)
-	}
-	for i := range c.Products {
-		r := &c.Products[i]
-		v.Products = append(v.Products, ProductWord{
-			Word: word(r.ID, r.Name, r.Remark), Role: string(r.Role), Family: r.Coat.String(), Carrier: r.Carrier.String(),
-			RecoatFrom: r.Recoat.From, RecoatTo: finite(r.Recoat.To), CureDays: r.Cure, CoverM2L: r.Cover,
-			FilmUM: r.Film, Hiding: r.Hiding, MinC: r.MinC, MaxRH: r.MaxRH, Sheen: craft.Sheens[r.Sheen].ID,
-			Colour: r.Colour, PriceMinor: r.Price, Smell: r.Smell, PotLifeH: finite(r.PotLife),
-			TakesAdd: r.Coat == craft.MK, LeavesFilm: r.LeavesFilm(), BlocksStain: r.Block.Blocks(),
-		})
-	}
-	for _, r := range craft.Methods {
-		v.Methods = append(v.Methods, word(r.ID, r.Name, ""))
-	}
-	for _, r := range craft.Hows {
-		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
-	}
-	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Flakes()})
-	}
-	for _, r := range craft.Families {
-		v.Families = append(v.Families, word(r.ID, r.Name, ""))
-	}
-	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
-	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
-	v.Resists = named("wax", "wax", "shellac_tacky", "shellac, still tacky", "lacquer_tacky", "lacquer, still tacky")
-	v.Starts = starts(c)
-	for i := range identify.Tests {
-		t := &identify.Tests[i]
-		w := TestWord{t.ID, t.Name, t.Short, t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
-		for _, o := range t.Outcomes {
-			w.Outcomes = append(w.Outcomes, OutcomeWord{o.ID, o.Name, o.Draw})
-		}
-		v.Tests = append(v.Tests, w)
-	}
-	v.CutHow = surface.CutHow
-	for i, r := range surface.CrossCut {
-		v.CrossCut = append(v.CrossCut, CutWord{i, r.Name, r.Says, r.Gone})
-	}
-	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
-	return v
+// PartFace is a face that a kind of part has.
+type PartFace struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Usual bool   `json:"usual,omitempty"`
 }
 
-func asks(r *craft.SubstrateRow) []string {
-	out := []string{}
-	switch r.Group {
-	case craft.GroupWood:
-		out = append(out, "moisture_pct", "veneer")
-	case craft.GroupBoard, craft.GroupMineral:
-		out = append(out, "moisture_pct")
-	}
-	if r.Alkaline() {
-		out = append(out, "age_days")
-	}
-	if r.Knotted > 0 {
-		out = append(out, "knots")
-	}
-	// What shines by itself tells by its shine how much of a key it has.
-	if f := &craft.Families[r.Family]; f.Natural == 0 && f.Need > 0 {
-		out = append(out, "gloss")
-	}
-	return out
+// DefectWord describes a kind of damage.
+type DefectWord struct {
+	Word
+	Across string `json:"across,omitempty" doc:"What its size is; absent where none is asked"`
+	Along  string `json:"along,omitempty" doc:"What its length is; absent where none is asked"`
 }
 
-func starts(c *craft.Craft) []StartWord {
-	all := offer.Starts(c)
-	out := make([]StartWord, len(all))
-	for i := range all {
-		out[i] = startWord(c, &all[i])
-	}
-	return out
+// FittingWord describes a kind of thing that comes off.
+type FittingWord struct {
+	Word
+	Do    string `json:"do" doc:"What is usually done with it"`
+	Holes bool   `json:"holes,omitempty" doc:"The spacing of its holes matters"`
 }
 
-func startWord(c *craft.Craft, s *offer.Start) StartWord {
-	return StartWord{s.Group, s.Name, s.Note, StepsFrom(c, []surface.Step{s.Step})[0]}
+// TemplateWord describes a template and shows it.
+type TemplateWord struct {
+	Word
+	Sizes     string    `json:"sizes" doc:"The sizes it has when nobody says others"`
+	Asks      string    `json:"asks" doc:"Which sizes it asks for, in words"`
+	Counts    []Counted `json:"counts"`
+	Elevation Elevation `json:"elevation"`
 }
 
-func named(pairs ...string) []Word {
-	var out []Word
-	for i := 0; i+1 < len(pairs); i += 2 {
-		out = append(out, word(pairs[i], pairs[i+1], ""))
-	}
-	return out
+// Counted is what a template has several of.
+type Counted struct {
+	Name  string `json:"name"`
+	Usual int    `json:"usual"`
+	Least int    `json:"least"`
 }
 
-func finite(x float64) *float64 {
-	if math.IsInf(x, 0) {
-		return nil
-	}
-	return &x
+// WayWords are the ways that come with the program, and the questions a way of
+// one's own answers, the usual answer of each first.
+type WayWords struct {
+	Ways      []Way  `json:"ways" doc:"Those that come with the program, the usual one first"`
+	Holds     []Word `json:"holds"`
+	Sand      []Word `json:"sand"`
+	Seal      []Word `json:"seal"`
+	FlakeSeal []Word `json:"flake_seal"`
+	Resist    []Word `json:"resist"`
+	Crackle   []Word `json:"crackle"`
+	Knots     []Word `json:"knots"`
+	Method    []Word `json:"method"`
+	// Amounts have the number for an id.
+	Additive []Word   `json:"additive" doc:"Amounts in words, the usual one first; the id is the number"`
+	Water    []Word   `json:"water" doc:"The same"`
+	Cure     []Word   `json:"cure" doc:"The same"`
+	Terms    []Term   `json:"terms" doc:"What plans are weighed by, in the order of weights"`
+	Main     []string `json:"main" doc:"The ways that are set side by side where nobody chooses"`
+	Most     int      `json:"most" doc:"As many are set side by side at the most"`
+}
+
+// Term is something that plans are weighed by.
+type Term struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Points float64 `json:"points" doc:"What one unit of it weighs"`
+	Unit   string  `json:"unit"`
+	Says   string  `json:"says"`
+	Yours  bool    `json:"yours" doc:"The painter weighs it"`
+}
+
+// RuleEntry is a rule of the book, with where it speaks.
+type RuleEntry struct {
+	RuleWord
+	Speaks []RuleSpeaks `json:"speaks" doc:"Where in the studio it speaks now, the worst first"`
+}
+
+// RuleSpeaks is one place where a rule speaks.
+type RuleSpeaks struct {
+	Piece    uint   `json:"piece"`
+	Name     string `json:"name" doc:"Of the piece"`
+	Zone     string `json:"zone"`
+	ZoneName string `json:"zone_name"`
+	Severity string `json:"severity" enum:"note,watch,fail"`
+	Title    string `json:"title"`
+	Step     int    `json:"step,omitempty"`
 }

@@ -1,30 +1,28 @@
-package format
+package app
 
 import (
-	"cmp"
 	"math"
 
-	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/craft"
-	"rutile/core/drying"
-	"rutile/core/parts"
 	"rutile/core/surface"
+	"rutile/internal/wire"
 )
 
-// Zone turns a zone of a decoded piece into what the core judges. Ids are
-// known to exist, as [Decode] has checked them.
-func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
-	z := &p.Zones[i]
-	sum := p.measuredAs(z.ID)
+// zone turns a zone of the piece into what the core judges. Ids are known to exist, as decoding
+// has checked them.
+func (j *Job) zone(i int) check.Zone {
+	c, p := j.Craft, j.Piece
+	z, sum := &p.Zones[i], j.measured[i]
 	if z.AreaM2 > 0 {
 		sum.M2 = z.AreaM2
 	}
 	out := check.Zone{
 		Facts: surface.Facts{
-			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: p.air(site), AgeDays: -1,
+			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
 		},
-		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Stays: p.stays(i),
+		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Stays: j.stays(i),
+		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear,
 	}
 	if z.AgeDays != nil {
 		out.AgeDays = *z.AgeDays
@@ -32,7 +30,7 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 	if p.Site != nil && p.Site.SurfaceC != nil {
 		out.SurfaceC, out.SurfaceRead = *p.Site.SurfaceC, true
 	}
-	out.Touching, out.GapMM = p.fits(z.ID)
+	out.Touching, out.GapMM = j.fits(i)
 	out.Substrate, _ = c.Substrate(z.Substrate)
 	finish := z.Finish
 	if finish == "" {
@@ -61,8 +59,8 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		if d.ID == "knot" {
 			out.Knots += max(1, d.Count)
 		}
-		for j := range craft.Defects {
-			if r := &craft.Defects[j]; r.ID == d.ID {
+		for k := range craft.Defects {
+			if r := &craft.Defects[k]; r.ID == d.ID {
 				out.Loose |= r.Loose
 				out.Uneven = out.Uneven || r.Uneven
 			}
@@ -79,10 +77,10 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		out.LeadTest = &check.LeadTest{By: t.By, Found: t.Result == "positive", Date: t.Date}
 	}
 	if len(z.Evidence) > 0 {
-		out.Tests = p.tested(c, i)
+		out.Tests = j.tested(i)
 	}
-	for j := range z.Patches {
-		if b, ok := z.Patches[j].board(c); ok {
+	for k := range z.Patches {
+		if b, ok := board(c, &z.Patches[k]); ok {
 			out.Boards = append(out.Boards, b)
 		}
 	}
@@ -94,76 +92,10 @@ func (p *Piece) Zone(c *craft.Craft, i int, site drying.Climate) check.Zone {
 		}
 	}
 	out.Steps = make([]surface.Step, len(z.Steps))
-	for j := range z.Steps {
-		out.Steps[j] = z.Steps[j].core(c)
+	for k := range z.Steps {
+		out.Steps[k] = stepOf(c, &z.Steps[k])
 	}
 	return out
-}
-
-// judged is a zone with everything that a check of it rests on.
-func (p *Piece) judged(c *craft.Craft, i int, o CheckOptions) check.Zone {
-	return p.beside(c, i, o, p.bases(c, o))
-}
-
-// beside is [Piece.judged] with what the paint of every zone lies on.
-func (p *Piece) beside(c *craft.Craft, i int, o CheckOptions, bases []check.Base) check.Zone {
-	z := p.Zone(c, i, o.Site)
-	z.Units, z.Today, z.LeadYear = o.Units, o.Today, o.LeadYear
-	for j, b := range bases {
-		if j != i && b.Paint != craft.NoProduct {
-			z.Match = append(z.Match, b)
-		}
-	}
-	return z
-}
-
-// bases says of every zone what its paint lies on.
-func (p *Piece) bases(c *craft.Craft, o CheckOptions) []check.Base {
-	if len(p.Zones) < 2 {
-		return nil
-	}
-	out := make([]check.Base, len(p.Zones))
-	for i := range p.Zones {
-		z := p.Zone(c, i, o.Site)
-		out[i] = check.BaseOf(c, &z, cmp.Or(p.Zones[i].Name, p.Zones[i].ID))
-	}
-	return out
-}
-
-// stays are the fittings that stay on a zone while it is painted, in words: those
-// that name it, and on a piece of one zone all that name none.
-func (p *Piece) stays(zone int) []string {
-	var out []string
-	for i := range p.TakeApart {
-		f := &p.TakeApart[i]
-		row, _ := apart.RowOf(f.Kind)
-		if p.sitsOn(f, zone) && f.does() == apart.Stay && row != nil && !row.Painted {
-			name := cmp.Or(f.Name, row.Name)
-			if f.Count > 1 && f.Name == "" {
-				name = row.Plural
-			}
-			out = append(out, craft.Lower(name))
-		}
-	}
-	return out
-}
-
-// fits tells whether parts of a zone lie against others once they are back, and
-// the least gap around what slides or closes, in millimetres; 0 where none was
-// entered.
-func (p *Piece) fits(zone string) (touching bool, gap float64) {
-	for i := range p.Parts {
-		q := &p.Parts[i]
-		k, ok := parts.KindNamed(q.Kind)
-		if q.Zone != zone || !ok || !parts.Kinds[k].Moves {
-			continue
-		}
-		touching = true
-		if q.GapMM != nil && *q.GapMM > 0 && (gap == 0 || *q.GapMM < gap) {
-			gap = *q.GapMM
-		}
-	}
-	return touching, gap
 }
 
 // sheenOf is the sheen nearest to a gloss meter's reading at 60 degrees.
@@ -177,7 +109,8 @@ func sheenOf(units float64) craft.Sheen {
 	return best
 }
 
-func (s *Step) core(c *craft.Craft) surface.Step {
+// stepOf turns a step of the wire into one of the core.
+func stepOf(c *craft.Craft, s *wire.Step) surface.Step {
 	do, _ := surface.KindNamed(s.Do)
 	out := surface.Step{
 		Do: do, Rinse: s.Rinse, Passes: s.Passes, Grit: s.Grit, Through: s.Through,
@@ -229,8 +162,8 @@ func (s *Step) core(c *craft.Craft) surface.Step {
 
 // stepFrom writes a step of the core. Everything the core leaves alone comes
 // back as it was read.
-func stepFrom(c *craft.Craft, s *surface.Step) Step {
-	out := Step{
+func stepFrom(c *craft.Craft, s *surface.Step) wire.Step {
+	out := wire.Step{
 		Do: surface.Kinds[s.Do].ID, Rinse: s.Rinse, Passes: s.Passes, Grit: s.Grit, Through: s.Through,
 		Coats: s.Coats, Method: s.Method, WaterRatio: s.WaterRatio, ThinPct: s.ThinPct,
 		Colour: s.Colour, What: s.What, Effect: s.Effect, Heat: s.Heat, Wetted: s.Wetted,
@@ -252,7 +185,7 @@ func stepFrom(c *craft.Craft, s *surface.Step) Step {
 			out.WaitH = &w
 		}
 		if s.Additive > 0 {
-			out.Additive = &Additive{Product: craft.AdditiveID, Ratio: s.Additive}
+			out.Additive = &wire.Additive{Product: craft.AdditiveID, Ratio: s.Additive}
 			if s.AdditiveFirst {
 				out.Additive.Coats = "first"
 			}
@@ -271,9 +204,9 @@ func stepFrom(c *craft.Craft, s *surface.Step) Step {
 	return out
 }
 
-// StepsFrom writes a plan of the core.
-func StepsFrom(c *craft.Craft, steps []surface.Step) []Step {
-	out := make([]Step, len(steps))
+// stepsFrom writes a plan of the core.
+func stepsFrom(c *craft.Craft, steps []surface.Step) []wire.Step {
+	out := make([]wire.Step, len(steps))
 	for i := range steps {
 		out[i] = stepFrom(c, &steps[i])
 	}

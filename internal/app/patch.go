@@ -1,4 +1,4 @@
-package format
+package app
 
 import (
 	"fmt"
@@ -7,25 +7,8 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/surface"
+	"rutile/internal/wire"
 )
-
-// Bond is a bond of a plan that a patch test could be made of.
-type Bond struct {
-	Step     int        `json:"step"`
-	Product  string     `json:"product"`
-	Over     string     `json:"over"`
-	Bare     bool       `json:"bare,omitempty"`
-	Additive float64    `json:"additive,omitempty"`
-	Name     string     `json:"name" doc:"The coat on what it lands on, in words"`
-	Strength float64    `json:"strength"`
-	Class    string     `json:"class"`
-	Risk     float64    `json:"risk"`
-	Holds    string     `json:"holds" enum:"well,barely,not,meant"`
-	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
-	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
-	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
-	Under    Conditions `json:"under" doc:"The conditions of the plan"`
-}
 
 // patchCure is the share of its cure after which a patch can be rated, within
 // the days that a painter can wait. Working default.
@@ -34,20 +17,20 @@ const (
 	patchLeast, patchMost = 1, 7
 )
 
-func bondsOf(c *craft.Craft, r *check.Result) []Bond {
-	out := []Bond{}
+func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
+	out := []wire.Bond{}
 	if r.Adhesion == nil {
 		return out
 	}
 	for i := range r.Adhesion.Boundary {
 		b := &r.Adhesion.Boundary[i]
 		p := &c.Products[b.Product]
-		w := Bond{
+		w := wire.Bond{
 			Step: b.Step, Product: p.ID, Over: b.On.String(), Bare: b.Bare, Additive: b.Additive,
 			Name:     p.Name + " on " + r.Adhesion.OnWhat(c, &b.Boundary),
 			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(r, b), Boards: b.Boards,
 			LookIn: lookIn(p),
-			Under: Conditions{
+			Under: wire.Conditions{
 				tidy(b.Factors[surface.Key]), tidy(b.Factors[surface.Cleanness]), tidy(b.Factors[surface.Window]), tidy(b.Factors[surface.Site]), tidy(b.Cap),
 			},
 		}
@@ -61,7 +44,7 @@ func bondsOf(c *craft.Craft, r *check.Result) []Bond {
 
 // board is a rated patch test as the core learns from it; false for one that
 // is only planned or laid.
-func (p *Patch) board(c *craft.Craft) (surface.Board, bool) {
+func board(c *craft.Craft, p *wire.Patch) (surface.Board, bool) {
 	if p.Class == nil {
 		return surface.Board{}, false
 	}
@@ -79,23 +62,13 @@ func (p *Patch) board(c *craft.Craft) (surface.Board, bool) {
 	return b, true
 }
 
-// PatchState is how a patch test stands.
-type PatchState struct {
-	ID    string `json:"id"`
-	Name  string `json:"name" doc:"The coat and what it was laid on"`
-	State string `json:"state" enum:"planned,curing,ready,rated"`
-	Says  string `json:"says"`
-	// LookIn are the days from laying it to rating it.
-	LookIn int `json:"look_days"`
-}
-
-func patchStates(c *craft.Craft, z *Zone, bonds []Bond, today string) []PatchState {
-	out := make([]PatchState, len(z.Patches))
+func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string) []wire.PatchState {
+	out := make([]wire.PatchState, len(z.Patches))
 	for i := range z.Patches {
 		p := &z.Patches[i]
 		id, _ := c.Product(p.Product)
 		row := &c.Products[id]
-		s := PatchState{ID: p.ID, LookIn: lookIn(row)}
+		s := wire.PatchState{ID: p.ID, LookIn: lookIn(row)}
 		over := p.Over
 		for f := range craft.Families {
 			if craft.Families[f].ID == p.Over {
@@ -120,7 +93,7 @@ func patchStates(c *craft.Craft, z *Zone, bonds []Bond, today string) []PatchSta
 }
 
 // ratedWords say what a rating did to the bond that it tells of.
-func ratedWords(p *Patch, bonds []Bond) string {
+func ratedWords(p *wire.Patch, bonds []wire.Bond) string {
 	says := surface.CrossCut[*p.Class].Name + " on " + p.Rated + "."
 	if p.Look != "" && p.Rated < p.Look {
 		says += " That was before " + p.Look + ", when it was still soft."

@@ -1,20 +1,4 @@
-package format
-
-import (
-	"fmt"
-	"math"
-	"slices"
-	"strconv"
-
-	"rutile/core/check"
-	"rutile/core/craft"
-	"rutile/core/drying"
-	"rutile/core/measure"
-	"rutile/core/offer"
-	"rutile/core/section"
-	"rutile/core/stage"
-	"rutile/core/surface"
-)
+package wire
 
 // CheckResult is what a check says of a piece.
 type CheckResult struct {
@@ -33,11 +17,6 @@ type Air struct {
 	RHPct     float64 `json:"rh_pct"`
 	DewPointC float64 `json:"dew_point_c"`
 	Own       bool    `json:"own,omitempty" doc:"The piece names an air of its own"`
-}
-
-// AirOf words a climate.
-func AirOf(cl drying.Climate) Air {
-	return Air{TempC: cl.TempC, RHPct: cl.RH, DewPointC: math.Round(drying.DewPoint(cl)*10) / 10}
 }
 
 // ZoneResult is what a check says of a zone. A block that was not computed is
@@ -241,259 +220,6 @@ type Joint struct {
 	Figures  []Factor `json:"figures"`
 }
 
-// CheckOptions choose what a check of a piece writes.
-type CheckOptions struct {
-	Site      drying.Climate // where the piece names none
-	NoRepairs bool
-	Section   bool
-	Look      bool
-	Units     measure.Units // that findings are worded in
-	Today     string        // as 2026-11-24; empty where there is no clock
-	LeadYear  int           // before which old paint is suspected of lead; 0 as is usual
-}
-
-// repairBudget is shared by the zones of a piece, so that the longest piece is
-// answered in bounded time too.
-const repairBudget = 400_000
-
-// Check judges every zone of a decoded piece.
-func Check(c *craft.Craft, p *Piece, o CheckOptions) CheckResult {
-	out := CheckResult{Format: CheckFormat, Version: Version, Zones: make([]ZoneResult, len(p.Zones))}
-	worst := check.Sound
-	out.Air = AirOf(p.air(o.Site))
-	out.Air.Own = p.Site != nil
-	if len(p.Zones) == 0 {
-		worst = check.Watched
-	}
-	films := make([]float64, len(p.Zones))
-	bases := p.bases(c, o)
-	for i := range p.Zones {
-		z := p.beside(c, i, o, bases)
-		r := check.Check(c, &z, check.Options{NoRepairs: o.NoRepairs, Budget: repairBudget / len(p.Zones)})
-		worst = max(worst, r.Verdict)
-		out.Zones[i] = zoneResult(c, &p.Zones[i], &z, &r, o)
-		films[i] = r.Trace.End.Patches[0].Film
-	}
-	if o.Look {
-		l := LookOver(c, p, o, films)
-		out.Look = &l
-	}
-	out.Verdict = worst.String()
-	return out
-}
-
-func zoneResult(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result, o CheckOptions) ZoneResult {
-	out := ZoneResult{
-		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
-		Bleed: []BleedPart{}, Findings: []Finding{}, Implied: []string{}, Rises: []Level{},
-		Hours: HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
-	}
-	out.Patches = patchStates(c, src, out.Bonds, o.Today)
-	out.Gloss = craft.Sheens[z.Gloss].ID
-	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
-	if r.Minutes >= 0 {
-		h := tidy(r.Minutes / 60)
-		out.Hours.HandsOn = &h
-	}
-	out.Hours.Steps = hoursBySteps(c, z, r)
-	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
-	if r.CrackMM > 0 {
-		out.Cracks = check.CrackSays(z.Units)
-	}
-	if r.Ready {
-		out.Ready = &ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard), r.Cured.Says()}
-	}
-	plain := z.Facts
-	plain.GivenBleeders = false
-	for b, lv := range surface.Levels(c, &plain) {
-		if lv > 0 {
-			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
-			out.Rises = append(out.Rises, Level{craft.Bleeder(b).String(), int(lv)})
-		}
-	}
-	if a := r.Adhesion; a != nil {
-		w := &a.Weakest
-		on := w.On.String()
-		if w.Bare {
-			on = c.Substrates[z.Substrate].ID
-		}
-		out.Adhesion = &AdhesionPart{
-			Risk: tidy(a.Risk), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
-			Class:   check.Class(w.Strength),
-			Weakest: Weakest{w.Step, c.Products[w.Product].ID, on},
-			Figures: factors(a.Explain(c, w)),
-		}
-	}
-	for i := range r.Stains {
-		s := &r.Stains[i]
-		out.Bleed = append(out.Bleed, BleedPart{
-			s.Bleeder.String(), craft.Bleeders[s.Bleeder].Name, tidy(s.DeltaE), s.Patch.String(), factors(check.StainFigures(s)),
-		})
-	}
-	for i := range r.Findings {
-		f := &r.Findings[i]
-		g := Finding{
-			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
-			Figures: map[string]float64{}, Factors: factors(f.Figures), Repairs: []Repair{},
-		}
-		for _, x := range g.Factors {
-			g.Figures[x.ID] = x.Value
-		}
-		for _, rp := range f.Repairs {
-			w := Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: rp.Field}
-			if rp.Kind == check.Edit {
-				w.Steps = StepsFrom(c, rp.Steps)
-				w.Verdict = rp.After.String()
-			}
-			g.Repairs = append(g.Repairs, w)
-		}
-		if n := slices.IndexFunc(src.Read, func(a ReadNotes) bool { return a.Code == f.Code }); n >= 0 {
-			g.Acknowledged = src.Read[n].Date
-		}
-		out.Findings = append(out.Findings, g)
-	}
-	if o.Section {
-		out.Section = drawing(c, src, z, r)
-	}
-	for _, s := range stage.Of(c, z, r) {
-		out.Stages = append(out.Stages, Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
-	}
-	return out
-}
-
-func hidingOf(c *craft.Craft, r *check.Result) *HidingPart {
-	s := &r.Story
-	if s.Planned == 0 {
-		return nil
-	}
-	return &HidingPart{
-		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed(c).Hex(),
-		Figures: factors(r.HidingFigures()),
-	}
-}
-
-func chipsOf(c *craft.Craft, r *check.Result) *ChipsPart {
-	x := &r.Chips
-	if x.Bound == nil || !r.Chippy && x.P90 <= check.ChipsShown {
-		return nil
-	}
-	return &ChipsPart{
-		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Layer: x.Bound.On.String(),
-		Words: check.Span(x.P10, x.P90), Figures: factors(r.ChipFigures()),
-	}
-}
-
-func worstWords(a *check.Adhesion) string {
-	const much = .05
-	if a.Risk-a.Expected < much {
-		return ""
-	}
-	return check.Percent(a.Risk) + " if " + a.If
-}
-
-// hoursBySteps is where the time of a plan goes. Where the area is not known,
-// the minutes are 0 and the words say so.
-func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []Factor {
-	out := make([]Factor, len(z.Steps))
-	events := r.Trace.Events
-	for i := range z.Steps {
-		var minutes, hours float64
-		for j := range events {
-			if e := &events[j]; e.Step == i+1 {
-				end := r.Trace.End.Hours
-				if j+1 < len(events) {
-					end = events[j+1].Begun
-				}
-				minutes += e.After.Minutes - e.Before.Minutes
-				hours += end - e.Begun
-			}
-		}
-		words := check.StepWords(c, &z.Steps[i])
-		if hours > 0 {
-			words += ": " + check.Hours(hours) + " until what follows"
-		}
-		if r.Minutes < 0 {
-			words += "; the work is not known without an area"
-		}
-		out[i] = Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, fmt.Sprintf("%.0f min", minutes), words}
-	}
-	return out
-}
-
-func drawing(c *craft.Craft, src *Zone, z *check.Zone, r *check.Result) *Section {
-	d := section.Draw(c, z, src.Colour, r)
-	out := &Section{Grit: d.Grit, Source: d.Source, Worn: []Shown{}, WornSays: d.WearSays(), Layers: make([]Layer, len(d.Layers)), Marks: make([]Mark, len(d.Marks))}
-	for i, f := range d.Faces {
-		at := section.Moments[i]
-		out.Faces = append(out.Faces, Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots, f.Says()})
-	}
-	for _, w := range d.Worn {
-		out.Worn = append(out.Worn, Shown{w.Layer, w.Colour, Tenths(w.Apart)})
-	}
-	for i, m := range d.Marks {
-		out.Marks[i] = Mark{m.Step, surface.Kinds[m.Do].ID, m.On}
-	}
-	for i := range d.Layers {
-		l := &d.Layers[i]
-		w := Layer{
-			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
-			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
-			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
-			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
-		}
-		if l.Stain > 0 {
-			for _, x := range l.Over {
-				w.Over = append(w.Over, tidy(x))
-			}
-		}
-		if l.Kind == section.Substrate {
-			w.Mark = c.Substrates[z.Substrate].Mark()
-		}
-		if l.To > 0 && !math.IsInf(l.To, 1) {
-			to := tidy(l.To)
-			w.ToH = &to
-		}
-		if b := l.Joint; b != nil {
-			w.Joint = &Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}
-			if r.Adhesion != nil {
-				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
-			}
-		}
-		out.Layers[i] = w
-	}
-	return out
-}
-
-func holds(r *check.Result, b *check.Bond) string {
-	v := check.RiskVerdict(b.Risk)
-	switch {
-	case v != check.Sound && r.Meant(&b.Boundary):
-		return "meant"
-	case v == check.Fails:
-		return "not"
-	case v == check.Watched:
-		return "barely"
-	}
-	return "well"
-}
-
-func factors(fs []check.Figure) []Factor {
-	out := make([]Factor, len(fs))
-	for i, f := range fs {
-		out[i] = Factor{f.ID, tidy(f.Value), f.Shown(), f.Words}
-	}
-	return out
-}
-
-// Tenths rounds to one decimal.
-func Tenths(x float64) float64 { return math.Round(x*10) / 10 }
-
-// Number writes a figure without needless zeros.
-func Number(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
-
-// tidy rounds to four decimals: no estimate here is better than that.
-func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
-
 // NextStep is a step that could come next in a zone's plan.
 type NextStep struct {
 	StartWord
@@ -503,18 +229,30 @@ type NextStep struct {
 	Verdict string `json:"verdict" enum:"sound,watch,fails" doc:"On the plan with the step in it"`
 }
 
-// Next lists what could come after the first at steps of a zone's plan, what
-// makes sense first. The piece must be a decoded one.
-func Next(c *craft.Craft, p *Piece, zone, at int, o CheckOptions) []NextStep {
-	z := p.judged(c, zone, o)
-	offers := offer.Next(c, &z, at)
-	out := make([]NextStep, len(offers))
-	for i := range offers {
-		x := &offers[i]
-		out[i] = NextStep{StartWord: startWord(c, &x.Start), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
-		if x.Sensible() {
-			out[i].Why = x.Why
-		}
-	}
-	return out
+// Bond is a bond of a plan that a patch test could be made of.
+type Bond struct {
+	Step     int        `json:"step"`
+	Product  string     `json:"product"`
+	Over     string     `json:"over"`
+	Bare     bool       `json:"bare,omitempty"`
+	Additive float64    `json:"additive,omitempty"`
+	Name     string     `json:"name" doc:"The coat on what it lands on, in words"`
+	Strength float64    `json:"strength"`
+	Class    string     `json:"class"`
+	Risk     float64    `json:"risk"`
+	Holds    string     `json:"holds" enum:"well,barely,not,meant"`
+	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
+	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
+	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
+	Under    Conditions `json:"under" doc:"The conditions of the plan"`
+}
+
+// PatchState is how a patch test stands.
+type PatchState struct {
+	ID    string `json:"id"`
+	Name  string `json:"name" doc:"The coat and what it was laid on"`
+	State string `json:"state" enum:"planned,curing,ready,rated"`
+	Says  string `json:"says"`
+	// LookIn are the days from laying it to rating it.
+	LookIn int `json:"look_days"`
 }

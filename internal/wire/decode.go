@@ -1,4 +1,4 @@
-package format
+package wire
 
 import (
 	"bytes"
@@ -40,39 +40,56 @@ func Decode(data []byte) (*Piece, error) {
 	if len(data) > MaxBytes {
 		return nil, &Error{Says: fmt.Sprintf("the file is larger than %d MB", MaxBytes>>20)}
 	}
-	if !utf8.Valid(data) {
-		return nil, &Error{Says: "the file is not UTF-8 text"}
-	}
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
+	doc, data, err := parse(data, "a piece file")
 	if err != nil {
-		return nil, syntax(data, err)
+		return nil, err
 	}
-	top, ok := doc.(map[string]any)
-	if !ok {
-		return nil, &Error{Path: "$", Value: short(doc), Says: "a piece file is a JSON object"}
-	}
-	if f, ok := top["format"]; !ok {
+	if f, ok := doc["format"]; !ok {
 		return nil, &Error{Path: "$.format", Says: "missing; a piece file says " + PieceFormat}
 	} else if f != PieceFormat {
 		return nil, &Error{Path: "$.format", Value: short(f), Says: "this is not a piece file, which says " + PieceFormat}
 	}
-	if n, ok := top["version"].(json.Number); ok {
+	if n, ok := doc["version"].(json.Number); ok {
 		if v, err := n.Int64(); err == nil && v > Version {
 			return nil, &Error{Path: "$.version", Value: n.String(), Says: fmt.Sprintf("written by a newer Rutile; this one reads up to version %d", Version)}
 		}
 	}
-	if err := compiled().Validate(doc); err != nil {
-		return nil, fromSchema(doc, err)
-	}
 	var p Piece
-	if err := json.Unmarshal(data, &p); err != nil {
-		return nil, syntax(data, err)
+	if err := fill(pieceSchema(), doc, data, &p); err != nil {
+		return nil, err
 	}
 	if err := p.consistent(); err != nil {
 		return nil, err
 	}
 	return &p, nil
+}
+
+// parse reads a JSON object of some kind, and returns it with its bytes.
+func parse(data []byte, what string) (map[string]any, []byte, error) {
+	if !utf8.Valid(data) {
+		return nil, nil, &Error{Says: "the file is not UTF-8 text"}
+	}
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
+	if err != nil {
+		return nil, nil, syntax(data, err)
+	}
+	top, ok := doc.(map[string]any)
+	if !ok {
+		return nil, nil, &Error{Path: "$", Value: short(doc), Says: what + " is a JSON object"}
+	}
+	return top, data, nil
+}
+
+// fill reads a parsed document into a shape, once its schema has nothing against it.
+func fill(schema *jsonschema.Schema, doc map[string]any, data []byte, into any) error {
+	if err := schema.Validate(doc); err != nil {
+		return fromSchema(doc, err)
+	}
+	if err := json.Unmarshal(data, into); err != nil {
+		return syntax(data, err)
+	}
+	return nil
 }
 
 // Read reads a piece file from r, up to the largest size.
@@ -82,35 +99,6 @@ func Read(r io.Reader) (*Piece, error) {
 		return nil, &Error{Says: "it cannot be read: " + err.Error()}
 	}
 	return Decode(data)
-}
-
-// consistent finds what a schema cannot say.
-func (p *Piece) consistent() error {
-	seen := map[string]int{}
-	for i, z := range p.Zones {
-		if first, dup := seen[z.ID]; dup {
-			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] has this id already", first)}
-		}
-		seen[z.ID] = i
-		coats := 0
-		for _, s := range z.Steps {
-			coats += max(1, s.Coats)
-		}
-		if coats > MaxCoats {
-			return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
-		}
-		if err := z.tests(i); err != nil {
-			return err
-		}
-		for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
-			for j, l := range list {
-				if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
-					return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it stands in the list twice"}
-				}
-			}
-		}
-	}
-	return p.lookedOver()
 }
 
 func syntax(data []byte, err error) error {
@@ -189,18 +177,13 @@ func fromSchema(doc any, err error) error {
 	return e
 }
 
-func patternWords(p string) string {
-	switch {
-	case strings.HasPrefix(p, "^#"):
-		return "#rrggbb"
-	case p == PhotoPattern:
-		return "of a picture's file name: small letters, digits and -, then .jpg"
-	case p == momentPattern:
-		return "2026-11-24T10:15"
-	case strings.HasPrefix(p, "^[0-9]{4}-"):
-		return "2026-11-24"
+func patternWords(pattern string) string {
+	for _, f := range forms {
+		if f.Pattern == pattern {
+			return f.Says
+		}
 	}
-	return "of an id: small letters, digits, - and _, at most 40"
+	return pattern
 }
 
 func rat(r *big.Rat) string {
@@ -250,11 +233,11 @@ func jsonPath(doc any, path []string) string {
 			}
 		case map[string]any:
 			b.WriteByte('.')
-			b.WriteString(clip(p))
+			b.WriteString(Clip(p))
 			doc = d[p]
 		default:
 			b.WriteByte('.')
-			b.WriteString(clip(p))
+			b.WriteString(Clip(p))
 		}
 	}
 	return b.String()
@@ -262,7 +245,8 @@ func jsonPath(doc any, path []string) string {
 
 const shown = 40
 
-func clip(s string) string {
+// Clip cuts a text to what can be shown in one line.
+func Clip(s string) string {
 	s = strings.Map(func(r rune) rune {
 		if r < ' ' || r == 0x7f {
 			return ' '
@@ -286,7 +270,7 @@ func short(v any) string {
 	if enc.Encode(v) != nil {
 		return ""
 	}
-	return clip(strings.TrimSpace(b.String()))
+	return Clip(strings.TrimSpace(b.String()))
 }
 
 func words(want []any) string {

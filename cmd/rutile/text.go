@@ -1,0 +1,278 @@
+package main
+
+import (
+	"cmp"
+	"fmt"
+	"io"
+	"strings"
+	"text/tabwriter"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/identify"
+	"rutile/core/measure"
+	"rutile/core/parts"
+	"rutile/internal/app"
+	"rutile/internal/wire"
+)
+
+// checkText writes a result for reading in a terminal.
+func checkText(w io.Writer, r *wire.CheckResult, name string) error {
+	var b strings.Builder
+	fmt.Fprintf(&b, "%s: %s\n", name, r.Verdict)
+	for i := range r.Zones {
+		z := &r.Zones[i]
+		title := z.ID
+		if z.Name != "" {
+			title = z.Name + " (" + z.ID + ")"
+		}
+		fmt.Fprintf(&b, "\n%s: %s\n  %s\n", title, z.Verdict, z.Says)
+		if a := z.Adhesion; a != nil {
+			fmt.Fprintf(&b, "  Adhesion: risk of peeling %s; weakest is step %d, %s on %s, at %.2f (%s) where %.2f is asked.\n",
+				a.Words, a.Weakest.Step, a.Weakest.Coat, a.Weakest.On, a.Strength, a.Class, a.Demand)
+		}
+		for _, s := range z.Bleed {
+			fmt.Fprintf(&b, "  Bleed: %s %.1f.\n", s.Name, s.DeltaE)
+		}
+		hands := "not known without an area"
+		if z.Hours.HandsOn != nil {
+			hands = fmt.Sprintf("%.1f h", *z.Hours.HandsOn)
+		}
+		fmt.Fprintf(&b, "  Time: hands-on %s, from first step to last wait %.0f h.\n", hands, z.Hours.Elapsed)
+		for _, f := range z.Findings {
+			at := ""
+			if f.Step > 0 {
+				at = fmt.Sprintf(", step %d", f.Step)
+			}
+			fmt.Fprintf(&b, "  [%s] %s (%s%s)\n      %s\n", f.Severity, f.Title, f.Code, at, f.Why)
+			for _, rp := range f.Repairs {
+				if rp.Kind == "acknowledge" {
+					continue
+				}
+				leads := ""
+				if rp.Verdict != "" {
+					leads = " -> " + rp.Verdict
+				}
+				fmt.Fprintf(&b, "      repair: %s%s\n", rp.Title, leads)
+			}
+		}
+	}
+	b.WriteString("\nThese are estimates. Labels, safety data sheets, local codes and licensed people decide.\n")
+	_, err := io.WriteString(w, b.String())
+	return err
+}
+
+// identifyText writes beliefs for reading in a terminal.
+func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
+	var b strings.Builder
+	fmt.Fprintf(&b, "%s\n", name)
+	for i := range r.Zones {
+		z := &r.Zones[i]
+		title := z.ID
+		if z.Name != "" {
+			title = z.Name + " (" + z.ID + ")"
+		}
+		fmt.Fprintf(&b, "\n%s\n  %s\n", title, z.Says)
+		for _, part := range []struct {
+			of   string
+			list []wire.BeliefPart
+		}{{"Made of", z.Made}, {"On it", z.On}} {
+			fmt.Fprintf(&b, "  %s:\n", part.of)
+			for _, x := range part.list[:min(len(part.list), 5)] {
+				fmt.Fprintf(&b, "    %3.0f %%  %s\n", x.P*100, x.Name)
+			}
+		}
+		for _, a := range z.Answers {
+			fmt.Fprintf(&b, "  answered: %s %s\n", a.Name, a.Says)
+		}
+		for _, a := range z.Aside {
+			fmt.Fprintf(&b, "  set aside: %s %s\n", a.Name, a.Why)
+		}
+		for _, a := range z.Against {
+			fmt.Fprintf(&b, "  contradiction: %s\n", a.Says)
+		}
+		switch {
+		case z.Done:
+			fmt.Fprintf(&b, "  %s\n", z.DoneSays)
+		case len(z.Next) > 0:
+			t := &identify.Tests[identify.TestNamed(z.Next[0].Test)]
+			fmt.Fprintf(&b, "  Next: %s %s\n    Where: %s. Look for: %s\n", t.Name, t.How, strings.TrimSuffix(t.Where, "."), t.LookFor)
+			if t.Caution != "" {
+				fmt.Fprintf(&b, "    Caution: %s\n", t.Caution)
+			}
+		}
+		if len(z.Barred) > 0 {
+			fmt.Fprintf(&b, "  Not to be made where old paint may hold lead: %s\n", strings.Join(z.Barred, ", "))
+		}
+	}
+	b.WriteString("\nThese are estimates. Labels, safety data sheets, local codes and licensed people decide.\n")
+	_, err := io.WriteString(w, b.String())
+	return err
+}
+
+// areasText writes the table of parts and zones for reading in a terminal.
+func areasText(w io.Writer, l *wire.Look, p *wire.Piece, u measure.Units) error {
+	t := tabwriter.NewWriter(w, 2, 0, 2, ' ', 0)
+	fmt.Fprintf(t, "%s\n\nPart\tCount\tSizes\tArea\tLength\tZone\n", cmp.Or(p.Name, "Piece without a name"))
+	for i := range l.Parts {
+		q, zone := &l.Parts[i], p.Parts[i].Zone
+		if zone == "" {
+			zone = "-"
+		}
+		run := q.Run
+		if run == "" {
+			run = "-"
+		}
+		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\n", q.Title, max(1, p.Parts[i].Count), q.Sizes, q.Area, run, zone)
+	}
+	if len(l.Zones) > 0 {
+		fmt.Fprintf(t, "\nZone\tParts\tArea\tTo cover\tEdges\tLong parts\tHands\n")
+	}
+	run := func(m float64) string {
+		if m == 0 {
+			return "-"
+		}
+		return u.Run(m)
+	}
+	for i := range l.Zones {
+		z := &l.Zones[i]
+		work := "-"
+		if s := parts.WorkWords(z.Work); s != "" {
+			work = fmt.Sprintf("x %.2f, %s", z.Work, s)
+		}
+		area := z.Area
+		if area == "" {
+			area = "not known"
+		} else if z.Typed {
+			area += " (typed)"
+		}
+		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\t%s\n", cmp.Or(p.Zones[i].Name, p.Zones[i].ID), z.Parts, area, u.Area(z.CoverM2), run(z.EdgesM), run(z.LengthM), work)
+	}
+	if err := t.Flush(); err != nil {
+		return err
+	}
+	for i := range l.Parts {
+		if n := l.Parts[i].Note; n != "" {
+			fmt.Fprintf(w, "\n%s: %s\n", l.Parts[i].Title, n)
+		}
+	}
+	_, err := fmt.Fprintf(w, "\nSizes are as typed. Corners, joints and what is hidden in them are not taken off.\n")
+	return err
+}
+
+// rulesText writes the rule book as Markdown.
+func rulesText(w io.Writer) error {
+	var b strings.Builder
+	words := app.RuleWords(check.Rules)
+	fmt.Fprintf(&b, "# The rule book\n\nWritten by `rutile rules` from the entries in `core/check`; do not edit it here.\n\n")
+	fmt.Fprintf(&b, "A check walks a zone's surface through the steps of its plan and lets each of these %d rules look at what happened. A *fail* is expected to go wrong, a *watch* can go wrong or rests on something unknown, a *note* is worth knowing. A plan without fails and watches is sound. Every figure is an estimate: labels, safety data sheets, local codes and licensed people decide.\n", len(words))
+	group := ""
+	for _, r := range words {
+		if r.Group != group {
+			group = r.Group
+			fmt.Fprintf(&b, "\n## %s\n", group)
+		}
+		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- What mends it: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Looks), craft.Lower(r.Mends))
+	}
+	_, err := io.WriteString(w, b.String())
+	return err
+}
+
+// zonePlansText writes the plans of a zone for reading.
+func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
+	b := &strings.Builder{}
+	fmt.Fprintf(b, "%s\n", cmp.Or(z.Name, z.ID))
+	if z.PerM2 {
+		fmt.Fprintln(b, "  The area is not known: hours and costs are those of one square metre.")
+	}
+	for i := range z.Plans {
+		x := &z.Plans[i]
+		if x.Stuck != nil {
+			fmt.Fprintf(b, "  %s: no plan passes.\n", x.Name)
+			for _, o := range x.Stuck.Why {
+				fmt.Fprintf(b, "      %s. %s\n", strings.TrimSuffix(o.Title, "."), o.Why)
+			}
+			for _, o := range x.Stuck.Opens {
+				fmt.Fprintf(b, "      What would open the way: %s.\n", craft.Lower(o.Says))
+			}
+			continue
+		}
+		fmt.Fprintf(b, "  %d. %s: %.1f points, %s\n", i+1, x.Name, x.Points, x.Verdict)
+		if x.Same != "" {
+			fmt.Fprintf(b, "      The same steps as %s.\n", craft.Lower(x.Same))
+			continue
+		}
+		stain := "nothing rises"
+		if x.Stain != nil {
+			stain = "stain " + x.Stain.Words
+		}
+		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %.1f h at the bench in %d trips; materials %.2f; smell %s\n",
+			x.Risk.Words, stain, x.Takes, x.HandsOn, x.Trips, x.Cost, x.Smell)
+		for k, s := range x.Words {
+			fmt.Fprintf(b, "      %2d  %s\n", k+1, s)
+		}
+		for _, s := range x.Watches {
+			fmt.Fprintf(b, "      Watch: %s\n", s)
+		}
+		if len(x.Depends) > 0 {
+			fmt.Fprintf(b, "      It rests on %s.\n", strings.Join(x.Depends, "; "))
+		}
+	}
+	_, err := io.WriteString(w, b.String())
+	return err
+}
+
+// piecePlanText writes a planned piece for reading: zone by zone, then the trips.
+func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
+	b := &strings.Builder{}
+	for i := range r.Zones {
+		z := &r.Zones[i]
+		fmt.Fprintf(b, "%s: %s\n", z.Name, z.Says)
+		if z.Differs != "" {
+			fmt.Fprintf(b, "  %s\n", z.Differs)
+		}
+		if z.Stuck != nil {
+			for _, o := range z.Stuck.Opens {
+				fmt.Fprintf(b, "  What would open the way: %s.\n", craft.Lower(o.Says))
+			}
+		}
+	}
+	fmt.Fprintf(b, "\n%d trips to the bench instead of %d, over %s:\n", len(r.Trips), r.Steps, r.Takes)
+	for _, t := range r.Trips {
+		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
+		if len(t.While) > 0 {
+			fmt.Fprintf(b, " (drying meanwhile: %s)", strings.Join(t.While, ", "))
+		}
+		fmt.Fprintln(b)
+	}
+	_, err := io.WriteString(w, b.String())
+	return err
+}
+
+// searchedText writes what searches looked at, and why the next best plan lost.
+func searchedText(w io.Writer, all []app.Searched) error {
+	b := &strings.Builder{}
+	for i := range all {
+		x := &all[i]
+		a, s := &x.Answer, &x.Answer.Stats
+		fmt.Fprintf(b, "%s: %d beginnings of plans opened, %d plans judged, %d merged, %d cut by a rule, %d never looked at; %d ways of finishing it\n",
+			x.ID, s.Opened, s.Judged, s.Merged, s.Cut, s.Bound, s.Tails)
+		switch {
+		case a.Best == nil:
+			fmt.Fprintln(b, "  nothing passes")
+			continue
+		case a.Proved:
+			fmt.Fprintf(b, "  the best has %.1f points, and no plan of this vocabulary has fewer\n", a.Best.Points)
+		default:
+			fmt.Fprintf(b, "  the best so far has %.1f points; the search was stopped\n", a.Best.Points)
+		}
+		for _, t := range x.Terms {
+			fmt.Fprintf(b, "    %-10s %6.1f points for %s\n", t.ID, t.Points, t.Amount)
+		}
+		if len(x.RunnerUp) > 0 {
+			fmt.Fprintf(b, "  the runner-up: %s\n    %s\n", strings.Join(x.RunnerUp, "; "), x.Against)
+		}
+	}
+	_, err := io.WriteString(w, b.String())
+	return err
+}

@@ -1,0 +1,312 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/offer"
+	"rutile/core/section"
+	"rutile/core/stage"
+	"rutile/core/surface"
+	"rutile/internal/wire"
+)
+
+// airOf words a climate.
+func airOf(cl drying.Climate) wire.Air {
+	return wire.Air{TempC: cl.TempC, RHPct: cl.RH, DewPointC: Tenths(drying.DewPoint(cl))}
+}
+
+// Want chooses what a check writes beside verdicts and findings.
+type Want struct{ Repairs, Section, Look bool }
+
+// repairBudget is shared by the zones of a piece, so that the longest piece is answered in
+// bounded time too.
+const repairBudget = 400_000
+
+// Check judges every zone of a piece. The only error is that of a context that is done.
+func (j *Job) Check(ctx context.Context, want Want) (wire.CheckResult, error) {
+	out := wire.CheckResult{Format: wire.CheckFormat, Version: wire.Version, Zones: make([]wire.ZoneResult, len(j.Zones)), Air: j.air()}
+	films := make([]float64, len(j.Zones))
+	for i := range j.Zones {
+		r, err := j.judge(ctx, i, check.Options{NoRepairs: !want.Repairs})
+		if err != nil {
+			return wire.CheckResult{}, err
+		}
+		out.Zones[i] = j.zoneResult(i, r, want)
+		films[i] = r.Trace.End.Patches[0].Film
+	}
+	out.Verdict = worst(out.Zones)
+	if want.Look {
+		l := j.LookOver(films)
+		out.Look = &l
+	}
+	return out, nil
+}
+
+// worst is the verdict on a piece: the worst of its zones, and watch where it has none.
+func worst(zones []wire.ZoneResult) string {
+	if len(zones) == 0 {
+		return check.Watched.String()
+	}
+	out := check.Sound.String()
+	for i := range zones {
+		if rank(zones[i].Verdict) > rank(out) {
+			out = zones[i].Verdict
+		}
+	}
+	return out
+}
+
+func rank(verdict string) int { return slices.Index([]string{"sound", "watch", "fails"}, verdict) }
+
+// air is the air that the piece is judged in.
+func (j *Job) air() wire.Air {
+	a := airOf(j.Air)
+	a.Own = j.Piece.Site != nil
+	return a
+}
+
+// judge has the core check one zone.
+func (j *Job) judge(ctx context.Context, i int, o check.Options) (*check.Result, error) {
+	o.Budget = repairBudget / len(j.Zones)
+	o.Stop = func() bool { return ctx.Err() != nil }
+	r := check.Check(j.Craft, &j.Zones[i], o)
+	return &r, ctx.Err()
+}
+
+// zoneResult writes what a check says of a zone.
+func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
+	c, src, z := j.Craft, &j.Piece.Zones[i], &j.Zones[i]
+	out := wire.ZoneResult{
+		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
+		Bleed: []wire.BleedPart{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
+		Hours: wire.HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
+	}
+	out.Patches = patchStates(c, src, out.Bonds, z.Today)
+	out.Gloss = craft.Sheens[z.Gloss].ID
+	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
+	if r.Minutes >= 0 {
+		h := tidy(r.Minutes / 60)
+		out.Hours.HandsOn = &h
+	}
+	out.Hours.Steps = hoursBySteps(c, z, r)
+	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
+	if r.CrackMM > 0 {
+		out.Cracks = check.CrackSays(z.Units)
+	}
+	if r.Ready {
+		out.Ready = &wire.ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard), r.Cured.Says()}
+	}
+	plain := z.Facts
+	plain.GivenBleeders = false
+	for b, lv := range surface.Levels(c, &plain) {
+		if lv > 0 {
+			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
+			out.Rises = append(out.Rises, wire.Level{craft.Bleeder(b).String(), int(lv)})
+		}
+	}
+	if a := r.Adhesion; a != nil {
+		w := &a.Weakest
+		on := w.On.String()
+		if w.Bare {
+			on = c.Substrates[z.Substrate].ID
+		}
+		out.Adhesion = &wire.AdhesionPart{
+			Risk: tidy(a.Risk), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
+			Class:   check.Class(w.Strength),
+			Weakest: wire.Weakest{w.Step, c.Products[w.Product].ID, on},
+			Figures: factors(a.Explain(c, w)),
+		}
+	}
+	for i := range r.Stains {
+		s := &r.Stains[i]
+		out.Bleed = append(out.Bleed, wire.BleedPart{
+			s.Bleeder.String(), craft.Bleeders[s.Bleeder].Name, tidy(s.DeltaE), s.Patch.String(), factors(check.StainFigures(s)),
+		})
+	}
+	for i := range r.Findings {
+		f := &r.Findings[i]
+		g := wire.Finding{
+			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
+			Figures: map[string]float64{}, Factors: factors(f.Figures), Repairs: []wire.Repair{},
+		}
+		for _, x := range g.Factors {
+			g.Figures[x.ID] = x.Value
+		}
+		for _, rp := range f.Repairs {
+			w := wire.Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: rp.Field}
+			if rp.Kind == check.Edit {
+				w.Steps = stepsFrom(c, rp.Steps)
+				w.Verdict = rp.After.String()
+			}
+			g.Repairs = append(g.Repairs, w)
+		}
+		if n := slices.IndexFunc(src.Read, func(a wire.ReadNotes) bool { return a.Code == f.Code }); n >= 0 {
+			g.Acknowledged = src.Read[n].Date
+		}
+		out.Findings = append(out.Findings, g)
+	}
+	if want.Section {
+		out.Section = drawing(c, src, z, r)
+	}
+	for _, s := range stage.Of(c, z, r) {
+		out.Stages = append(out.Stages, wire.Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
+	}
+	return out
+}
+
+func hidingOf(c *craft.Craft, r *check.Result) *wire.HidingPart {
+	s := &r.Story
+	if s.Planned == 0 {
+		return nil
+	}
+	return &wire.HidingPart{
+		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed(c).Hex(),
+		Figures: factors(r.HidingFigures()),
+	}
+}
+
+func chipsOf(c *craft.Craft, r *check.Result) *wire.ChipsPart {
+	x := &r.Chips
+	if x.Bound == nil || !r.Chippy && x.P90 <= check.ChipsShown {
+		return nil
+	}
+	return &wire.ChipsPart{
+		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Layer: x.Bound.On.String(),
+		Words: check.Span(x.P10, x.P90), Figures: factors(r.ChipFigures()),
+	}
+}
+
+func worstWords(a *check.Adhesion) string {
+	const much = .05
+	if a.Risk-a.Expected < much {
+		return ""
+	}
+	return check.Percent(a.Risk) + " if " + a.If
+}
+
+// hoursBySteps is where the time of a plan goes. Where the area is not known,
+// the minutes are 0 and the words say so.
+func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor {
+	out := make([]wire.Factor, len(z.Steps))
+	events := r.Trace.Events
+	for i := range z.Steps {
+		var minutes, hours float64
+		for j := range events {
+			if e := &events[j]; e.Step == i+1 {
+				end := r.Trace.End.Hours
+				if j+1 < len(events) {
+					end = events[j+1].Begun
+				}
+				minutes += e.After.Minutes - e.Before.Minutes
+				hours += end - e.Begun
+			}
+		}
+		words := check.StepWords(c, &z.Steps[i])
+		if hours > 0 {
+			words += ": " + check.Hours(hours) + " until what follows"
+		}
+		if r.Minutes < 0 {
+			words += "; the work is not known without an area"
+		}
+		out[i] = wire.Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, fmt.Sprintf("%.0f min", minutes), words}
+	}
+	return out
+}
+
+func drawing(c *craft.Craft, src *wire.Zone, z *check.Zone, r *check.Result) *wire.Section {
+	d := section.Draw(c, z, src.Colour, r)
+	out := &wire.Section{Grit: d.Grit, Source: d.Source, Worn: []wire.Shown{}, WornSays: d.WearSays(), Layers: make([]wire.Layer, len(d.Layers)), Marks: make([]wire.Mark, len(d.Marks))}
+	for i, f := range d.Faces {
+		at := section.Moments[i]
+		out.Faces = append(out.Faces, wire.Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots, f.Says()})
+	}
+	for _, w := range d.Worn {
+		out.Worn = append(out.Worn, wire.Shown{w.Layer, w.Colour, Tenths(w.Apart)})
+	}
+	for i, m := range d.Marks {
+		out.Marks[i] = wire.Mark{m.Step, surface.Kinds[m.Do].ID, m.On}
+	}
+	for i := range d.Layers {
+		l := &d.Layers[i]
+		w := wire.Layer{
+			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
+			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
+			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
+			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
+		}
+		if l.Stain > 0 {
+			for _, x := range l.Over {
+				w.Over = append(w.Over, tidy(x))
+			}
+		}
+		if l.Kind == section.Substrate {
+			w.Mark = c.Substrates[z.Substrate].Mark()
+		}
+		if l.To > 0 && !math.IsInf(l.To, 1) {
+			to := tidy(l.To)
+			w.ToH = &to
+		}
+		if b := l.Joint; b != nil {
+			w.Joint = &wire.Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}
+			if r.Adhesion != nil {
+				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
+			}
+		}
+		out.Layers[i] = w
+	}
+	return out
+}
+
+func holds(r *check.Result, b *check.Bond) string {
+	v := check.RiskVerdict(b.Risk)
+	switch {
+	case v != check.Sound && r.Meant(&b.Boundary):
+		return "meant"
+	case v == check.Fails:
+		return "not"
+	case v == check.Watched:
+		return "barely"
+	}
+	return "well"
+}
+
+func factors(fs []check.Figure) []wire.Factor {
+	out := make([]wire.Factor, len(fs))
+	for i, f := range fs {
+		out[i] = wire.Factor{f.ID, tidy(f.Value), f.Shown(), f.Words}
+	}
+	return out
+}
+
+// Tenths rounds to one decimal.
+func Tenths(x float64) float64 { return math.Round(x*10) / 10 }
+
+// Number writes a figure without needless zeros.
+func Number(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+
+// tidy rounds to four decimals: no estimate here is better than that.
+func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
+
+// Next lists what could come after the first at steps of a zone's plan, what makes sense first.
+func (j *Job) Next(ctx context.Context, zone, at int) ([]wire.NextStep, error) {
+	offers, err := offer.Next(ctx, j.Craft, &j.Zones[zone], at)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]wire.NextStep, len(offers))
+	for i := range offers {
+		x := &offers[i]
+		out[i] = wire.NextStep{StartWord: startWord(j.Craft, &x.Start), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
+		if x.Sensible() {
+			out[i].Why = x.Why
+		}
+	}
+	return out, nil
+}

@@ -1,0 +1,65 @@
+// Package app holds the use cases: what somebody asks of a piece, from its decoded file to the
+// answer on the wire. A piece is converted to the core's types once, as a [Job], and every use
+// case works on that. The bounds on work and what is kept of judged pieces live here, too.
+package app
+
+import (
+	"context"
+	"errors"
+	"runtime"
+
+	"rutile/core/craft"
+	"rutile/core/plan"
+)
+
+// ErrBusy tells that as many plans are being searched for as may be at once.
+var ErrBusy = errors.New("too many plans are being searched for at this moment; try again in a few seconds")
+
+// Engine answers questions about pieces. It is safe for several goroutines at once.
+type Engine struct {
+	Craft *craft.Craft
+
+	asking    chan struct{} // one for each question for plans that is being answered
+	searching chan struct{} // one for each search at work
+}
+
+// mostAsking is how many questions for plans are answered at once. Each may take several
+// searches, of which only as many work at once as there are processors.
+const mostAsking = 8
+
+// NewEngine makes an engine over a craft's tables.
+func NewEngine(c *craft.Craft) *Engine {
+	return &Engine{Craft: c, asking: make(chan struct{}, mostAsking), searching: make(chan struct{}, runtime.GOMAXPROCS(0))}
+}
+
+// admit lets a question for plans in, or refuses it with ErrBusy. Whoever is let in calls
+// leave once it is answered.
+func (e *Engine) admit() (leave func(), err error) {
+	select {
+	case e.asking <- struct{}{}:
+		return func() { <-e.asking }, nil
+	default:
+		return nil, ErrBusy
+	}
+}
+
+// search does the work of one search once there is room for it; the only error of its own is
+// that of a context that is done before.
+func (e *Engine) search(ctx context.Context, work func() error) error {
+	select {
+	case e.searching <- struct{}{}:
+		defer func() { <-e.searching }()
+		return work()
+	case <-ctx.Done():
+		return ctx.Err()
+	}
+}
+
+// find searches for one plan.
+func (e *Engine) find(ctx context.Context, ask plan.Ask) (a plan.Answer, err error) {
+	err = e.search(ctx, func() (err error) {
+		a, err = plan.Find(ctx, e.Craft, ask)
+		return err
+	})
+	return a, err
+}

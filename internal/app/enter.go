@@ -1,0 +1,107 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"math"
+	"strconv"
+	"strings"
+
+	"rutile/core/measure"
+	"rutile/core/parts"
+	"rutile/internal/photo"
+	"rutile/internal/wire"
+)
+
+// Area reads an area as people write it; an *Unfit where it is none.
+func (s *Studio) Area(ctx context.Context, text string) (wire.Area, error) {
+	u := s.Workshop(ctx).Units
+	m2, err := measure.Area(text, u)
+	if err != nil {
+		return wire.Area{}, &Unfit{err.Error()}
+	}
+	m2 = math.Round(m2*1e4) / 1e4
+	if m2 == 0 {
+		return wire.Area{}, &Unfit{"That is smaller than a square centimetre."}
+	}
+	return wire.Area{AreaM2: m2, Says: u.Area(m2)}, nil
+}
+
+// Parts reads parts as one jots them down; an *Unfit where it cannot.
+func (s *Studio) Parts(ctx context.Context, text string) ([]wire.Part, error) {
+	ps, err := parts.Read(text, s.Workshop(ctx).Units)
+	if err != nil {
+		return nil, &Unfit{err.Error()}
+	}
+	return wire.PartsFrom(ps), nil
+}
+
+// Sizes reads the sizes of one part of a kind. was are those that it has now, which stay where
+// the text leaves them out. Errors are a *NotFound or an *Unfit.
+func (s *Studio) Sizes(ctx context.Context, kind, text string, was parts.Sizes) (wire.Part, error) {
+	k, ok := parts.KindNamed(kind)
+	if !ok {
+		return wire.Part{}, &NotFound{"There is no such kind of part."}
+	}
+	size, err := parts.ReadSizes(k, text, was, s.Workshop(ctx).Units)
+	if err != nil {
+		return wire.Part{}, &Unfit{err.Error()}
+	}
+	p := parts.New(k, 1)
+	p.Size = size
+	return wire.PartFrom(&p), nil
+}
+
+// Templates describes the templates in the studio's units.
+func (s *Studio) Templates(ctx context.Context) []wire.TemplateWord {
+	return Templates(s.Workshop(ctx).Units)
+}
+
+// Make is what a template comes to with sizes and counts as people write them, or with the usual
+// ones where they are empty. Errors are a *NotFound or an *Unfit.
+func (s *Studio) Make(ctx context.Context, id, sizes, counts string) (wire.Made, error) {
+	t, ok := parts.TemplateNamed(id)
+	if !ok {
+		return wire.Made{}, &NotFound{"There is no such template."}
+	}
+	shop := s.Workshop(ctx)
+	var cm []float64
+	var n []int
+	var err error
+	if strings.TrimSpace(sizes) != "" {
+		if cm, err = measure.Lengths(sizes, shop.Units); err != nil {
+			return wire.Made{}, &Unfit{err.Error()}
+		}
+		if len(cm) != len(t.Sizes) {
+			return wire.Made{}, &Unfit{"It wants " + t.Wants() + "."}
+		}
+	}
+	for _, x := range strings.FieldsFunc(counts, func(r rune) bool { return r == ',' }) {
+		k, err := strconv.Atoi(strings.TrimSpace(x))
+		if err != nil {
+			return wire.Made{}, &Unfit{"“" + x + "” is no whole number."}
+		}
+		n = append(n, k)
+	}
+	ps, err := t.Make(cm, n, shop.Units)
+	if err != nil {
+		return wire.Made{}, &Unfit{err.Error()}
+	}
+	p := wire.New(t.Name)
+	p.Parts = wire.PartsFrom(ps)
+	return wire.Made{Parts: p.Parts, Look: s.Job(&p, shop).LookOver(nil)}, nil
+}
+
+// TakePhoto takes a picture in. Errors are an *Unfit or the store's.
+func (s *Studio) TakePhoto(ctx context.Context, data []byte) (wire.PhotoKept, error) {
+	p, err := photo.Take(ctx, data)
+	var e *photo.Error
+	switch {
+	case errors.As(err, &e):
+		return wire.PhotoKept{}, &Unfit{e.Says}
+	case err != nil:
+		return wire.PhotoKept{}, err
+	}
+	already, err := s.Store.KeepPhoto(p.Name, p.Large, p.Small)
+	return wire.PhotoKept{Photo: wire.Photo{File: p.Name, Width: p.Width, Height: p.Height, Taken: p.Taken}, Already: already}, err
+}

@@ -1,0 +1,197 @@
+package app
+
+import (
+	"cmp"
+
+	"rutile/core/apart"
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/mend"
+	"rutile/core/parts"
+	"rutile/internal/wire"
+)
+
+// Workshop is where a piece is judged: what every answer rests on beside the piece.
+type Workshop struct {
+	Air      drying.Climate // where the piece names none
+	Units    measure.Units  // that findings are worded in
+	Today    string         // as 2026-11-24; empty where there is no clock
+	LeadYear int            // before which old paint is suspected of lead; 0 as is usual
+	Ways     []wire.Way     // ways of working of the studio's own
+}
+
+// Job is a decoded piece at work: converted to the core's types once, and passed on to
+// whatever is asked of it.
+type Job struct {
+	*Engine
+	Piece *wire.Piece
+	Shop  Workshop
+	// Air is that of the piece's own workshop, or else of the studio's.
+	Air drying.Climate
+	// Zones are as the check judges them, each with the paint of the others.
+	Zones []check.Zone
+	// Parts are those of the piece, each with the index of its zone.
+	Parts []parts.Part
+
+	ofZone   [][]parts.Part   // the parts by zone
+	measured []parts.Measured // what they come to
+}
+
+// Job converts a decoded piece.
+func (e *Engine) Job(p *wire.Piece, w Workshop) *Job {
+	j := &Job{
+		Engine: e, Piece: p, Shop: w, Air: w.Air, Zones: make([]check.Zone, len(p.Zones)), Parts: make([]parts.Part, len(p.Parts)),
+		ofZone: make([][]parts.Part, len(p.Zones)), measured: make([]parts.Measured, len(p.Zones)),
+	}
+	if p.Site != nil {
+		j.Air = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
+	}
+	index := make(map[string]int, len(p.Zones))
+	for i := range p.Zones {
+		index[p.Zones[i].ID] = i
+	}
+	for i := range p.Parts {
+		zone, ok := index[p.Parts[i].Zone]
+		if !ok {
+			zone = -1
+		}
+		j.Parts[i], _ = p.Parts[i].Core(zone) // decoding has refused what this refuses
+		if ok {
+			j.ofZone[zone] = append(j.ofZone[zone], j.Parts[i])
+		}
+	}
+	for i := range p.Zones {
+		j.measured[i] = parts.OfZone(j.ofZone[i], i)
+		j.Zones[i] = j.zone(i)
+	}
+	j.match()
+	return j
+}
+
+// match tells every zone what the paint of the others lies on.
+func (j *Job) match() {
+	if len(j.Zones) < 2 {
+		return
+	}
+	bases := make([]check.Base, len(j.Zones))
+	for i := range j.Zones {
+		bases[i] = check.BaseOf(j.Craft, &j.Zones[i], j.name(i))
+	}
+	for i := range j.Zones {
+		for k, b := range bases {
+			if k != i && b.Paint != craft.NoProduct {
+				j.Zones[i].Match = append(j.Zones[i].Match, b)
+			}
+		}
+	}
+}
+
+// name is what a zone is called.
+func (j *Job) name(i int) string { return cmp.Or(j.Piece.Zones[i].Name, j.Piece.Zones[i].ID) }
+
+// Area is a zone's area in square metres: as typed, or what its parts come to; 0 where it is
+// not known.
+func (j *Job) Area(i int) float64 {
+	if z := &j.Piece.Zones[i]; z.AreaM2 > 0 {
+		return z.AreaM2
+	}
+	return tidy(j.measured[i].M2)
+}
+
+// stays are the fittings that stay on a zone while it is painted, in words: those that name it,
+// and on a piece of one zone all that name none.
+func (j *Job) stays(zone int) []string {
+	var out []string
+	for i := range j.Piece.TakeApart {
+		f := &j.Piece.TakeApart[i]
+		row, _ := apart.RowOf(f.Kind)
+		if j.sitsOn(f, zone) && doing(f) == apart.Stay && row != nil && !row.Painted {
+			name := cmp.Or(f.Name, row.Name)
+			if f.Count > 1 && f.Name == "" {
+				name = row.Plural
+			}
+			out = append(out, craft.Lower(name))
+		}
+	}
+	return out
+}
+
+// comesOff tells whether something of a zone was taken off, and is put back in the end.
+func (j *Job) comesOff(zone int) bool {
+	for i := range j.Piece.TakeApart {
+		if f := &j.Piece.TakeApart[i]; j.sitsOn(f, zone) && doing(f) == apart.Off {
+			return true
+		}
+	}
+	return false
+}
+
+// fits tells whether parts of a zone lie against others once they are back, and the least gap
+// around what slides or closes, in millimetres; 0 where none was entered.
+func (j *Job) fits(zone int) (touching bool, gap float64) {
+	for i := range j.ofZone[zone] {
+		q := &j.ofZone[zone][i]
+		if !parts.Kinds[q.Kind].Moves {
+			continue
+		}
+		touching = true
+		if q.Gap > 0 && (gap == 0 || q.Gap < gap) {
+			gap = q.Gap
+		}
+	}
+	return touching, gap
+}
+
+// sitsOn tells whether a fitting sits on a zone: the one it names, or the only one where it
+// names none.
+func (j *Job) sitsOn(f *wire.Fitting, zone int) bool {
+	return f.Zone == j.Piece.Zones[zone].ID || f.Zone == "" && len(j.Piece.Zones) == 1
+}
+
+// doing is what is done with a fitting: what was chosen, or as is usual for its kind.
+func doing(f *wire.Fitting) string {
+	if row, ok := apart.RowOf(f.Kind); ok {
+		return cmp.Or(f.Do, row.Do)
+	}
+	return f.Do
+}
+
+// fittings are what comes off, for the core.
+func (j *Job) fittings() []apart.Item {
+	out := make([]apart.Item, len(j.Piece.TakeApart))
+	for i, f := range j.Piece.TakeApart {
+		out[i] = apart.Item{Kind: f.Kind, Count: max(1, f.Count), Where: f.Where, Do: f.Do}
+	}
+	return out
+}
+
+// damage is a zone's damage for the core.
+func (j *Job) damage(zone int) []mend.Defect {
+	z := &j.Piece.Zones[zone]
+	g := j.Craft.Substrates[j.Zones[zone].Substrate].Group
+	bends := g == craft.GroupCane || g == craft.GroupCloth
+	out := make([]mend.Defect, len(z.Defects))
+	for i, d := range z.Defects {
+		out[i] = mend.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length, Bends: bends}
+	}
+	return out
+}
+
+// filler is what the damage of a zone is filled with: what most of it takes; empty for nothing.
+func (j *Job) filler(zone int) string {
+	out := ""
+	for _, d := range j.damage(zone) {
+		if d.ID == "flaking" || d.ID == "blister" { // it comes off first
+			continue
+		}
+		switch d.Filler() {
+		case mend.TwoPart:
+			return craft.Fillers[0]
+		case mend.Fine:
+			out = craft.Fillers[1]
+		}
+	}
+	return out
+}

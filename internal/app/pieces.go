@@ -1,0 +1,323 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"runtime"
+	"sync"
+	"sync/atomic"
+
+	"rutile/core/check"
+	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/stage"
+	"rutile/internal/wire"
+)
+
+// ground is everything that a verdict rests on beside the piece itself.
+type ground struct {
+	tables   uint64
+	air      drying.Climate
+	units    measure.Units
+	today    string
+	leadYear int
+}
+
+func (e *Engine) ground(w *Workshop) ground {
+	return ground{e.Craft.Version, w.Air, w.Units, w.Today, w.LeadYear}
+}
+
+// judgedKey names a piece as it was judged.
+type judgedKey struct {
+	id  uint
+	rev int
+	on  ground
+}
+
+// judged is what a check of a kept piece came to, as far as lists of pieces tell it.
+type judged struct {
+	name    string
+	summary []byte // a wire.Summary as JSON
+	speaks  []spoken
+}
+
+// spoken is one thing that a rule says of a piece.
+type spoken struct {
+	code string
+	wire.RuleSpeaks
+}
+
+// judgements keeps what pieces were judged at, so that a list judges only what has changed.
+type judgements struct {
+	turn  chan struct{} // one list looks at a time: others find what it has judged
+	kept  map[judgedKey]*judged
+	count atomic.Int64 // of pieces judged so far
+}
+
+func newJudgements() *judgements {
+	return &judgements{turn: make(chan struct{}, 1), kept: map[judgedKey]*judged{}}
+}
+
+// standing judges all pieces of the studio, the last changed first. Those that were judged before
+// on the same ground are not judged again.
+func (s *Studio) standing(ctx context.Context) ([]*judged, error) {
+	heads, err := s.Store.Heads(ctx)
+	if err != nil {
+		return nil, err
+	}
+	select {
+	case s.judged.turn <- struct{}{}:
+		defer func() { <-s.judged.turn }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+	shop := s.Workshop(ctx)
+	on := s.ground(&shop)
+	now := make(map[judgedKey]*judged, len(heads))
+	var missing []uint
+	for _, h := range heads {
+		k := judgedKey{h.ID, h.Rev, on}
+		if j := s.judged.kept[k]; j != nil {
+			now[k] = j
+		} else {
+			missing = append(missing, h.ID)
+		}
+	}
+	if err := s.judgeAll(ctx, missing, shop, on, now); err != nil {
+		return nil, err
+	}
+	s.judged.kept = now
+	out := make([]*judged, 0, len(heads))
+	for _, h := range heads {
+		// A piece that was changed or removed since is told of by the next list.
+		if j := now[judgedKey{h.ID, h.Rev, on}]; j != nil {
+			out = append(out, j)
+		}
+	}
+	return out, nil
+}
+
+// judgeAll judges the pieces of some ids, several at once, and adds what they came to.
+func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on ground, into map[judgedKey]*judged) error {
+	pieces, err := s.Store.Pieces(ctx, ids)
+	if err != nil {
+		return err
+	}
+	results, errs := make([]*judged, len(pieces)), make([]error, len(pieces))
+	var next atomic.Int64
+	var workers sync.WaitGroup
+	for range min(runtime.GOMAXPROCS(0), len(pieces)) {
+		workers.Go(func() {
+			for {
+				i := int(next.Add(1)) - 1
+				if i >= len(pieces) {
+					return
+				}
+				results[i], errs[i] = s.judgedOf(ctx, &pieces[i], shop)
+			}
+		})
+	}
+	workers.Wait()
+	if err := errors.Join(errs...); err != nil {
+		return err
+	}
+	for i, p := range pieces {
+		into[judgedKey{p.ID, p.Rev, on}] = results[i]
+	}
+	return nil
+}
+
+// judgedOf judges one kept piece.
+func (s *Studio) judgedOf(ctx context.Context, p *wire.Saved, shop Workshop) (*judged, error) {
+	s.judged.count.Add(1)
+	j := s.Job(&p.Piece, shop)
+	r, err := j.Check(ctx, Want{Section: true})
+	if err != nil {
+		return nil, err
+	}
+	sum, err := j.summary(ctx, p, &r)
+	if err != nil {
+		return nil, err
+	}
+	out := &judged{name: p.Piece.Name}
+	if out.summary, err = encode(sum); err != nil {
+		return nil, err
+	}
+	for i := range r.Zones {
+		z := &r.Zones[i]
+		for _, f := range z.Findings {
+			out.speaks = append(out.speaks, spoken{f.Code, wire.RuleSpeaks{
+				Piece: p.ID, Name: p.Piece.Name, Zone: z.ID, ZoneName: j.name(i), Severity: f.Severity, Title: f.Title, Step: f.Step,
+			}})
+		}
+	}
+	return out, nil
+}
+
+// encode writes JSON as the API does.
+func encode(v any) ([]byte, error) {
+	var b bytes.Buffer
+	e := json.NewEncoder(&b)
+	e.SetEscapeHTML(false)
+	err := e.Encode(v)
+	return bytes.TrimSuffix(b.Bytes(), []byte("\n")), err
+}
+
+// List is the list of all pieces, the last changed first, as JSON: an array of [wire.Summary].
+func (s *Studio) List(ctx context.Context) ([]byte, error) {
+	all, err := s.standing(ctx)
+	if err != nil {
+		return nil, err
+	}
+	parts := make([][]byte, len(all))
+	for i := range all {
+		parts[i] = all[i].summary
+	}
+	body := bytes.Join(parts, []byte(","))
+	return append(append(append(make([]byte, 0, len(body)+2), '['), body...), ']'), nil
+}
+
+// RuleBook is the rule book, with where in the studio each rule speaks.
+func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
+	all, err := s.standing(ctx)
+	if err != nil {
+		return nil, err
+	}
+	words := RuleWords(check.Rules)
+	out := make([]wire.RuleEntry, len(words))
+	at := map[string]int{}
+	for i, w := range words {
+		out[i] = wire.RuleEntry{RuleWord: w, Speaks: []wire.RuleSpeaks{}}
+		at[w.Code] = i
+	}
+	for _, sev := range []check.Severity{check.Fail, check.Watch, check.Note} {
+		for _, j := range all {
+			for _, x := range j.speaks {
+				if x.Severity == sev.String() {
+					e := &out[at[x.code]]
+					e.Speaks = append(e.Speaks, x.RuleSpeaks)
+				}
+			}
+		}
+	}
+	return out, nil
+}
+
+// mostMended is how many zones a piece may have for the list to say what mends it.
+const mostMended = 12
+
+// summary is a piece as the list shows it, from its check without repairs.
+func (j *Job) summary(ctx context.Context, s *wire.Saved, r *wire.CheckResult) (wire.Summary, error) {
+	out := wire.Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]wire.ZoneSummary, len(r.Zones))}
+	out.Parts = len(s.Piece.Parts)
+	if len(s.Piece.Photos) > 0 {
+		out.Photo = s.Piece.Photos[0].File
+	}
+	for i := range r.Zones {
+		z, src := &r.Zones[i], &s.Piece.Zones[i]
+		w := wire.ZoneSummary{
+			ID: z.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: j.Area(i), Verdict: z.Verdict, Says: z.Says,
+			Steps: len(src.Steps), Layers: z.Section.Layers, Material: j.Craft.Substrates[j.Zones[i].Substrate].Name,
+		}
+		if src.Target != nil {
+			w.Colour = src.Target.Colour
+		}
+		if fin, ok := j.Craft.Finish(src.Finish); ok {
+			w.Finish = j.Craft.Finishes[fin].Name
+		}
+		for k := range w.Layers {
+			if b := w.Layers[k].Joint; b != nil {
+				b.Figures = []wire.Factor{}
+			}
+		}
+		out.Zones[i] = w
+		if z.Verdict == r.Verdict && out.Says == "" {
+			out.Says = z.Says
+		}
+	}
+	return out, j.next(ctx, &out, r)
+}
+
+// next finds the first stage of the work at which some zone has something unfinished, what is in
+// the way there, and what would answer it.
+func (j *Job) next(ctx context.Context, s *wire.Summary, r *wire.CheckResult) error {
+	if len(r.Zones) == 0 {
+		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
+		if s.Parts > 0 {
+			s.Next = "Say what its parts are made of"
+		}
+		return nil
+	}
+	worst := 0
+	for i := range r.Zones {
+		if rank(r.Zones[i].Verdict) > rank(r.Zones[worst].Verdict) {
+			worst = i
+		}
+	}
+	// What fails is in the way whatever else is unfinished.
+	if z := &r.Zones[worst]; z.Verdict == check.Fails.String() {
+		s.Holds, s.Stage, s.NextIn = z.Findings[0].Title, string(stage.Coats), z.ID
+		s.Next = "Change the plan"
+		for _, st := range z.Stages {
+			if st.State == stage.Stuck.String() {
+				s.Stage = st.ID
+				break
+			}
+		}
+		if len(r.Zones) <= mostMended {
+			mended, err := j.judge(ctx, worst, check.Options{FirstOnly: true})
+			if err != nil {
+				return err
+			}
+			if reps := mended.Findings[0].Repairs; len(reps) > 0 {
+				s.Next = reps[0].Title
+			}
+		}
+		return nil
+	}
+	for k := range r.Zones[0].Stages {
+		for i := range r.Zones {
+			if st := &r.Zones[i].Stages[k]; st.State != stage.Done.String() {
+				s.Stage, s.Next, s.NextIn = st.ID, st.Says, r.Zones[i].ID
+				return nil
+			}
+		}
+	}
+	s.Next, s.NextIn = r.Zones[0].Stages[len(r.Zones[0].Stages)-1].Says, r.Zones[0].ID
+	return nil
+}
+
+// Create saves a new piece. Errors are a *wire.Error or the store's.
+func (s *Studio) Create(ctx context.Context, data []byte) (wire.Saved, error) {
+	p, err := wire.Decode(data)
+	if err != nil {
+		return wire.Saved{}, err
+	}
+	return s.Store.Create(ctx, p)
+}
+
+// Save saves a piece over a revision of it. Errors are a *wire.Error or the store's.
+func (s *Studio) Save(ctx context.Context, id uint, base int, data []byte) (wire.Saved, error) {
+	p, err := wire.Decode(data)
+	if err != nil {
+		return wire.Saved{}, err
+	}
+	return s.Store.Save(ctx, id, base, p)
+}
+
+// Piece reads a piece. Errors are the store's.
+func (s *Studio) Piece(ctx context.Context, id uint) (wire.Saved, error) { return s.Store.Get(ctx, id) }
+
+// Since reads a piece and says what has changed in it after a revision. Errors are the store's.
+func (s *Studio) Since(ctx context.Context, id uint, rev int) (wire.Since, error) {
+	saved, changes, err := s.Store.Since(ctx, id, rev)
+	if changes == nil {
+		changes = []string{}
+	}
+	return wire.Since{Saved: saved, Changes: changes}, err
+}
+
+// Remove removes a piece. Errors are the store's.
+func (s *Studio) Remove(ctx context.Context, id uint) error { return s.Store.Delete(ctx, id) }

@@ -1,0 +1,429 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"reflect"
+	"runtime/debug"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/plan"
+	"rutile/core/surface"
+	"rutile/internal/wire"
+)
+
+// PlanOptions choose how plans are made.
+type PlanOptions struct {
+	Weights plan.Weights // their zero value stands for the usual ones
+	Section bool         // with the cut through each plan
+	Done    func(done, of int)
+}
+
+// ask is the question for a plan of one zone.
+func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Ask {
+	touching, _ := j.fits(i)
+	return plan.Ask{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i)}
+}
+
+// unusable is an error of the planner as one that tells what of the input cannot be used.
+func unusable(err error) error {
+	if errors.Is(err, ErrBusy) || errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	return &wire.Error{Says: err.Error()}
+}
+
+// PlanZone makes plans for one zone by several ways at once, the best first, and sets the plan
+// that it has beside them. Done is told of each way from wherever it was searched, one at a
+// time. Errors are ErrBusy, that of a context that is done, or a *wire.Error.
+func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOptions) (wire.ZonePlans, error) {
+	leave, err := j.admit()
+	if err != nil {
+		return wire.ZonePlans{}, err
+	}
+	defer leave()
+	src := &j.Piece.Zones[i]
+	out := wire.ZonePlans{ID: src.ID, Name: src.Name, Plans: []wire.WayPlan{}, PerM2: j.Area(i) == 0}
+	type found struct {
+		way    plan.Way
+		answer plan.Answer
+		ask    plan.Ask
+		own    bool
+	}
+	all, errs, broke := make([]found, len(ways)), make([]error, len(ways)), make([]error, len(ways))
+	var searches sync.WaitGroup
+	var telling sync.Mutex
+	done := 0
+	for k, w := range ways {
+		ask := j.ask(i, w, o)
+		searches.Go(func() {
+			defer func() {
+				if v := recover(); v != nil {
+					broke[k] = fmt.Errorf("%v\n%s", v, debug.Stack())
+				}
+			}()
+			a, err := j.find(ctx, ask)
+			all[k], errs[k] = found{w, a, ask, false}, err
+			if o.Done != nil {
+				telling.Lock()
+				defer telling.Unlock()
+				done++
+				o.Done(done, len(ways))
+			}
+		})
+	}
+	searches.Wait()
+	for k := range ways {
+		if broke[k] != nil {
+			panic(broke[k]) // where whoever asked is told of it
+		}
+		if errs[k] != nil {
+			return out, unusable(errs[k])
+		}
+	}
+	if len(src.Steps) > 0 {
+		ask := j.ask(i, plan.Ways[0], o)
+		own, err := plan.Weigh(j.Craft, ask, ask.Zone.Steps)
+		if err != nil {
+			return out, unusable(err)
+		}
+		if own != nil {
+			name := "The plan it has"
+			if w, ok := WayNamed(src.Way, j.Shop.Ways); ok && src.Way != "" {
+				name += ": " + craft.Lower(w.Name)
+			}
+			all = append(all, found{plan.Way{ID: src.Way, Name: name}, plan.Answer{Best: own}, ask, true})
+		}
+	}
+	rank := func(f found) float64 {
+		if f.answer.Best == nil {
+			return 1e9
+		}
+		// A plan of one's own that fails comes after all that pass.
+		return f.answer.Best.Points + 1e6*float64(min(1, f.answer.Best.Judged.Fails.Len()))
+	}
+	slices.SortStableFunc(all, func(a, b found) int { return cmp.Compare(rank(a), rank(b)) })
+	for _, f := range all {
+		w := j.wayPlan(i, f.way, &f.ask, &f.answer, o)
+		w.Own = f.own
+		if f.answer.Best != nil && len(out.Plans) > 0 && all[0].answer.Best != nil {
+			w.Against = plan.Against(o.Weights, all[0].answer.Best, f.answer.Best)
+		}
+		if k := slices.IndexFunc(out.Plans, func(o wire.WayPlan) bool { return samePlan(&w, &o) }); k >= 0 {
+			w.Same = out.Plans[k].Name
+		}
+		out.Plans = append(out.Plans, w)
+	}
+	return out, nil
+}
+
+// samePlan tells whether a plan of another way has the same steps, or the same stands
+// in its way.
+func samePlan(w, o *wire.WayPlan) bool {
+	a, b := w.Stuck, o.Stuck
+	if a == nil || b == nil {
+		return a == b && reflect.DeepEqual(w.Steps, o.Steps)
+	}
+	return slices.Equal(a.Why, b.Why) && slices.EqualFunc(a.Opens, b.Opens, func(x, y wire.OpeningPart) bool { return x.Says == y.Says })
+}
+
+// wayPlan writes what a search came to.
+func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o PlanOptions) wire.WayPlan {
+	c := j.Craft
+	w := wire.WayPlan{Way: way.ID, Name: way.Name, Says: way.Says, Proved: a.Proved}
+	if a.Best == nil {
+		w.Stuck = stuckPart(c, a.Stuck)
+		return w
+	}
+	z := *ask.Zone
+	z.Steps = a.Best.Steps
+	r := check.Check(c, &z, check.Options{NoRepairs: true})
+	w.Points, w.Verdict = Tenths(a.Best.Points), r.Verdict.String()
+	w.Steps = stepsFrom(c, a.Best.Steps)
+	w.Words = wordsOf(c, a.Best)
+	if a.LookDecides {
+		w.Note = "What lies below follows from the look here, and not from the way."
+	}
+	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
+	risk := plan.Risks(c, &r)
+	w.Risk = &wire.RangePart{tidy(risk.Low), tidy(risk.Likely), tidy(risk.High), check.Span(risk.Low, risk.High)}
+	if s := plan.Stains(&r); s.High >= .05 {
+		words := fmt.Sprintf("ΔE %.1f to %.1f", s.Low, s.High)
+		if s.High < 1 {
+			words = "unseen, " + words
+		}
+		w.Stain = &wire.RangePart{tidy(s.Low), tidy(s.Likely), tidy(s.High), words}
+	}
+	if r.Chippy && r.Chips.Bound != nil {
+		w.Chips = check.Span(r.Chips.P10, r.Chips.P90)
+	}
+	w.HandsOn, w.Elapsed = tidy(a.Best.Judged.Minutes/60), tidy(a.Best.Judged.Hours)
+	w.Takes = check.Hours(a.Best.Judged.Hours)
+	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
+	w.Depends = plan.Depends(c, &z, &r)
+	w.Watches = watchesOf(&r)
+	w.Terms = termsOf(o.Weights, a.Best)
+	if o.Section {
+		w.Section = drawing(c, &j.Piece.Zones[i], &z, &r)
+	}
+	return w
+}
+
+// termsOf is what the points of a plan are made of.
+func termsOf(w plan.Weights, p *plan.Plan) []wire.TermPart {
+	w = w.OrUsual()
+	var out []wire.TermPart
+	for t, x := range p.Amounts {
+		if pts := w.Of(plan.Term(t)) * x; pts >= .05 {
+			out = append(out, wire.TermPart{plan.Terms[t].ID, plan.Terms[t].Name, plan.Amount(plan.Term(t), x), Tenths(pts)})
+		}
+	}
+	return out
+}
+
+// watchesOf are the titles of all that a check says can go wrong.
+func watchesOf(r *check.Result) []string {
+	var out []string
+	for k := range r.Findings {
+		if r.Findings[k].Severity > check.Note {
+			out = append(out, r.Findings[k].Title)
+		}
+	}
+	return out
+}
+
+func stuckPart(c *craft.Craft, s *plan.Stuck) *wire.StuckPart {
+	out := &wire.StuckPart{Why: []wire.ObstaclePart{}, Opens: []wire.OpeningPart{}}
+	if s == nil {
+		return out
+	}
+	out.Stopped = s.Stopped
+	for _, o := range s.Why {
+		out.Why = append(out.Why, wire.ObstaclePart(o))
+	}
+	for _, o := range s.Opens {
+		out.Opens = append(out.Opens, wire.OpeningPart{o.Says, o.Field, wordsOf(c, o.Plan)})
+	}
+	return out
+}
+
+func wordsOf(c *craft.Craft, p *plan.Plan) []string {
+	if p == nil {
+		return nil
+	}
+	out := make([]string, len(p.Steps))
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		out[i] = check.StepWords(c, s)
+		if s.Sheen != craft.NoSheen {
+			out[i] += ", " + craft.Sheens[s.Sheen].Name
+		}
+		switch s.Method {
+		case "spray":
+			out[i] += ", sprayed"
+		case "roller":
+			out[i] += ", by roller"
+		}
+		if s.Colour != "" {
+			out[i] += ", in " + s.Colour
+		}
+	}
+	return out
+}
+
+// Minds says what would change the plan of a zone. Errors are those of PlanZone.
+func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.MindPart, error) {
+	leave, err := j.admit()
+	if err != nil {
+		return nil, err
+	}
+	defer leave()
+	c, ask := j.Craft, j.ask(i, w, o)
+	own, err := plan.Weigh(c, ask, ask.Zone.Steps)
+	if err != nil {
+		return nil, unusable(err)
+	}
+	out := []wire.MindPart{}
+	if own == nil {
+		return out, nil
+	}
+	var minds []plan.Mind
+	err = j.search(ctx, func() (err error) {
+		minds, err = plan.Minds(ctx, c, ask, own)
+		return err
+	})
+	if err != nil {
+		return nil, unusable(err)
+	}
+	const most = 4
+	for k := range minds[:min(most, len(minds))] {
+		m := &minds[k]
+		then := "Nothing by this way would pass."
+		if m.Instead != nil {
+			then = "Instead: " + plan.Ground(c, m.Instead.Steps) + ", then " + plan.Finish(c, m.Instead.Steps) + "."
+		}
+		if m.Fails {
+			then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
+		}
+		out = append(out, wire.MindPart{m.If, m.Test, m.Field, m.Fails, then, wordsOf(c, m.Instead)})
+	}
+	return out, nil
+}
+
+// PlanPiece plans every zone of a piece that has no plan. Errors are those of PlanZone.
+func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.PiecePlan, error) {
+	leave, err := j.admit()
+	if err != nil {
+		return wire.PiecePlan{}, err
+	}
+	defer leave()
+	c, p := j.Craft, j.Piece
+	parts := make([]plan.Part, len(p.Zones))
+	for i := range p.Zones {
+		parts[i] = plan.Part{Name: j.name(i), Ask: j.ask(i, w, o)}
+		parts[i].Steps = parts[i].Ask.Zone.Steps
+	}
+	done := func(n int) {
+		if o.Done != nil {
+			o.Done(n, len(parts))
+		}
+	}
+	var planned []plan.Planned
+	err = j.search(ctx, func() (err error) {
+		planned, err = plan.Piece(ctx, c, parts, done)
+		return err
+	})
+	if err != nil {
+		return wire.PiecePlan{}, unusable(err)
+	}
+	full := *p
+	full.Zones = slices.Clone(p.Zones)
+	out := wire.PiecePlan{Piece: &full, Zones: make([]wire.ZonePlan, len(parts)), Trips: []wire.TripPart{}}
+	zones := make([]check.Zone, len(parts))
+	for i := range planned {
+		x := &planned[i]
+		zones[i] = *parts[i].Ask.Zone
+		z := wire.ZonePlan{ID: p.Zones[i].ID, Name: j.name(i), Differs: x.Differs}
+		if x.Answer.Best != nil {
+			z.Like = x.Like
+		}
+		switch best := x.Answer.Best; {
+		case x.Kept:
+			z.State, z.Says = "had", "It has a plan already, which stays."
+		case best != nil:
+			full.Zones[i].Steps, full.Zones[i].Way = stepsFrom(c, best.Steps), w.ID
+			zones[i].Steps = best.Steps
+			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
+			z.State, z.Watches = "planned", watchesOf(&r)
+			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
+		case x.Answer.Stuck == nil || x.Answer.Stuck.Stopped:
+			z.State, z.Says = "stopped", "It was stopped before it came to this zone."
+		default:
+			z.State, z.Stuck = "stuck", stuckPart(c, x.Answer.Stuck)
+			z.Says = x.Answer.Stuck.Why[0].Title + "."
+		}
+		out.Zones[i] = z
+		out.Steps += plan.TripsOf(zones[i].Steps)
+	}
+	last := 0.
+	for _, t := range plan.Trips(c, zones) {
+		w := wire.TripPart{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes)}
+		for _, v := range t.Visits {
+			w.Zones = append(w.Zones, j.name(v.Zone))
+		}
+		for _, z := range t.While {
+			w.While = append(w.While, j.name(z))
+		}
+		out.Trips = append(out.Trips, w)
+		last = max(last, t.Start+t.Minutes/60)
+	}
+	out.Takes = check.Hours(last)
+	return out, nil
+}
+
+// dayWords says when a trip begins, counted from the first.
+func dayWords(h float64) string {
+	day := int(h) / 24
+	rest := h - float64(24*day)
+	return fmt.Sprintf("day %d, %d:%02d", day+1, int(rest), int(rest*60)%60)
+}
+
+// ParseWeights reads weights as name=factor, with commas between them; those that
+// are left out stay as usual.
+func ParseWeights(s string) (plan.Weights, error) {
+	w := plan.Usual
+	for _, part := range strings.Split(s, ",") {
+		if part = strings.TrimSpace(part); part == "" {
+			continue
+		}
+		id, value, ok := strings.Cut(part, "=")
+		t := slices.IndexFunc(plan.Terms[:plan.NumWeights], func(r plan.TermRow) bool { return r.ID == strings.TrimSpace(id) })
+		if !ok || t < 0 {
+			return w, &wire.Error{Value: strconv.Quote(wire.Clip(part)), Says: "weights are written as " + weightNames() + ", each with = and a number"}
+		}
+		x, err := strconv.ParseFloat(strings.TrimSpace(value), 64)
+		if err != nil {
+			return w, &wire.Error{Value: strconv.Quote(wire.Clip(part)), Says: "that is no number"}
+		}
+		w[t] = x
+	}
+	if err := w.Check(); err != nil {
+		return w, &wire.Error{Says: err.Error()}
+	}
+	return w, nil
+}
+
+func weightNames() string {
+	out := make([]string, plan.NumWeights)
+	for i := range out {
+		out[i] = plan.Terms[i].ID
+	}
+	return craft.List(out)
+}
+
+// Searched is what the search for the plan of one zone looked at.
+type Searched struct {
+	ID     string // of the zone
+	Answer plan.Answer
+	Terms  []wire.TermPart // what the points of the best are made of
+	// RunnerUp are the steps of the next best plan in words, and Against why it lost; empty
+	// where there is none.
+	RunnerUp []string
+	Against  string
+}
+
+// Explain searches once more for every zone that has no plan, and says what it looked at. Errors
+// are those of PlanZone.
+func (j *Job) Explain(ctx context.Context, w plan.Way, o PlanOptions) ([]Searched, error) {
+	leave, err := j.admit()
+	if err != nil {
+		return nil, err
+	}
+	defer leave()
+	var out []Searched
+	for i := range j.Zones {
+		if len(j.Zones[i].Steps) > 0 {
+			continue
+		}
+		a, err := j.find(ctx, j.ask(i, w, o))
+		if err != nil {
+			return nil, unusable(err)
+		}
+		s := Searched{ID: j.Piece.Zones[i].ID, Answer: a}
+		if a.Best != nil {
+			s.Terms = termsOf(o.Weights, a.Best)
+		}
+		if a.Best != nil && a.Next != nil {
+			s.RunnerUp, s.Against = wordsOf(j.Craft, a.Next), plan.Against(o.Weights, a.Best, a.Next)
+		}
+		out = append(out, s)
+	}
+	return out, nil
+}

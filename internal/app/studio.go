@@ -1,0 +1,150 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"sync/atomic"
+	"time"
+
+	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/plan"
+	"rutile/internal/bench"
+	"rutile/internal/store"
+	"rutile/internal/wire"
+)
+
+// NotFound is a question about something that is not there.
+type NotFound struct{ Says string }
+
+// Error says what is not there, as a sentence.
+func (e *NotFound) Error() string { return e.Says }
+
+// Unfit is something typed or chosen that cannot be used.
+type Unfit struct{ Says string }
+
+// Error says what is wrong with it, as a sentence.
+func (e *Unfit) Error() string { return e.Says }
+
+// StudioOptions say what a studio works with.
+type StudioOptions struct {
+	Store *store.Store
+	// Site is the usual air of a studio that has not said its own.
+	Site drying.Climate
+	// Bench is the workshop's instruments; nil where there are none.
+	Bench *bench.Bench
+	// Now is the clock; nil for the machine's.
+	Now func() time.Time
+	// Demo tells that the data is thrown away at the end.
+	Demo bool
+	// Log is nil for nobody.
+	Log *slog.Logger
+}
+
+// Studio is an engine with what a studio keeps: its pieces, its settings and its instruments.
+type Studio struct {
+	*Engine
+	StudioOptions
+	// settings are the studio's, read once and kept with every write.
+	settings atomic.Pointer[wire.Settings]
+	judged   *judgements
+}
+
+// NewStudio makes a studio.
+func NewStudio(e *Engine, o StudioOptions) *Studio {
+	if o.Now == nil {
+		o.Now = time.Now
+	}
+	if o.Log == nil {
+		o.Log = slog.New(slog.DiscardHandler)
+	}
+	return &Studio{Engine: e, StudioOptions: o, judged: newJudgements()}
+}
+
+// Settings are the studio's, or the usual ones where none were saved.
+func (s *Studio) Settings(ctx context.Context) wire.Settings {
+	if set := s.settings.Load(); set != nil {
+		return *set
+	}
+	usual := wire.Settings{Units: measure.Metric.String(), Site: wire.Site{TempC: s.Site.TempC, RHPct: s.Site.RH}}
+	set, ok, err := s.Store.Settings(ctx)
+	if err != nil {
+		s.Log.Error("store", "err", err)
+		return usual
+	}
+	if !ok {
+		set = usual
+	}
+	s.settings.Store(&set)
+	return set
+}
+
+// SaveSettings reads settings and keeps them. Errors are a *wire.Error or the store's.
+func (s *Studio) SaveSettings(ctx context.Context, data []byte) error {
+	set, err := wire.DecodeSettings(data)
+	if err != nil {
+		return err
+	}
+	if err := s.Store.SaveSettings(ctx, set); err != nil {
+		return err
+	}
+	s.settings.Store(&set)
+	return nil
+}
+
+// About is what the page needs to know of the studio.
+func (s *Studio) About(ctx context.Context) wire.Studio {
+	set := s.Settings(ctx)
+	return wire.Studio{Settings: set, Demo: s.Demo, Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
+}
+
+// Workshop is where the pieces of this studio are judged today.
+func (s *Studio) Workshop(ctx context.Context) Workshop {
+	set := s.Settings(ctx)
+	u, _ := measure.UnitsNamed(set.Units)
+	return Workshop{
+		Air: drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct}, Units: u, Today: s.Now().Format(time.DateOnly),
+		LeadYear: set.LeadYear, Ways: set.Ways,
+	}
+}
+
+// Read reads a piece file and puts it to work in this studio. The error is a *wire.Error.
+func (s *Studio) Read(ctx context.Context, data []byte) (*Job, error) {
+	p, err := wire.Decode(data)
+	if err != nil {
+		return nil, err
+	}
+	return s.Job(p, s.Workshop(ctx)), nil
+}
+
+// ReadZone is [Studio.Read] with the zone that a question speaks of; a *NotFound where the piece
+// has none of that id.
+func (s *Studio) ReadZone(ctx context.Context, data []byte, id string) (*Job, int, error) {
+	j, err := s.Read(ctx, data)
+	if err != nil {
+		return nil, 0, err
+	}
+	i := j.Piece.ZoneAt(id)
+	if i < 0 {
+		return nil, 0, &NotFound{"The piece has no such zone."}
+	}
+	return j, i, nil
+}
+
+// Way finds a way of working by its id, the studio's own where none is named; an *Unfit where
+// there is none.
+func (s *Studio) Way(ctx context.Context, id string) (plan.Way, error) {
+	set := s.Settings(ctx)
+	if id == "" {
+		id = set.Way
+	}
+	if id == "" {
+		return plan.Ways[0], nil
+	}
+	w, ok := WayNamed(id, set.Ways)
+	if !ok {
+		return w, &Unfit{fmt.Sprintf("There is no way of working %q. It may have been removed in the studio's settings.", wire.Clip(id))}
+	}
+	return w, nil
+}

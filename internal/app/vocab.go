@@ -1,0 +1,209 @@
+package app
+
+import (
+	"math"
+	"strings"
+
+	"rutile/core/apart"
+	"rutile/core/check"
+	"rutile/core/colour"
+	"rutile/core/craft"
+	"rutile/core/identify"
+	"rutile/core/mend"
+	"rutile/core/offer"
+	"rutile/core/parts"
+	"rutile/core/surface"
+	"rutile/internal/wire"
+)
+
+// word is a word of the craft with what else it is called.
+func word(id, name, note string) wire.Word { return wire.Word{id, name, note, craft.Also[id]} }
+
+// RuleWords describes the rule book.
+func RuleWords(rules []*check.Rule) []wire.RuleWord {
+	out := make([]wire.RuleWord, len(rules))
+	for i, r := range rules {
+		out[i] = wire.RuleWord{r.Code, r.Title, r.Group(), r.Why, r.When, craft.Upper(r.Looks), craft.Upper(r.Mends)}
+	}
+	return out
+}
+
+// Vocab lists every id with its meaning.
+func (e *Engine) Vocab() wire.Vocab {
+	c := e.Craft
+	v := wire.Vocab{Rules: RuleWords(check.Rules), Ways: wayWords()}
+	for i := range c.Substrates {
+		r := &c.Substrates[i]
+		w := wire.SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
+		w.Asks, w.Mark = asks(r), r.Mark()
+		v.Substrates = append(v.Substrates, w)
+	}
+	var plain craft.SubstrateRow
+	plain.Colour = "#c09a66"
+	for i := range c.Finishes {
+		r := &c.Finishes[i]
+		w := wire.FinishWord{Word: word(r.ID, r.Name, r.Tells), Colour: colour.Ground(&plain, r).Hex(), Mark: r.Mark(), Mirrors: r.Mirrors()}
+		if !r.Bare && !r.Unknown {
+			w.Family = r.Family.String()
+		}
+		v.Finishes = append(v.Finishes, w)
+	}
+	for _, r := range craft.Sheens[1:] {
+		v.Gloss = append(v.Gloss, word(r.ID, r.Name, ""))
+	}
+	for _, r := range craft.Soils {
+		v.Soils = append(v.Soils, word(r.ID, r.Name, r.Advice))
+	}
+	for _, r := range craft.Bleeders {
+		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
+	}
+	v.Defects, v.PartKinds, v.Fittings = defectWords(), partKinds(), fittingWords()
+	for _, r := range parts.Reliefs {
+		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))
+	}
+	for _, d := range apart.Doings {
+		v.Doings = append(v.Doings, word(d.ID, d.Name, ""))
+	}
+	for _, r := range craft.UseRows {
+		v.Uses = append(v.Uses, word(r.ID, r.Name, ""))
+	}
+	for _, r := range craft.Wears {
+		v.Wears = append(v.Wears, word(r.ID, r.Name, ""))
+	}
+	for _, r := range surface.Kinds {
+		fields := wire.StepFields(r.ID)
+		v.Steps = append(v.Steps, wire.StepWord{word(r.ID, r.Name, ""), fields})
+	}
+	for i := range c.Cleaners {
+		r := &c.Cleaners[i]
+		w := wire.CleanerWord{Word: word(r.ID, r.Name, r.Warns), Carrier: r.Carrier.String(), Rinses: r.Rinses, Shifts: []string{}}
+		for _, s := range r.Shifts {
+			w.Shifts = append(w.Shifts, s.Soil.String())
+		}
+		v.Cleaners = append(v.Cleaners, w)
+	}
+	for i := range c.Products {
+		r := &c.Products[i]
+		v.Products = append(v.Products, wire.ProductWord{
+			Word: word(r.ID, r.Name, r.Remark), Role: string(r.Role), Family: r.Coat.String(), Carrier: r.Carrier.String(),
+			RecoatFrom: r.Recoat.From, RecoatTo: finite(r.Recoat.To), CureDays: r.Cure, CoverM2L: r.Cover,
+			FilmUM: r.Film, Hiding: r.Hiding, MinC: r.MinC, MaxRH: r.MaxRH, Sheen: craft.Sheens[r.Sheen].ID,
+			Colour: r.Colour, PriceMinor: r.Price, Smell: r.Smell, PotLifeH: finite(r.PotLife),
+			TakesAdd: r.Coat == craft.MK, LeavesFilm: r.LeavesFilm(), BlocksStain: r.Block.Blocks(),
+		})
+	}
+	for _, r := range craft.Methods {
+		v.Methods = append(v.Methods, word(r.ID, r.Name, ""))
+	}
+	for _, r := range craft.Hows {
+		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
+	}
+	for _, r := range c.Effects {
+		v.Effects = append(v.Effects, wire.EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Flakes()})
+	}
+	for _, r := range craft.Families {
+		v.Families = append(v.Families, word(r.ID, r.Name, ""))
+	}
+	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
+	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
+	v.Resists = named("wax", "wax", "shellac_tacky", "shellac, still tacky", "lacquer_tacky", "lacquer, still tacky")
+	v.Starts = starts(c)
+	for i := range identify.Tests {
+		t := &identify.Tests[i]
+		w := wire.TestWord{t.ID, t.Name, t.Short, t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
+		for _, o := range t.Outcomes {
+			w.Outcomes = append(w.Outcomes, wire.OutcomeWord{o.ID, o.Name, o.Draw})
+		}
+		v.Tests = append(v.Tests, w)
+	}
+	v.CutHow = surface.CutHow
+	for i, r := range surface.CrossCut {
+		v.CrossCut = append(v.CrossCut, wire.CutWord{i, r.Name, r.Says, r.Gone})
+	}
+	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
+	return v
+}
+
+func asks(r *craft.SubstrateRow) []string {
+	out := []string{}
+	switch r.Group {
+	case craft.GroupWood:
+		out = append(out, "moisture_pct", "veneer")
+	case craft.GroupBoard, craft.GroupMineral:
+		out = append(out, "moisture_pct")
+	}
+	if r.Alkaline() {
+		out = append(out, "age_days")
+	}
+	if r.Knotted > 0 {
+		out = append(out, "knots")
+	}
+	// What shines by itself tells by its shine how much of a key it has.
+	if f := &craft.Families[r.Family]; f.Natural == 0 && f.Need > 0 {
+		out = append(out, "gloss")
+	}
+	return out
+}
+
+func starts(c *craft.Craft) []wire.StartWord {
+	all := offer.Starts(c)
+	out := make([]wire.StartWord, len(all))
+	for i := range all {
+		out[i] = startWord(c, &all[i])
+	}
+	return out
+}
+
+func startWord(c *craft.Craft, s *offer.Start) wire.StartWord {
+	return wire.StartWord{s.Group, s.Name, s.Note, stepsFrom(c, []surface.Step{s.Step})[0]}
+}
+
+func named(pairs ...string) []wire.Word {
+	var out []wire.Word
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, word(pairs[i], pairs[i+1], ""))
+	}
+	return out
+}
+
+func finite(x float64) *float64 {
+	if math.IsInf(x, 0) {
+		return nil
+	}
+	return &x
+}
+
+func partKinds() []wire.PartKind {
+	out := make([]wire.PartKind, parts.NumKinds)
+	for k := range parts.Kinds {
+		row := &parts.Kinds[k]
+		out[k] = wire.PartKind{Word: wire.Word{ID: row.ID, Name: row.Name, Also: strings.Join(row.Words, " ")}, Wants: parts.Kind(k).Wants(), Moves: row.Moves}
+		for _, n := range row.Needs {
+			out[k].Sizes = append(out[k].Sizes, parts.DimIDs[n.Dim]+"_cm")
+		}
+		for _, f := range row.Faces {
+			out[k].Faces = append(out[k].Faces, wire.PartFace{f.ID, f.Name, f.Usual})
+		}
+	}
+	return out
+}
+
+func defectWords() []wire.DefectWord {
+	var out []wire.DefectWord
+	for _, r := range craft.Defects {
+		w := wire.DefectWord{Word: word(r.ID, r.Name, "")}
+		if m, ok := mend.RowOf(r.ID); ok {
+			w.Across, w.Along, w.Note = m.Across, m.Along, m.How
+		}
+		out = append(out, w)
+	}
+	return out
+}
+
+func fittingWords() []wire.FittingWord {
+	var out []wire.FittingWord
+	for _, r := range apart.Rows {
+		out = append(out, wire.FittingWord{wire.Word{ID: r.ID, Name: r.Name}, r.Do, r.Holes})
+	}
+	return out
+}

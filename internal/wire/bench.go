@@ -1,0 +1,72 @@
+package wire
+
+// BenchNow is the instruments of the workshop and the air at this moment.
+type BenchNow struct {
+	Instruments []InstrumentWord `json:"instruments"`
+	Room        *RoomNow         `json:"room,omitempty" doc:"Absent where there is no sensor"`
+}
+
+// InstrumentWord describes an instrument.
+type InstrumentWord struct {
+	ID        string `json:"id"`
+	Name      string `json:"name"`
+	OnSpot    bool   `json:"on_spot" doc:"It is held on a spot of a zone"`
+	Simulated bool   `json:"simulated"`
+	Field     string `json:"field,omitempty" doc:"The field of a zone that its reading belongs in"`
+}
+
+// RoomNow is the air of the workshop at one moment.
+type RoomNow struct {
+	AirRead
+	Says string `json:"says,omitempty" doc:"What is to be heeded"`
+}
+
+// AirRead is one reading of the air.
+type AirRead struct {
+	At        string   `json:"at" doc:"As 2026-11-24T10:15, by the clock on the wall"`
+	TempC     *float64 `json:"temp_c,omitempty"`
+	RHPct     *float64 `json:"rh_pct,omitempty"`
+	SurfaceC  *float64 `json:"surface_c,omitempty"`
+	DewPointC *float64 `json:"dew_point_c,omitempty"`
+	By        string   `json:"by"`
+	Simulated bool     `json:"simulated,omitempty"`
+}
+
+// Course is the air of a day, and what was brought in.
+type Course struct {
+	Today    []AirRead  `json:"today" doc:"Since midnight, by the room sensor"`
+	Imported []AirRead  `json:"imported" doc:"The last day of readings brought in"`
+	Mean     *AirMean   `json:"mean,omitempty" doc:"Over the imported readings if there are any, else over the day"`
+	Spots    []SpotRead `json:"spots" doc:"Readings of spots that were brought in, the last first"`
+}
+
+// AirMean is the usual air over some readings.
+type AirMean struct {
+	TempC float64 `json:"temp_c"`
+	RHPct float64 `json:"rh_pct"`
+	By    string  `json:"by"`
+}
+
+// SpotRead is a reading of a spot, ready for its field.
+type SpotRead struct {
+	Reading
+	Says string `json:"says"`
+}
+
+// Imported is what became of a file of readings.
+type Imported struct {
+	Taken     int       `json:"taken"`
+	Gaps      int       `json:"gaps" doc:"Cells that hold nothing"`
+	Separator string    `json:"separator"`
+	Refused   []Refusal `json:"refused" doc:"Rows that were not taken, the first of them"`
+	NRefused  int       `json:"refused_in_all"`
+	From      string    `json:"from"`
+	To        string    `json:"to"`
+	Columns   []string  `json:"columns"`
+}
+
+// Refusal says which line was not taken, and why.
+type Refusal struct {
+	Line int    `json:"line"`
+	Says string `json:"says"`
+}

@@ -1,0 +1,159 @@
+package wire
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"rutile/core/identify"
+)
+
+// consistent finds what a schema cannot say.
+func (p *Piece) consistent() error {
+	seen := map[string]int{}
+	for i, z := range p.Zones {
+		if first, dup := seen[z.ID]; dup {
+			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] has this id already", first)}
+		}
+		seen[z.ID] = i
+		coats := 0
+		for _, s := range z.Steps {
+			coats += max(1, s.Coats)
+		}
+		if coats > MaxCoats {
+			return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
+		}
+		if err := z.tests(i); err != nil {
+			return err
+		}
+		for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
+			for j, l := range list {
+				if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
+					return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it stands in the list twice"}
+				}
+			}
+		}
+	}
+	return p.lookedOver()
+}
+
+// tests refuses evidence, patches and dates that a schema cannot refuse.
+func (z *Zone) tests(i int) error {
+	at := func(list string, j int, field string) string {
+		return fmt.Sprintf("$.zones[%d].%s[%d].%s", i, list, j, field)
+	}
+	for j, e := range z.Evidence {
+		for k, o := range z.Evidence[:j] {
+			if o.Test == e.Test {
+				return &Error{at("evidence", j, "test"), strconv.Quote(e.Test), fmt.Sprintf("evidence[%d] answers this test already, with %q; keep the answer you trust", k, o.Outcome)}
+			}
+		}
+		t := &identify.Tests[identify.TestNamed(e.Test)]
+		known := []string{identify.NotSure}
+		for _, o := range t.Outcomes {
+			known = append(known, o.ID)
+		}
+		if !slices.Contains(known, e.Outcome) {
+			return &Error{at("evidence", j, "outcome"), strconv.Quote(e.Outcome), fmt.Sprintf("the test %s has no such outcome; known are %s", e.Test, strings.Join(known, ", "))}
+		}
+		if err := day(at("evidence", j, "date"), e.Date); err != nil {
+			return err
+		}
+	}
+	if t := z.LeadTest; t != nil {
+		if err := day(fmt.Sprintf("$.zones[%d].lead_test.date", i), t.Date); err != nil {
+			return err
+		}
+	}
+	for j, p := range z.Patches {
+		for k, o := range z.Patches[:j] {
+			if o.ID == p.ID {
+				return &Error{at("patches", j, "id"), strconv.Quote(p.ID), fmt.Sprintf("patches[%d] has this id already", k)}
+			}
+		}
+		for field, d := range map[string]string{"made": p.Made, "look": p.Look, "rated": p.Rated} {
+			if err := day(at("patches", j, field), d); err != nil {
+				return err
+			}
+		}
+		switch {
+		case p.Class != nil && p.Rated == "":
+			return &Error{at("patches", j, "rated"), "", "missing; a rated patch test has its day"}
+		case p.Class != nil && p.Made != "" && p.Rated < p.Made:
+			return &Error{at("patches", j, "rated"), strconv.Quote(p.Rated), "rated before it was laid on " + p.Made}
+		}
+	}
+	return nil
+}
+
+// day refuses a date that is in no calendar.
+func day(path, d string) error {
+	if d == "" {
+		return nil
+	}
+	if _, err := time.Parse(time.DateOnly, d); err != nil {
+		return &Error{path, strconv.Quote(d), "there is no such day"}
+	}
+	return nil
+}
+
+// ZoneAt is the index of the zone with an id; -1 for none.
+func (p *Piece) ZoneAt(id string) int {
+	if id == "" {
+		return -1
+	}
+	return slices.IndexFunc(p.Zones, func(z Zone) bool { return z.ID == id })
+}
+
+// lookedOver finds what a schema cannot say of parts, damage and pictures.
+func (p *Piece) lookedOver() error {
+	zone := func(path, id string) error {
+		if id != "" && p.ZoneAt(id) < 0 {
+			return &Error{path + ".zone", strconv.Quote(id), "the piece has no such zone"}
+		}
+		return nil
+	}
+	for i := range p.Parts {
+		path := fmt.Sprintf("$.parts[%d]", i)
+		if _, err := p.Parts[i].Core(-1); err != nil {
+			e := err.(*Error)
+			e.Path = path + e.Path
+			return e
+		}
+		if err := zone(path, p.Parts[i].Zone); err != nil {
+			return err
+		}
+	}
+	for i, f := range p.TakeApart {
+		if err := zone(fmt.Sprintf("$.take_apart[%d]", i), f.Zone); err != nil {
+			return err
+		}
+	}
+	labels := map[string]string{}
+	for i, z := range p.Zones {
+		for j, d := range z.Defects {
+			path := fmt.Sprintf("$.zones[%d].defects[%d].label", i, j)
+			if first, taken := labels[d.Label]; d.Label != "" && taken {
+				return &Error{path, strconv.Quote(d.Label), first + " has this label already"}
+			}
+			labels[d.Label] = path
+		}
+	}
+	for i, f := range p.Photos {
+		path := fmt.Sprintf("$.photos[%d]", i)
+		if slices.ContainsFunc(p.Photos[:i], func(g Photo) bool { return g.File == f.File }) {
+			return &Error{path + ".file", strconv.Quote(f.File), "the same picture stands in the list twice"}
+		}
+		if err := zone(path, f.Zone); err != nil {
+			return err
+		}
+		for j, m := range f.Markers {
+			if _, ok := labels[m.Defect]; m.Defect != "" && !ok {
+				return &Error{fmt.Sprintf("%s.markers[%d].defect", path, j), strconv.Quote(m.Defect), "no damage has this label"}
+			}
+		}
+	}
+	return nil
+}

@@ -1,0 +1,599 @@
+package wire
+
+import (
+	"fmt"
+	"reflect"
+	"slices"
+	"sync"
+
+	"rutile/core/apart"
+	"rutile/core/craft"
+	"rutile/core/identify"
+	"rutile/core/measure"
+	"rutile/core/parts"
+	"rutile/core/plan"
+	"rutile/core/surface"
+)
+
+// Kind is what a field holds.
+type Kind uint8
+
+// The kinds of field.
+const (
+	Text Kind = iota
+	Number
+	Whole // a number without a fraction
+	Truth
+	Ref  // an object of the table
+	List // of what Of says
+)
+
+// Field is one field of the piece file or of the settings: its name, what it may hold and
+// what it means. The JSON Schema, the limits of the decoder, the description of the API and
+// the tables of docs/format.md are all made from the table of fields, see [Objects].
+type Field struct {
+	Name string
+	// Says is the meaning, Absent what it means that the field is left out; both may be
+	// empty.
+	Says, Absent string
+	// Must tells that the field cannot be left out.
+	Must bool
+	Kind Kind
+
+	// IDs are ids from the tables of the craft, which grow with them; Choices are ids that
+	// only this field has. A text with neither is free.
+	IDs, Choices []string
+	// Fixed is the one text or number that it may hold; nil for any.
+	Fixed any
+	// Least and Most bound a number; above Least where it is Open. Where Most is 0 nothing
+	// is bounded.
+	Least, Most float64
+	Open        bool
+	// MinLen and MaxLen bound the characters of a text, and of a list its entries.
+	MinLen, MaxLen int
+	// Form is what a text looks like; nil for any.
+	Form *Form
+	// Object is the name of the object that a Ref holds.
+	Object string
+	// Of is what a list holds.
+	Of *Field
+}
+
+// Form is a form that a text has, as a pattern and in words.
+type Form struct{ Pattern, Says string }
+
+// The forms of texts.
+var (
+	FormID     = &Form{"^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40"}
+	FormColour = &Form{"^#[0-9a-fA-F]{6}$", "#rrggbb"}
+	FormDay    = &Form{"^[0-9]{4}-[0-9]{2}-[0-9]{2}$", "2026-11-24"}
+	FormMoment = &Form{"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}", "2026-11-24T10:15"}
+	FormPhoto  = &Form{"^[a-z0-9][a-z0-9-]{0,79}[.]jpg$", "of a picture's file name: small letters, digits and -, then .jpg"}
+)
+
+var forms = []*Form{FormID, FormColour, FormDay, FormMoment, FormPhoto}
+
+// Object is one shape of the piece file or of the settings.
+type Object struct {
+	Name string
+	Says string // for docs/format.md
+	// Fields are its fields in the order of the docs. Of an object with variants they are
+	// those that every variant has.
+	Fields []Field
+	// By is the field that tells the variants apart, empty for an object that has none.
+	By       string
+	Variants []Variant
+}
+
+// Variant is an object of one kind, as a step that cleans.
+type Variant struct {
+	ID     string
+	Fields []Field
+}
+
+// Field returns a field of the object by its name; nil where it has none.
+func (o *Object) Field(name string) *Field {
+	if i := slices.IndexFunc(o.Fields, func(f Field) bool { return f.Name == name }); i >= 0 {
+		return &o.Fields[i]
+	}
+	for i := range o.Variants {
+		v := &o.Variants[i]
+		if j := slices.IndexFunc(v.Fields, func(f Field) bool { return f.Name == name }); j >= 0 {
+			return &v.Fields[j]
+		}
+	}
+	return nil
+}
+
+// ObjectNamed returns an object of the table; nil where there is none.
+func ObjectNamed(name string) *Object {
+	all := Objects()
+	if i := slices.IndexFunc(all, func(o Object) bool { return o.Name == name }); i >= 0 {
+		return &all[i]
+	}
+	return nil
+}
+
+// StepFields are the names of the fields that a kind of step takes beside do.
+func StepFields(kind string) []string {
+	out := []string{}
+	for _, v := range ObjectNamed("step").Variants {
+		if v.ID == kind {
+			for _, f := range v.Fields {
+				out = append(out, f.Name)
+			}
+		}
+	}
+	return out
+}
+
+// Fields are made in the order of a sentence: name, what it holds, what it means.
+
+func text(name, says string) Field {
+	return Field{Name: name, Kind: Text, MaxLen: MaxName, Says: says}
+}
+
+func note(name, says string) Field {
+	return Field{Name: name, Kind: Text, MaxLen: MaxText, Says: says}
+}
+
+func label(name, says string) Field {
+	return Field{Name: name, Kind: Text, MinLen: 1, MaxLen: MaxLabel, Says: says}
+}
+
+func formed(name string, f *Form, says string) Field {
+	return Field{Name: name, Kind: Text, Form: f, Says: says}
+}
+
+func ids(name string, of []string, says string) Field {
+	return Field{Name: name, Kind: Text, IDs: of, Says: says}
+}
+
+func choice(name, says string, of ...string) Field {
+	return Field{Name: name, Kind: Text, Choices: of, Says: says}
+}
+
+func number(name string, least, most float64, says string) Field {
+	return Field{Name: name, Kind: Number, Least: least, Most: most, Says: says}
+}
+
+// above is a number that must be more than nothing.
+func above(name string, most float64, says string) Field {
+	return Field{Name: name, Kind: Number, Open: true, Most: most, Says: says}
+}
+
+func whole(name string, least, most int, says string) Field {
+	return Field{Name: name, Kind: Whole, Least: float64(least), Most: float64(most), Says: says}
+}
+
+func truth(name, says string) Field { return Field{Name: name, Kind: Truth, Says: says} }
+
+func one(name, object, says string) Field {
+	return Field{Name: name, Kind: Ref, Object: object, Says: says}
+}
+
+func list(name string, of Field, most int, says string) Field {
+	return Field{Name: name, Kind: List, Of: &of, MaxLen: most, Says: says}
+}
+
+func many(name, object string, most int, says string) Field {
+	return list(name, one("", object, ""), most, says)
+}
+
+func fixed(name string, to any, says string) Field {
+	f := Field{Name: name, Kind: Text, Fixed: to, Says: says}
+	if _, ok := to.(int); ok {
+		f.Kind = Whole
+	}
+	return f
+}
+
+func (f Field) must() Field { f.Must = true; return f }
+
+func (f Field) absent(says string) Field { f.Absent = says; return f }
+
+// Objects is the table of fields: every object of the piece file and of the settings, with its
+// fields. The Go types of the same shapes have their names and nothing else of them; a test
+// holds the two together.
+var Objects = sync.OnceValue(func() []Object {
+	c := craft.Default()
+	sheens := idsOf(craft.Sheens[1:], func(r craft.SheenRow) string { return r.ID })
+	effects := idsOf(c.Effects, func(r craft.EffectRow) string { return r.ID })
+	products := idsOf(c.Products, func(r craft.ProductRow) string { return r.ID })
+
+	piece := Object{Name: "piece", Says: "A piece of furniture with its zones and their plans.", Fields: []Field{
+		fixed("format", PieceFormat, "says that this is a piece file").must(),
+		fixed("version", Version, "version of the format").must(),
+		text("name", "name"),
+		whole("made", 1000, 2200, "year it was made").absent("unknown"),
+		list("use", ids("", idsOf(craft.UseRows, func(r craft.UseRow) string { return r.ID }), ""), len(craft.UseRows), "how it is used").absent("none"),
+		one("site", "site", "the workshop's air").absent("the studio's, or 20 °C and 50 %"),
+		many("zones", "zone", MaxZones, "areas of one material and one finish, each with a plan").absent("none"),
+		many("parts", "part", parts.MaxParts, "what it is made of, as the tape says; those after a carcass belong to it").absent("none"),
+		many("take_apart", "fitting", MaxFittings, "what comes off or is masked before paint, in that order; it goes back in reverse").absent("none"),
+		many("photos", "photo", MaxPhotos, "pictures").absent("none"),
+		one("history", "history", "what is known of it before it came").absent("unknown"),
+	}}
+
+	site := Object{Name: "site", Says: "The air of the workshop.", Fields: []Field{
+		number("temp_c", -20, 50, "temperature of the air in °C").must(),
+		number("rh_pct", 0, 100, "relative humidity in %").must(),
+		number("surface_c", -20, 60, "temperature of the surface in °C").absent("nobody measured it"),
+		formed("at", FormMoment, "when it was read"),
+		text("by", "the instrument that read it"),
+		truth("simulated", "read by a stand-in and not by an instrument"),
+	}}
+
+	zone := Object{Name: "zone", Says: "An area of one material and one finish, with a plan of its own.", Fields: []Field{
+		formed("id", FormID, "id, once in the piece").must(),
+		text("name", "name"),
+		ids("substrate", idsOf(c.Substrates, func(r craft.SubstrateRow) string { return r.ID }), "what it is made of").must(),
+		truth("veneer", "it is veneered"),
+		ids("finish", idsOf(c.Finishes, func(r craft.FinishRow) string { return r.ID }), "what is on it now").absent("`unknown`"),
+		ids("gloss", sheens, "how it shines").absent("taken as satin"),
+		number("gloss_gu", 0, 150, "a gloss meter's reading at 60 degrees, instead of gloss"),
+		formed("colour", FormColour, "its colour as it is").absent("the usual one"),
+		number("moisture_pct", 0, 100, "moisture in %").absent("unknown"),
+		number("age_days", 0, 100000, "of mineral, days since it was made").absent("unknown"),
+		many("soils", "soil", int(craft.NumSoils), "what lies on it; an empty list: nothing was found").absent("nobody has looked"),
+		many("bleeders", "bleeder", int(craft.NumBleeders), "what may bleed through").absent("what the material implies"),
+		many("defects", "defect", MaxDefects, "damage; `knot` counts knots").absent("none"),
+		above("area_m2", 500, "the area as typed, in square metres; it overrules the parts").absent("what its parts come to, or unknown"),
+		ids("wear", idsOf(craft.Wears[:], func(r craft.WearRow) string { return r.ID }), "how it will be used").absent("`handled`"),
+		many("evidence", "answer", len(identify.Tests), "what was looked at and tested, each test once").absent("nothing"),
+		one("lead_test", "lead_test", "a test for lead").absent("untested"),
+		many("patches", "patch", MaxPatches, "patch tests, planned and rated").absent("none"),
+		many("readings", "reading", MaxReadings, "where the figures of measured fields come from").absent("typed"),
+		one("target", "target", "the look that is wanted").absent("open"),
+		formed("way", FormID, "id of the way of working that its plan was made by; a studio's own ways are known to that studio alone"),
+		many("steps", "step", MaxSteps, "the plan").absent("empty"),
+		many("acknowledged", "acknowledged", 200, "cautions that were read").absent("none"),
+	}}
+
+	level := func(name, says string, of []string) Object {
+		return Object{Name: name, Says: says, Fields: []Field{
+			ids("id", of, "which").must(),
+			whole("level", 0, craft.MaxLevel, "how much: 1 light, 2 marked, 3 heavy; 0 none").must(),
+		}}
+	}
+	soil := level("soil", "A soil and how much of it there is.", idsOf(craft.Soils[:], func(r craft.SoilRow) string { return r.ID }))
+	bleeder := level("bleeder", "Something that may bleed through, and how much of it there is.", idsOf(craft.Bleeders[:], func(r craft.BleederRow) string { return r.ID }))
+
+	defect := Object{Name: "defect", Says: "Damage of one kind.", Fields: []Field{
+		ids("id", idsOf(craft.Defects, func(r craft.DefectRow) string { return r.ID }), "which").must(),
+		whole("count", 0, 1000, "how many").absent("one"),
+		number("length_cm", 0, 10000, "length in cm"),
+		number("size_mm", 0, 10000, "size in mm"),
+		text("place", "where on the zone"),
+		label("label", "on the tape beside it, once in the piece; markers of photographs name it"),
+	}}
+
+	answer := Object{Name: "answer", Says: "What a look or a small test showed.", Fields: []Field{
+		ids("test", idsOf(identify.Tests, func(t identify.Test) string { return t.ID }), "which test").must(),
+		ids("outcome", outcomeIDs(), "what it showed; `not_sure` is an outcome of every test").must(),
+		formed("date", FormDay, "the day"),
+		note("note", "a note"),
+	}}
+
+	lead := Object{Name: "lead_test", Says: "The result of a test for lead. Only a laboratory's or an assessor's decides, from its day on.", Fields: []Field{
+		choice("result", "the result", "negative", "positive").must(),
+		choice("by", "who tested", "laboratory", "assessor", "swab").must(),
+		formed("date", FormDay, "the day").must(),
+		text("report", "number of the report, or who tested"),
+	}}
+
+	patch := Object{Name: "patch", Says: "A patch test: one coat of the plan on a hidden spot or on a board.", Fields: []Field{
+		formed("id", FormID, "id, once in the zone").must(),
+		ids("product", products, "the coat").must(),
+		ids("over", idsOf(craft.Families[:], func(r craft.FamilyRow) string { return r.ID }), "the surface family it was laid on").must(),
+		truth("bare", "on the material itself"),
+		number("additive", 0, 2, "parts of bonding additive to one of paint"),
+		choice("on", "a hidden spot of the piece, or a board of the same material", "hidden", "board").must(),
+		text("place", "where"),
+		formed("made", FormDay, "the day it was laid").absent("only planned"),
+		formed("look", FormDay, "the day from which it can be rated"),
+		formed("rated", FormDay, "the day it was rated"),
+		whole("class", 0, 5, "on the cross-cut scale (ASTM D3359, method B)").absent("not rated"),
+		one("under", "conditions", "the factors it was made under; they are divided out of a rating, so that it tells of the coat and the surface alone"),
+		note("note", "a note"),
+	}}
+	conditions := Object{Name: "conditions", Says: "The factors of a bond beside its grip; 1 takes nothing away."}
+	for _, x := range [][2]string{{"key", "how well the surface was keyed"}, {"cleanness", "how clean it was"}, {"window", "how well the wait was kept"}, {"site", "how good the air was"}, {"cap", "what held below it"}} {
+		conditions.Fields = append(conditions.Fields, number(x[0], 0, 1, x[1]).must())
+	}
+
+	reading := Object{Name: "reading", Says: "Where the figure of a measured field comes from.", Fields: []Field{
+		choice("field", "the field", "gloss_gu", "moisture_pct").must(),
+		number("value", -100, 10000, "the figure").must(),
+		formed("at", FormMoment, "when").must(),
+		text("by", "the instrument").must(),
+		truth("simulated", "read by a stand-in and not by an instrument"),
+	}}
+
+	target := Object{Name: "target", Says: "The look that is wanted.", Fields: []Field{
+		formed("colour", FormColour, "colour").absent("open"),
+		ids("sheen", sheens, "sheen").absent("open"),
+		ids("look", append([]string{craft.LookSolid}, effects...), "`solid`, or an effect").absent("`solid`"),
+	}}
+
+	acknowledged := Object{Name: "acknowledged", Says: "A caution that was read.", Fields: []Field{
+		text("code", "code of its rule").must(),
+		formed("date", FormDay, "the day").must(),
+	}}
+
+	additive := Object{Name: "additive", Says: "A bonding additive mixed into a coat.", Fields: []Field{
+		fixed("product", craft.AdditiveID, "the additive").must(),
+		number("ratio", 0, 2, "parts of additive to one of mixed paint").must(),
+		choice("coats", "which coats have it", "all", "first").absent("`all`"),
+	}}
+
+	const sheenOf, colourOf = "sheen of the coat", "colour of the coat"
+	grit := whole("grit", craft.MinGrit, craft.MaxGrit, "number of the abrasive")
+	takes := map[string][]Field{
+		"clean": {
+			ids("with", idsOf(c.Cleaners, func(r craft.CleanerRow) string { return r.ID }), "the cleaner").must(),
+			truth("rinse", "rinsed after"),
+			whole("passes", 1, 20, "how often").absent("once"),
+		},
+		"abrade": {
+			grit,
+			ids("how", idsOf(craft.Hows, func(h struct {
+				ID   craft.How
+				Name string
+			}) string {
+				return string(h.ID)
+			}), "how").absent("by hand, or with a pad where there is no grit"),
+			truth("through", "it cuts through to the material"),
+		},
+		"strip":  {ids("how", craft.Strips, "how; of foil and printed paper, down to the board").must()},
+		"fill":   {ids("with", craft.Fillers, "the filler").must()},
+		"repair": {text("what", "what is glued down or closed")},
+		"mask":   {text("what", "what is not to be painted")},
+		"remove": {text("what", "what is taken off").must()},
+		"coat": {
+			ids("product", products, "the product").must(),
+			whole("coats", 1, 20, "how many coats").absent("one"),
+			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest the site allows"),
+			ids("method", idsOf(craft.Methods, func(r craft.MethodRow) string { return r.ID }), "how it is laid").absent("brush"),
+			one("additive", "additive", "bonding additive in powder paint"),
+			number("water_ratio", .2, 5, "water to powder, by volume"),
+			number("thin_pct", 0, 300, "thinned by so many %"),
+			ids("sheen", sheens, sheenOf).absent("the product's own"),
+			formed("colour", FormColour, colourOf).absent("the target's for paints, the product's own for primers"),
+			ids("scope", craft.Scopes, "where").absent("`all`"),
+		},
+		"effect": {
+			ids("effect", effects, "the effect").must(),
+			truth("heat", "warm air helps flaking along"),
+			truth("wetted", "it is wetted, so that it flakes more"),
+			ids("resist", craft.Resists, "laid in patches so that paint lets go there"),
+			grit,
+			number("share", 0, 1, "share of the area that is worn"),
+		},
+		"wait": {number("hours", 0, 87600, "how long").must()},
+		"test": {whole("rating", 0, 5, "a patch test of the coat before it, made on the piece itself and rated on the cross-cut scale").must()},
+	}
+	kinds := idsOf(surface.Kinds[:], func(r surface.KindRow) string { return r.ID })
+	step := Object{Name: "step", Says: "One step of a plan. `do` says what is done, and which other fields belong.", By: "do", Fields: []Field{ids("do", kinds, "what is done").must()}}
+	for _, k := range kinds {
+		step.Variants = append(step.Variants, Variant{k, takes[k]})
+	}
+
+	part := Object{Name: "part", Says: "A part of the piece, or several that are alike. Which sizes it has depends on its kind.", Fields: []Field{
+		ids("kind", idsOf(parts.Kinds[:], func(r parts.KindRow) string { return r.ID }), "what it is").must(),
+		text("name", "name"),
+		whole("count", 1, parts.MaxCount, "how many").absent("one"),
+	}}
+	sizes := map[string]string{
+		"width": "width in cm; of long parts the length", "height": "height in cm", "depth": "depth in cm", "thick": "thickness in cm",
+		"across": "diameter in cm; of what tapers, on top", "base": "diameter at the base in cm",
+		"girth": "over the profile of a moulding, in cm", "member": "width of a frame's members in cm",
+	}
+	for _, d := range parts.DimIDs {
+		part.Fields = append(part.Fields, above(d+"_cm", parts.MaxSide, sizes[d]))
+	}
+	part.Fields = append(part.Fields,
+		list("faces", ids("", faceIDs(), ""), 16, "those that are painted; an empty list: none").absent("the usual ones"),
+		ids("relief", idsOf(parts.Reliefs[:], func(r parts.ReliefRow) string { return r.ID }), "how much more there is to cover").absent("`smooth`"),
+		formed("zone", FormID, "id of the zone it belongs to"),
+		whole("seen", 0, parts.MaxCount, "how many show from the front"),
+		choice("place", "where it stands in the elevation, where its kind does not say", placeIDs()...),
+		number("gap_mm", 0, 100, "around what slides or closes, in mm"),
+	)
+
+	fitting := Object{Name: "fitting", Says: "Something that comes off, is masked, or is painted where it is.", Fields: []Field{
+		ids("kind", idsOf(apart.Rows, func(r apart.Row) string { return r.ID }), "what it is").must(),
+		text("name", "name"),
+		whole("count", 1, 200, "how many").absent("one"),
+		text("where", "where it was, and so where its label sends it back to"),
+		choice("do", "what is done with it", idsOf(apart.Doings, func(d struct{ ID, Name string }) string { return d.ID })...).absent("as is usual for its kind"),
+		formed("zone", FormID, "id of the zone it sits on"),
+		note("note", "how it is cleaned, masked or stored, instead of the usual way"),
+		number("holes_mm", 0, 2000, "spacing of its holes, centre to centre; 0 for a single one"),
+		number("new_holes_mm", 0, 2000, "spacing of the holes that new hardware needs; where it differs, the old holes count as damage"),
+		truth("off", "done at the bench"),
+		truth("back", "put back"),
+	}}
+
+	photo := Object{Name: "photo", Says: "A picture of the piece, of a zone, or of damage.", Fields: []Field{
+		formed("file", FormPhoto, "its name in the folder of pictures beside the database").must(),
+		text("caption", "caption"),
+		formed("zone", FormID, "id of the zone it shows").absent("the piece"),
+		whole("width", 1, 20000, "in pixels"),
+		whole("height", 1, 20000, "in pixels"),
+		formed("taken", FormDay, "the day it was taken"),
+		many("markers", "marker", MaxMarkers, "places in it"),
+	}}
+	marker := Object{Name: "marker", Says: "A place in a picture.", Fields: []Field{
+		number("x", 0, 1, "from the left").must(),
+		number("y", 0, 1, "from above").must(),
+		label("defect", "label of the damage it points at"),
+		text("note", "a note"),
+	}}
+
+	history := Object{Name: "history", Says: "What is known of the piece before it came.", Fields: []Field{
+		note("found", "where and how"),
+		whole("paid_minor", 0, 1_000_000_000, "what it was bought for, in minor units of the studio's money"),
+		many("earlier", "earlier", MaxEarlier, "what others have done to it"),
+		note("note", "a note"),
+	}}
+	earlier := Object{Name: "earlier", Says: "Something that was done to the piece before.", Fields: []Field{
+		whole("year", 1000, 2200, "year"),
+		note("what", "what").must(),
+	}}
+
+	settings := Object{Name: "settings", Says: "What a studio chooses once for all its pieces.", Fields: []Field{
+		text("name", "name of the studio").must(),
+		choice("units", "that sizes and temperatures are shown and typed in; files are always metric", measure.Metric.String(), measure.US.String()).must(),
+		one("site", "site", "the workshop's usual air").must(),
+		whole("lead_year", 1900, 2100, "year before which local rules suspect old paint of lead").absent("the usual one"),
+		formed("way", FormID, "id of the way of working that plans are made by where none is said").absent("the usual one"),
+		many("ways", "way", MaxWays, "ways of working of one's own"),
+	}}
+	of := func(cs []plan.Choice) []string { return idsOf(cs, func(c plan.Choice) string { return c.ID }) }
+	product := ids("", products, "")
+	way := Object{Name: "way", Says: "A way of working: the choices that plans are made by.", Fields: []Field{
+		formed("id", FormID, "id").must(),
+		{Name: "name", Kind: Text, MinLen: 1, MaxLen: MaxName, Says: "name", Must: true},
+		note("says", "what it is, as a sentence"),
+		choice("holds", "what makes paint hold", of(plan.HoldChoices)...),
+		truth("scuff_first", "sand first, and wipe with solvent after"),
+		choice("sand", "when an old surface is sanded", of(plan.SandChoices)...),
+		number("additive", .05, 1, "bonding additive in powder paint, by volume").absent("half"),
+		truth("additive_first", "the additive goes into the first coat only"),
+		number("water", .8, 2, "water to powder, by volume").absent("equal parts"),
+		choice("seal", "what closes a paint for every day", of(plan.SealChoices)...),
+		choice("flake_seal", "what closes a paint that flakes", of(plan.FlakeSealChoices)...),
+		choice("resist", "what keeps paint from holding in patches, where it is to flake", of(plan.ResistChoices)...),
+		choice("crackle", "what a coat cracks over", of(plan.CrackleChoices)...),
+		truth("deep", "wear dry paint down to the material"),
+		choice("method", "how coats are laid", plan.WayMethods...),
+		truth("next_day", "every coat waits until the next day"),
+		number("cure", .1, .9, "how hard the last coat is when it is put back together").absent("a third"),
+		choice("knots", "where a blocker goes against what rises in spots", of(plan.KnotChoices)...),
+		list("paints", product, MaxNamed, "the only paints used").absent("all"),
+		truth("no_smell", "nothing carried in solvent or alcohol"),
+		list("shelf", product, MaxNamed, "the only products there are").absent("every kind"),
+		list("without", product, MaxNamed, "products that are not used"),
+	}}
+
+	return []Object{
+		piece, site, zone, soil, bleeder, defect, answer, lead, patch, conditions, reading, target, acknowledged,
+		step, additive, part, fitting, photo, marker, history, earlier, settings, way,
+	}
+})
+
+// Shapes are the Go types of the objects, by their names.
+var Shapes = map[string]reflect.Type{
+	"piece": reflect.TypeFor[Piece](), "site": reflect.TypeFor[Site](), "zone": reflect.TypeFor[Zone](),
+	"soil": reflect.TypeFor[Level](), "bleeder": reflect.TypeFor[Level](), "defect": reflect.TypeFor[Defect](),
+	"answer": reflect.TypeFor[Answer](), "lead_test": reflect.TypeFor[LeadTest](), "patch": reflect.TypeFor[Patch](),
+	"conditions": reflect.TypeFor[Conditions](), "reading": reflect.TypeFor[Reading](), "target": reflect.TypeFor[Target](),
+	"acknowledged": reflect.TypeFor[ReadNotes](), "step": reflect.TypeFor[Step](), "additive": reflect.TypeFor[Additive](),
+	"part": reflect.TypeFor[Part](), "fitting": reflect.TypeFor[Fitting](), "photo": reflect.TypeFor[Photo](),
+	"marker": reflect.TypeFor[Marker](), "history": reflect.TypeFor[History](), "earlier": reflect.TypeFor[Earlier](),
+	"settings": reflect.TypeFor[Settings](), "way": reflect.TypeFor[Way](),
+}
+
+// Roots are the objects that a document may be.
+const (
+	PieceObject    = "piece"
+	SettingsObject = "settings"
+)
+
+func idsOf[R any](rows []R, id func(R) string) []string {
+	out := make([]string, len(rows))
+	for i, r := range rows {
+		out[i] = id(r)
+	}
+	return out
+}
+
+func outcomeIDs() []string {
+	out := []string{identify.NotSure}
+	for i := range identify.Tests {
+		for _, o := range identify.Tests[i].Outcomes {
+			if !slices.Contains(out, o.ID) {
+				out = append(out, o.ID)
+			}
+		}
+	}
+	return out
+}
+
+// faceIDs are the faces that any part may have.
+func faceIDs() []string {
+	var out []string
+	for k := range parts.Kinds {
+		for _, f := range parts.Kinds[k].Faces {
+			if !slices.Contains(out, f.ID) {
+				out = append(out, f.ID)
+			}
+		}
+	}
+	return out
+}
+
+func placeIDs() []string {
+	var out []string
+	for _, p := range parts.Places[1:] {
+		out = append(out, p.ID)
+	}
+	return out
+}
+
+// Limits says in words what a field may hold, for the docs; empty where its name says it all.
+func (f *Field) Limits() string {
+	bounded := f.Kind == Number || f.Kind == Whole
+	switch {
+	case f.Fixed != nil:
+		return fmt.Sprintf("`%v`", f.Fixed)
+	case f.Kind == List && f.Of.Kind == Ref:
+		return fmt.Sprintf("list of %s, at most %d", f.Of.Object, f.MaxLen)
+	case f.Kind == List:
+		return fmt.Sprintf("list of %s; at most %d", f.Of.Limits(), f.MaxLen)
+	case f.Kind == Ref:
+		return f.Object
+	case f.Kind == Truth:
+		return "true or false"
+	case bounded && f.Open:
+		return fmt.Sprintf("more than %v, at most %v", f.Least, f.Most)
+	case bounded:
+		return fmt.Sprintf("%s to %s", plain(f.Least), plain(f.Most))
+	case len(f.Choices) > 0:
+		return codes(f.Choices)
+	case len(f.IDs) > 0 && len(f.IDs) <= fewIDs:
+		return codes(f.IDs)
+	case len(f.IDs) > 0:
+		return "an id of `rutile vocab`"
+	case f.Form != nil:
+		return f.Form.brief()
+	}
+	return fmt.Sprintf("text, at most %d characters", f.MaxLen)
+}
+
+// fewIDs are as many as the docs list one by one.
+const fewIDs = 8
+
+func (f *Form) brief() string {
+	switch f {
+	case FormID:
+		return "small letters, digits, - and _"
+	case FormPhoto:
+		return "a plain file name"
+	}
+	return f.Says
+}
+
+func plain(x float64) string { return fmt.Sprintf("%.10g", x) }
+
+func codes(of []string) string {
+	out := ""
+	for i, id := range of {
+		if i > 0 {
+			out += ", "
+		}
+		out += "`" + id + "`"
+	}
+	return out
+}

@@ -1,0 +1,107 @@
+package wire
+
+// Look is what a piece comes to, looked over: areas, the elevation, what its
+// damage takes and what comes off.
+type Look struct {
+	Parts     []PartLook    `json:"parts"`
+	Zones     []ZoneLook    `json:"zones"`
+	Elevation Elevation     `json:"elevation"`
+	Mending   Mending       `json:"mending" doc:"Of all zones, with the holes that new hardware leaves"`
+	Fittings  []FittingLook `json:"fittings"`
+	Suggested []Fitting     `json:"suggested" doc:"What the parts say comes off and the list does not hold yet"`
+	Loose     int           `json:"loose" doc:"Parts that are painted and belong to no zone"`
+}
+
+// PartLook is what a part comes to.
+type PartLook struct {
+	Title   string   `json:"title"`
+	Kind    string   `json:"kind" doc:"What it is, in words"`
+	Sizes   string   `json:"sizes" doc:"In the studio's units"`
+	Wants   string   `json:"wants" doc:"Which sizes its kind has"`
+	AreaM2  float64  `json:"area_m2"`
+	Area    string   `json:"area" doc:"In the studio's units; words where it is not painted"`
+	Run     string   `json:"run,omitempty" doc:"Its running length, where one counts it so"`
+	Faces   []Factor `json:"faces" doc:"Each face that is painted, with its square metres"`
+	Painted []string `json:"painted" doc:"Ids of these faces"`
+	Hidden  bool     `json:"hidden,omitempty" doc:"Nothing of it shows from the front"`
+	Moves   bool     `json:"moves,omitempty" doc:"It slides or closes"`
+	Fit     string   `json:"fit,omitempty" doc:"What the coats leave of its gap"`
+	Tight   bool     `json:"tight,omitempty" doc:"It may stick once it is coated"`
+	Note    string   `json:"note,omitempty"`
+}
+
+// ZoneLook is what a zone comes to.
+type ZoneLook struct {
+	ID      string  `json:"id"`
+	AreaM2  float64 `json:"area_m2"`
+	Area    string  `json:"area" doc:"In the studio's units; empty where it is not known"`
+	PartsM2 float64 `json:"parts_m2" doc:"What its parts come to"`
+	Typed   bool    `json:"typed,omitempty" doc:"The area was typed, and not worked out from parts"`
+	Parts   int     `json:"parts"`
+	CoverM2 float64 `json:"cover_m2" doc:"What paint has to cover: more where the surface is rough"`
+	LengthM float64 `json:"length_m"`
+	EdgesM  float64 `json:"edges_m"`
+	Work    float64 `json:"work" doc:"How much longer a square metre takes than on a plain panel; 0 where it is not known"`
+	Says    string  `json:"says" doc:"All of it in words"`
+	Colour  string  `json:"colour" doc:"As it is now"`
+	Mark    string  `json:"mark" doc:"The marks by which the eye tells it"`
+	Mending Mending `json:"mending"`
+}
+
+// Elevation is the front of the piece, to scale.
+type Elevation struct {
+	W      float64     `json:"w_cm"`
+	H      float64     `json:"h_cm"`
+	Shapes []ElevShape `json:"shapes"`
+	Says   string      `json:"says" doc:"How wide and high it is"`
+}
+
+// ElevShape is one part as it shows, as paths in centimetres.
+type ElevShape struct {
+	Part   int    `json:"part" doc:"Index of the part"`
+	N      int    `json:"n" doc:"Which of its count, from 1"`
+	D      string `json:"d" doc:"Outline; what it leaves open is cut out"`
+	Lines  string `json:"lines,omitempty"`
+	Recess bool   `json:"recess,omitempty" doc:"It lies back, behind an opening"`
+}
+
+// Mending is what damage takes.
+type Mending struct {
+	Minutes float64    `json:"minutes"`
+	Items   []MendItem `json:"items" doc:"In the order of the zone's damage; those that take nothing are left out"`
+	Says    []string   `json:"says"`
+}
+
+// MendItem is what one line of damage takes.
+type MendItem struct {
+	Defect  string  `json:"defect"`
+	Filler  string  `json:"filler,omitempty" enum:"filler_two_part,filler_fine"`
+	ML      float64 `json:"ml,omitempty"`
+	GlueML  float64 `json:"glue_ml,omitempty"`
+	Minutes float64 `json:"minutes"`
+	How     string  `json:"how"`
+	Takes   string  `json:"takes" doc:"Material and time, in words"`
+}
+
+// FittingLook is what is known of something that comes off.
+type FittingLook struct {
+	Title  string `json:"title"`
+	Labels string `json:"labels"`
+	Do     string `json:"do"`
+	Clean  string `json:"clean"`
+	Store  string `json:"store"`
+	Holes  string `json:"holes,omitempty"`
+	Drills bool   `json:"drills,omitempty" doc:"Holes are filled and drilled before paint"`
+}
+
+// Made is what a template comes to.
+type Made struct {
+	Parts []Part `json:"parts"`
+	Look  Look   `json:"look"`
+}
+
+// PhotoKept is a picture taken in.
+type PhotoKept struct {
+	Photo
+	Already bool `json:"already" doc:"The same picture was kept before"`
+}

@@ -1,0 +1,63 @@
+package wire
+
+import "time"
+
+// Saved is a piece as it is stored.
+type Saved struct {
+	ID      uint      `json:"id"`
+	Rev     int       `json:"rev" doc:"Grows with every write"`
+	Updated time.Time `json:"updated"`
+	Created time.Time `json:"created" doc:"Tells it from another piece that had the same number"`
+	Piece   Piece     `json:"piece"`
+}
+
+// Summary is a piece as the list shows it.
+type Summary struct {
+	ID      uint          `json:"id"`
+	Rev     int           `json:"rev"`
+	Name    string        `json:"name"`
+	Updated time.Time     `json:"updated"`
+	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
+	Says    string        `json:"says" doc:"What stands in the way, or that nothing does"`
+	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
+	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
+	Next    string        `json:"next" doc:"What is to be done next"`
+	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
+	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
+	Parts   int           `json:"parts" doc:"How many parts are measured"`
+	Zones   []ZoneSummary `json:"zones"`
+}
+
+// ZoneSummary is a zone as the list shows it.
+type ZoneSummary struct {
+	ID        string  `json:"id"`
+	Name      string  `json:"name"`
+	Substrate string  `json:"substrate"`
+	Colour    string  `json:"colour"`
+	AreaM2    float64 `json:"area_m2"`
+	Verdict   string  `json:"verdict" enum:"sound,watch,fails"`
+	Says      string  `json:"says"`
+	Steps     int     `json:"steps"`
+	Material  string  `json:"material"`
+	Finish    string  `json:"finish"`
+	Layers    []Layer `json:"layers" doc:"The cut through its coats, from below"`
+}
+
+// Studio is what the page needs to know of the server.
+type Studio struct {
+	Settings
+	Demo bool `json:"demo" doc:"The data is a copy that is thrown away at the end"`
+	Air  Air  `json:"air"`
+}
+
+// Since is a piece, and what has changed in it after a revision.
+type Since struct {
+	Saved
+	Changes []string `json:"changes"`
+}
+
+// Area is a typed size, understood.
+type Area struct {
+	AreaM2 float64 `json:"area_m2"`
+	Says   string  `json:"says" doc:"The area in the studio's units"`
+}

@@ -1,0 +1,140 @@
+package wire
+
+// PlansFormat names what the planner answers in.
+const PlansFormat = "rutile/plans"
+
+// Plans are the plans of the zones of a piece.
+type Plans struct {
+	Format  string      `json:"format"`
+	Version int         `json:"version"`
+	Zones   []ZonePlans `json:"zones"`
+}
+
+// ZonePlans are the plans of one zone, by several ways, the best first.
+type ZonePlans struct {
+	ID    string    `json:"id"`
+	Name  string    `json:"name,omitempty"`
+	Plans []WayPlan `json:"plans"`
+	// PerM2 is set where nobody knows the area.
+	PerM2 bool `json:"per_m2,omitempty" doc:"Hours and costs are those of one square metre, as the area is not known"`
+}
+
+// WayPlan is the best plan by one way of working, or what stands in its way.
+type WayPlan struct {
+	Way     string     `json:"way"`
+	Name    string     `json:"name"`
+	Says    string     `json:"says,omitempty"`
+	Own     bool       `json:"own,omitempty" doc:"The plan that the zone has"`
+	Same    string     `json:"same,omitempty" doc:"The way before it that comes to the same steps, or is in the same trouble"`
+	Proved  bool       `json:"proved" doc:"Nothing in the planner's vocabulary is better by these weights"`
+	Points  float64    `json:"points"`
+	Against string     `json:"against,omitempty" doc:"Why it comes after the best"`
+	Verdict string     `json:"verdict,omitempty" enum:"sound,watch,fails"`
+	Steps   []Step     `json:"steps,omitempty"`
+	Words   []string   `json:"words,omitempty" doc:"The steps in words"`
+	Ground  string     `json:"ground,omitempty" doc:"What makes it hold, in words"`
+	Finish  string     `json:"finish,omitempty" doc:"The paint and what closes it, in words"`
+	Note    string     `json:"note,omitempty" doc:"Where the look decides what the way would"`
+	Risk    *RangePart `json:"risk,omitempty" doc:"Of peeling"`
+	Stain   *RangePart `json:"stain,omitempty" doc:"The worst that comes through, in CIEDE2000 units; absent where nothing rises"`
+	Chips   string     `json:"chips,omitempty" doc:"Of a flaking look: how much of it lets go"`
+	HandsOn float64    `json:"hands_on_h"`
+	Elapsed float64    `json:"elapsed_h"`
+	Takes   string     `json:"takes,omitempty" doc:"How long it takes, in words"`
+	Cost    float64    `json:"cost" doc:"Of materials, in units of money"`
+	Smell   string     `json:"smell,omitempty"`
+	Trips   int        `json:"trips"`
+	Depends []string   `json:"depends,omitempty" doc:"What it rests on, what matters most first"`
+	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with it"`
+	Terms   []TermPart `json:"terms,omitempty" doc:"What its points are made of"`
+	Section *Section   `json:"section,omitempty"`
+	Stuck   *StuckPart `json:"stuck,omitempty" doc:"What stands in the way, where there is no plan"`
+}
+
+// RangePart is a figure as a range.
+type RangePart struct {
+	Low    float64 `json:"low"`
+	Likely float64 `json:"likely"`
+	High   float64 `json:"high"`
+	Words  string  `json:"words"`
+}
+
+// TermPart is what one term adds to a plan's points.
+type TermPart struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Amount string  `json:"amount"`
+	Points float64 `json:"points"`
+}
+
+// StuckPart says why there is no plan, and what would open the way.
+type StuckPart struct {
+	Why     []ObstaclePart `json:"why"`
+	Opens   []OpeningPart  `json:"opens"`
+	Stopped bool           `json:"stopped,omitempty" doc:"The search was stopped before it had seen everything"`
+}
+
+// ObstaclePart is one thing that stands in the way.
+type ObstaclePart struct {
+	Code  string `json:"code,omitempty"`
+	Title string `json:"title"`
+	Why   string `json:"why"`
+}
+
+// OpeningPart is a change with which there is a plan.
+type OpeningPart struct {
+	Says  string   `json:"says"`
+	Field string   `json:"field" doc:"Where it is entered"`
+	Words []string `json:"words" doc:"A plan that then passes"`
+}
+
+// MindPart is a fact that nobody has tested and that would change the plan.
+type MindPart struct {
+	If      string   `json:"if"`
+	Test    string   `json:"test"`
+	Field   string   `json:"field" doc:"Where what is found is entered"`
+	Fails   bool     `json:"fails" doc:"The plan would then fail"`
+	Then    string   `json:"then" doc:"What would be done instead, in words"`
+	Instead []string `json:"instead,omitempty" doc:"The steps of that plan, in words"`
+}
+
+// PiecePlan is a piece in which every zone that can be is planned.
+type PiecePlan struct {
+	Piece *Piece     `json:"piece"`
+	Zones []ZonePlan `json:"zones"`
+	Trips []TripPart `json:"trips" doc:"All that is planned, as one order of trips to the bench"`
+	Steps int        `json:"steps" doc:"As many trips there would be, zone by zone"`
+	Takes string     `json:"takes" doc:"From the first trip to the last, in words"`
+}
+
+// ZonePlan is what became of one zone.
+type ZonePlan struct {
+	ID      string     `json:"id"`
+	Name    string     `json:"name"`
+	State   string     `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it had a plan, which stays"`
+	Says    string     `json:"says"`
+	Like    []string   `json:"like,omitempty" doc:"Zones that will look the same"`
+	Differs string     `json:"differs,omitempty" doc:"Why it cannot have their paint"`
+	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
+	Stuck   *StuckPart `json:"stuck,omitempty"`
+}
+
+// TripPart is one trip to the bench.
+type TripPart struct {
+	Does    string   `json:"does"`
+	Do      string   `json:"do"`
+	Zones   []string `json:"zones" doc:"Names, in order"`
+	StartH  float64  `json:"start_h" doc:"Hours after the first trip"`
+	At      string   `json:"at" doc:"The same in words"`
+	Minutes float64  `json:"minutes"`
+	While   []string `json:"while,omitempty" doc:"Zones that dry meanwhile"`
+}
+
+// PlanLine is one line of the answer to planning a piece: how far it is, or in the
+// last line the plan.
+type PlanLine struct {
+	Done int        `json:"done"`
+	Of   int        `json:"of"`
+	Plan *PiecePlan `json:"plan,omitempty"`
+	Says string     `json:"says,omitempty" doc:"What went wrong"`
+}
