@@ -7,10 +7,10 @@ import (
 	"flag"
 	"fmt"
 	"io/fs"
-	"log/slog"
 	"net"
 	"os"
 	"os/exec"
+	rutile "rutile/internal/app"
 	"strings"
 	"testing"
 	"time"
@@ -80,10 +80,10 @@ func (a *app) up(isDemo bool) {
 	ctx, cancel := context.WithCancel(context.Background())
 	done := make(chan error, 1)
 	go func() {
-		done <- server.Serve(ctx, l, server.New(server.Options{
-			Store: s, Craft: craft.Default(), Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Page: web.Dist(), Demo: isDemo,
-			Log: slog.New(slog.DiscardHandler),
-		}))
+		studio := rutile.NewStudio(rutile.NewEngine(craft.Default()), rutile.StudioOptions{
+			Store: s, Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
+		})
+		done <- server.Serve(ctx, l, server.New(server.Options{Studio: studio, Page: web.Dist()}))
 	}()
 	a.stop = func() {
 		cancel()

@@ -12,7 +12,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 // outcome presses an outcome of the test that is asked.
@@ -172,7 +172,7 @@ func TestLeadCannotBeTalkedOutOfItsCaution(t *testing.T) {
 	// The dated result of a laboratory.
 	do(t, ctx, press("Enter a result"), sees("Dated"), day("Dated", "2026-11-20"), typeIn("Report number, or who tested", "L 1184"), press("Enter the result"), gone(note), saved(),
 		sees("A laboratory or a licensed assessor has excluded lead"), chromedp.Reload(), sees("has excluded lead"))
-	if l := a.stored("8").Piece.Zones[1].LeadTest; l == nil || *l != (format.LeadTest{Result: "negative", By: "laboratory", Date: "2026-11-20", Report: "L 1184"}) {
+	if l := a.stored("8").Piece.Zones[1].LeadTest; l == nil || *l != (wire.LeadTest{Result: "negative", By: "laboratory", Date: "2026-11-20", Report: "L 1184"}) {
 		t.Errorf("kept: %+v", l)
 	}
 }

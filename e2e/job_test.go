@@ -16,20 +16,19 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"rutile/internal/format"
-	"rutile/internal/store"
+	"rutile/internal/wire"
 	"rutile/web"
 )
 
 // stored asks the server, beside the page, what it has kept.
-func (a *app) stored(id string) store.Saved {
+func (a *app) stored(id string) wire.Saved {
 	a.t.Helper()
 	r, err := http.Get(a.url("/api/pieces/" + id))
 	if err != nil {
 		a.t.Fatal(err)
 	}
 	defer r.Body.Close()
-	var s store.Saved
+	var s wire.Saved
 	if err := json.NewDecoder(r.Body).Decode(&s); err != nil || r.StatusCode != 200 {
 		a.t.Fatal(r.Status, err)
 	}
@@ -45,7 +44,7 @@ func text(t *testing.T, ctx context.Context) string {
 	return s
 }
 
-func does(steps []format.Step) string {
+func does(steps []wire.Step) string {
 	var w []string
 	for _, s := range steps {
 		w = append(w, s.Do+" "+s.With+s.Product)

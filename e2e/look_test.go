@@ -20,7 +20,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 // part presses a part in the drawing, by its index.
@@ -145,7 +145,7 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 	// Split off: surveyed alike, not planned.
 	do(t, ctx, part(3), sees("in zone Uprights and shelves"), press("A zone like it"), sees("No coat is planned yet"), saved())
 	p = a.stored("12").Piece
-	i := slices.IndexFunc(p.Zones, func(z format.Zone) bool { return z.ID == "cap" })
+	i := slices.IndexFunc(p.Zones, func(z wire.Zone) bool { return z.ID == "cap" })
 	if i < 0 || p.Zones[i].Substrate != "oak" || p.Zones[i].Finish != "varnish_oil" || len(p.Zones[i].Steps) != 0 || p.Parts[3].Zone != "cap" || p.Parts[3].WidthCM != 92 {
 		t.Fatalf("split off: %+v, %+v", p.Zones, p.Parts[3])
 	}
@@ -252,13 +252,13 @@ func TestDamageIsMeasured(t *testing.T) {
 		press("Hole"), sees("two-part filler"), typeIn("How many", "3"), typeIn("Across", "8"), typeIn("Where", "lower left"), sees("two-part filler 3 ml"),
 		press("Open joint"), typeIn("Long", "0"), sees("More than 0"), typeIn("Long", "40"), sees("glue 2 ml"), sees("About"), saved())
 	d := a.stored("12").Piece.Zones[1].Defects
-	want := []format.Defect{{ID: "hole", Count: 3, Size: 8, Place: "lower left", Label: "B"}, {ID: "open_joint", Count: 1, Length: 40, Label: "C"}}
+	want := []wire.Defect{{ID: "hole", Count: 3, Size: 8, Place: "lower left", Label: "B"}, {ID: "open_joint", Count: 1, Length: 40, Label: "C"}}
 	if !slices.Equal(d, want) {
 		t.Errorf("kept: %+v", d)
 	}
 	// What the material implies stays where something is found beside it.
 	do(t, ctx, press("tannin none"), saved())
-	if b := a.stored("12").Piece.Zones[1].Bleeders; !slices.Equal(b, []format.Level{{ID: "dye", Level: 1}, {ID: "tannin", Level: 1}}) {
+	if b := a.stored("12").Piece.Zones[1].Bleeders; !slices.Equal(b, []wire.Level{{ID: "dye", Level: 1}, {ID: "tannin", Level: 1}}) {
 		t.Errorf("found beside what the material implies: %+v", b)
 	}
 }
@@ -339,7 +339,7 @@ func TestThePast(t *testing.T) {
 		typeIn("Found", "Hung over the entrance, 🎭"), typeIn("Bought for", "a lot"), sees("“a lot” is not a number"), typeIn("Bought for", "12,50"),
 		press("Painted, stripped, mended before"), typeIn("About", "1962"), typeIn("What", "Lacquered"), saved())
 	h := a.stored("5").Piece.History
-	if h.Found != "Hung over the entrance, 🎭" || *h.PaidMinor != 1250 || len(h.Earlier) != 1 || h.Earlier[0] != (format.Earlier{Year: 1962, What: "Lacquered"}) {
+	if h.Found != "Hung over the entrance, 🎭" || *h.PaidMinor != 1250 || len(h.Earlier) != 1 || h.Earlier[0] != (wire.Earlier{Year: 1962, What: "Lacquered"}) {
 		t.Errorf("kept: %+v", h)
 	}
 	do(t, ctx, typeIn("Found", strings.Repeat("x", 30)), saved(), press("Undo"), saved())

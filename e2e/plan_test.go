@@ -11,7 +11,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 // first waits until the card of a way stands first.
@@ -163,14 +163,14 @@ func TestAWayOfOnesOwn(t *testing.T) {
 }
 
 // ways are the studio's own ways, as they are kept.
-func (a *app) ways() []format.Way {
+func (a *app) ways() []wire.Way {
 	a.t.Helper()
 	r, err := http.Get(a.url("/api/studio"))
 	if err != nil {
 		a.t.Fatal(err)
 	}
 	defer r.Body.Close()
-	var s struct{ Ways []format.Way }
+	var s struct{ Ways []wire.Way }
 	if err := json.NewDecoder(r.Body).Decode(&s); err != nil || r.StatusCode != 200 {
 		a.t.Fatal(r.Status, err)
 	}

@@ -14,7 +14,7 @@ import (
 	"time"
 
 	"rutile/core/check"
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 const examplePath = "../../examples/programme-rack.json"
@@ -54,7 +54,7 @@ func TestCheckSound(t *testing.T) {
 	if code != 0 || errs != "" {
 		t.Fatal(code, errs)
 	}
-	var r format.CheckResult
+	var r wire.CheckResult
 	if err := json.Unmarshal([]byte(out), &r); err != nil {
 		t.Fatal(err)
 	}
@@ -74,7 +74,7 @@ func TestCheckFails(t *testing.T) {
 	if code != 1 || errs != "" {
 		t.Fatal(code, errs)
 	}
-	var r format.CheckResult
+	var r wire.CheckResult
 	if err := json.Unmarshal([]byte(out), &r); err != nil {
 		t.Fatal(err)
 	}
@@ -165,7 +165,7 @@ func TestAreas(t *testing.T) {
 		t.Error(out)
 	}
 	out, _, code = rutile("", "areas", "--json", file)
-	var l format.Look
+	var l wire.Look
 	if err := json.Unmarshal([]byte(out), &l); err != nil || code != 0 || l.Zones[0].AreaM2 != .513 {
 		t.Errorf("%d %v %s", code, err, out)
 	}
@@ -181,7 +181,7 @@ func TestAreas(t *testing.T) {
 func TestIdentify(t *testing.T) {
 	const table = "../../examples/brown-table.json"
 	out, errs, code := rutile("", "identify", table)
-	var r format.IdentifyResult
+	var r wire.IdentifyResult
 	if err := json.Unmarshal([]byte(out), &r); err != nil || code != 0 || errs != "" {
 		t.Fatal(code, errs, err)
 	}
@@ -207,7 +207,7 @@ func TestRules(t *testing.T) {
 		t.Errorf("code %d, %d rules in %d characters", code, strings.Count(out, "\n### `"), len(out))
 	}
 	out, _, code = rutile("", "rules", "--json")
-	var words []format.RuleWord
+	var words []wire.RuleWord
 	if err := json.Unmarshal([]byte(out), &words); err != nil || code != 0 || len(words) != len(check.Rules) {
 		t.Errorf("as JSON: code %d, %v, %d rules", code, err, len(words))
 	}
@@ -218,7 +218,7 @@ func TestRules(t *testing.T) {
 
 func TestVocabIsJSON(t *testing.T) {
 	out, _, code := rutile("", "vocab")
-	var v format.Vocab
+	var v wire.Vocab
 	if err := json.Unmarshal([]byte(out), &v); err != nil || code != 0 || len(v.Substrates) < 50 {
 		t.Errorf("%d %v %d", code, err, len(v.Substrates))
 	}
@@ -229,7 +229,7 @@ func TestVocabIsJSON(t *testing.T) {
 
 func TestSchemaPrints(t *testing.T) {
 	out, _, code := rutile("", "schema")
-	if code != 0 || out != string(format.Schema()) {
+	if code != 0 || out != string(wire.Schema()) {
 		t.Error("the schema printed is another")
 	}
 }

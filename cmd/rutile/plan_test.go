@@ -9,14 +9,14 @@ import (
 	"testing"
 
 	"rutile/core/plan"
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 const dresser = "../../examples/dresser.json"
 
-func pieceOf(t *testing.T, text string) *format.Piece {
+func pieceOf(t *testing.T, text string) *wire.Piece {
 	t.Helper()
-	p, err := format.Decode([]byte(text))
+	p, err := wire.Decode([]byte(text))
 	if err != nil {
 		t.Fatalf("%v in %s", err, text)
 	}
@@ -37,7 +37,7 @@ func TestPlan(t *testing.T) {
 		}
 	}
 	checked, _, _ := rutile(out, "check", "-")
-	var r format.CheckResult
+	var r wire.CheckResult
 	if err := json.Unmarshal([]byte(checked), &r); err != nil {
 		t.Fatal(err)
 	}
@@ -69,7 +69,7 @@ func TestPlanEveryWay(t *testing.T) {
 	if code != 1 {
 		t.Fatal(code, errs)
 	}
-	var r format.Plans
+	var r wire.Plans
 	if err := json.Unmarshal([]byte(out), &r); err != nil {
 		t.Fatal(err)
 	}

@@ -104,8 +104,8 @@ func (s *Studio) Course(ctx context.Context) (wire.Course, error) {
 func spotRead(r *bench.Reading, q bench.Quantity, v float64, loc *time.Location) wire.SpotRead {
 	row := q.Row()
 	return wire.SpotRead{
-		wire.Reading{Field: string(q), Value: v, At: r.At.In(loc).Format(moment), By: r.By, Simulated: r.Simulated},
-		row.Name + " " + Number(v) + " " + row.Unit,
+		Reading: wire.Reading{Field: string(q), Value: v, At: r.At.In(loc).Format(moment), By: r.By, Simulated: r.Simulated},
+		Says: row.Name + " " + Number(v) + " " + row.Unit,
 	}
 }
 

@@ -101,14 +101,14 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Cracks = check.CrackSays(z.Units)
 	}
 	if r.Ready {
-		out.Ready = &wire.ReadyPart{Tenths(r.Cured.Careful), Tenths(r.Cured.Normal), Tenths(r.Cured.Hard), r.Cured.Says()}
+		out.Ready = &wire.ReadyPart{Careful: Tenths(r.Cured.Careful), Normal: Tenths(r.Cured.Normal), Hard: Tenths(r.Cured.Hard), Says: r.Cured.Says()}
 	}
 	plain := z.Facts
 	plain.GivenBleeders = false
 	for b, lv := range surface.Levels(c, &plain) {
 		if lv > 0 {
 			out.Implied = append(out.Implied, craft.Bleeders[b].Name)
-			out.Rises = append(out.Rises, wire.Level{craft.Bleeder(b).String(), int(lv)})
+			out.Rises = append(out.Rises, wire.Level{ID: craft.Bleeder(b).String(), Level: int(lv)})
 		}
 	}
 	if a := r.Adhesion; a != nil {
@@ -120,14 +120,14 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Adhesion = &wire.AdhesionPart{
 			Risk: tidy(a.Risk), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
-			Weakest: wire.Weakest{w.Step, c.Products[w.Product].ID, on},
+			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on},
 			Figures: factors(a.Explain(c, w)),
 		}
 	}
 	for i := range r.Stains {
 		s := &r.Stains[i]
 		out.Bleed = append(out.Bleed, wire.BleedPart{
-			s.Bleeder.String(), craft.Bleeders[s.Bleeder].Name, tidy(s.DeltaE), s.Patch.String(), factors(check.StainFigures(s)),
+			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Where: s.Patch.String(), Figures: factors(check.StainFigures(s)),
 		})
 	}
 	for i := range r.Findings {
@@ -156,7 +156,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Section = drawing(c, src, z, r)
 	}
 	for _, s := range stage.Of(c, z, r) {
-		out.Stages = append(out.Stages, wire.Stage{string(s.ID), s.Name, s.State.String(), s.Says, s.Step})
+		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, State: s.State.String(), Says: s.Says, Step: s.Step})
 	}
 	return out
 }
@@ -215,7 +215,7 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor 
 		if r.Minutes < 0 {
 			words += "; the work is not known without an area"
 		}
-		out[i] = wire.Factor{fmt.Sprintf("step_%d", i+1), math.Round(minutes*10) / 10, fmt.Sprintf("%.0f min", minutes), words}
+		out[i] = wire.Factor{ID: fmt.Sprintf("step_%d", i+1), Value: math.Round(minutes*10) / 10, Shown: fmt.Sprintf("%.0f min", minutes), Words: words}
 	}
 	return out
 }
@@ -225,13 +225,13 @@ func drawing(c *craft.Craft, src *wire.Zone, z *check.Zone, r *check.Result) *wi
 	out := &wire.Section{Grit: d.Grit, Source: d.Source, Worn: []wire.Shown{}, WornSays: d.WearSays(), Layers: make([]wire.Layer, len(d.Layers)), Marks: make([]wire.Mark, len(d.Marks))}
 	for i, f := range d.Faces {
 		at := section.Moments[i]
-		out.Faces = append(out.Faces, wire.Face{at.Name, at.Days, f.Colour, tidy(f.DeltaE), f.Of, f.Spots, f.Says()})
+		out.Faces = append(out.Faces, wire.Face{Name: at.Name, Days: at.Days, Colour: f.Colour, DeltaE: tidy(f.DeltaE), Of: f.Of, Spots: f.Spots, Says: f.Says()})
 	}
 	for _, w := range d.Worn {
-		out.Worn = append(out.Worn, wire.Shown{w.Layer, w.Colour, Tenths(w.Apart)})
+		out.Worn = append(out.Worn, wire.Shown{Layer: w.Layer, Colour: w.Colour, Apart: Tenths(w.Apart)})
 	}
 	for i, m := range d.Marks {
-		out.Marks[i] = wire.Mark{m.Step, surface.Kinds[m.Do].ID, m.On}
+		out.Marks[i] = wire.Mark{Step: m.Step, Do: surface.Kinds[m.Do].ID, On: m.On}
 	}
 	for i := range d.Layers {
 		l := &d.Layers[i]
@@ -280,7 +280,7 @@ func holds(r *check.Result, b *check.Bond) string {
 func factors(fs []check.Figure) []wire.Factor {
 	out := make([]wire.Factor, len(fs))
 	for i, f := range fs {
-		out[i] = wire.Factor{f.ID, tidy(f.Value), f.Shown(), f.Words}
+		out[i] = wire.Factor{ID: f.ID, Value: tidy(f.Value), Shown: f.Shown(), Words: f.Words}
 	}
 	return out
 }

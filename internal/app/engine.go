@@ -47,12 +47,16 @@ func (e *Engine) admit() (leave func(), err error) {
 // that of a context that is done before.
 func (e *Engine) search(ctx context.Context, work func() error) error {
 	select {
-	case e.searching <- struct{}{}:
-		defer func() { <-e.searching }()
-		return work()
-	case <-ctx.Done():
-		return ctx.Err()
+	case e.searching <- struct{}{}: // there is room: a search that is stopped says how far it came
+	default:
+		select {
+		case e.searching <- struct{}{}:
+		case <-ctx.Done():
+			return ctx.Err()
+		}
 	}
+	defer func() { <-e.searching }()
+	return work()
 }
 
 // find searches for one plan.

@@ -37,8 +37,8 @@ func knownOf(c *craft.Craft, z *check.Zone, r *check.Result) *wire.Known {
 	}
 	k := z.Known(c)
 	return &wire.Known{
-		Substrate: wire.KnownPart{k.Substrate.String(), tidy(k.PSubstrate), check.KnownWords(k.Substrate, k.PSubstrate)},
-		Finish:    wire.KnownPart{k.Finish.String(), tidy(k.PFinish), check.KnownWords(k.Finish, k.PFinish)},
+		Substrate: wire.KnownPart{Sure: k.Substrate.String(), P: tidy(k.PSubstrate), Says: check.KnownWords(k.Substrate, k.PSubstrate)},
+		Finish:    wire.KnownPart{Sure: k.Finish.String(), P: tidy(k.PFinish), Says: check.KnownWords(k.Finish, k.PFinish)},
 		Walked:    len(r.May),
 	}
 }
@@ -106,7 +106,7 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 				tests = append(tests, x.Test)
 			}
 		}
-		out.Against = append(out.Against, wire.Conflict{tests, a.Says})
+		out.Against = append(out.Against, wire.Conflict{Tests: tests, Says: a.Says})
 	}
 	asking := identify.Asking{Class: identify.Meets(c), Lead: z.LeadBars(c)}
 	planned := slices.ContainsFunc(z.Steps, func(s surface.Step) bool { return s.Do == surface.Coat })
@@ -134,7 +134,7 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 	}
 	for i := range min(len(n.Tests), mostAsked) {
 		s := &n.Tests[i]
-		out.Next = append(out.Next, wire.NextTest{s.Test.ID, s.Test.Name, tidy(s.Bits), tidy(s.Worth), worthWords(s), rare(s)})
+		out.Next = append(out.Next, wire.NextTest{Test: s.Test.ID, Name: s.Test.Name, Bits: tidy(s.Bits), Worth: tidy(s.Worth), Says: worthWords(s), Rare: rare(s)})
 	}
 	for _, t := range n.Barred {
 		out.Barred = append(out.Barred, t.ID)
@@ -178,7 +178,7 @@ func beliefs(all []identify.Share) []wire.BeliefPart {
 	out := []wire.BeliefPart{}
 	for _, s := range all {
 		if s.P >= least {
-			out = append(out, wire.BeliefPart{s.ID, s.Name, tidy(s.P), identify.Word(s.P)})
+			out = append(out, wire.BeliefPart{ID: s.ID, Name: s.Name, P: tidy(s.P), Words: identify.Word(s.P)})
 		}
 	}
 	return out

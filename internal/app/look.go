@@ -106,7 +106,7 @@ func partLook(p *parts.Part, u measure.Units) wire.PartLook {
 	for i, f := range row.Faces {
 		if p.Painted&(1<<i) != 0 {
 			m2 := p.FaceM2(i)
-			w.Faces = append(w.Faces, wire.Factor{f.ID, tidy(m2), u.Area(m2), fmt.Sprintf("%s: %s", f.Name, u.Area(m2))})
+			w.Faces = append(w.Faces, wire.Factor{ID: f.ID, Value: tidy(m2), Shown: u.Area(m2), Words: fmt.Sprintf("%s: %s", f.Name, u.Area(m2))})
 			w.Painted = append(w.Painted, f.ID)
 		}
 	}
@@ -290,7 +290,7 @@ func Templates(u measure.Units) []wire.TemplateWord {
 		}
 		w.Sizes, w.Asks = u.Sizes(cm...), t.Wants()
 		for _, a := range t.Counts {
-			w.Counts = append(w.Counts, wire.Counted{a.Name, int(a.Usual), int(a.Least)})
+			w.Counts = append(w.Counts, wire.Counted{Name: a.Name, Usual: int(a.Usual), Least: int(a.Least)})
 		}
 		ps, err := t.Make(nil, nil, u)
 		if err == nil {

@@ -31,7 +31,7 @@ func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
 			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(r, b), Boards: b.Boards,
 			LookIn: lookIn(p),
 			Under: wire.Conditions{
-				tidy(b.Factors[surface.Key]), tidy(b.Factors[surface.Cleanness]), tidy(b.Factors[surface.Window]), tidy(b.Factors[surface.Site]), tidy(b.Cap),
+				Key: tidy(b.Factors[surface.Key]), Cleanness: tidy(b.Factors[surface.Cleanness]), Window: tidy(b.Factors[surface.Window]), Site: tidy(b.Factors[surface.Site]), Cap: tidy(b.Cap),
 			},
 		}
 		if b.Boards > 0 {

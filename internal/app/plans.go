@@ -153,13 +153,13 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 	}
 	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
 	risk := plan.Risks(c, &r)
-	w.Risk = &wire.RangePart{tidy(risk.Low), tidy(risk.Likely), tidy(risk.High), check.Span(risk.Low, risk.High)}
+	w.Risk = &wire.RangePart{Low: tidy(risk.Low), Likely: tidy(risk.Likely), High: tidy(risk.High), Words: check.Span(risk.Low, risk.High)}
 	if s := plan.Stains(&r); s.High >= .05 {
 		words := fmt.Sprintf("ΔE %.1f to %.1f", s.Low, s.High)
 		if s.High < 1 {
 			words = "unseen, " + words
 		}
-		w.Stain = &wire.RangePart{tidy(s.Low), tidy(s.Likely), tidy(s.High), words}
+		w.Stain = &wire.RangePart{Low: tidy(s.Low), Likely: tidy(s.Likely), High: tidy(s.High), Words: words}
 	}
 	if r.Chippy && r.Chips.Bound != nil {
 		w.Chips = check.Span(r.Chips.P10, r.Chips.P90)
@@ -182,7 +182,7 @@ func termsOf(w plan.Weights, p *plan.Plan) []wire.TermPart {
 	var out []wire.TermPart
 	for t, x := range p.Amounts {
 		if pts := w.Of(plan.Term(t)) * x; pts >= .05 {
-			out = append(out, wire.TermPart{plan.Terms[t].ID, plan.Terms[t].Name, plan.Amount(plan.Term(t), x), Tenths(pts)})
+			out = append(out, wire.TermPart{ID: plan.Terms[t].ID, Name: plan.Terms[t].Name, Amount: plan.Amount(plan.Term(t), x), Points: Tenths(pts)})
 		}
 	}
 	return out
@@ -209,7 +209,7 @@ func stuckPart(c *craft.Craft, s *plan.Stuck) *wire.StuckPart {
 		out.Why = append(out.Why, wire.ObstaclePart(o))
 	}
 	for _, o := range s.Opens {
-		out.Opens = append(out.Opens, wire.OpeningPart{o.Says, o.Field, wordsOf(c, o.Plan)})
+		out.Opens = append(out.Opens, wire.OpeningPart{Says: o.Says, Field: o.Field, Words: wordsOf(c, o.Plan)})
 	}
 	return out
 }
@@ -272,7 +272,7 @@ func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wi
 		if m.Fails {
 			then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
 		}
-		out = append(out, wire.MindPart{m.If, m.Test, m.Field, m.Fails, then, wordsOf(c, m.Instead)})
+		out = append(out, wire.MindPart{If: m.If, Test: m.Test, Field: m.Field, Fails: m.Fails, Then: then, Instead: wordsOf(c, m.Instead)})
 	}
 	return out, nil
 }

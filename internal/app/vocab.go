@@ -17,13 +17,13 @@ import (
 )
 
 // word is a word of the craft with what else it is called.
-func word(id, name, note string) wire.Word { return wire.Word{id, name, note, craft.Also[id]} }
+func word(id, name, note string) wire.Word { return wire.Word{ID: id, Name: name, Note: note, Also: craft.Also[id]} }
 
 // RuleWords describes the rule book.
 func RuleWords(rules []*check.Rule) []wire.RuleWord {
 	out := make([]wire.RuleWord, len(rules))
 	for i, r := range rules {
-		out[i] = wire.RuleWord{r.Code, r.Title, r.Group(), r.Why, r.When, craft.Upper(r.Looks), craft.Upper(r.Mends)}
+		out[i] = wire.RuleWord{Code: r.Code, Title: r.Title, Group: r.Group(), Why: r.Why, When: r.When, Looks: craft.Upper(r.Looks), Mends: craft.Upper(r.Mends)}
 	}
 	return out
 }
@@ -72,7 +72,7 @@ func (e *Engine) Vocab() wire.Vocab {
 	}
 	for _, r := range surface.Kinds {
 		fields := wire.StepFields(r.ID)
-		v.Steps = append(v.Steps, wire.StepWord{word(r.ID, r.Name, ""), fields})
+		v.Steps = append(v.Steps, wire.StepWord{Word: word(r.ID, r.Name, ""), Fields: fields})
 	}
 	for i := range c.Cleaners {
 		r := &c.Cleaners[i]
@@ -99,7 +99,7 @@ func (e *Engine) Vocab() wire.Vocab {
 		v.Hows = append(v.Hows, word(string(r.ID), r.Name, ""))
 	}
 	for _, r := range c.Effects {
-		v.Effects = append(v.Effects, wire.EffectWord{word(r.ID, r.Name, r.How), r.Wants, r.Trap, r.Wears, r.Deep, r.Flakes()})
+		v.Effects = append(v.Effects, wire.EffectWord{Word: word(r.ID, r.Name, r.How), Wants: r.Wants, Trap: r.Trap, Wears: r.Wears, Sands: r.Deep, Flakes: r.Flakes()})
 	}
 	for _, r := range craft.Families {
 		v.Families = append(v.Families, word(r.ID, r.Name, ""))
@@ -110,15 +110,15 @@ func (e *Engine) Vocab() wire.Vocab {
 	v.Starts = starts(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]
-		w := wire.TestWord{t.ID, t.Name, t.Short, t.How, t.Where, t.LookFor, t.Caution, t.Look, nil}
+		w := wire.TestWord{ID: t.ID, Name: t.Name, Short: t.Short, How: t.How, Where: t.Where, LookFor: t.LookFor, Caution: t.Caution, Look: t.Look, Outcomes: nil}
 		for _, o := range t.Outcomes {
-			w.Outcomes = append(w.Outcomes, wire.OutcomeWord{o.ID, o.Name, o.Draw})
+			w.Outcomes = append(w.Outcomes, wire.OutcomeWord{ID: o.ID, Name: o.Name, Draw: o.Draw})
 		}
 		v.Tests = append(v.Tests, w)
 	}
 	v.CutHow = surface.CutHow
 	for i, r := range surface.CrossCut {
-		v.CrossCut = append(v.CrossCut, wire.CutWord{i, r.Name, r.Says, r.Gone})
+		v.CrossCut = append(v.CrossCut, wire.CutWord{Class: i, Name: r.Name, Says: r.Says, Gone: r.Gone})
 	}
 	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
 	return v
@@ -155,7 +155,7 @@ func starts(c *craft.Craft) []wire.StartWord {
 }
 
 func startWord(c *craft.Craft, s *offer.Start) wire.StartWord {
-	return wire.StartWord{s.Group, s.Name, s.Note, stepsFrom(c, []surface.Step{s.Step})[0]}
+	return wire.StartWord{Group: s.Group, Name: s.Name, Note: s.Note, Step: stepsFrom(c, []surface.Step{s.Step})[0]}
 }
 
 func named(pairs ...string) []wire.Word {
@@ -182,7 +182,7 @@ func partKinds() []wire.PartKind {
 			out[k].Sizes = append(out[k].Sizes, parts.DimIDs[n.Dim]+"_cm")
 		}
 		for _, f := range row.Faces {
-			out[k].Faces = append(out[k].Faces, wire.PartFace{f.ID, f.Name, f.Usual})
+			out[k].Faces = append(out[k].Faces, wire.PartFace{ID: f.ID, Name: f.Name, Usual: f.Usual})
 		}
 	}
 	return out
@@ -203,7 +203,7 @@ func defectWords() []wire.DefectWord {
 func fittingWords() []wire.FittingWord {
 	var out []wire.FittingWord
 	for _, r := range apart.Rows {
-		out = append(out, wire.FittingWord{wire.Word{ID: r.ID, Name: r.Name}, r.Do, r.Holes})
+		out = append(out, wire.FittingWord{Word: wire.Word{ID: r.ID, Name: r.Name}, Do: r.Do, Holes: r.Holes})
 	}
 	return out
 }

@@ -71,7 +71,7 @@ func wayWords() wire.WayWords {
 		w.Ways = append(w.Ways, wayFrom(&plan.Ways[i]))
 	}
 	for t, r := range plan.Terms {
-		w.Terms = append(w.Terms, wire.Term{r.ID, r.Name, r.Points, r.Unit, r.Says, plan.Term(t) < plan.NumWeights})
+		w.Terms = append(w.Terms, wire.Term{ID: r.ID, Name: r.Name, Points: r.Points, Unit: r.Unit, Says: r.Says, Yours: plan.Term(t) < plan.NumWeights})
 	}
 	return w
 }

@@ -9,16 +9,40 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/plan"
-	"rutile/internal/format"
+	"rutile/internal/app"
 	"rutile/internal/store"
+	"rutile/internal/wire"
 )
+
+var (
+	engine = app.NewEngine(craft.Default())
+	foyer  = app.Workshop{Air: Site, Today: "2026-11-24"}
+)
+
+func checked(t testing.TB, p *wire.Piece) wire.CheckResult {
+	t.Helper()
+	r, err := engine.Job(p, foyer).Check(context.Background(), app.Want{Repairs: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
+
+func identified(t testing.TB, p *wire.Piece, zone int) wire.Identification {
+	t.Helper()
+	r, err := engine.Job(p, foyer).Identify(context.Background(), zone)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
 
 func TestPiecesShowWhatTheyAreFor(t *testing.T) {
 	ps, err := Pieces()
 	if err != nil {
 		t.Fatal(err)
 	}
-	zones := map[string]format.ZoneResult{}
+	zones := map[string]wire.ZoneResult{}
 	names := map[string]bool{}
 	n := 0
 	for _, p := range ps {
@@ -26,7 +50,7 @@ func TestPiecesShowWhatTheyAreFor(t *testing.T) {
 			t.Errorf("%q is there twice, or has no name", p.Name)
 		}
 		names[p.Name] = true
-		r := format.Check(craft.Default(), p, format.CheckOptions{Site: Site})
+		r := checked(t, p)
 		for _, z := range r.Zones {
 			zones[p.Name+"/"+z.ID] = z
 			n++
@@ -139,7 +163,7 @@ func TestEveryPieceIsLookedOver(t *testing.T) {
 	}
 	kinds, damage, off := map[string]bool{}, map[string]bool{}, 0
 	for _, p := range ps {
-		l := format.LookOver(craft.Default(), p, format.CheckOptions{Site: Site}, nil)
+		l := engine.Job(p, foyer).LookOver(nil)
 		if len(p.Parts) == 0 || l.Elevation.W == 0 || p.History == nil || p.History.Found == "" {
 			t.Errorf("%s has %d parts, drawn %v cm wide, and a past of %+v", p.Name, len(p.Parts), l.Elevation.W, p.History)
 		}
@@ -176,12 +200,11 @@ func TestEveryPieceIsLookedOver(t *testing.T) {
 // one is suspected of lead, a home swab notwithstanding; and in one a patch test
 // has changed the plan.
 func TestWhatIsFoundOut(t *testing.T) {
-	c := craft.Default()
 	ps, err := Pieces()
 	if err != nil {
 		t.Fatal(err)
 	}
-	at := func(piece, zone string) (*format.Piece, int) {
+	at := func(piece, zone string) (*wire.Piece, int) {
 		for _, p := range ps {
 			for i := range p.Zones {
 				if p.Name == piece && p.Zones[i].ID == zone {
@@ -192,12 +215,11 @@ func TestWhatIsFoundOut(t *testing.T) {
 		t.Fatalf("no %s of %s", zone, piece)
 		return nil, 0
 	}
-	o := format.CheckOptions{Site: Site, Today: "2026-11-24"}
 	p, i := at("Cane screen", "panels")
 	truth := map[string]string{"amber": "clear", "alcohol": "softens_slow", "thinner": "dissolves", "uv": "green", "water": "beads"}
 	tests := 0
 	for ; ; tests++ {
-		r := format.Identify(c, p, i, o)
+		r := identified(t, p, i)
 		if r.Done {
 			if r.On[0].ID != "lacquer" {
 				t.Errorf("it is taken for %+v", r.On[0])
@@ -208,17 +230,17 @@ func TestWhatIsFoundOut(t *testing.T) {
 			t.Fatalf("after %d tests: %+v", tests, r.Next)
 		}
 		next := r.Next[0].Test
-		p.Zones[i].Evidence = append(p.Zones[i].Evidence, format.Answer{Test: next, Outcome: truth[next]})
+		p.Zones[i].Evidence = append(p.Zones[i].Evidence, wire.Answer{Test: next, Outcome: truth[next]})
 	}
 	if tests != 2 {
 		t.Errorf("it takes %d tests", tests)
 	}
 	p, i = at("Cane screen", "rails")
-	if r := format.Identify(c, p, i, o); len(r.Against) != 1 || len(r.Against[0].Tests) != 2 {
+	if r := identified(t, p, i); len(r.Against) != 1 || len(r.Against[0].Tests) != 2 {
 		t.Errorf("%+v", r.Against)
 	}
 	p, i = at("Costume trunk", "straps")
-	if l := format.Check(c, p, o).Zones[i].Lead; l == nil || l.State != "suspect" || l.Noted == "" {
+	if l := checked(t, p).Zones[i].Lead; l == nil || l.State != "suspect" || l.Noted == "" {
 		t.Errorf("%+v", l)
 	}
 	p, i = at("Ticket booth", "counter")
@@ -231,7 +253,7 @@ func TestWhatIsFoundOut(t *testing.T) {
 	if !strings.HasSuffix(first.Note, "a bonding primer went into the plan., and it is there") || *first.Class > 2 {
 		t.Errorf("%+v", first)
 	}
-	if b := format.Check(c, p, o).Zones[i].Patches[1]; !strings.Contains(b.Says, "The bond goes up") {
+	if b := checked(t, p).Zones[i].Patches[1]; !strings.Contains(b.Says, "The bond goes up") {
 		t.Error(b.Says)
 	}
 }
@@ -245,12 +267,14 @@ func TestFill(t *testing.T) {
 	if err := Fill(context.Background(), s); err != nil {
 		t.Fatal(err)
 	}
-	all, err := s.List(context.Background())
+	all, err := s.Heads(context.Background())
 	if err != nil || len(all) != 20 {
 		t.Fatalf("%d pieces, %v", len(all), err)
 	}
-	if all[0].Piece.Name != "Practice boards" || all[7].Piece.Name != "Ticket booth" || all[19].Piece.Name != "Poster frames" {
-		t.Errorf("the list begins with %s, has %s in it and ends with %s", all[0].Piece.Name, all[7].Piece.Name, all[19].Piece.Name)
+	for i, name := range map[int]string{0: "Practice boards", 7: "Ticket booth", 19: "Poster frames"} {
+		if got, err := s.Get(context.Background(), all[i].ID); err != nil || got.Piece.Name != name {
+			t.Errorf("at %d of the list is %s, %v", i, got.Piece.Name, err)
+		}
 	}
 }
 
@@ -261,8 +285,6 @@ func TestWaysInTheStudio(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c := craft.Default()
-	o := format.PlanOptions{CheckOptions: format.CheckOptions{Site: Site}}
 	seen := map[string]bool{}
 	stuck := 0
 	for _, p := range ps {
@@ -276,7 +298,7 @@ func TestWaysInTheStudio(t *testing.T) {
 				t.Fatalf("%s/%s follows %q", p.Name, z.ID, z.Way)
 			}
 			seen[z.Way] = true
-			r, err := format.PlanZone(context.Background(), c, p, i, []plan.Way{w}, o)
+			r, err := engine.Job(p, foyer).PlanZone(context.Background(), i, []plan.Way{w}, app.PlanOptions{})
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -289,7 +311,7 @@ func TestWaysInTheStudio(t *testing.T) {
 		if p.Name != "Cloakroom dresser" {
 			continue
 		}
-		r, err := format.PlanPiece(context.Background(), c, p, plan.Ways[0], o)
+		r, err := engine.Job(p, foyer).PlanPiece(context.Background(), plan.Ways[0], app.PlanOptions{})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -319,14 +341,12 @@ func BenchmarkCompareEveryZone(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	c := craft.Default()
-	o := format.PlanOptions{CheckOptions: format.CheckOptions{Site: Site, Section: true}}
 	var took []time.Duration
 	for b.Loop() {
 		for _, p := range ps {
 			for i := range p.Zones {
 				at := time.Now()
-				if _, err := format.PlanZone(context.Background(), c, p, i, plan.Ways[1:6], o); err != nil {
+				if _, err := engine.Job(p, foyer).PlanZone(context.Background(), i, plan.Ways[1:6], app.PlanOptions{Section: true}); err != nil {
 					b.Fatal(err)
 				}
 				took = append(took, time.Since(at))

@@ -6,34 +6,35 @@ import (
 	"testing"
 	"time"
 
+	"rutile/internal/app"
 	"rutile/internal/bench"
 	"rutile/internal/demo"
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 var morning = time.Date(2026, 11, 24, 9, 30, 0, 0, time.UTC)
 
 // equipped is a server with instruments and a clock that stands.
 func equipped(t testing.TB) http.Handler {
-	return handlerWith(t, Options{Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return morning }})
+	return handlerWith(t, app.StudioOptions{Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return morning }})
 }
 
 func TestTheBenchIsRead(t *testing.T) {
 	h := equipped(t)
-	now := decode[BenchNow](t, call{method: "GET", path: "/api/bench"}.to(h))
+	now := decode[wire.BenchNow](t, call{method: "GET", path: "/api/bench"}.to(h))
 	if len(now.Instruments) != 3 || now.Room == nil || !now.Room.Simulated || now.Room.At != "2026-11-24T09:30" || now.Room.DewPointC == nil {
 		t.Fatalf("%+v", now)
 	}
-	again := decode[BenchNow](t, call{method: "GET", path: "/api/bench"}.to(equipped(t)))
+	again := decode[wire.BenchNow](t, call{method: "GET", path: "/api/bench"}.to(equipped(t)))
 	if *again.Room.TempC != *now.Room.TempC || *again.Room.RHPct != *now.Room.RHPct {
 		t.Error("the same moment of the same autumn reads differently")
 	}
-	c := decode[Course](t, call{method: "GET", path: "/api/bench/course"}.to(h))
+	c := decode[wire.Course](t, call{method: "GET", path: "/api/bench/course"}.to(h))
 	if len(c.Today) != 39 || c.Today[0].At != "2026-11-24T00:00" || len(c.Imported) != 0 || c.Mean == nil || !strings.Contains(c.Mean.By, "Room") {
 		t.Errorf("%d readings, %+v", len(c.Today), c.Mean)
 	}
 	// Without instruments nothing is made up.
-	if none := decode[BenchNow](t, call{method: "GET", path: "/api/bench"}.to(handler(t))); none.Room != nil || len(none.Instruments) != 0 {
+	if none := decode[wire.BenchNow](t, call{method: "GET", path: "/api/bench"}.to(handler(t))); none.Room != nil || len(none.Instruments) != 0 {
 		t.Errorf("%+v", none)
 	}
 }
@@ -41,11 +42,11 @@ func TestTheBenchIsRead(t *testing.T) {
 func TestAMeterOnAZone(t *testing.T) {
 	h := equipped(t)
 	body := example(t)
-	r := decode[SpotRead](t, call{method: "POST", path: "/api/bench/gloss/read?zone=uprights&piece=3", body: body}.to(h))
+	r := decode[wire.SpotRead](t, call{method: "POST", path: "/api/bench/gloss/read?zone=uprights&piece=3", body: body}.to(h))
 	if r.Field != "gloss_gu" || r.Value < 20 || r.Value > 55 || !r.Simulated || r.At != "2026-11-24T09:30" || !strings.HasSuffix(r.Says, " GU") {
 		t.Errorf("%+v", r)
 	}
-	same := decode[SpotRead](t, call{method: "POST", path: "/api/bench/gloss/read?zone=uprights&piece=3", body: body}.to(h))
+	same := decode[wire.SpotRead](t, call{method: "POST", path: "/api/bench/gloss/read?zone=uprights&piece=3", body: body}.to(h))
 	if same.Value != r.Value {
 		t.Errorf("the same spot reads %v and %v", r.Value, same.Value)
 	}
@@ -72,12 +73,12 @@ func TestAMeterOnAZone(t *testing.T) {
 
 func TestReadingsAreBroughtIn(t *testing.T) {
 	h := equipped(t)
-	bring := func(data string) (Imported, int, string) {
+	bring := func(data string) (wire.Imported, int, string) {
 		w := call{method: "POST", path: "/api/bench/readings?name=loft.csv", body: data, header: map[string]string{"Content-Type": "text/csv"}}.to(h)
 		if w.Code != 200 {
-			return Imported{}, w.Code, w.Body.String()
+			return wire.Imported{}, w.Code, w.Body.String()
 		}
-		return decode[Imported](t, w), 200, ""
+		return decode[wire.Imported](t, w), 200, ""
 	}
 	got, code, says := bring("time;temp;rh;gloss\n2026-11-23 08:00;14,2;71;\n2026-11-23 09:00;;;44\n2026-11-23 10:00;99;50;\n")
 	if code != 200 || got.Taken != 2 || got.NRefused != 1 || got.Refused[0].Line != 4 || got.Separator != "semicolon" || got.From != "2026-11-23T08:00" {
@@ -85,7 +86,7 @@ func TestReadingsAreBroughtIn(t *testing.T) {
 	}
 	// Brought in twice, a moment is there once.
 	_, _, _ = bring("time;temp;rh;gloss\n2026-11-23 08:00;15,0;71;\n")
-	c := decode[Course](t, call{method: "GET", path: "/api/bench/course"}.to(h))
+	c := decode[wire.Course](t, call{method: "GET", path: "/api/bench/course"}.to(h))
 	if len(c.Imported) != 1 || *c.Imported[0].TempC != 15 || c.Mean == nil || c.Mean.By != "loft.csv" || len(c.Spots) != 1 || c.Spots[0].Says != "Gloss at 60° 44 GU" || c.Spots[0].Simulated {
 		t.Errorf("%+v", c)
 	}
@@ -98,7 +99,7 @@ func TestReadingsAreBroughtIn(t *testing.T) {
 
 func TestIdentifyOverTheAPI(t *testing.T) {
 	h := equipped(t)
-	r := decode[format.Identification](t, call{method: "POST", path: "/api/identify?zone=uprights", body: example(t)}.to(h))
+	r := decode[wire.Identification](t, call{method: "POST", path: "/api/identify?zone=uprights", body: example(t)}.to(h))
 	if r.ID != "uprights" || len(r.Next) == 0 || len(r.On) == 0 {
 		t.Errorf("%+v", r)
 	}
@@ -118,7 +119,7 @@ func TestLeadByTheClockAndTheStudio(t *testing.T) {
 	lead := func(made, date string) string {
 		body := `{"format": "rutile/piece", "version": 1, "made": ` + made + `, "zones": [{"id": "a", "substrate": "pine", "finish": "paint_alkyd_old",
 			"lead_test": {"result": "negative", "by": "laboratory", "date": "` + date + `"}}]}`
-		l := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: body}.to(h)).Zones[0].Lead
+		l := decode[wire.CheckResult](t, call{method: "POST", path: "/api/check", body: body}.to(h)).Zones[0].Lead
 		if l == nil {
 			return ""
 		}

@@ -16,25 +16,26 @@ import (
 	"time"
 
 	"rutile/core/craft"
-	"rutile/internal/format"
+	"rutile/internal/app"
 	"rutile/internal/photo"
 	"rutile/internal/store"
+	"rutile/internal/wire"
 )
 
 func TestPartsAreRead(t *testing.T) {
 	h := handler(t)
 	w := call{method: "GET", path: "/api/parts?text=" + url.QueryEscape(`3 drawer fronts 80x18; top 4' x 18 1/2"`)}.to(h)
-	ps := decode[[]format.Part](t, w)
+	ps := decode[[]wire.Part](t, w)
 	if w.Code != 200 || len(ps) != 2 || ps[0].Kind != "drawer_front" || ps[0].Count != 3 || ps[0].HeightCM != 18 || math.Abs(ps[1].DepthCM-46.99) > 1e-9 {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	w = call{method: "GET", path: "/api/sizes?kind=leg_turned&text=" + url.QueryEscape("45 x 5")}.to(h)
-	if p := decode[format.Part](t, w); w.Code != 200 || p.HeightCM != 45 || p.AcrossCM != 5 || p.BaseCM != 5 {
+	if p := decode[wire.Part](t, w); w.Code != 200 || p.HeightCM != 45 || p.AcrossCM != 5 || p.BaseCM != 5 {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	// What is left out stays as it was measured.
 	w = call{method: "GET", path: "/api/sizes?kind=door&thick_cm=2.4&text=" + url.QueryEscape("40 x 70")}.to(h)
-	if p := decode[format.Part](t, w); w.Code != 200 || p.HeightCM != 70 || p.ThickCM != 2.4 {
+	if p := decode[wire.Part](t, w); w.Code != 200 || p.HeightCM != 70 || p.ThickCM != 2.4 {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	for _, c := range []struct {
@@ -61,11 +62,11 @@ func TestPartsAreRead(t *testing.T) {
 
 func TestTemplatesAreMade(t *testing.T) {
 	h := handler(t)
-	all := decode[[]format.TemplateWord](t, call{method: "GET", path: "/api/templates"}.to(h))
+	all := decode[[]wire.TemplateWord](t, call{method: "GET", path: "/api/templates"}.to(h))
 	if len(all) < 10 || all[0].ID != "chest" || all[0].Sizes != "80 × 90 × 45 cm" || len(all[0].Elevation.Shapes) == 0 {
 		t.Errorf("%d templates, the first %+v", len(all), all[0])
 	}
-	made := decode[Made](t, call{method: "GET", path: "/api/templates/chest?counts=4&sizes=" + url.QueryEscape("60 x 100 x 40 cm")}.to(h))
+	made := decode[wire.Made](t, call{method: "GET", path: "/api/templates/chest?counts=4&sizes=" + url.QueryEscape("60 x 100 x 40 cm")}.to(h))
 	if len(made.Parts) != 6 || made.Parts[2].Count != 4 || made.Parts[1].WidthCM != 60 || made.Look.Elevation.H != 100 || made.Look.Loose != 4 {
 		t.Errorf("%+v", made.Parts)
 	}
@@ -73,7 +74,7 @@ func TestTemplatesAreMade(t *testing.T) {
 
 func TestTheCheckLooksOver(t *testing.T) {
 	body := strings.Replace(example(t), `"zones"`, `"parts": [{"kind": "top", "width_cm": 90, "depth_cm": 30, "zone": "uprights"}], "zones"`, 1)
-	r := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: body}.to(handler(t)))
+	r := decode[wire.CheckResult](t, call{method: "POST", path: "/api/check", body: body}.to(handler(t)))
 	if r.Look == nil || len(r.Look.Parts) != 1 || r.Look.Elevation.W != 90 || !r.Look.Zones[0].Typed {
 		t.Errorf("%+v", r.Look)
 	}
@@ -94,13 +95,13 @@ func picture(t *testing.T, w, h int) string {
 
 func TestPhotoLifeOverTheAPI(t *testing.T) {
 	h := handler(t)
-	send := func(body string) PhotoKept {
+	send := func(body string) wire.PhotoKept {
 		t.Helper()
 		w := call{method: "POST", path: "/api/photos", body: body, header: map[string]string{"Content-Type": "image/jpeg"}}.to(h)
 		if w.Code != 201 {
 			t.Fatal(w.Code, w.Body)
 		}
-		return decode[PhotoKept](t, w)
+		return decode[wire.PhotoKept](t, w)
 	}
 	p := send(picture(t, 900, 600))
 	if p.Already || p.Width != 900 || p.Height != 600 || !strings.HasSuffix(p.File, ".jpg") {
@@ -176,7 +177,7 @@ func BenchmarkStoreTwelveMegapixels(b *testing.B) {
 		b.Fatal(err)
 	}
 	defer s.Close()
-	h := New(Options{Store: s, Craft: craft.Default(), Page: builtPage})
+	h := New(Options{Studio: app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{Store: s}), Page: builtPage})
 	data := twelve(b)
 	b.SetBytes(int64(len(data)))
 	for b.Loop() {

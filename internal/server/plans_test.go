@@ -8,7 +8,7 @@ import (
 	"strings"
 	"testing"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 func dresser(t testing.TB) string {
@@ -22,7 +22,7 @@ func dresser(t testing.TB) string {
 
 func TestPlansOverTheAPI(t *testing.T) {
 	h := handler(t)
-	r := decode[format.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors", body: dresser(t)}.to(h))
+	r := decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors", body: dresser(t)}.to(h))
 	if len(r.Plans) != 5 {
 		t.Fatalf("%d plans", len(r.Plans))
 	}
@@ -43,13 +43,13 @@ func TestPlansOverTheAPI(t *testing.T) {
 	}
 	// What it has stands beside what could be.
 	own := strings.Replace(dresser(t), `"id": "doors",`, `"id": "doors", "way": "elsewhere", "steps": [{"do": "coat", "product": "paint_milk"}],`, 1)
-	r = decode[format.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=prime,best&weights=smell=4", body: own}.to(h))
+	r = decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=prime,best&weights=smell=4", body: own}.to(h))
 	last := r.Plans[len(r.Plans)-1]
 	if len(r.Plans) != 3 || !last.Own || last.Verdict != "fails" {
 		t.Errorf("%d plans, the last %+v", len(r.Plans), last)
 	}
 	// No way passes: it says why.
-	r = decode[format.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=back&ways=best", body: dresser(t)}.to(h))
+	r = decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=back&ways=best", body: dresser(t)}.to(h))
 	if s := r.Plans[0].Stuck; s == nil || s.Why[0].Code != "safety.lead" || len(s.Opens) == 0 || len(s.Opens[0].Words) == 0 {
 		t.Errorf("%+v", r.Plans[0])
 	}
@@ -90,7 +90,7 @@ func TestAPiecePlannedOverTheAPI(t *testing.T) {
 	if w.Code != 200 || !strings.HasPrefix(w.Header().Get("Content-Type"), "application/x-ndjson") {
 		t.Fatal(w.Code, w.Body)
 	}
-	var last PlanLine
+	var last wire.PlanLine
 	lines := strings.Split(strings.TrimSpace(w.Body.String()), "\n")
 	for _, l := range lines {
 		if err := json.Unmarshal([]byte(l), &last); err != nil {
@@ -117,7 +117,7 @@ func TestAPiecePlannedOverTheAPI(t *testing.T) {
 func TestMindsOverTheAPI(t *testing.T) {
 	h := handler(t)
 	line := call{method: "POST", path: "/api/plans/piece", body: dresser(t)}.to(h).Body.String()
-	var last PlanLine
+	var last wire.PlanLine
 	all := strings.Split(strings.TrimSpace(line), "\n")
 	if err := json.Unmarshal([]byte(all[len(all)-1]), &last); err != nil {
 		t.Fatal(err)
@@ -126,7 +126,7 @@ func TestMindsOverTheAPI(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	minds := decode[[]format.MindPart](t, call{method: "POST", path: "/api/minds?zone=carcass&way=best", body: string(body)}.to(h))
+	minds := decode[[]wire.MindPart](t, call{method: "POST", path: "/api/minds?zone=carcass&way=best", body: string(body)}.to(h))
 	if len(minds) == 0 || len(minds) > 4 {
 		t.Fatalf("%d things would change it", len(minds))
 	}
@@ -147,7 +147,7 @@ func TestWaysOfOnesOwn(t *testing.T) {
 	if code, body := put(`"way": "mine", "ways": [{"id": "mine", "name": "Mine", "holds": "prime", "shelf": []}]`); code != 200 || !strings.Contains(body, `"shelf":[]`) {
 		t.Fatal(code, body)
 	}
-	r := decode[format.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=mine", body: dresser(t)}.to(h))
+	r := decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=mine", body: dresser(t)}.to(h))
 	if s := r.Plans[0].Stuck; r.Plans[0].Name != "Mine" || s == nil || !strings.Contains(s.Why[0].Why, "Nothing is on the shelf") {
 		t.Errorf("%+v", r.Plans[0])
 	}
@@ -161,7 +161,7 @@ func TestWaysOfOnesOwn(t *testing.T) {
 		`"ways": [{"id": "prime", "name": "x"}]`:                         "another way has this id",
 		`"ways": [{"id": "a", "name": "x"}, {"id": "a", "name": "y"}]`:   "another way has this id",
 		`"way": "nowhere"`: "there is no such way",
-		fmt.Sprintf(`"ways": [%s]`, strings.Join(slices.Repeat([]string{`{}`}, 21), ",")): "at most 20 ways",
+		fmt.Sprintf(`"ways": [%s]`, strings.Join(slices.Repeat([]string{`{"id": "a", "name": "x"}`}, 21), ",")): "21 entries: too many, at most 20",
 	} {
 		if code, body := put(ways); code != 422 || !strings.Contains(body, says) {
 			t.Errorf("%s: %d %s", ways, code, body)

@@ -22,9 +22,10 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/internal/app"
 	"rutile/internal/demo"
-	"rutile/internal/format"
 	"rutile/internal/store"
+	"rutile/internal/wire"
 )
 
 var builtPage = fstest.MapFS{
@@ -33,10 +34,15 @@ var builtPage = fstest.MapFS{
 	"rutile.svg":      {Data: []byte("<svg xmlns='http://www.w3.org/2000/svg'/>")},
 }
 
-func handler(t testing.TB) http.Handler { return handlerWith(t, Options{}) }
+func handler(t testing.TB) http.Handler { return handlerWith(t, app.StudioOptions{}) }
 
 // handlerWith is a server on the demo data with instruments or a clock beside.
-func handlerWith(t testing.TB, o Options) http.Handler {
+func handlerWith(t testing.TB, o app.StudioOptions) http.Handler {
+	t.Helper()
+	return New(Options{Studio: studioWith(t, o), Page: builtPage})
+}
+
+func studioWith(t testing.TB, o app.StudioOptions) *app.Studio {
 	t.Helper()
 	s, err := store.Open(t.TempDir())
 	if err != nil {
@@ -46,9 +52,12 @@ func handlerWith(t testing.TB, o Options) http.Handler {
 	if err := demo.Fill(context.Background(), s); err != nil {
 		t.Fatal(err)
 	}
-	o.Store, o.Craft, o.Site, o.Page, o.Demo = s, craft.Default(), demo.Site, builtPage, true
-	return New(o)
+	o.Store, o.Site, o.Demo = s, demo.Site, true
+	return app.NewStudio(app.NewEngine(craft.Default()), o)
 }
+
+// empty is a studio without a store, for what needs none.
+func empty() *app.Studio { return app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{}) }
 
 func example(t testing.TB) string {
 	t.Helper()
@@ -106,19 +115,22 @@ func TestCheckIsOneCall(t *testing.T) {
 	if w.Code != 200 {
 		t.Fatal(w.Code, w.Body)
 	}
-	r := decode[format.CheckResult](t, w)
+	r := decode[wire.CheckResult](t, w)
 	if r.Verdict != "sound" || r.Zones[0].Section == nil || len(r.Zones[0].Section.Layers) != 7 {
 		t.Errorf("%+v", r)
 	}
 }
 
 func TestTheSameAnswerAsTheCommand(t *testing.T) {
-	p, err := format.Decode([]byte(example(t)))
+	p, err := wire.Decode([]byte(example(t)))
 	if err != nil {
 		t.Fatal(err)
 	}
-	want := format.Check(craft.Default(), p, format.CheckOptions{Site: drying.Usual})
-	got := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: example(t)}.to(handler(t)))
+	want, err := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual}).Check(context.Background(), app.Want{Repairs: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := decode[wire.CheckResult](t, call{method: "POST", path: "/api/check", body: example(t)}.to(handler(t)))
 	for i := range got.Zones {
 		got.Zones[i].Section = nil
 	}
@@ -136,7 +148,7 @@ func TestPieceLifeOverTheAPI(t *testing.T) {
 	if w.Code != 201 || w.Header().Get("ETag") != `"1"` {
 		t.Fatal(w.Code, w.Header(), w.Body)
 	}
-	s := decode[store.Saved](t, w)
+	s := decode[wire.Saved](t, w)
 	path := fmt.Sprintf("/api/pieces/%d", s.ID)
 
 	renamed := strings.Replace(example(t), "Programme rack", "Rack", 1)
@@ -151,7 +163,7 @@ func TestPieceLifeOverTheAPI(t *testing.T) {
 	if w.Code != 409 || len(p.Errors) != 1 || p.Errors[0].Message != `The piece is now called "Rack".` {
 		t.Errorf("%d %+v", w.Code, p)
 	}
-	got := decode[store.Saved](t, call{method: "GET", path: path}.to(h))
+	got := decode[wire.Saved](t, call{method: "GET", path: path}.to(h))
 	if got.Rev != 2 || got.Piece.Name != "Rack" {
 		t.Errorf("%+v", got)
 	}
@@ -164,7 +176,7 @@ func TestPieceLifeOverTheAPI(t *testing.T) {
 }
 
 func TestListTellsHowEachStands(t *testing.T) {
-	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t)))
+	list := decode[[]wire.Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t)))
 	if len(list) != 20 || list[0].Name != "Practice boards" {
 		t.Fatalf("%d pieces", len(list))
 	}
@@ -187,8 +199,8 @@ func TestListTellsHowEachStands(t *testing.T) {
 // What holds a piece up, what is next, and where: the worst fail first, or else
 // the first stage of the work with something unfinished.
 func TestListTellsWhatIsNext(t *testing.T) {
-	by := map[string]Summary{}
-	for _, p := range decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t))) {
+	by := map[string]wire.Summary{}
+	for _, p := range decode[[]wire.Summary](t, call{method: "GET", path: "/api/pieces"}.to(handler(t))) {
 		by[p.Name] = p
 	}
 	for _, x := range []struct{ name, stage, holds, next, in string }{
@@ -213,34 +225,34 @@ func TestStudioIsKeptAndUsed(t *testing.T) {
 		return call{method: "PUT", path: "/api/studio", body: body}.to(h)
 	}
 	for _, x := range []struct{ body, says string }{
-		{`{"name": "A", "units": "imperial", "site": {"temp_c": 20, "rh_pct": 50}}`, "units are metric or us"},
-		{`{"name": "A", "units": "us", "site": {"temp_c": 200, "rh_pct": 50}}`, "between -20 and 50"},
-		{`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 101}}`, "between 0 and 100"},
-		{`{"name": "` + strings.Repeat("ä", 201) + `", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}}`, "at most 200 characters, and this has 201"},
-		{`{"nom": "A"}`, "unknown field"},
-		{`{`, "these are no settings"},
+		{`{"name": "A", "units": "imperial", "site": {"temp_c": 20, "rh_pct": 50}}`, "known are metric, us"},
+		{`{"name": "A", "units": "us", "site": {"temp_c": 200, "rh_pct": 50}}`, "$.site.temp_c: 200: too large, at most 50"},
+		{`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 101}}`, "$.site.rh_pct: 101: too large, at most 100"},
+		{`{"name": "` + strings.Repeat("ä", 201) + `", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}}`, "201 characters: too long, at most 200"},
+		{`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}, "nom": "A"}`, "$.nom: there is no such field"},
+		{`{`, "not valid JSON"},
 	} {
 		if w := put(x.body); w.Code != 422 && w.Code != 400 || !strings.Contains(w.Body.String(), x.says) {
 			t.Errorf("%.40s: %d %s", x.body, w.Code, w.Body)
 		}
 	}
-	if s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Lantern Yard" || s.Air.DewPointC != 10.1 {
+	if s := decode[wire.Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Lantern Yard" || s.Air.DewPointC != 10.1 {
 		t.Errorf("refused settings were kept: %+v", s)
 	}
 	if w := put(`{"name": " Yard ", "units": "us", "site": {"temp_c": 4, "rh_pct": 40}}`); w.Code != 200 {
 		t.Fatal(w.Code, w.Body)
 	}
-	if s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Yard" || s.Units != "us" || s.Site.TempC != 4 {
+	if s := decode[wire.Studio](t, call{method: "GET", path: "/api/studio"}.to(h)); s.Name != "Yard" || s.Units != "us" || s.Site.TempC != 4 {
 		t.Errorf("kept: %+v", s)
 	}
 	// The air judges pieces that name none, and the units word what is said.
-	var p format.Piece
+	var p wire.Piece
 	if err := json.Unmarshal([]byte(example(t)), &p); err != nil {
 		t.Fatal(err)
 	}
 	p.Site = nil
 	body, _ := json.Marshal(p)
-	r := decode[format.CheckResult](t, call{method: "POST", path: "/api/check", body: string(body)}.to(h))
+	r := decode[wire.CheckResult](t, call{method: "POST", path: "/api/check", body: string(body)}.to(h))
 	said := ""
 	for _, f := range r.Zones[0].Findings {
 		said += f.Title + ". " + f.Why + " "
@@ -255,7 +267,7 @@ func TestAreaIsRead(t *testing.T) {
 	get := func(text string) *httptest.ResponseRecorder {
 		return call{method: "GET", path: "/api/area?text=" + url.QueryEscape(text)}.to(h)
 	}
-	if a := decode[Area](t, get("120 x 45 cm")); a.AreaM2 != .54 || a.Says != "0.54 m²" {
+	if a := decode[wire.Area](t, get("120 x 45 cm")); a.AreaM2 != .54 || a.Says != "0.54 m²" {
 		t.Errorf("%+v", a)
 	}
 	for text, says := range map[string]string{"": "Nothing is typed", "tall": "cannot be read", "1 x 1 mm": "smaller than a square centimetre"} {
@@ -268,7 +280,7 @@ func TestAreaIsRead(t *testing.T) {
 func TestWhatCouldComeNext(t *testing.T) {
 	h := handler(t)
 	body := strings.Replace(example(t), `"id": "uprights"`, `"id": "u"`, 1)
-	os := decode[[]format.NextStep](t, call{method: "POST", path: "/api/next?zone=u&at=1", body: body}.to(h))
+	os := decode[[]wire.NextStep](t, call{method: "POST", path: "/api/next?zone=u&at=1", body: body}.to(h))
 	if len(os) < 60 || os[0].Why == "" || os[0].Step.Do != "abrade" {
 		t.Errorf("%d offers, first %+v", len(os), os[0])
 	}
@@ -282,7 +294,7 @@ func TestWhatCouldComeNext(t *testing.T) {
 
 func TestSinceTellsWhatAnotherHasDone(t *testing.T) {
 	h := handler(t)
-	was := decode[Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
+	was := decode[wire.Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
 	if was.Rev != 1 || len(was.Changes) != 0 {
 		t.Errorf("%d, %v", was.Rev, was.Changes)
 	}
@@ -291,7 +303,7 @@ func TestSinceTellsWhatAnotherHasDone(t *testing.T) {
 	if w := (call{method: "PUT", path: "/api/pieces/12", body: string(body), header: map[string]string{"If-Match": `"1"`}}).to(h); w.Code != 200 {
 		t.Fatal(w.Code, w.Body)
 	}
-	now := decode[Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
+	now := decode[wire.Since](t, call{method: "GET", path: "/api/pieces/12/since/1"}.to(h))
 	if now.Rev != 2 || now.Piece.Name != "Rack" || !slices.Equal(now.Changes, []string{`The piece is now called "Rack".`}) {
 		t.Errorf("%d, %v", now.Rev, now.Changes)
 	}
@@ -352,7 +364,7 @@ func TestRefusals(t *testing.T) {
 		})
 	}
 	// And after all of it the server is alive and nothing was half-saved.
-	list := decode[[]Summary](t, call{method: "GET", path: "/api/pieces"}.to(h))
+	list := decode[[]wire.Summary](t, call{method: "GET", path: "/api/pieces"}.to(h))
 	if len(list) != 20 {
 		t.Errorf("%d pieces are there now", len(list))
 	}
@@ -364,7 +376,7 @@ func TestRefusals(t *testing.T) {
 }
 
 func TestHosts(t *testing.T) {
-	h := New(Options{Craft: craft.Default(), Hosts: []string{"bench.local"}, Page: builtPage})
+	h := New(Options{Studio: empty(), Hosts: []string{"bench.local"}, Page: builtPage})
 	for host, code := range map[string]int{
 		"localhost": 200, "localhost:8733": 200, "127.0.0.1": 200, "[::1]:8733": 200, "192.168.1.20:8733": 200,
 		"bench.local:8733": 200, "LOCALHOST:1": 200, "evil.example": 421, "localhost.evil.example": 421, "bench.local.evil.example:8733": 421,
@@ -423,7 +435,7 @@ func TestPage(t *testing.T) {
 			t.Errorf("%s %s: %d %q %.60s", x.method, x.path, w.Code, w.Header().Get("Cache-Control"), w.Body)
 		}
 	}
-	unbuilt := New(Options{Craft: craft.Default(), Page: fstest.MapFS{}})
+	unbuilt := New(Options{Studio: empty(), Page: fstest.MapFS{}})
 	if w := (call{method: "GET", path: "/"}).to(unbuilt); w.Code != 404 || !strings.Contains(w.Body.String(), "make build") {
 		t.Error(w.Code, w.Body)
 	}
@@ -438,11 +450,11 @@ func TestCompression(t *testing.T) {
 
 func TestVocabAndStudio(t *testing.T) {
 	h := handler(t)
-	v := decode[format.Vocab](t, call{method: "GET", path: "/api/vocab"}.to(h))
+	v := decode[wire.Vocab](t, call{method: "GET", path: "/api/vocab"}.to(h))
 	if len(v.Products) < 45 || len(v.Rules) < 25 {
 		t.Errorf("%d products, %d rules", len(v.Products), len(v.Rules))
 	}
-	s := decode[Studio](t, call{method: "GET", path: "/api/studio"}.to(h))
+	s := decode[wire.Studio](t, call{method: "GET", path: "/api/studio"}.to(h))
 	if !s.Demo || s.Site.TempC != 17 {
 		t.Errorf("%+v", s)
 	}
@@ -523,12 +535,12 @@ func TestServeStopsWithGrace(t *testing.T) {
 func BenchmarkLiveCheck(b *testing.B) {
 	srv := httptest.NewServer(handler(b))
 	defer srv.Close()
-	p, err := format.Decode([]byte(example(b)))
+	p, err := wire.Decode([]byte(example(b)))
 	if err != nil {
 		b.Fatal(err)
 	}
 	z := &p.Zones[0]
-	z.Steps = append(z.Steps, z.Steps[1], z.Steps[2], z.Steps[6], format.Step{Do: "wait", Hours: z.Steps[5].Hours}, z.Steps[2])
+	z.Steps = append(z.Steps, z.Steps[1], z.Steps[2], z.Steps[6], wire.Step{Do: "wait", Hours: z.Steps[5].Hours}, z.Steps[2])
 	if len(z.Steps) != 12 {
 		b.Fatal(len(z.Steps))
 	}
@@ -558,7 +570,7 @@ func BenchmarkLiveCheck(b *testing.B) {
 // The book lists every rule once, and the places it names are in the studio.
 func TestRuleBookOverTheWire(t *testing.T) {
 	h := handler(t)
-	book := decode[[]format.RuleEntry](t, call{method: "GET", path: "/api/rules"}.to(h))
+	book := decode[[]wire.RuleEntry](t, call{method: "GET", path: "/api/rules"}.to(h))
 	if len(book) != len(check.Rules) {
 		t.Fatalf("%d rules of %d", len(book), len(check.Rules))
 	}

@@ -92,10 +92,10 @@ var migrations = []*gormigrate.Migration{
 				'format', 'rutile/piece', 'version', 1, 'name', p.name, 'made', nullif(p.made, 0),
 				'use', json(p.use), 'site', json(p.site), 'parts', json(p.parts), 'take_apart', json(p.take_apart),
 				'photos', json(p.photos), 'history', json(p.history),
-				'zones', (SELECT json_group_array(json(zone)) FROM (
+				'zones', json((SELECT json_group_array(json(zone)) FROM (
 					SELECT json_set(z.survey, '$.steps', json((
 						SELECT json_group_array(json(body)) FROM (SELECT s.body FROM steps s WHERE s.zone_id = z.id ORDER BY s.position)
-					))) AS zone FROM zones z WHERE z.piece_id = p.id ORDER BY z.position))
+					))) AS zone FROM zones z WHERE z.piece_id = p.id ORDER BY z.position)))
 			))
 			FROM pieces p WHERE NOT EXISTS (SELECT 1 FROM revisions r WHERE r.piece_id = p.id AND r.rev = p.rev)`,
 			`DROP TABLE steps`,

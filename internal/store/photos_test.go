@@ -9,7 +9,7 @@ import (
 	"testing"
 	"time"
 
-	"rutile/internal/format"
+	"rutile/internal/wire"
 )
 
 func read(t *testing.T, s *Store, name string, small bool) string {
@@ -90,7 +90,7 @@ func TestSweepPhotos(t *testing.T) {
 		}
 	}
 	p := piece(t)
-	p.Photos = []format.Photo{{File: "shown.jpg"}, {File: "undone.jpg"}}
+	p.Photos = []wire.Photo{{File: "shown.jpg"}, {File: "undone.jpg"}}
 	c := created(t, s, p)
 	p.Photos = p.Photos[:1]
 	if _, err := s.Save(ctx, c.ID, c.Rev, p); err != nil {
@@ -117,42 +117,5 @@ func TestSweepPhotos(t *testing.T) {
 	}
 	if want := []string{"shown.jpg", "undone.jpg", "fresh.jpg"}; !slices.Equal(left, want) {
 		t.Errorf("left are %q, want %q", left, want)
-	}
-}
-
-// What a database of the first release holds is still there, and can be looked
-// over.
-func TestPiecesOfBeforeAreRead(t *testing.T) {
-	s, dir := open(t)
-	created(t, s, piece(t))
-	for _, q := range []string{
-		`ALTER TABLE pieces DROP COLUMN parts`, `ALTER TABLE pieces DROP COLUMN take_apart`,
-		`ALTER TABLE pieces DROP COLUMN photos`, `ALTER TABLE pieces DROP COLUMN history`,
-		`DELETE FROM migrations WHERE id = '003_look_over'`,
-	} {
-		if err := s.db.Exec(q).Error; err != nil {
-			t.Fatal(err)
-		}
-	}
-	if err := s.Close(); err != nil {
-		t.Fatal(err)
-	}
-	s, err := Open(dir)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer s.Close()
-	got, err := s.Get(ctx, 1)
-	if err != nil || got.Piece.Name != "Programme rack" || got.Piece.Parts != nil || got.Piece.History != nil {
-		t.Fatalf("%+v, %v", got.Piece, err)
-	}
-	got.Piece.Parts = []format.Part{{Kind: "knob", AcrossCM: 3}}
-	got.Piece.History = &format.History{Found: "here"}
-	if _, err := s.Save(ctx, 1, got.Rev, &got.Piece); err != nil {
-		t.Fatal(err)
-	}
-	again, err := s.Get(ctx, 1)
-	if err != nil || len(again.Piece.Parts) != 1 || again.Piece.History.Found != "here" {
-		t.Errorf("%+v, %v", again.Piece, err)
 	}
 }

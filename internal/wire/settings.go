@@ -60,7 +60,7 @@ func DecodeSettings(data []byte) (Settings, error) {
 	known := map[string]bool{}
 	for i := range s.Ways {
 		id := s.Ways[i].ID
-		if known[id] {
+		if _, shipped := plan.WayNamed(id, nil); shipped || known[id] {
 			return s, &Error{fmt.Sprintf("$.ways[%d].id", i), strconv.Quote(id), "another way has this id"}
 		}
 		known[id] = true

@@ -387,12 +387,16 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Additive: {
-            /** @enum {string} */
+            /**
+             * @description which coats have it; absent: `all`
+             * @enum {string}
+             */
             coats?: "all" | "first";
+            /** @description the additive */
             product: string;
             /**
              * Format: double
-             * @description Parts of additive to one of mixed paint
+             * @description parts of additive to one of mixed paint
              */
             ratio: number;
         };
@@ -450,10 +454,13 @@ export interface components {
             temp_c?: number;
         };
         Answer: {
+            /** @description the day */
             date?: string;
+            /** @description a note */
             note?: string;
-            /** @description not_sure is always one */
+            /** @description what it showed; `not_sure` is an outcome of every test */
             outcome: string;
+            /** @description which test */
             test: string;
         };
         Answered: {
@@ -562,16 +569,28 @@ export interface components {
         Conditions: {
             /**
              * Format: double
-             * @description What held below it
+             * @description what held below it
              */
             cap: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how clean it was
+             */
             cleanness: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how well the surface was keyed
+             */
             key: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how good the air was
+             */
             site: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how well the wait was kept
+             */
             window: number;
         };
         Conflict: {
@@ -607,16 +626,26 @@ export interface components {
             says: string;
         };
         Defect: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many; absent: one
+             */
             count?: number;
+            /** @description which */
             id: string;
-            /** @description On the tape beside it; markers of photographs name it */
+            /** @description on the tape beside it, once in the piece; markers of photographs name it */
             label?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description length in cm
+             */
             length_cm?: number;
-            /** @description Where on the zone */
+            /** @description where on the zone */
             place?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description size in mm
+             */
             size_mm?: number;
         };
         DefectWord: {
@@ -631,8 +660,12 @@ export interface components {
             note?: string;
         };
         Earlier: {
+            /** @description what */
             what: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description year
+             */
             year?: number;
         };
         EffectWord: {
@@ -772,37 +805,39 @@ export interface components {
             note?: string;
         };
         Fitting: {
-            /** @description Put back */
+            /** @description put back */
             back?: boolean;
             /**
              * Format: int64
-             * @description Absent: one
+             * @description how many; absent: one
              */
             count?: number;
             /**
-             * @description Absent: as is usual for its kind
+             * @description what is done with it; absent: as is usual for its kind
              * @enum {string}
              */
             do?: "off" | "mask" | "stay";
             /**
              * Format: double
-             * @description Spacing of its holes, centre to centre; 0 for a single one
+             * @description spacing of its holes, centre to centre; 0 for a single one
              */
             holes_mm?: number;
+            /** @description what it is */
             kind: string;
+            /** @description name */
             name?: string;
             /**
              * Format: double
-             * @description Spacing of the holes that new hardware needs
+             * @description spacing of the holes that new hardware needs; where it differs, the old holes count as damage
              */
             new_holes_mm?: number;
-            /** @description How it is cleaned, masked or stored, instead of the usual way */
+            /** @description how it is cleaned, masked or stored, instead of the usual way */
             note?: string;
-            /** @description Done at the bench */
+            /** @description done at the bench */
             off?: boolean;
-            /** @description Where it was, and so where its label sends it back to */
+            /** @description where it was, and so where its label sends it back to */
             where?: string;
-            /** @description Id of the zone it sits on */
+            /** @description id of the zone it sits on */
             zone?: string;
         };
         FittingLook: {
@@ -843,14 +878,15 @@ export interface components {
             sealed: string;
         };
         History: {
-            /** @description What others have done to it */
+            /** @description what others have done to it */
             earlier?: components["schemas"]["Earlier"][];
-            /** @description Where and how */
+            /** @description where and how */
             found?: string;
+            /** @description a note */
             note?: string;
             /**
              * Format: int64
-             * @description What it was bought for, in minor units of the studio's money
+             * @description what it was bought for, in minor units of the studio's money
              */
             paid_minor?: number;
         };
@@ -1010,17 +1046,28 @@ export interface components {
             state: "suspect" | "excluded" | "found";
         };
         LeadTest: {
-            /** @enum {string} */
+            /**
+             * @description who tested
+             * @enum {string}
+             */
             by: "laboratory" | "assessor" | "swab";
+            /** @description the day */
             date: string;
-            /** @description Number of the report, or who tested */
+            /** @description number of the report, or who tested */
             report?: string;
-            /** @enum {string} */
+            /**
+             * @description the result
+             * @enum {string}
+             */
             result: "negative" | "positive";
         };
         Level: {
+            /** @description which */
             id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how much: 1 light, 2 marked, 3 heavy; 0 none
+             */
             level: number;
         };
         Look: {
@@ -1053,17 +1100,18 @@ export interface components {
             step: number;
         };
         Marker: {
-            /** @description Label of the damage it points at */
+            /** @description label of the damage it points at */
             defect?: string;
+            /** @description a note */
             note?: string;
             /**
              * Format: double
-             * @description From the left, 0 to 1
+             * @description from the left
              */
             x: number;
             /**
              * Format: double
-             * @description From above, 0 to 1
+             * @description from above
              */
             y: number;
         };
@@ -1156,61 +1204,73 @@ export interface components {
         Part: {
             /**
              * Format: double
-             * @description Diameter; of what tapers the one on top
+             * @description diameter in cm; of what tapers, on top
              */
             across_cm?: number;
             /**
              * Format: double
-             * @description Diameter at the base
+             * @description diameter at the base in cm
              */
             base_cm?: number;
             /**
              * Format: int64
-             * @description Absent: one
+             * @description how many; absent: one
              */
             count?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description depth in cm
+             */
             depth_cm?: number;
-            /** @description Those that are painted. Absent: as is usual. Empty: none */
+            /** @description those that are painted; an empty list: none; absent: the usual ones */
             faces?: string[];
             /**
              * Format: double
-             * @description Around what slides or closes
+             * @description around what slides or closes, in mm
              */
             gap_mm?: number;
             /**
              * Format: double
-             * @description Over the profile of a moulding
+             * @description over the profile of a moulding, in cm
              */
             girth_cm?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description height in cm
+             */
             height_cm?: number;
+            /** @description what it is */
             kind: string;
             /**
              * Format: double
-             * @description Width of a frame's members
+             * @description width of a frame's members in cm
              */
             member_cm?: number;
+            /** @description name */
             name?: string;
             /**
-             * @description Where it stands in the elevation, where its kind does not say
+             * @description where it stands in the elevation, where its kind does not say
              * @enum {string}
              */
             place?: "above" | "below" | "beside";
+            /** @description how much more there is to cover; absent: `smooth` */
             relief?: string;
             /**
              * Format: int64
-             * @description How many show from the front
+             * @description how many show from the front
              */
             seen?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description thickness in cm
+             */
             thick_cm?: number;
             /**
              * Format: double
-             * @description Of long parts the length
+             * @description width in cm; of long parts the length
              */
             width_cm?: number;
-            /** @description Id of the zone it belongs to */
+            /** @description id of the zone it belongs to */
             zone?: string;
         };
         PartFace: {
@@ -1262,34 +1322,38 @@ export interface components {
         Patch: {
             /**
              * Format: double
-             * @description Parts of bonding additive to one of paint
+             * @description parts of bonding additive to one of paint
              */
             additive?: number;
-            /** @description On the material itself */
+            /** @description on the material itself */
             bare?: boolean;
             /**
              * Format: int64
-             * @description Of the cross-cut scale, 0 to 5
+             * @description on the cross-cut scale (ASTM D3359, method B); absent: not rated
              */
             class?: number;
+            /** @description id, once in the zone */
             id: string;
-            /** @description The day from which it can be rated */
+            /** @description the day from which it can be rated */
             look?: string;
-            /** @description The day it was laid; absent while it is only planned */
+            /** @description the day it was laid; absent: only planned */
             made?: string;
+            /** @description a note */
             note?: string;
             /**
-             * @description A hidden spot of the piece, or a board of the same material
+             * @description a hidden spot of the piece, or a board of the same material
              * @enum {string}
              */
             on: "hidden" | "board";
-            /** @description The surface family it was laid on */
+            /** @description the surface family it was laid on */
             over: string;
+            /** @description where */
             place?: string;
+            /** @description the coat */
             product: string;
-            /** @description The day it was rated */
+            /** @description the day it was rated */
             rated?: string;
-            /** @description The factors it was made under; 1 takes nothing away */
+            /** @description the factors it was made under; they are divided out of a rating, so that it tells of the coat and the surface alone */
             under?: components["schemas"]["Conditions"];
         };
         PatchState: {
@@ -1303,66 +1367,68 @@ export interface components {
             state: "planned" | "curing" | "ready" | "rated";
         };
         Photo: {
+            /** @description caption */
             caption?: string;
-            /** @description Its name in the folder of pictures beside the database */
+            /** @description its name in the folder of pictures beside the database */
             file: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in pixels
+             */
             height?: number;
+            /** @description places in it */
             markers?: components["schemas"]["Marker"][];
-            /** @description The day it was taken */
+            /** @description the day it was taken */
             taken?: string;
             /**
              * Format: int64
-             * @description In pixels
+             * @description in pixels
              */
             width?: number;
-            /** @description Id of the zone it shows; absent: the piece */
+            /** @description id of the zone it shows; absent: the piece */
             zone?: string;
         };
         PhotoKept: {
             /** @description The same picture was kept before */
             already: boolean;
             caption?: string;
-            /** @description Its name in the folder of pictures beside the database */
             file: string;
             /** Format: int64 */
             height?: number;
             markers?: components["schemas"]["Marker"][];
-            /** @description The day it was taken */
             taken?: string;
-            /**
-             * Format: int64
-             * @description In pixels
-             */
+            /** Format: int64 */
             width?: number;
-            /** @description Id of the zone it shows; absent: the piece */
             zone?: string;
         };
         Piece: {
-            /**
-             * @description Always rutile/piece
-             * @example rutile/piece
-             */
+            /** @description says that this is a piece file */
             format: string;
+            /** @description what is known of it before it came; absent: unknown */
             history?: components["schemas"]["History"];
             /**
              * Format: int64
-             * @description Year it was made
+             * @description year it was made; absent: unknown
              */
             made?: number;
+            /** @description name */
             name?: string;
-            /** @description What it is made of, as the tape says; those after a carcass belong to it */
+            /** @description what it is made of, as the tape says; those after a carcass belong to it; absent: none */
             parts?: components["schemas"]["Part"][];
+            /** @description pictures; absent: none */
             photos?: components["schemas"]["Photo"][];
+            /** @description the workshop's air; absent: the studio's, or 20 °C and 50 % */
             site?: components["schemas"]["Site"];
-            /** @description What comes off or is masked before paint, in that order; it goes back in reverse */
+            /** @description what comes off or is masked before paint, in that order; it goes back in reverse; absent: none */
             take_apart?: components["schemas"]["Fitting"][];
+            /** @description how it is used; absent: none */
             use?: string[];
             /**
              * Format: int64
-             * @description Version of the format
+             * @description version of the format
              */
             version: number;
+            /** @description areas of one material and one finish, each with a plan; absent: none */
             zones?: components["schemas"]["Zone"][];
         };
         PiecePlan: {
@@ -1443,19 +1509,27 @@ export interface components {
             words: string;
         };
         ReadNotes: {
+            /** @description code of its rule */
             code: string;
+            /** @description the day */
             date: string;
         };
         Reading: {
-            /** @description As 2026-11-24T10:15 */
+            /** @description when */
             at: string;
-            /** @description The instrument */
+            /** @description the instrument */
             by: string;
-            /** @enum {string} */
+            /**
+             * @description the field
+             * @enum {string}
+             */
             field: "gloss_gu" | "moisture_pct";
-            /** @description By a stand-in and not by an instrument */
+            /** @description read by a stand-in and not by an instrument */
             simulated?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description the figure
+             */
             value: number;
         };
         ReadyPart: {
@@ -1584,20 +1658,21 @@ export interface components {
         Settings: {
             /**
              * Format: int64
-             * @description Before which local rules suspect old paint of lead
+             * @description year before which local rules suspect old paint of lead; absent: the usual one
              */
             lead_year?: number;
+            /** @description name of the studio */
             name: string;
-            /** @description The workshop's usual air */
+            /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
             /**
-             * @description That sizes and temperatures are shown and typed in; files are always metric
+             * @description that sizes and temperatures are shown and typed in; files are always metric
              * @enum {string}
              */
             units: "metric" | "us";
-            /** @description Id of the way of working that plans are made by where none is said */
+            /** @description id of the way of working that plans are made by where none is said; absent: the usual one */
             way?: string;
-            /** @description Ways of working of one's own */
+            /** @description ways of working of one's own */
             ways?: components["schemas"]["Way"][];
         };
         Shown: {
@@ -1632,31 +1707,33 @@ export interface components {
             updated: string;
         };
         Site: {
-            /** @description When it was read, as 2026-11-24T10:15 */
+            /** @description when it was read */
             at?: string;
-            /** @description The instrument that read it */
+            /** @description the instrument that read it */
             by?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description relative humidity in %
+             */
             rh_pct: number;
-            /** @description By a stand-in and not by an instrument */
+            /** @description read by a stand-in and not by an instrument */
             simulated?: boolean;
             /**
              * Format: double
-             * @description Temperature of the surface
+             * @description temperature of the surface in °C; absent: nobody measured it
              */
             surface_c?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description temperature of the air in °C
+             */
             temp_c: number;
         };
         SpotRead: {
-            /** @description As 2026-11-24T10:15 */
             at: string;
-            /** @description The instrument */
             by: string;
-            /** @enum {string} */
-            field: "gloss_gu" | "moisture_pct";
+            field: string;
             says: string;
-            /** @description By a stand-in and not by an instrument */
             simulated?: boolean;
             /** Format: double */
             value: number;
@@ -1681,39 +1758,82 @@ export interface components {
             step: components["schemas"]["Step"];
         };
         Step: {
+            /** @description bonding additive in powder paint */
             additive?: components["schemas"]["Additive"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many coats; absent: one
+             */
             coats?: number;
+            /** @description colour of the coat; absent: the target's for paints, the product's own for primers */
             colour?: string;
+            /** @description what is done */
             do: string;
+            /** @description the effect */
             effect?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description number of the abrasive
+             */
             grit?: number;
+            /** @description warm air helps flaking along */
             heat?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how long
+             */
             hours?: number;
+            /** @description how; absent: by hand, or with a pad where there is no grit */
             how?: string;
+            /** @description how it is laid; absent: brush */
             method?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often; absent: once
+             */
             passes?: number;
+            /** @description the product */
             product?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description a patch test of the coat before it, made on the piece itself and rated on the cross-cut scale
+             */
             rating?: number;
+            /** @description laid in patches so that paint lets go there */
             resist?: string;
+            /** @description rinsed after */
             rinse?: boolean;
+            /** @description where; absent: `all` */
             scope?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description share of the area that is worn
+             */
             share?: number;
+            /** @description sheen of the coat; absent: the product's own */
             sheen?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description thinned by so many %
+             */
             thin_pct?: number;
+            /** @description it cuts through to the material */
             through?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description hours after each coat; absent: the earliest the site allows
+             */
             wait_h?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description water to powder, by volume
+             */
             water_ratio?: number;
+            /** @description it is wetted, so that it flakes more */
             wetted?: boolean;
+            /** @description what is glued down or closed */
             what?: string;
+            /** @description the cleaner */
             with?: string;
         };
         StepWord: {
@@ -1734,22 +1854,12 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description The data is a copy that is thrown away at the end */
             demo: boolean;
-            /**
-             * Format: int64
-             * @description Before which local rules suspect old paint of lead
-             */
+            /** Format: int64 */
             lead_year?: number;
             name: string;
-            /** @description The workshop's usual air */
             site: components["schemas"]["Site"];
-            /**
-             * @description That sizes and temperatures are shown and typed in; files are always metric
-             * @enum {string}
-             */
-            units: "metric" | "us";
-            /** @description Id of the way of working that plans are made by where none is said */
+            units: string;
             way?: string;
-            /** @description Ways of working of one's own */
             ways?: components["schemas"]["Way"][];
         };
         SubstrateWord: {
@@ -1811,8 +1921,11 @@ export interface components {
             veneer?: boolean;
         };
         Target: {
+            /** @description colour; absent: open */
             colour?: string;
+            /** @description `solid`, or an effect; absent: `solid` */
             look?: string;
+            /** @description sheen; absent: open */
             sheen?: string;
         };
         TemplateWord: {
@@ -1933,75 +2046,80 @@ export interface components {
         Way: {
             /**
              * Format: double
-             * @description Bonding additive in powder paint, by volume; absent: half
+             * @description bonding additive in powder paint, by volume; absent: half
              */
             additive?: number;
-            /** @description The additive goes into the first coat only */
+            /** @description the additive goes into the first coat only */
             additive_first?: boolean;
             /**
-             * @description What a coat cracks over
+             * @description what a coat cracks over
              * @enum {string}
              */
             crackle?: "medium" | "lift" | "tacky";
             /**
              * Format: double
-             * @description How hard the last coat is when it is put back together; absent: a third
+             * @description how hard the last coat is when it is put back together; absent: a third
              */
             cure?: number;
-            /** @description Wear dry paint down to the material */
+            /** @description wear dry paint down to the material */
             deep?: boolean;
             /**
-             * @description What closes a paint that flakes
+             * @description what closes a paint that flakes
              * @enum {string}
              */
             flake_seal?: "wax" | "mist";
             /**
-             * @description What makes paint hold
+             * @description what makes paint hold
              * @enum {string}
              */
             holds?: "any" | "scuff_and_seal" | "prime" | "additive" | "straight_on" | "chemical";
+            /** @description id */
             id: string;
             /**
-             * @description Where a blocker goes against what rises in spots
+             * @description where a blocker goes against what rises in spots
              * @enum {string}
              */
             knots?: "either" | "spots" | "all";
-            /** @enum {string} */
+            /**
+             * @description how coats are laid
+             * @enum {string}
+             */
             method?: "brush" | "roller" | "spray";
+            /** @description name */
             name: string;
-            /** @description Every coat waits until the next day */
+            /** @description every coat waits until the next day */
             next_day?: boolean;
-            /** @description Nothing carried in solvent or alcohol */
+            /** @description nothing carried in solvent or alcohol */
             no_smell?: boolean;
-            /** @description The only paints used; absent: all */
+            /** @description the only paints used; absent: all */
             paints?: string[];
             /**
-             * @description What keeps paint from holding in patches, where it is to flake
+             * @description what keeps paint from holding in patches, where it is to flake
              * @enum {string}
              */
             resist?: "either" | "wax" | "shellac" | "lacquer";
             /**
-             * @description When an old surface is sanded
+             * @description when an old surface is sanded
              * @enum {string}
              */
             sand?: "by_need" | "always" | "never";
-            /** @description What it is, as a sentence */
+            /** @description what it is, as a sentence */
             says?: string;
-            /** @description Sand first, and wipe with solvent after */
+            /** @description sand first, and wipe with solvent after */
             scuff_first?: boolean;
             /**
-             * @description What closes a paint for every day
+             * @description what closes a paint for every day
              * @enum {string}
              */
             seal?: "by_wear" | "wax" | "clear";
-            /** @description The only products there are; absent: every kind */
+            /** @description the only products there are; absent: every kind */
             shelf?: string[];
             /**
              * Format: double
-             * @description Water to powder, by volume; absent: equal parts
+             * @description water to powder, by volume; absent: equal parts
              */
             water?: number;
-            /** @description Products that are not used */
+            /** @description products that are not used */
             without?: string[];
         };
         WayPlan: {
@@ -2100,45 +2218,63 @@ export interface components {
             note?: string;
         };
         Zone: {
-            /** @description Cautions that were read, with the date */
+            /** @description cautions that were read; absent: none */
             acknowledged?: components["schemas"]["ReadNotes"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description of mineral, days since it was made; absent: unknown
+             */
             age_days?: number;
             /**
              * Format: double
-             * @description As typed. Absent: what its parts come to
+             * @description the area as typed, in square metres; it overrules the parts; absent: what its parts come to, or unknown
              */
             area_m2?: number;
-            /** @description Absent: what the material implies */
+            /** @description what may bleed through; absent: what the material implies */
             bleeders?: components["schemas"]["Level"][];
+            /** @description its colour as it is; absent: the usual one */
             colour?: string;
+            /** @description damage; `knot` counts knots; absent: none */
             defects?: components["schemas"]["Defect"][];
-            /** @description What was looked at and tested, each test once */
+            /** @description what was looked at and tested, each test once; absent: nothing */
             evidence?: components["schemas"]["Answer"][];
+            /** @description what is on it now; absent: `unknown` */
             finish?: string;
+            /** @description how it shines; absent: taken as satin */
             gloss?: string;
             /**
              * Format: double
-             * @description Gloss meter reading at 60 degrees, instead of gloss
+             * @description a gloss meter's reading at 60 degrees, instead of gloss
              */
             gloss_gu?: number;
+            /** @description id, once in the piece */
             id: string;
+            /** @description a test for lead; absent: untested */
             lead_test?: components["schemas"]["LeadTest"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description moisture in %; absent: unknown
+             */
             moisture_pct?: number;
+            /** @description name */
             name?: string;
-            /** @description Patch tests, planned and rated */
+            /** @description patch tests, planned and rated; absent: none */
             patches?: components["schemas"]["Patch"][];
-            /** @description Where the figures of measured fields come from */
+            /** @description where the figures of measured fields come from; absent: typed */
             readings?: components["schemas"]["Reading"][];
-            /** @description Absent: nobody has looked. Empty: nothing found */
+            /** @description what lies on it; an empty list: nothing was found; absent: nobody has looked */
             soils?: components["schemas"]["Level"][];
+            /** @description the plan; absent: empty */
             steps?: components["schemas"]["Step"][];
+            /** @description what it is made of */
             substrate: string;
+            /** @description the look that is wanted; absent: open */
             target?: components["schemas"]["Target"];
+            /** @description it is veneered */
             veneer?: boolean;
-            /** @description Id of the way of working that its plan was made by */
+            /** @description id of the way of working that its plan was made by; a studio's own ways are known to that studio alone */
             way?: string;
+            /** @description how it will be used; absent: `handled` */
             wear?: string;
         };
         ZoneLook: {
@@ -2435,10 +2571,10 @@ export interface operations {
     read: {
         parameters: {
             query: {
-                /** @description Id of the zone it is held on */
-                zone: string;
                 /** @description Number of the piece, so that each has spots of its own */
                 piece?: number;
+                /** @description Id of the zone */
+                zone: string;
             };
             header?: never;
             path: {
@@ -2643,11 +2779,11 @@ export interface operations {
     minds: {
         parameters: {
             query: {
-                /** @description Id of the zone */
-                zone: string;
                 /** @description Id of the way its plan was made by */
                 way?: string;
                 weights?: string;
+                /** @description Id of the zone */
+                zone: string;
             };
             header?: never;
             path?: never;
@@ -2713,15 +2849,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     next: {
         parameters: {
             query: {
-                /** @description Id of the zone */
-                zone: string;
                 /** @description After how many of its steps */
                 at?: number;
+                /** @description Id of the zone */
+                zone: string;
             };
             header?: never;
             path?: never;
@@ -2899,9 +3044,10 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description All pieces, the last changed first */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3232,12 +3378,12 @@ export interface operations {
     plans: {
         parameters: {
             query: {
-                /** @description Id of the zone */
-                zone: string;
                 /** @description Ids of ways, with commas between them; absent: those that make paint hold */
                 ways?: string;
                 /** @description How much each thing counts, as peel=2,cost=0.5 */
                 weights?: string;
+                /** @description Id of the zone */
+                zone: string;
             };
             header?: never;
             path?: never;
@@ -3296,6 +3442,15 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,16 +1,15 @@
-package format
+package app
 
 import (
 	"encoding/json"
-	"errors"
 	"math"
 	"reflect"
 	"strings"
 	"testing"
 
-	"rutile/core/craft"
 	"rutile/core/measure"
 	"rutile/core/parts"
+	"rutile/internal/wire"
 )
 
 // chest is a chest of two materials, looked over.
@@ -33,18 +32,15 @@ const chest = `{"format": "rutile/piece", "version": 1, "name": "Prop chest", "s
   "markers": [{"x": 0.25, "y": 0.5, "defect": "A"}, {"x": 1, "y": 0, "note": "here"}]}],
 "history": {"found": "In the attic over the stage", "paid_minor": 4500, "earlier": [{"year": 1994, "what": "Painted white, badly"}]}}`
 
-func decoded(t testing.TB, s string) *Piece {
+func lookOf(t testing.TB, s string, u measure.Units) wire.Look {
 	t.Helper()
-	p, err := Decode([]byte(s))
+	w := usual
+	w.Units = u
+	r, err := engine.Job(decoded(t, s), w).Check(ctx, Want{Look: true})
 	if err != nil {
 		t.Fatal(err)
 	}
-	return p
-}
-
-func lookOf(t testing.TB, s string, u measure.Units) Look {
-	t.Helper()
-	return *Check(craft.Default(), decoded(t, s), CheckOptions{Site: usual, Units: u, Look: true}).Look
+	return *r.Look
 }
 
 func TestALookedOverPieceComesBackAsItWas(t *testing.T) {
@@ -58,8 +54,8 @@ func TestALookedOverPieceComesBackAsItWas(t *testing.T) {
 		t.Errorf("%+v became %+v", p, again)
 	}
 	// Through the core and back, what the core fills in is all that is added.
-	for i, q := range p.Measured() {
-		w := PartFrom(&q)
+	for i, q := range job(p).Parts {
+		w := wire.PartFrom(&q)
 		w.Zone, w.ThickCM, w.BaseCM, w.Count = p.Parts[i].Zone, p.Parts[i].ThickCM, p.Parts[i].BaseCM, p.Parts[i].Count
 		if !reflect.DeepEqual(w, p.Parts[i]) {
 			t.Errorf("part %d: %+v became %+v", i, p.Parts[i], w)
@@ -90,11 +86,11 @@ func TestAreasOfZonesComeFromTheirParts(t *testing.T) {
 	// A zone's area counts in the check, however it is known, and so does how
 	// fiddly it is.
 	p := decoded(t, chest)
-	z := p.Zone(craft.Default(), 0, usual)
+	z := job(p).Zones[0]
 	if math.Abs(z.Area-want) > 1e-9 || z.Work <= 1 {
 		t.Errorf("the check counts %v m², %v times the work", z.Area, z.Work)
 	}
-	if z := p.Zone(craft.Default(), 1, usual); z.Area != .5 {
+	if z := job(p).Zones[1]; z.Area != .5 {
 		t.Errorf("the check counts %v m² where .5 was typed", z.Area)
 	}
 }
@@ -151,42 +147,6 @@ func TestFitAfterTheCoats(t *testing.T) {
 	}
 }
 
-func TestBadPartsAreNamed(t *testing.T) {
-	put := func(field, value string) string {
-		return `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak"}], "` + field + `": ` + value + `}`
-	}
-	for _, c := range []struct{ in, path, says string }{
-		{put("parts", `[{"kind": "gizmo"}]`), "$.parts[0].kind", "not a known id"},
-		{put("parts", `[{"kind": "drawr_front"}]`), "$.parts[0].kind", "did you mean drawer_front?"},
-		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 0}]`), "$.parts[0].depth_cm", "too small, more than 0"},
-		{put("parts", `[{"kind": "top", "width_cm": -80, "depth_cm": 5}]`), "$.parts[0].width_cm", "too small, more than 0"},
-		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 900}]`), "$.parts[0].depth_cm", "too large, at most 600"},
-		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 0.01}]`), "$.parts[0].depth_cm", "less than a millimetre"},
-		{put("parts", `[{"kind": "top", "width_cm": 80}]`), "$.parts[0].depth_cm", "A top has width × depth"},
-		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "thick_cm": 3}]`), "$.parts[0].thick_cm", "A pane has no such size"},
-		{put("parts", `[{"kind": "frame", "width_cm": 10, "height_cm": 40, "member_cm": 6}]`), "$.parts[0].member_cm", "leave no opening"},
-		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "faces": ["under"]}]`), "$.parts[0].faces[0]", "pane has no such face"},
-		{put("parts", `[{"kind": "knob", "across_cm": 3, "count": 0}]`), "$.parts[0].count", "too small, at least 1"},
-		{put("parts", `[{"kind": "knob", "across_cm": 3, "zone": "b"}]`), "$.parts[0].zone", "the piece has no such zone"},
-		{put("take_apart", `[{"kind": "gear"}]`), "$.take_apart[0].kind", "not a known id"},
-		{put("take_apart", `[{"kind": "handle", "holes_mm": -3}]`), "$.take_apart[0].holes_mm", "too small"},
-		{put("photos", `[{"file": "../../etc/passwd"}]`), "$.photos[0].file", "not in the form of a picture's file name"},
-		{put("photos", `[{"file": "a.jpg"}, {"file": "a.jpg"}]`), "$.photos[1].file", "the same picture stands in the list twice"},
-		{put("photos", `[{"file": "a.jpg", "zone": "b"}]`), "$.photos[0].zone", "the piece has no such zone"},
-		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 2, "y": 0}]}]`), "$.photos[0].markers[0].x", "too large, at most 1"},
-		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 1, "y": 0, "defect": "Q"}]}]`), "$.photos[0].markers[0].defect", "no damage has this label"},
-		{put("history", `{"paid_minor": 1.5}`), "$.history.paid_minor", "expected integer"},
-		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": "A"}, {"id": "chip", "label": "A"}]`), "$.zones[0].defects[1].label", "has this label already"},
-		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": ""}]`), "$.zones[0].defects[0].label", "nothing stands here"},
-	} {
-		_, err := Decode([]byte(c.in))
-		var e *Error
-		if !errors.As(err, &e) || e.Path != c.path || !strings.Contains(err.Error(), c.says) {
-			t.Errorf("%s: %v; want %s and %q", c.in[47:], err, c.path, c.says)
-		}
-	}
-}
-
 // Every usual piece goes into a file and comes out of it with the same areas.
 func TestTemplatesAreValidParts(t *testing.T) {
 	for i := range parts.Templates {
@@ -195,13 +155,13 @@ func TestTemplatesAreValidParts(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		p := New(tp.Name)
-		p.Parts = PartsFrom(ps)
+		p := wire.New(tp.Name)
+		p.Parts = wire.PartsFrom(ps)
 		data, err := json.Marshal(p)
 		if err != nil {
 			t.Fatal(err)
 		}
-		for j, q := range decoded(t, string(data)).Measured() {
+		for j, q := range job(decoded(t, string(data))).Parts {
 			if q != ps[j] {
 				t.Errorf("%s: %+v became %+v", tp.ID, ps[j], q)
 			}
@@ -216,30 +176,13 @@ func TestTemplatesAreValidParts(t *testing.T) {
 	}
 }
 
-func TestAreasTable(t *testing.T) {
-	var b strings.Builder
-	p := decoded(t, chest)
-	l := LookOver(craft.Default(), p, CheckOptions{Site: usual}, nil)
-	if err := l.Areas(&b, p, measure.Metric); err != nil {
-		t.Fatal(err)
-	}
-	for _, want := range []string{
-		"Prop chest", "Fronts        3      76 × 25 × 1.8 cm", "Drawer boxes  3      70 × 40 × 20 × 1.2 cm  not painted",
-		"fronts  1      0.5 m² (typed)", "x 1.10, plain work",
-	} {
-		if !strings.Contains(b.String(), want) {
-			t.Errorf("%q is not in\n%s", want, b.String())
-		}
-	}
-}
-
 func TestChangesOfALook(t *testing.T) {
 	a, b := decoded(t, chest), decoded(t, chest)
 	b.Parts[0].WidthCM = 83
 	b.TakeApart[0].Off = false
 	b.Photos[0].Caption = "The left side"
 	b.History.Note = "Smells of smoke"
-	got := strings.Join(Changes(a, b), "\n")
+	got := strings.Join(wire.Changes(a, b), "\n")
 	want := "The parts were changed.\nThe list of what comes off was changed.\nThe photographs or their markers were changed.\nWhat is known of the piece's past was changed."
 	if got != want {
 		t.Errorf("%s", got)
@@ -250,23 +193,23 @@ func BenchmarkLookOver(b *testing.B) {
 	p := decoded(b, chest)
 	b.ReportAllocs()
 	for b.Loop() {
-		LookOver(craft.Default(), p, CheckOptions{Site: usual}, nil)
+		job(p).LookOver(nil)
 	}
 }
 
 // What the taking apart leaves on a zone, what slides in it, and what its paint
 // lies on beside that of the others, come to the rules.
 func TestThePieceReachesTheRules(t *testing.T) {
-	p := New("Table")
+	p := wire.New("Table")
 	gap := .4
-	chalk := []Step{{Do: "coat", Product: "paint_chalk", Coats: 2}}
-	p.Zones = []Zone{
-		{ID: "top", Name: "Top", Substrate: "birch", Finish: "none", Soils: []Level{}, Target: &Target{Colour: "#e4e8df"}, Steps: chalk},
-		{ID: "front", Name: "Front", Substrate: "birch", Finish: "varnish_oil", Soils: []Level{}, Target: &Target{Colour: "#e4e8df"}, Steps: append(chalk, Step{Do: "reassemble"})},
+	chalk := []wire.Step{{Do: "coat", Product: "paint_chalk", Coats: 2}}
+	p.Zones = []wire.Zone{
+		{ID: "top", Name: "Top", Substrate: "birch", Finish: "none", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: chalk},
+		{ID: "front", Name: "Front", Substrate: "birch", Finish: "varnish_oil", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: append(chalk, wire.Step{Do: "reassemble"})},
 	}
-	p.Parts = []Part{{Kind: "drawer_front", WidthCM: 40, HeightCM: 12, Zone: "front", GapMM: &gap}}
-	p.TakeApart = []Fitting{{Kind: "knob", Count: 2, Do: "stay", Zone: "front"}, {Kind: "hinge", Do: "stay"}, {Kind: "glass", Do: "mask", Zone: "front"}, {Kind: "shelf", Do: "stay", Zone: "top"}}
-	r := Check(craft.Default(), &p, CheckOptions{Site: usual, NoRepairs: true})
+	p.Parts = []wire.Part{{Kind: "drawer_front", WidthCM: 40, HeightCM: 12, Zone: "front", GapMM: &gap}}
+	p.TakeApart = []wire.Fitting{{Kind: "knob", Count: 2, Do: "stay", Zone: "front"}, {Kind: "hinge", Do: "stay"}, {Kind: "glass", Do: "mask", Zone: "front"}, {Kind: "shelf", Do: "stay", Zone: "top"}}
+	r := checked(t, &p, Want{})
 	has := func(zone int, code string) string {
 		for _, f := range r.Zones[zone].Findings {
 			if f.Code == code {
@@ -290,17 +233,17 @@ func TestThePieceReachesTheRules(t *testing.T) {
 	// On a piece of one zone a fitting that names none belongs to it.
 	p.Zones, p.Parts = p.Zones[:1], nil
 	p.TakeApart = p.TakeApart[1:2]
-	r = Check(craft.Default(), &p, CheckOptions{Site: usual, NoRepairs: true})
+	r = checked(t, &p, Want{})
 	if got := has(0, "prep.no_removal"); got != "Hinge in the way" {
 		t.Errorf("on the only zone: %q", got)
 	}
 	p.TakeApart[0].Zone = "front"
-	if _, err := Decode(encoded(t, &p)); err == nil || !strings.Contains(err.Error(), "$.take_apart[0].zone") {
+	if _, err := wire.Decode(encoded(t, &p)); err == nil || !strings.Contains(err.Error(), "$.take_apart[0].zone") {
 		t.Errorf("a fitting on no zone: %v", err)
 	}
 }
 
-func encoded(t *testing.T, p *Piece) []byte {
+func encoded(t *testing.T, p *wire.Piece) []byte {
 	t.Helper()
 	b, err := json.Marshal(p)
 	if err != nil {
@@ -312,19 +255,19 @@ func encoded(t *testing.T, p *Piece) []byte {
 // Hiding, chips and readiness are written where they mean something, and null
 // where they do not.
 func TestLookOnTheWire(t *testing.T) {
-	judge := func(look string, steps ...Step) ZoneResult {
-		p := New("Box")
-		p.Zones = []Zone{{ID: "a", Substrate: "beech", Finish: "polyurethane", Gloss: "gloss", Soils: []Level{}, Target: &Target{Colour: "#dfe3d6", Look: look}, Steps: steps}}
-		return Check(craft.Default(), &p, CheckOptions{Site: usual, Section: true}).Zones[0]
+	judge := func(look string, steps ...wire.Step) wire.ZoneResult {
+		p := wire.New("Box")
+		p.Zones = []wire.Zone{{ID: "a", Substrate: "beech", Finish: "polyurethane", Gloss: "gloss", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#dfe3d6", Look: look}, Steps: steps}}
+		return checked(t, &p, Want{Repairs: true, Section: true}).Zones[0]
 	}
-	chippy := judge("chippy", Step{Do: "coat", Product: "paint_milk", Coats: 2}, Step{Do: "effect", Effect: "chippy"}, Step{Do: "dust"}, Step{Do: "coat", Product: "wax_clear"})
+	chippy := judge("chippy", wire.Step{Do: "coat", Product: "paint_milk", Coats: 2}, wire.Step{Do: "effect", Effect: "chippy"}, wire.Step{Do: "dust"}, wire.Step{Do: "coat", Product: "wax_clear"})
 	if x := chippy.Chips; x == nil || x.P10 >= x.P50 || x.P50 >= x.P90 || x.Layer != "varnish_film" || x.Words == "" || len(x.Figures) < 5 {
 		t.Errorf("%+v", chippy.Chips)
 	}
 	if chippy.Hiding != nil || chippy.Section.Layers[2].Joint.Holds != "meant" {
 		t.Errorf("flaking paint: hiding %+v, its bond %s", chippy.Hiding, chippy.Section.Layers[2].Joint.Holds)
 	}
-	solid := judge("solid", Step{Do: "coat", Product: "primer_bond_wb"}, Step{Do: "coat", Product: "paint_acrylic", Coats: 2}, Step{Do: "coat", Product: "clear_wb", Coats: 2})
+	solid := judge("solid", wire.Step{Do: "coat", Product: "primer_bond_wb"}, wire.Step{Do: "coat", Product: "paint_acrylic", Coats: 2}, wire.Step{Do: "coat", Product: "clear_wb", Coats: 2})
 	h := solid.Hiding
 	if solid.Chips != nil || h == nil || h.CoatsPlanned != 2 || h.CoatsNeeded != 2 || h.DeltaE > 1.5 || h.Sealed == h.Colour {
 		t.Errorf("solid: %+v", h)

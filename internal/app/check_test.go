@@ -1,27 +1,20 @@
-package format
+package app
 
 import (
 	"encoding/json"
 	"math"
-	"os"
-	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
 
-	"rutile/core/check"
 	"rutile/core/craft"
-	"rutile/core/drying"
+	"rutile/core/surface"
+	"rutile/internal/wire"
 )
 
-var usual = drying.Usual
-
 func TestExampleIsSound(t *testing.T) {
-	p, err := Decode(example(t))
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	p := example(t)
+	r := checked(t, p, Want{Repairs: true})
 	if r.Verdict != "sound" || r.Zones[0].Verdict != "sound" {
 		t.Errorf("the example is %s", r.Verdict)
 	}
@@ -36,11 +29,8 @@ func TestExampleIsSound(t *testing.T) {
 // The minutes of the steps are those of the plan, and each step's time in all
 // ends where the next begins.
 func TestHoursBySteps(t *testing.T) {
-	p, err := Decode(example(t))
-	if err != nil {
-		t.Fatal(err)
-	}
-	z := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
+	p := example(t)
+	z := checked(t, p, Want{Repairs: true}).Zones[0]
 	sum := 0.
 	for _, f := range z.Hours.Steps {
 		sum += f.Value
@@ -52,7 +42,7 @@ func TestHoursBySteps(t *testing.T) {
 		t.Errorf("the wait is %v, %q", z.Hours.Steps[5].Value, w)
 	}
 	p.Zones[0].AreaM2 = 0
-	z = Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
+	z = checked(t, p, Want{Repairs: true}).Zones[0]
 	if f := z.Hours.Steps[0]; f.Value != 0 || !strings.Contains(f.Words, "not known without an area") {
 		t.Errorf("without an area: %+v", f)
 	}
@@ -61,25 +51,22 @@ func TestHoursBySteps(t *testing.T) {
 func TestExampleSpoilt(t *testing.T) {
 	for _, x := range []struct {
 		name  string
-		spoil func(*Zone)
+		spoil func(*wire.Zone)
 		code  string
 	}{
-		{"sanded through, without its blocker", func(z *Zone) {
+		{"sanded through, without its blocker", func(z *wire.Zone) {
 			z.Steps[1].Through = true
 			z.Steps = slices.Delete(z.Steps, 3, 4)
 		}, "bleed.tannin"},
-		{"gloss laminate without blocker and scuff", func(z *Zone) {
+		{"gloss laminate without blocker and scuff", func(z *wire.Zone) {
 			z.Substrate, z.Finish, z.Gloss, z.Bleeders = "laminate_hpl", "none", "gloss", nil
 			z.Steps = slices.Delete(z.Steps, 1, 4)
 		}, "adhesion.weakest"},
 	} {
-		p, err := Decode(example(t))
-		if err != nil {
-			t.Fatal(err)
-		}
+		p := example(t)
 		x.spoil(&p.Zones[0])
-		r := Check(craft.Default(), p, CheckOptions{Site: usual})
-		if r.Verdict != "fails" || !slices.ContainsFunc(r.Zones[0].Findings, func(f Finding) bool { return f.Code == x.code && f.Severity == "fail" }) {
+		r := checked(t, p, Want{Repairs: true})
+		if r.Verdict != "fails" || !slices.ContainsFunc(r.Zones[0].Findings, func(f wire.Finding) bool { return f.Code == x.code && f.Severity == "fail" }) {
 			t.Errorf("%s: %s, %+v", x.name, r.Verdict, r.Zones[0].Findings)
 		}
 	}
@@ -87,11 +74,8 @@ func TestExampleSpoilt(t *testing.T) {
 
 // The shape of a result is a contract.
 func TestResultShape(t *testing.T) {
-	p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	data, err := json.Marshal(Check(craft.Default(), p, CheckOptions{Site: usual}))
+	p := zonePiece(t, `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`)
+	data, err := json.Marshal(checked(t, p, Want{Repairs: true}))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -141,12 +125,9 @@ func TestResultShape(t *testing.T) {
 
 // A repair's steps can be put into the file as they are.
 func TestRepairsAreValidSteps(t *testing.T) {
-	p, err := Decode([]byte(zoneJSON(`"substrate": "mahogany", "finish": "varnish_oil", "gloss": "gloss", "soils": [{"id": "grease", "level": 2}],
-		"steps": [{"do": "abrade", "grit": 180, "how": "machine"}, {"do": "fill", "with": "filler_fine"}, {"do": "coat", "product": "paint_milk", "coats": 2}]`)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	p := zonePiece(t, `"substrate": "mahogany", "finish": "varnish_oil", "gloss": "gloss", "soils": [{"id": "grease", "level": 2}],
+		"steps": [{"do": "abrade", "grit": 180, "how": "machine"}, {"do": "fill", "with": "filler_fine"}, {"do": "coat", "product": "paint_milk", "coats": 2}]`)
+	r := checked(t, p, Want{Repairs: true})
 	n := 0
 	for _, f := range r.Zones[0].Findings {
 		for _, rp := range f.Repairs {
@@ -155,16 +136,16 @@ func TestRepairsAreValidSteps(t *testing.T) {
 			}
 			n++
 			q := *p
-			q.Zones = []Zone{p.Zones[0]}
+			q.Zones = []wire.Zone{p.Zones[0]}
 			q.Zones[0].Steps = rp.Steps
 			data, err := json.Marshal(q)
 			if err != nil {
 				t.Fatal(err)
 			}
-			if _, err := Decode(data); err != nil {
+			if _, err := wire.Decode(data); err != nil {
 				t.Errorf("%s: %v", rp.Title, err)
 			}
-			if !slices.ContainsFunc(rp.Steps, func(s Step) bool { return s.Do == "fill" && s.With == "filler_fine" }) {
+			if !slices.ContainsFunc(rp.Steps, func(s wire.Step) bool { return s.Do == "fill" && s.With == "filler_fine" }) {
 				t.Errorf("%s loses a step that is not judged", rp.Title)
 			}
 		}
@@ -175,12 +156,9 @@ func TestRepairsAreValidSteps(t *testing.T) {
 }
 
 func TestAcknowledgedCautions(t *testing.T) {
-	p, err := Decode([]byte(zoneJSON(`"substrate": "birch", "finish": "none", "soils": [], "acknowledged": [{"code": "safety.dust", "date": "2026-11-20"}],
-		"steps": [{"do": "abrade", "grit": 180}, {"do": "dust"}, {"do": "coat", "product": "shellac_clear"}]`)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := Check(craft.Default(), p, CheckOptions{Site: usual})
+	p := zonePiece(t, `"substrate": "birch", "finish": "none", "soils": [], "acknowledged": [{"code": "safety.dust", "date": "2026-11-20"}],
+		"steps": [{"do": "abrade", "grit": 180}, {"do": "dust"}, {"do": "coat", "product": "shellac_clear"}]`)
+	r := checked(t, p, Want{Repairs: true})
 	got := map[string]string{}
 	for _, f := range r.Zones[0].Findings {
 		got[f.Code] = f.Acknowledged
@@ -194,8 +172,8 @@ func TestAcknowledgedCautions(t *testing.T) {
 }
 
 func TestEmptyPiece(t *testing.T) {
-	p := New("Nothing")
-	r := Check(craft.Default(), &p, CheckOptions{Site: usual})
+	p := wire.New("Nothing")
+	r := checked(t, &p, Want{Repairs: true})
 	if r.Verdict != "watch" || r.Zones == nil {
 		t.Errorf("a piece without zones is %s, %v", r.Verdict, r.Zones)
 	}
@@ -203,11 +181,8 @@ func TestEmptyPiece(t *testing.T) {
 
 // The drawing of a well-known plan, layer by layer.
 func TestSectionOfTheExample(t *testing.T) {
-	p, err := Decode(example(t))
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := Check(craft.Default(), p, CheckOptions{Site: usual, Section: true})
+	p := example(t)
+	r := checked(t, p, Want{Repairs: true, Section: true})
 	s := r.Zones[0].Section
 	var got []string
 	for _, l := range s.Layers {
@@ -251,12 +226,9 @@ func TestSectionFollowsTheWalk(t *testing.T) {
 		{"unknown", `"substrate": "oak", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Unknown, taken as Wax", "Chalk paint"}},
 		{"stains leave no layer", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "stain_water"}]`, []string{"Oak"}},
 	} {
-		p, err := Decode([]byte(zoneJSON(x.fields)))
-		if err != nil {
-			t.Fatal(err)
-		}
+		p := zonePiece(t, x.fields)
 		var got []string
-		for _, l := range Check(craft.Default(), p, CheckOptions{Site: usual, Section: true}).Zones[0].Section.Layers {
+		for _, l := range checked(t, p, Want{Repairs: true, Section: true}).Zones[0].Section.Layers {
 			got = append(got, l.Name)
 		}
 		if !slices.Equal(got, x.want) {
@@ -275,11 +247,8 @@ func TestImplied(t *testing.T) {
 		{`"substrate": "oak", "finish": "none", "bleeders": []`, []string{"tannin"}},
 		{`"substrate": "mahogany", "soils": [{"id": "nicotine", "level": 2}]`, []string{"tannin", "dye", "nicotine"}},
 	} {
-		p, err := Decode([]byte(zoneJSON(x.fields)))
-		if err != nil {
-			t.Fatal(err)
-		}
-		z := Check(craft.Default(), p, CheckOptions{Site: usual}).Zones[0]
+		p := zonePiece(t, x.fields)
+		z := checked(t, p, Want{Repairs: true}).Zones[0]
 		got := []string{}
 		for _, l := range z.Rises {
 			got = append(got, l.ID)
@@ -293,34 +262,8 @@ func TestImplied(t *testing.T) {
 	}
 }
 
-func TestPublishedSchemaIsCurrent(t *testing.T) {
-	got, err := os.ReadFile("../../docs/piece.schema.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	if string(got) != string(Schema()) {
-		t.Error("docs/piece.schema.json is not what the tables say: run make docs")
-	}
-}
-
-func TestExamplesAreValid(t *testing.T) {
-	files, err := filepath.Glob("../../examples/*.json")
-	if err != nil || len(files) == 0 {
-		t.Fatalf("no examples: %v", err)
-	}
-	for _, name := range files {
-		data, err := os.ReadFile(name)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if _, err := Decode(data); err != nil {
-			t.Errorf("%s: %v", name, err)
-		}
-	}
-}
-
 func TestVocab(t *testing.T) {
-	v := VocabOf(craft.Default(), RuleWords(check.Rules))
+	v := engine.Vocab()
 	if len(v.Substrates) < 50 || len(v.Products) < 45 || len(v.Rules) < 25 || len(v.Effects) < 20 {
 		t.Errorf("%d substrates, %d products, %d rules, %d effects", len(v.Substrates), len(v.Products), len(v.Rules), len(v.Effects))
 	}
@@ -357,46 +300,26 @@ func TestVocab(t *testing.T) {
 
 // Everything the picker offers can be put into a plan as it is.
 func TestStartsAreValidSteps(t *testing.T) {
-	v := VocabOf(craft.Default(), nil)
+	v := engine.Vocab()
 	kinds := map[string]bool{}
 	for _, s := range v.Starts {
 		kinds[s.Step.Do] = true
-		p := New(s.Name)
-		p.Zones = []Zone{{ID: "a", Substrate: "oak", Steps: []Step{s.Step}}}
+		p := wire.New(s.Name)
+		p.Zones = []wire.Zone{{ID: "a", Substrate: "oak", Steps: []wire.Step{s.Step}}}
 		data, err := json.Marshal(p)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := Decode(data); err != nil || s.Group == "" || s.Name == "" {
+		if _, err := wire.Decode(data); err != nil || s.Group == "" || s.Name == "" {
 			t.Errorf("%s: %v", s.Name, err)
 		}
 	}
-	for kind := range stepFields {
-		if !kinds[kind] {
-			t.Errorf("%s is not offered", kind)
+	for _, kind := range surface.Kinds {
+		if !kinds[kind.ID] {
+			t.Errorf("%s is not offered", kind.ID)
 		}
 	}
 	if n := len(v.Starts); n < len(v.Cleaners)+len(v.Products)+10 {
 		t.Errorf("only %d steps are offered", n)
-	}
-}
-
-func TestText(t *testing.T) {
-	p, err := Decode([]byte(zoneJSON(`"substrate": "oak", "name": "Top", "finish": "none", "soils": [], "area_m2": 1, "steps": [{"do": "coat", "product": "paint_chalk"}]`)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := Check(craft.Default(), p, CheckOptions{Site: usual})
-	var b strings.Builder
-	if err := r.Text(&b, "Table"); err != nil {
-		t.Fatal(err)
-	}
-	for _, want := range []string{
-		"Table: fails\n", "Top (top): fails", "Tannin will show through the coats", "Bleed: tannin 6.9.",
-		"[fail]", "(bleed.tannin, step 1)", "repair: Block it with", "-> watch", "licensed people decide",
-	} {
-		if !strings.Contains(b.String(), want) {
-			t.Errorf("no %q in\n%s", want, b.String())
-		}
 	}
 }

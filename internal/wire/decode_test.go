@@ -1,16 +1,14 @@
-package format
+package wire
 
 import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"os"
+	"path/filepath"
 	"reflect"
 	"strings"
 	"testing"
-
-	"rutile/core/craft"
 )
 
 const examplePath = "../../examples/programme-rack.json"
@@ -122,30 +120,6 @@ func TestTooManyCoats(t *testing.T) {
 	}
 }
 
-// The largest piece there may be, wrong in every step.
-func largest() *Piece {
-	p := New("Large")
-	for i := range MaxZones {
-		z := Zone{ID: fmt.Sprintf("z%d", i), Substrate: "oak", Soils: []Level{{"grease", 3}, {"silicone", 3}}}
-		for j := range MaxSteps {
-			s := Step{Do: "coat", Product: "paint_acrylic", WaitH: num(.2)}
-			if j%2 == 0 {
-				s = Step{Do: "clean", With: "detergent"}
-			}
-			z.Steps = append(z.Steps, s)
-		}
-		p.Zones = append(p.Zones, z)
-	}
-	return &p
-}
-
-func BenchmarkCheckLargestPiece(b *testing.B) {
-	p := largest()
-	for b.Loop() {
-		Check(craft.Default(), p, CheckOptions{Site: usual, Section: true})
-	}
-}
-
 func TestTooLarge(t *testing.T) {
 	_, err := Decode(bytes.Repeat([]byte(" "), 50<<20))
 	if err == nil || !strings.Contains(err.Error(), "larger than 8 MB") {
@@ -186,148 +160,6 @@ func TestByteOrderMark(t *testing.T) {
 	if _, err := Decode(append([]byte("\xef\xbb\xbf"), example(t)...)); err != nil {
 		t.Error(err)
 	}
-}
-
-func TestRoundTripThroughTheCore(t *testing.T) {
-	c := craft.Default()
-	in := []Step{
-		{Do: "clean", With: "degreaser_alkaline", Rinse: true, Passes: 2},
-		{Do: "abrade", Grit: 220, How: "hand", Through: true},
-		{Do: "abrade", How: "pad"},
-		{Do: "dust"}, {Do: "raise_grain"}, {Do: "reassemble"}, {Do: "mask", What: "the glass"}, {Do: "repair", What: "a joint"},
-		{Do: "remove", What: "handles"}, {Do: "strip", How: "heat"}, {Do: "fill", With: "filler_two_part"},
-		{Do: "coat", Product: "shellac_pigmented", Coats: 2, WaitH: num(12), Method: "brush", Scope: "knots"},
-		{Do: "coat", Product: "paint_milk", Coats: 3, Method: "foam", Additive: &Additive{"bonding_additive", .5, "first"}, WaterRatio: 1.5, Colour: "#aabbcc"},
-		{Do: "coat", Product: "paint_chalk", ThinPct: 10},
-		{Do: "coat", Product: "clear_wb", Sheen: "matt", WaitH: num(0)},
-		{Do: "effect", Effect: "chippy", Heat: true, Wetted: true, Resist: "wax", Grit: 320, Share: .2},
-		{Do: "wait", Hours: num(24)}, {Do: "wait", Hours: num(0)}, {Do: "test", Rating: whole(0)},
-	}
-	p := New("All steps")
-	p.Zones = []Zone{{ID: "a", Substrate: "oak", Steps: in}}
-	data, err := json.Marshal(p)
-	if err != nil {
-		t.Fatal(err)
-	}
-	q, err := Decode(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	z := q.Zone(c, 0, usual)
-	out := StepsFrom(c, z.Steps)
-	for i := range in {
-		if !reflect.DeepEqual(in[i], out[i]) {
-			t.Errorf("step %d: %+v comes back as %+v", i+1, in[i], out[i])
-		}
-	}
-	if len(in) != len(out) {
-		t.Errorf("%d steps come back as %d", len(in), len(out))
-	}
-	kinds := map[string]bool{}
-	for _, s := range in {
-		kinds[s.Do] = true
-	}
-	for kind := range stepFields {
-		if !kinds[kind] {
-			t.Errorf("%s is not tried", kind)
-		}
-	}
-}
-
-func num(x float64) *float64 { return &x }
-func whole(x int) *int       { return &x }
-
-func TestSurveyReachesTheCore(t *testing.T) {
-	c := craft.Default()
-	p, err := Decode([]byte(`{"format": "rutile/piece", "version": 1, "made": 1931, "use": ["outdoor", "child"],
-		"site": {"temp_c": 12, "rh_pct": 71}, "zones": [{"id": "a", "substrate": "pine", "finish": "paint_alkyd_old",
-		"gloss_gu": 62, "moisture_pct": 11, "soils": [{"id": "grease", "level": 2}], "bleeders": [{"id": "resin", "level": 3}],
-		"defects": [{"id": "knot", "count": 4}, {"id": "flaking"}], "area_m2": 2.5, "wear": "seat", "veneer": true,
-		"lead_test": {"result": "negative", "by": "swab", "date": "2026-10-01"},
-		"target": {"colour": "#112233", "look": "chippy"}}]}`))
-	if err != nil {
-		t.Fatal(err)
-	}
-	z := p.Zone(c, 0, usual)
-	switch {
-	case c.Substrates[z.Substrate].ID != "pine" || c.Finishes[z.Finish].ID != "paint_alkyd_old":
-		t.Error("substrate or finish is lost")
-	case z.Gloss != craft.SemiGloss:
-		t.Errorf("62 gloss units are %v", z.Gloss)
-	case z.Moisture != 11 || z.Area != 2.5 || !z.Veneer || z.Wear != craft.Seat:
-		t.Error("moisture, area, veneer or wear is lost")
-	case z.Soils[craft.Grease] != 2 || !z.SoilsKnown || z.Bleeders[craft.Resin] != 3 || !z.GivenBleeders:
-		t.Error("soils or bleeders are lost")
-	case z.Knots != 4 || z.Loose&craft.LooseFlakes == 0:
-		t.Error("defects are lost")
-	case z.Uses != craft.UseOutdoor|craft.Child || z.Made != 1931:
-		t.Error("use or year is lost")
-	case z.Climate.TempC != 12 || z.Climate.RH != 71:
-		t.Error("the site is lost")
-	case leadOf(craft.Default(), &z).State != "suspect":
-		t.Error("a home swab decided about lead")
-	case z.Colour != "#112233" || z.Look != "chippy":
-		t.Error("the target is lost")
-	}
-	p.Zones[0].LeadTest.By = "laboratory"
-	if z := p.Zone(c, 0, usual); leadOf(c, &z).State != "excluded" {
-		t.Error("a laboratory did not decide about lead")
-	}
-	// What is absent.
-	p, err = Decode([]byte(zoneJSON(`"substrate": "oak"`)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	z = p.Zone(c, 0, usual)
-	if !c.Finishes[z.Finish].Unknown || z.SoilsKnown || z.GivenBleeders || z.Wear != craft.Handled || z.Moisture >= 0 || z.Climate != usual {
-		t.Errorf("what is absent is taken as %+v", z.Facts)
-	}
-}
-
-func FuzzDecode(f *testing.F) {
-	f.Add(example(f))
-	f.Add([]byte(zoneJSON(`"substrate": "oak", "soils": []`)))
-	f.Add([]byte(stepJSON(`{"do": "coat", "product": "paint_milk", "additive": {"product": "bonding_additive", "ratio": 0.5}}`)))
-	f.Add([]byte(zoneJSON(`"substrate": "pine", "evidence": [{"test": "alcohol", "outcome": "sticky"}], "patches": [{"id": "a", "product": "paint_milk", "over": "shellac_film", "on": "board", "rated": "2026-11-01", "class": 0}]`)))
-	f.Add([]byte(`{"format": "rutile/piece", "version": 2}`))
-	f.Add([]byte(`[[[[`))
-	f.Fuzz(func(t *testing.T, data []byte) {
-		p, err := Decode(data)
-		if err != nil {
-			var fe *Error
-			if !errors.As(err, &fe) || strings.ContainsAny(err.Error(), "\n\x00") {
-				t.Fatalf("this is no clear sentence: %q", err)
-			}
-			return
-		}
-		// What was read can be judged, written, and read again alike.
-		r := Check(craft.Default(), p, CheckOptions{Site: usual, Section: true})
-		if len(r.Zones) != len(p.Zones) {
-			t.Fatal("a zone was passed over")
-		}
-		if _, err := json.Marshal(r); err != nil {
-			t.Fatal(err)
-		}
-		found, err := IdentifyPiece(craft.Default(), p, "", CheckOptions{Site: usual})
-		if err != nil {
-			t.Fatal(err)
-		}
-		if _, err := json.Marshal(found); err != nil {
-			t.Fatal(err)
-		}
-		again, err := json.Marshal(p)
-		if err != nil {
-			t.Fatal(err)
-		}
-		q, err := Decode(again)
-		if err != nil {
-			t.Fatalf("%s was written and cannot be read: %v", again, err)
-		}
-		third, _ := json.Marshal(q)
-		if string(again) != string(third) {
-			t.Fatalf("%s comes back as %s", again, third)
-		}
-	})
 }
 
 func TestChanges(t *testing.T) {
@@ -388,14 +220,89 @@ func BenchmarkDecode(b *testing.B) {
 	}
 }
 
-func BenchmarkCheckPiece(b *testing.B) {
-	p, err := Decode(example(b))
-	if err != nil {
-		b.Fatal(err)
+func TestBadEvidenceIsNamed(t *testing.T) {
+	for _, x := range []struct{ name, fields, path, says string }{
+		{"the same test twice", `"evidence": [{"test": "alcohol", "outcome": "sticky"}, {"test": "uv", "outcome": "none"}, {"test": "alcohol", "outcome": "nothing"}]`,
+			"$.zones[0].evidence[2].test", `evidence[0] answers this test already, with "sticky"`},
+		{"a test that is never made", `"evidence": [{"test": "flame", "outcome": "nothing"}]`, "$.zones[0].evidence[0].test", "not a known id"},
+		{"an outcome of another test", `"evidence": [{"test": "alcohol", "outcome": "blooms"}]`, "$.zones[0].evidence[0].outcome", "the test alcohol has no such outcome; known are not_sure, sticky"},
+		{"no outcome", `"evidence": [{"test": "alcohol"}]`, "$.zones[0].evidence[0].outcome", "missing"},
+		{"a day in no calendar", `"evidence": [{"test": "alcohol", "outcome": "sticky", "date": "2026-02-30"}]`, "$.zones[0].evidence[0].date", "there is no such day"},
+		{"a lead test in no calendar", `"lead_test": {"result": "negative", "by": "laboratory", "date": "2026-13-01"}`, "$.zones[0].lead_test.date", "there is no such day"},
+		{"a lead test without its day", `"lead_test": {"result": "negative", "by": "laboratory"}`, "$.zones[0].lead_test.date", "missing"},
+		{"a lead test by a neighbour", `"lead_test": {"result": "negative", "by": "neighbour", "date": "2026-11-01"}`, "$.zones[0].lead_test.by", "not a known id"},
+		{"a class beyond the scale", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "class": 6, "rated": "2026-11-01"}]`, "$.zones[0].patches[0].class", "too large, at most 5"},
+		{"a rating without its day", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "class": 3}]`, "$.zones[0].patches[0].rated", "missing"},
+		{"rated before it was laid", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "made": "2026-11-10", "class": 3, "rated": "2026-11-01"}]`, "$.zones[0].patches[0].rated", "rated before it was laid"},
+		{"a patch twice", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}, {"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}]`, "$.zones[0].patches[1].id", "has this id already"},
+		{"a reading of the time", `"readings": [{"field": "gloss_gu", "value": 3, "at": "noon", "by": "meter"}]`, "$.zones[0].readings[0].at", "not in the form 2026-11-24T10:15"},
+	} {
+		_, err := Decode([]byte(zoneJSON(`"substrate": "oak", ` + x.fields)))
+		var e *Error
+		if !errors.As(err, &e) || e.Path != x.path || !strings.Contains(e.Says, x.says) {
+			t.Errorf("%s: %v", x.name, err)
+		}
 	}
-	c := craft.Default()
-	b.ReportAllocs()
-	for b.Loop() {
-		Check(c, p, CheckOptions{Site: usual, Section: true})
+}
+
+func TestBadPartsAreNamed(t *testing.T) {
+	put := func(field, value string) string {
+		return `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak"}], "` + field + `": ` + value + `}`
+	}
+	for _, c := range []struct{ in, path, says string }{
+		{put("parts", `[{"kind": "gizmo"}]`), "$.parts[0].kind", "not a known id"},
+		{put("parts", `[{"kind": "drawr_front"}]`), "$.parts[0].kind", "did you mean drawer_front?"},
+		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 0}]`), "$.parts[0].depth_cm", "too small, more than 0"},
+		{put("parts", `[{"kind": "top", "width_cm": -80, "depth_cm": 5}]`), "$.parts[0].width_cm", "too small, more than 0"},
+		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 900}]`), "$.parts[0].depth_cm", "too large, at most 600"},
+		{put("parts", `[{"kind": "top", "width_cm": 80, "depth_cm": 0.01}]`), "$.parts[0].depth_cm", "less than a millimetre"},
+		{put("parts", `[{"kind": "top", "width_cm": 80}]`), "$.parts[0].depth_cm", "A top has width × depth"},
+		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "thick_cm": 3}]`), "$.parts[0].thick_cm", "A pane has no such size"},
+		{put("parts", `[{"kind": "frame", "width_cm": 10, "height_cm": 40, "member_cm": 6}]`), "$.parts[0].member_cm", "leave no opening"},
+		{put("parts", `[{"kind": "pane", "width_cm": 80, "height_cm": 40, "faces": ["under"]}]`), "$.parts[0].faces[0]", "pane has no such face"},
+		{put("parts", `[{"kind": "knob", "across_cm": 3, "count": 0}]`), "$.parts[0].count", "too small, at least 1"},
+		{put("parts", `[{"kind": "knob", "across_cm": 3, "zone": "b"}]`), "$.parts[0].zone", "the piece has no such zone"},
+		{put("take_apart", `[{"kind": "gear"}]`), "$.take_apart[0].kind", "not a known id"},
+		{put("take_apart", `[{"kind": "handle", "holes_mm": -3}]`), "$.take_apart[0].holes_mm", "too small"},
+		{put("photos", `[{"file": "../../etc/passwd"}]`), "$.photos[0].file", "not in the form of a picture's file name"},
+		{put("photos", `[{"file": "a.jpg"}, {"file": "a.jpg"}]`), "$.photos[1].file", "the same picture stands in the list twice"},
+		{put("photos", `[{"file": "a.jpg", "zone": "b"}]`), "$.photos[0].zone", "the piece has no such zone"},
+		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 2, "y": 0}]}]`), "$.photos[0].markers[0].x", "too large, at most 1"},
+		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 1, "y": 0, "defect": "Q"}]}]`), "$.photos[0].markers[0].defect", "no damage has this label"},
+		{put("history", `{"paid_minor": 1.5}`), "$.history.paid_minor", "expected integer"},
+		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": "A"}, {"id": "chip", "label": "A"}]`), "$.zones[0].defects[1].label", "has this label already"},
+		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": ""}]`), "$.zones[0].defects[0].label", "nothing stands here"},
+	} {
+		_, err := Decode([]byte(c.in))
+		var e *Error
+		if !errors.As(err, &e) || e.Path != c.path || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v; want %s and %q", c.in[47:], err, c.path, c.says)
+		}
+	}
+}
+
+func TestPublishedSchemaIsCurrent(t *testing.T) {
+	got, err := os.ReadFile("../../docs/piece.schema.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if string(got) != string(Schema()) {
+		t.Error("docs/piece.schema.json is not what the tables say: run make docs")
+	}
+}
+
+func TestExamplesAreValid(t *testing.T) {
+	files, err := filepath.Glob("../../examples/*.json")
+	if err != nil || len(files) == 0 {
+		t.Fatalf("no examples: %v", err)
+	}
+	for _, name := range files {
+		data, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := Decode(data); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
 	}
 }
