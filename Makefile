@@ -48,10 +48,9 @@ types: web/node_modules/.installed
 	go run ./cmd/rutile openapi > web/openapi.json
 	$(NPM) run types
 
-## docs: the published schema and the rule book, from the tables and the entries
+## docs: the published schema, the tables of fields and the rule book, from the tables and the entries
 docs:
-	go run ./cmd/rutile schema > docs/piece.schema.json
-	go run ./cmd/rutile rules > docs/rules.md
+	go run ./cmd/rutile docs docs
 
 ## bench: the figures of speed
 bench:
@@ -63,7 +62,7 @@ shots: browser page
 
 ## fuzz: half a minute of each fuzz target
 fuzz:
-	go test ./internal/format -run '^$$' -fuzz FuzzDecode -fuzztime 30s
+	go test ./internal/app -run '^$$' -fuzz FuzzPiece -fuzztime 30s
 	go test ./core/measure -run '^$$' -fuzz FuzzArea -fuzztime 30s
 	go test ./core/parts -run '^$$' -fuzz FuzzRead -fuzztime 30s
 	go test ./internal/photo -run '^$$' -fuzz FuzzTake -fuzztime 30s -fuzzminimizetime 10x

@@ -52,6 +52,6 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	cmd.AddCommand(serveCommand(), checkCommand(), planCommand(), areasCommand(), identifyCommand(), vocabCommand(), rulesCommand(), schemaCommand(), openapiCommand())
+	cmd.AddCommand(serveCommand(), checkCommand(), planCommand(), areasCommand(), identifyCommand(), vocabCommand(), rulesCommand(), schemaCommand(), openapiCommand(), docsCommand())
 	return cmd
 }

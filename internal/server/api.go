@@ -367,10 +367,19 @@ func describe(a huma.API) {
 			}
 		}
 	}
+	shapes := map[string]string{} // by component, the object of the table
 	for name, shape := range wire.Shapes {
-		s := all.Map()[shape.Name()]
+		shapes[shape.Name()] = name
+		for _, more := range []reflect.Type{reflect.TypeFor[wire.Studio](), reflect.TypeFor[wire.SpotRead](), reflect.TypeFor[wire.PhotoKept]()} {
+			if f, ok := more.FieldByName(shape.Name()); ok && f.Anonymous {
+				shapes[more.Name()] = name // an answer that is this object and more
+			}
+		}
+	}
+	for component, name := range shapes {
+		s := all.Map()[component]
 		if s == nil {
-			panic("server: the API has no shape " + shape.Name())
+			panic("server: the API has no shape " + component)
 		}
 		o := wire.ObjectNamed(name)
 		for field, p := range s.Properties {

@@ -1391,14 +1391,25 @@ export interface components {
         PhotoKept: {
             /** @description The same picture was kept before */
             already: boolean;
+            /** @description caption */
             caption?: string;
+            /** @description its name in the folder of pictures beside the database */
             file: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in pixels
+             */
             height?: number;
+            /** @description places in it */
             markers?: components["schemas"]["Marker"][];
+            /** @description the day it was taken */
             taken?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in pixels
+             */
             width?: number;
+            /** @description id of the zone it shows; absent: the piece */
             zone?: string;
         };
         Piece: {
@@ -1730,12 +1741,22 @@ export interface components {
             temp_c: number;
         };
         SpotRead: {
+            /** @description when */
             at: string;
+            /** @description the instrument */
             by: string;
-            field: string;
+            /**
+             * @description the field
+             * @enum {string}
+             */
+            field: "gloss_gu" | "moisture_pct";
             says: string;
+            /** @description read by a stand-in and not by an instrument */
             simulated?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description the figure
+             */
             value: number;
         };
         Stage: {
@@ -1854,12 +1875,23 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description The data is a copy that is thrown away at the end */
             demo: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description year before which local rules suspect old paint of lead; absent: the usual one
+             */
             lead_year?: number;
+            /** @description name of the studio */
             name: string;
+            /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
-            units: string;
+            /**
+             * @description that sizes and temperatures are shown and typed in; files are always metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
+            /** @description id of the way of working that plans are made by where none is said; absent: the usual one */
             way?: string;
+            /** @description ways of working of one's own */
             ways?: components["schemas"]["Way"][];
         };
         SubstrateWord: {
