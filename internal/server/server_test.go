@@ -532,41 +532,6 @@ func TestServeStopsWithGrace(t *testing.T) {
 }
 
 // A live check of a 12-step zone over HTTP on loopback.
-func BenchmarkLiveCheck(b *testing.B) {
-	srv := httptest.NewServer(handler(b))
-	defer srv.Close()
-	p, err := wire.Decode([]byte(example(b)))
-	if err != nil {
-		b.Fatal(err)
-	}
-	z := &p.Zones[0]
-	z.Steps = append(z.Steps, z.Steps[1], z.Steps[2], z.Steps[6], wire.Step{Do: "wait", Hours: z.Steps[5].Hours}, z.Steps[2])
-	if len(z.Steps) != 12 {
-		b.Fatal(len(z.Steps))
-	}
-	body, err := json.Marshal(p)
-	if err != nil {
-		b.Fatal(err)
-	}
-	b.ReportAllocs()
-	var took []time.Duration
-	for b.Loop() {
-		begin := time.Now()
-		r, err := http.Post(srv.URL+"/api/check", "application/json", bytes.NewReader(body))
-		if err != nil {
-			b.Fatal(err)
-		}
-		if _, err := io.Copy(io.Discard, r.Body); err != nil || r.StatusCode != 200 {
-			b.Fatal(r.Status, err)
-		}
-		r.Body.Close()
-		took = append(took, time.Since(begin))
-	}
-	slices.Sort(took)
-	b.ReportMetric(float64(took[len(took)/2].Microseconds()), "median-µs")
-	b.ReportMetric(float64(took[len(took)*99/100].Microseconds()), "p99-µs")
-}
-
 // The book lists every rule once, and the places it names are in the studio.
 func TestRuleBookOverTheWire(t *testing.T) {
 	h := handler(t)

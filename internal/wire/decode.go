@@ -6,14 +6,8 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"math/big"
-	"slices"
-	"strconv"
 	"strings"
 	"unicode/utf8"
-
-	"github.com/santhosh-tekuri/jsonschema/v6"
-	"github.com/santhosh-tekuri/jsonschema/v6/kind"
 )
 
 // Error is what is wrong with an input, and where.
@@ -55,7 +49,7 @@ func Decode(data []byte) (*Piece, error) {
 		}
 	}
 	var p Piece
-	if err := fill(pieceSchema(), doc, data, &p); err != nil {
+	if err := fill(PieceObject, doc, data, &p); err != nil {
 		return nil, err
 	}
 	if err := p.consistent(); err != nil {
@@ -70,9 +64,14 @@ func parse(data []byte, what string) (map[string]any, []byte, error) {
 		return nil, nil, &Error{Says: "the file is not UTF-8 text"}
 	}
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
-	if err != nil {
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.UseNumber()
+	var doc any
+	if err := d.Decode(&doc); err != nil {
 		return nil, nil, syntax(data, err)
+	}
+	if _, err := d.Token(); !errors.Is(err, io.EOF) {
+		return nil, nil, &Error{Says: "not valid JSON: something comes after its end"}
 	}
 	top, ok := doc.(map[string]any)
 	if !ok {
@@ -81,10 +80,10 @@ func parse(data []byte, what string) (map[string]any, []byte, error) {
 	return top, data, nil
 }
 
-// fill reads a parsed document into a shape, once its schema has nothing against it.
-func fill(schema *jsonschema.Schema, doc map[string]any, data []byte, into any) error {
-	if err := schema.Validate(doc); err != nil {
-		return fromSchema(doc, err)
+// fill reads a parsed document into a shape, once the table has nothing against it.
+func fill(root string, doc map[string]any, data []byte, into any) error {
+	if err := valid(ObjectNamed(root), doc, nil); err != nil {
+		return err
 	}
 	if err := json.Unmarshal(data, into); err != nil {
 		return syntax(data, err)
@@ -118,131 +117,6 @@ func syntax(data []byte, err error) error {
 	return &Error{Says: "not valid JSON: " + err.Error()}
 }
 
-// fromSchema turns a schema's verdict into one sentence about the first thing
-// that is wrong.
-func fromSchema(doc any, err error) error {
-	var ve *jsonschema.ValidationError
-	if !errors.As(err, &ve) {
-		return &Error{Says: err.Error()}
-	}
-	leaf := deepest(ve)
-	path := leaf.InstanceLocation
-	e := &Error{Path: jsonPath(doc, path)}
-	here := at(doc, path)
-	e.Value = short(here)
-	switch k := leaf.ErrorKind.(type) {
-	case *kind.AdditionalProperties:
-		e.Path = jsonPath(doc, append(slices.Clone(path), k.Properties[0]))
-		e.Value = ""
-		e.Says = "there is no such field"
-		if len(path) > 1 && path[len(path)-2] == "steps" {
-			if o, ok := here.(map[string]any); ok {
-				e.Says = fmt.Sprintf("a step that does %v has no such field", o["do"])
-			}
-		}
-	case *kind.Required:
-		e.Path = jsonPath(doc, append(slices.Clone(path), k.Missing[0]))
-		e.Value = ""
-		e.Says = "missing"
-	case *kind.Enum:
-		e.Says = "not a known id"
-		if near := nearest(here, k.Want); near != "" {
-			e.Says += "; did you mean " + near + "?"
-		} else if len(k.Want) <= 8 {
-			e.Says += "; known are " + words(k.Want)
-		}
-	case *kind.Const:
-		e.Says = "expected " + short(k.Want)
-	case *kind.Type:
-		e.Says = "expected " + strings.Join(k.Want, " or ")
-	case *kind.Minimum:
-		e.Says = "too small, at least " + rat(k.Want)
-	case *kind.ExclusiveMinimum:
-		e.Says = "too small, more than " + rat(k.Want)
-	case *kind.Maximum:
-		e.Says = "too large, at most " + rat(k.Want)
-	case *kind.MaxItems:
-		e.Value = fmt.Sprintf("%d entries", k.Got)
-		e.Says = fmt.Sprintf("too many, at most %d", k.Want)
-	case *kind.MaxLength:
-		e.Value = fmt.Sprintf("%d characters", k.Got)
-		e.Says = fmt.Sprintf("too long, at most %d", k.Want)
-	case *kind.MinLength:
-		e.Says = "nothing stands here"
-	case *kind.Pattern:
-		e.Says = "not in the form " + patternWords(k.Want)
-	default:
-		e.Says = leaf.Error()
-	}
-	return e
-}
-
-func patternWords(pattern string) string {
-	for _, f := range forms {
-		if f.Pattern == pattern {
-			return f.Says
-		}
-	}
-	return pattern
-}
-
-func rat(r *big.Rat) string {
-	f, _ := r.Float64()
-	return strconv.FormatFloat(f, 'g', 6, 64)
-}
-
-// deepest is the first error that no other explains.
-func deepest(ve *jsonschema.ValidationError) *jsonschema.ValidationError {
-	for len(ve.Causes) > 0 {
-		next := ve.Causes[0]
-		for _, c := range ve.Causes[1:] {
-			if len(c.InstanceLocation) > len(next.InstanceLocation) {
-				next = c
-			}
-		}
-		ve = next
-	}
-	return ve
-}
-
-func at(doc any, path []string) any {
-	for _, p := range path {
-		switch d := doc.(type) {
-		case map[string]any:
-			doc = d[p]
-		case []any:
-			i, err := strconv.Atoi(p)
-			if err != nil || i < 0 || i >= len(d) {
-				return nil
-			}
-			doc = d[i]
-		}
-	}
-	return doc
-}
-
-func jsonPath(doc any, path []string) string {
-	var b strings.Builder
-	b.WriteByte('$')
-	for _, p := range path {
-		switch d := doc.(type) {
-		case []any:
-			fmt.Fprintf(&b, "[%s]", p)
-			if i, err := strconv.Atoi(p); err == nil && i < len(d) {
-				doc = d[i]
-			}
-		case map[string]any:
-			b.WriteByte('.')
-			b.WriteString(Clip(p))
-			doc = d[p]
-		default:
-			b.WriteByte('.')
-			b.WriteString(Clip(p))
-		}
-	}
-	return b.String()
-}
-
 const shown = 40
 
 // Clip cuts a text to what can be shown in one line.
@@ -271,55 +145,4 @@ func short(v any) string {
 		return ""
 	}
 	return Clip(strings.TrimSpace(b.String()))
-}
-
-func words(want []any) string {
-	var w []string
-	for _, x := range want {
-		w = append(w, fmt.Sprint(x))
-	}
-	return strings.Join(w, ", ")
-}
-
-// nearest is the id of want that a mistyped id probably meant.
-func nearest(got any, want []any) string {
-	s, ok := got.(string)
-	if !ok || len(s) > shown {
-		return ""
-	}
-	best, dist := "", 3
-	for _, w := range want {
-		ws, ok := w.(string)
-		if !ok {
-			continue
-		}
-		d := edits(s, ws)
-		if d == 2 && (s == "" || s[0] != ws[0]) {
-			continue // moon is no slip for food
-		}
-		if d < dist && d < len(ws) {
-			best, dist = ws, d
-		}
-	}
-	return best
-}
-
-// edits is the Levenshtein distance.
-func edits(a, b string) int {
-	row := make([]int, len(b)+1)
-	for j := range row {
-		row[j] = j
-	}
-	for i := 1; i <= len(a); i++ {
-		diag := row[0]
-		row[0] = i
-		for j := 1; j <= len(b); j++ {
-			cost := 1
-			if a[i-1] == b[j-1] {
-				cost = 0
-			}
-			diag, row[j] = row[j], min(row[j]+1, row[j-1]+1, diag+cost)
-		}
-	}
-	return row[len(b)]
 }

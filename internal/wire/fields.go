@@ -3,6 +3,7 @@ package wire
 import (
 	"fmt"
 	"reflect"
+	"regexp"
 	"slices"
 	"sync"
 
@@ -60,18 +61,21 @@ type Field struct {
 }
 
 // Form is a form that a text has, as a pattern and in words.
-type Form struct{ Pattern, Says string }
+type Form struct {
+	Pattern, Says string
+	re            *regexp.Regexp
+}
+
+func form(pattern, says string) *Form { return &Form{pattern, says, regexp.MustCompile(pattern)} }
 
 // The forms of texts.
 var (
-	FormID     = &Form{"^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40"}
-	FormColour = &Form{"^#[0-9a-fA-F]{6}$", "#rrggbb"}
-	FormDay    = &Form{"^[0-9]{4}-[0-9]{2}-[0-9]{2}$", "2026-11-24"}
-	FormMoment = &Form{"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}", "2026-11-24T10:15"}
-	FormPhoto  = &Form{"^[a-z0-9][a-z0-9-]{0,79}[.]jpg$", "of a picture's file name: small letters, digits and -, then .jpg"}
+	FormID     = form("^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40")
+	FormColour = form("^#[0-9a-fA-F]{6}$", "#rrggbb")
+	FormDay    = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}$", "2026-11-24")
+	FormMoment = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}", "2026-11-24T10:15")
+	FormPhoto  = form("^[a-z0-9][a-z0-9-]{0,79}[.]jpg$", "of a picture's file name: small letters, digits and -, then .jpg")
 )
-
-var forms = []*Form{FormID, FormColour, FormDay, FormMoment, FormPhoto}
 
 // Object is one shape of the piece file or of the settings.
 type Object struct {
@@ -106,13 +110,16 @@ func (o *Object) Field(name string) *Field {
 }
 
 // ObjectNamed returns an object of the table; nil where there is none.
-func ObjectNamed(name string) *Object {
+func ObjectNamed(name string) *Object { return byName()[name] }
+
+var byName = sync.OnceValue(func() map[string]*Object {
 	all := Objects()
-	if i := slices.IndexFunc(all, func(o Object) bool { return o.Name == name }); i >= 0 {
-		return &all[i]
+	out := make(map[string]*Object, len(all))
+	for i := range all {
+		out[all[i].Name] = &all[i]
 	}
-	return nil
-}
+	return out
+})
 
 // StepFields are the names of the fields that a kind of step takes beside do.
 func StepFields(kind string) []string {

@@ -1,32 +1,23 @@
 package wire
 
 import (
-	"bytes"
 	"encoding/json"
 	"slices"
-	"sync"
-
-	"github.com/santhosh-tekuri/jsonschema/v6"
 )
 
-// SchemaID and settingsID name the schemas; nothing is ever fetched from them.
-const (
-	SchemaID   = "urn:rutile:piece:1"
-	settingsID = "urn:rutile:settings:1"
-)
+// SchemaID names the schema; nothing is ever fetched from it.
+const SchemaID = "urn:rutile:piece:1"
 
 type object = map[string]any
 
 // Schema returns the JSON Schema (draft 2020-12) of the piece file, indented. It is made from
 // the table of fields.
-func Schema() []byte { return schemaOf(PieceObject, SchemaID, "Rutile piece file, version 1") }
-
-func schemaOf(root, id, title string) []byte {
+func Schema() []byte {
 	defs := object{}
-	doc := define(root, defs)
+	doc := define(PieceObject, defs)
 	doc["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-	doc["$id"] = id
-	doc["title"] = title
+	doc["$id"] = SchemaID
+	doc["title"] = "Rutile piece file, version 1"
 	doc["$defs"] = defs
 	out, err := json.MarshalIndent(doc, "", "  ")
 	if err != nil {
@@ -45,10 +36,9 @@ func define(name string, defs object) object {
 	if o.By == "" {
 		return doc
 	}
-	// One variant is asked for after the other, the frequent ones first: that is several
-	// times quicker than asking for every one of them each time.
+	// One variant is asked for after the other, so that what is wrong is told of that one alone.
 	var chain object
-	for _, v := range slices.Backward(often(o.Variants)) {
+	for _, v := range slices.Backward(o.Variants) {
 		fields := append(slices.Clone(o.Fields), v.Fields...)
 		shape := closed(fields, defs)
 		is := object{"const": v.ID}
@@ -115,7 +105,7 @@ func (f *Field) schema(defs object) object {
 	case List:
 		o["type"], o["items"], o["maxItems"] = "array", f.Of.schema(defs), f.MaxLen
 	default:
-		if one := slices.Concat(f.IDs, f.Choices); len(one) > 0 {
+		if one := f.ids(); len(one) > 0 {
 			o["enum"] = one
 			break
 		}
@@ -145,37 +135,4 @@ func (f *Field) Meaning() string {
 		return f.Says
 	}
 	return f.Says + "; absent: " + f.Absent
-}
-
-// often puts the kinds of step that most plans are made of first.
-func often(of []Variant) []Variant {
-	first := []string{"coat", "clean", "dust", "abrade", "wait"}
-	rank := func(v Variant) int {
-		if i := slices.Index(first, v.ID); i >= 0 {
-			return i
-		}
-		return len(first)
-	}
-	out := slices.Clone(of)
-	slices.SortStableFunc(out, func(a, b Variant) int { return rank(a) - rank(b) })
-	return out
-}
-
-var (
-	pieceSchema    = sync.OnceValue(func() *jsonschema.Schema { return compile(Schema(), SchemaID) })
-	settingsSchema = sync.OnceValue(func() *jsonschema.Schema {
-		return compile(schemaOf(SettingsObject, settingsID, "Rutile studio settings"), settingsID)
-	})
-)
-
-func compile(schema []byte, id string) *jsonschema.Schema {
-	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(schema))
-	if err != nil {
-		panic(err)
-	}
-	cp := jsonschema.NewCompiler()
-	if err := cp.AddResource(id, doc); err != nil {
-		panic(err)
-	}
-	return cp.MustCompile(id)
 }

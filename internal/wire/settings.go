@@ -53,7 +53,7 @@ func DecodeSettings(data []byte) (Settings, error) {
 	if err != nil {
 		return s, err
 	}
-	if err := fill(settingsSchema(), doc, data, &s); err != nil {
+	if err := fill(SettingsObject, doc, data, &s); err != nil {
 		return s, err
 	}
 	s.Name = strings.TrimSpace(s.Name)

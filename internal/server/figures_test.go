@@ -1,0 +1,107 @@
+package server
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+
+	"rutile/internal/app"
+	"rutile/internal/wire"
+)
+
+// empty answers with as many bytes as it is told, and does nothing else.
+func emptyAnswers(b *testing.B) *httptest.Server {
+	r := chi.NewRouter()
+	r.Post("/{bytes}", func(w http.ResponseWriter, q *http.Request) {
+		if _, err := io.Copy(io.Discard, q.Body); err != nil {
+			b.Error(err)
+		}
+		n := 0
+		_, _ = fmt.Sscan(chi.URLParam(q, "bytes"), &n)
+		w.Header().Set("Content-Type", "application/json")
+		_, _ = w.Write(blank[:n])
+	})
+	srv := httptest.NewServer(r)
+	b.Cleanup(srv.Close)
+	return srv
+}
+
+var blank = bytes.Repeat([]byte("x"), 16<<20)
+
+func encoded(b *testing.B, v any) []byte {
+	data, err := json.Marshal(v)
+	if err != nil {
+		b.Fatal(err)
+	}
+	return data
+}
+
+// took is how long a request takes, and how long its answer is.
+func took(b *testing.B, url string, body []byte) (time.Duration, int) {
+	begin := time.Now()
+	r, err := http.Post(url, "application/json", bytes.NewReader(body))
+	if err != nil {
+		b.Fatal(err)
+	}
+	n, err := io.Copy(io.Discard, r.Body)
+	if err != nil || r.StatusCode != http.StatusOK {
+		b.Fatal(r.Status, err)
+	}
+	r.Body.Close()
+	return time.Since(begin), int(n)
+}
+
+// report is the median and the 99th of a hundred of some times, and of how many times as long they
+// are as those of an empty handler.
+func report(b *testing.B, of, empty []time.Duration) {
+	slices.Sort(of)
+	slices.Sort(empty)
+	at := func(d []time.Duration, pct int) float64 { return float64(d[len(d)*pct/100].Nanoseconds()) / 1000 }
+	b.ReportMetric(at(of, 50), "median-µs")
+	b.ReportMetric(at(of, 99), "p99-µs")
+	b.ReportMetric(at(of, 50)/at(empty, 50), "median-ratio")
+	b.ReportMetric(at(of, 99)/at(empty, 99), "p99-ratio")
+	b.ReportMetric(0, "ns/op")
+}
+
+// twelve steps is the example with a plan of twelve steps, another one each time.
+func twelveSteps(b *testing.B, n int) wire.Zone {
+	p, err := wire.Decode([]byte(example(b)))
+	if err != nil {
+		b.Fatal(err)
+	}
+	z := p.Zones[0]
+	hours := 24 + float64(n%1000)/1000
+	z.Steps = append(z.Steps, z.Steps[1], z.Steps[2], z.Steps[6], wire.Step{Do: "wait", Hours: &hours}, z.Steps[2])
+	z.Colour = fmt.Sprintf("#%06x", n%0xffffff)
+	if len(z.Steps) != 12 {
+		b.Fatal(len(z.Steps))
+	}
+	return z
+}
+
+// BenchmarkLiveCheck checks a piece of one zone whose plan was never judged before, in turn with
+// an empty handler that answers as many bytes.
+func BenchmarkLiveCheck(b *testing.B) {
+	srv := httptest.NewServer(handlerWith(b, app.StudioOptions{}))
+	b.Cleanup(srv.Close)
+	none := emptyAnswers(b)
+	var live, empty []time.Duration
+	for n := 0; b.Loop(); n++ {
+		p := wire.New("Rack")
+		p.Zones = []wire.Zone{twelveSteps(b, n)}
+		body := encoded(b, p)
+		d, bytes := took(b, srv.URL+"/api/check", body)
+		e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, bytes), body)
+		live, empty = append(live, d), append(empty, e)
+	}
+	report(b, live, empty)
+}
