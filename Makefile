@@ -63,7 +63,7 @@ shots: browser page
 ## fuzz: half a minute of each fuzz target
 fuzz:
 	go test ./internal/app -run '^$$' -fuzz FuzzPiece -fuzztime 30s
-	go test ./internal/wire -run '^1133' -fuzz FuzzValid -fuzztime 30s
+	go test ./internal/wire -run '^$$' -fuzz FuzzValid -fuzztime 30s
 	go test ./core/measure -run '^$$' -fuzz FuzzArea -fuzztime 30s
 	go test ./core/parts -run '^$$' -fuzz FuzzRead -fuzztime 30s
 	go test ./internal/photo -run '^$$' -fuzz FuzzTake -fuzztime 30s -fuzzminimizetime 10x

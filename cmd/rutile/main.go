@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"os"
 	"os/signal"
+	"rutile/internal/photo"
 	"syscall"
 
 	"github.com/spf13/cobra"
@@ -26,6 +27,9 @@ type exit struct{ code int }
 func (e exit) Error() string { return fmt.Sprintf("exit %d", e.code) }
 
 func main() {
+	if code, started := photo.Apart(); started {
+		os.Exit(code)
+	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	os.Exit(run(ctx, root()))

@@ -153,10 +153,6 @@ func Refuses(p *surface.Patch) bool {
 // May are the things that the surface may be.
 func (s *Scout) May() []May { return s.w.may }
 
-// Doubt is what not knowing the surface adds to the spread of the log of a
-// strength.
-func (s *Scout) Doubt() float64 { return s.w.doubt }
-
 // Whole judges a whole plan by all rules.
 func (s *Scout) Whole(steps []surface.Step) Judged { return s.judge(steps, Rules, true) }
 
@@ -217,9 +213,6 @@ func (s *Scout) judge(steps []surface.Step, rules []*Rule, whole bool) Judged {
 	}
 	return j
 }
-
-// Hits are what was found by the last plan that was judged, in no order.
-func (s *Scout) Hits() []Hit { return s.w.merged }
 
 // Trace is the walk of the last plan that was judged, as the n-th of what the
 // surface may be. It holds until the next is.

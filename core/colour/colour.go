@@ -291,13 +291,6 @@ func Sealed(c RGB, shine float64) RGB {
 	return FromLab(max(0, l-3*k), a*(1+.06*k), b*(1+.06*k))
 }
 
-// Ambered is a colour under something that yellows by de CIEDE2000 units over
-// white: it goes towards b* and loses a little light.
-func Ambered(c RGB, de float64) RGB {
-	l, a, b := c.Lab()
-	return FromLab(max(0, l-.25*de), a+.05*de, b+1.1*de)
-}
-
 // Toward is a colour on the way to another, at a CIEDE2000 difference from where
 // it began, or as far as the other.
 func Toward(from, to RGB, de float64) RGB {

@@ -40,20 +40,6 @@ func Factor(car craft.Carrier, cl Climate) float64 {
 	}
 }
 
-// Hours scales base hours, given for [Standard] and one normal coat, to a
-// climate and to a film as thick as film times the normal one. A fan shortens
-// it to six tenths. Working default.
-func Hours(base float64, car craft.Carrier, cl Climate, film float64, fan bool) float64 {
-	h := base * Factor(car, cl)
-	if film != 1 {
-		h *= math.Pow(film, 1.3)
-	}
-	if fan {
-		h *= .6
-	}
-	return h
-}
-
 // CureFraction is how far a coat has hardened after some days, 0 to 1, when
 // its label gives cure days at 23 C. Warmth counts, humidity does not.
 // Working default.

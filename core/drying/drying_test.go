@@ -38,12 +38,6 @@ func TestFactor(t *testing.T) {
 	}
 }
 
-func TestHours(t *testing.T) {
-	near(t, "twice the film", Hours(4, craft.Water, Standard, 2, false), 4*math.Pow(2, 1.3), 1e-9)
-	near(t, "with a fan", Hours(4, craft.Water, Standard, 1, true), 2.4, 1e-9)
-	near(t, "cold and damp", Hours(2, craft.Water, Climate{11, 75}, 1, false), 2*2*math.Sqrt2, 1e-9)
-}
-
 func TestHoursNeverShorterWhenColderOrDamper(t *testing.T) {
 	for _, car := range []craft.Carrier{craft.Water, craft.Alcohol, craft.Solvent, craft.StrongSolvent, craft.Paste, craft.OilCarrier} {
 		for temp := 0.; temp < 40; temp++ {

@@ -50,10 +50,6 @@ type Plan struct {
 	Judged  check.Judged
 }
 
-// Risk is the chance of peeling, 0 to 1, for the worst of what the surface may
-// be.
-func (p *Plan) Risk() float64 { return p.Judged.Risk }
-
 // Stats are how much a search has looked at.
 type Stats struct {
 	Opened int // beginnings of plans that were walked and judged

@@ -71,16 +71,6 @@ func Of(c *craft.Craft, z *check.Zone, r *check.Result) []Stage {
 	}
 }
 
-// Next is the first stage that is not done; false when all are.
-func Next(all []Stage) (Stage, bool) {
-	for _, s := range all {
-		if s.State != Done {
-			return s, true
-		}
-	}
-	return Stage{}, false
-}
-
 func lookOver(c *craft.Craft, z *check.Zone) Stage {
 	s := Stage{ID: LookOver, Name: "Look over"}
 	var left []string

@@ -24,11 +24,15 @@ const (
 	apartTime = 40 * time.Second
 )
 
-func init() {
-	if os.Getenv(apartEnv) != "" {
-		limitMemory()
-		os.Exit(unpackHere(os.Stdin, os.Stdout, os.Stderr))
+// Apart does what a program was started for by [Take], where it was: it unpacks a picture and
+// tells main to end with the code. False where the program was started for anything else. Every
+// main that takes pictures in, that of tests too, asks it before it does anything.
+func Apart() (code int, started bool) {
+	if os.Getenv(apartEnv) == "" {
+		return 0, false
 	}
+	limitMemory()
+	return unpackHere(os.Stdin, os.Stdout, os.Stderr), true
 }
 
 // unpackApart has a HEIC picture unpacked by another process, already made as
