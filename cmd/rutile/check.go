@@ -186,7 +186,7 @@ func rulesCommand() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			if asJSON {
-				return writeJSON(cmd.OutOrStdout(), app.RuleWords(check.Rules))
+				return writeJSON(cmd.OutOrStdout(), app.RuleWords(check.Standard().Rules))
 			}
 			return rulesText(cmd.OutOrStdout())
 		},

@@ -203,12 +203,12 @@ func TestIdentify(t *testing.T) {
 
 func TestRules(t *testing.T) {
 	out, _, code := rutile("", "rules")
-	if code != 0 || !strings.HasPrefix(out, "# The rule book\n") || strings.Count(out, "\n### `") != len(check.Rules) {
+	if code != 0 || !strings.HasPrefix(out, "# The rule book\n") || strings.Count(out, "\n### `") != len(check.Standard().Rules) {
 		t.Errorf("code %d, %d rules in %d characters", code, strings.Count(out, "\n### `"), len(out))
 	}
 	out, _, code = rutile("", "rules", "--json")
 	var words []wire.RuleWord
-	if err := json.Unmarshal([]byte(out), &words); err != nil || code != 0 || len(words) != len(check.Rules) {
+	if err := json.Unmarshal([]byte(out), &words); err != nil || code != 0 || len(words) != len(check.Standard().Rules) {
 		t.Errorf("as JSON: code %d, %v, %d rules", code, err, len(words))
 	}
 	if _, says, code := rutile("", "rules", "extra"); code != 2 || says == "" {

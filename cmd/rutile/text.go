@@ -163,7 +163,7 @@ func areasText(w io.Writer, l *wire.Look, p *wire.Piece, u measure.Units) error 
 // rulesText writes the rule book as Markdown.
 func rulesText(w io.Writer) error {
 	var b strings.Builder
-	words := app.RuleWords(check.Rules)
+	words := app.RuleWords(check.Standard().Rules)
 	fmt.Fprintf(&b, "# The rule book\n\nWritten by `rutile rules` from the entries in `core/check`; do not edit it here.\n\n")
 	fmt.Fprintf(&b, "A check walks a zone's surface through the steps of its plan and lets each of these %d rules look at what happened. A *fail* is expected to go wrong, a *watch* can go wrong or rests on something unknown, a *note* is worth knowing. A plan without fails and watches is sound. Every figure is an estimate: labels, safety data sheets, local codes and licensed people decide.\n", len(words))
 	group := ""

@@ -2,152 +2,9 @@ package check
 
 import (
 	"cmp"
-	"slices"
-
-	"rutile/core/colour"
 	"rutile/core/craft"
-	"rutile/core/identify"
-	"rutile/core/measure"
-	"rutile/core/surface"
+	"slices"
 )
-
-// Zone is what is judged: what a survey knows, what is wanted, and the plan.
-type Zone struct {
-	surface.Facts
-	// SoilsKnown tells that somebody looked for soils.
-	SoilsKnown bool
-	// Made is the year the piece was made, 0 where nobody knows.
-	Made int
-	// LeadTest is the test for lead that was noted, if any.
-	LeadTest *LeadTest
-	// LeadYear is the year before which old paint is suspected of lead by local
-	// rules; 0 for the usual one.
-	LeadYear int
-	// Today is the day of the check as 2026-11-24; empty where there is no
-	// clock, and then every date counts as past.
-	Today string
-	// Tests are what was found out about the surface; nil where nothing was.
-	Tests *identify.Belief
-	// Boards are the patch tests that were rated.
-	Boards []surface.Board
-	// Colour of the target as #rrggbb, empty where none was chosen.
-	Colour string
-	// Sheen of the target; NoSheen where it is open.
-	Sheen craft.Sheen
-	Look  string // "solid" or an effect's id
-	// Ground is the colour it has now as #rrggbb; empty for the usual one.
-	Ground string
-	// Stays are what is fitted to the zone and is neither to be taken off nor
-	// masked, in words.
-	Stays []string
-	// Match are the other zones of the piece, for those that are to look the same.
-	Match []Base
-	Steps []surface.Step
-	// Units are those that findings are worded in.
-	Units measure.Units
-}
-
-// lightness is L* of the finished colour: of the last coat of paint over the
-// whole zone, if it has a colour of its own, else of the target, else of white.
-func (z *Zone) lightness(c *craft.Craft) float64 {
-	hex := z.Colour
-	for i := range z.Steps {
-		s := &z.Steps[i]
-		p := &c.Products[s.Product]
-		if s.Do != surface.Coat || s.Scope != surface.All || p.Role != craft.RolePaint || !p.Opaque() {
-			continue
-		}
-		hex = cmp.Or(s.Colour, z.Colour)
-	}
-	return Lightness(hex)
-}
-
-// Lightness is CIELAB L*, 0 to 100, of an sRGB colour as #rrggbb; a colour
-// that cannot be read counts as white, on which every stain shows.
-func Lightness(hex string) float64 {
-	col, ok := colour.Parse(hex)
-	if !ok {
-		return 100
-	}
-	return col.Light()
-}
-
-// Result is a judged zone.
-type Result struct {
-	Verdict  Verdict
-	Adhesion *Adhesion // nil while there is no coat
-	Stains   []Stain   // of every bleeder there is, worst first
-	Findings []Finding
-	// Minutes hands-on, negative where the area is not known, and hours from
-	// the first step to the end of the last wait.
-	Minutes, Hours float64
-	// Trace is the walk of the worst of the things the zone may be.
-	Trace surface.Trace
-	Facts surface.Facts
-	// May are the things the surface may be that were walked, and Doubt what not
-	// knowing adds to the spread of the log of a strength.
-	May   []May
-	Doubt float64
-	// Story is what its coats look like, Chips how much of a powder paint will let
-	// go, and Cured when it may be used; Ready tells whether there is anything to
-	// use.
-	Story Story
-	Chips Chips
-	Cured Cured
-	Ready bool
-	// Chippy tells that flakes are wanted.
-	Chippy bool
-	// CrackMM is how wide the coat over a crackle medium will crack, in
-	// millimetres; 0 where nothing cracks.
-	CrackMM float64
-	letsGo  func(*surface.Boundary) bool
-}
-
-// Meant tells whether a boundary is meant to let go.
-func (r *Result) Meant(b *surface.Boundary) bool { return r.letsGo(b) }
-
-// Finding is one thing a rule has to say.
-type Finding struct {
-	Code     string
-	Severity Severity
-	Step     int
-	Subject  string
-	Title    string
-	Why      string
-	Figures  []Figure
-	Repairs  []Repair
-}
-
-// Figure is one number behind a finding, with what it means.
-type Figure struct {
-	ID    string
-	Value float64
-	Words string
-}
-
-// RepairKind is what pressing a repair does.
-type RepairKind uint8
-
-// The kinds: it changes the steps, opens a field to fill in, or notes that a
-// caution was read.
-const (
-	Edit RepairKind = iota
-	Measure
-	Acknowledge
-)
-
-// String returns the kind's id.
-func (k RepairKind) String() string { return [...]string{"edit", "measure", "acknowledge"}[k] }
-
-// Repair is one way to answer a finding.
-type Repair struct {
-	Kind  RepairKind
-	Title string
-	Steps []surface.Step // of an edit: the zone's whole plan, repaired
-	Field string         // of a measurement: the field to fill in
-	// After is the verdict an edit leads to.
-	After Verdict
-}
 
 // bench is a set of cases for one zone, kept so that verifying repairs does
 // not allocate.
@@ -155,6 +12,7 @@ type bench struct {
 	may    []May
 	doubt  float64
 	barred bool // lead forbids dry work
+	book   *Book
 	cases  []Case
 	merged []Hit
 }
@@ -173,7 +31,7 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 		if enough != nil && enough(k) {
 			return nil, false
 		}
-		k.ask(Rules...)
+		k.ask(w.book.Rules...)
 	}
 	w.merge()
 	if len(w.cases) > 1 {
@@ -192,7 +50,7 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 // set makes a case of everything that the zone may be.
 func (w *bench) set(c *craft.Craft, z *Zone) {
 	w.may, w.doubt = z.may(c)
-	w.barred = z.LeadBars(c)
+	w.barred, w.book = z.LeadBars(c), z.book()
 	w.cases = make([]Case, len(w.may))
 	for i := range w.cases {
 		k := &w.cases[i]
@@ -376,7 +234,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			break
 		}
 		h := &order[i]
-		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title}
+		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title, Stage: h.Rule.stage(), Unfinished: h.Rule.Unfinished}
 		title, why := h.Rule.Say(h.Case, h)
 		if title != "" {
 			f.Title = title

@@ -1,10 +1,15 @@
 // Package check judges a plan: it walks the zone's surface through the steps
 // and lets every rule look at what happened. A rule is one entry of one of
 // the rules_*.go files; nothing else knows of it.
+//
+// The files hold one thing each: zone.go and result.go what goes in and comes out, check.go the
+// engine, case.go one walk under judgement, rule.go and book.go what a rule is, rules_*.go the rules
+// by group; mend.go verifies repairs, propose.go makes them up, rank.go orders them; model.go,
+// look.go, known.go and lead.go work out what rules look at, words.go words it, and scout.go
+// judges many plans of one zone for a search.
 package check
 
 import (
-	"slices"
 	"strings"
 
 	"rutile/core/craft"
@@ -69,20 +74,66 @@ type Rule struct {
 	Reach Reach
 	Late  bool
 
+	// Stage is the stage of the work that it belongs to; empty for that of its group.
+	Stage craft.Stage
+	// Unfinished tells that it speaks of what is still to come: a plan that is being laid out
+	// need not answer it yet.
+	Unfinished bool
+	// Foreseen tells which of its verdicts is known before a plan is whole, from the film,
+	// the colour or the bonds alone.
+	Foreseen Foreseen
+
 	group int // its place among the groups of rules
-	index int // in Rules
+	index int // in its book
 }
 
-// groups names the groups of rules, by what their codes begin with.
-var groups = map[string]string{
-	"walk": "The plan as a whole", "adhesion": "Adhesion", "bleed": "Bleed-through", "prep": "Preparation", "effect": "Effects",
-	"film": "Film and look", "use": "Use", "site": "The workshop's air", "safety": "Harm and caution",
+// Foreseen names a verdict that is known before a plan is whole.
+type Foreseen uint8
+
+// What is foreseen: nothing, whether coats close a gap, whether a seal yellows, and whether the
+// bonds hold together.
+const (
+	NotForeseen Foreseen = iota
+	ForeseenBuild
+	ForeseenYellow
+	ForeseenPeel
+	numForeseen
+)
+
+// group is a group of rules, by what their codes begin with.
+type group struct {
+	prefix, name string
+	// stage is the stage of the work that its rules belong to, where they do not say another.
+	stage craft.Stage
+}
+
+// groups are in the order in which findings of one severity are shown.
+var groups = []group{
+	{"walk", "The plan as a whole", craft.StageCoats}, {"adhesion", "Adhesion", craft.StageCoats},
+	{"bleed", "Bleed-through", craft.StageCoats}, {"prep", "Preparation", craft.StagePrepare},
+	{"effect", "Effects", craft.StageCoats}, {"film", "Film and look", craft.StageCoats}, {"use", "Use", craft.StageCoats},
+	{"site", "The workshop's air", craft.StageCoats}, {"safety", "Harm and caution", craft.NoStage},
+}
+
+func (r *Rule) groupOf() int {
+	prefix, _, _ := strings.Cut(r.Code, ".")
+	for i := range groups {
+		if groups[i].prefix == prefix {
+			return i
+		}
+	}
+	panic("check: the rule " + r.Code + " is in no group")
 }
 
 // Group is the name of the rule's group.
-func (r *Rule) Group() string {
-	id, _, _ := strings.Cut(r.Code, ".")
-	return groups[id]
+func (r *Rule) Group() string { return groups[r.groupOf()].name }
+
+// stage is the stage of the work that the rule belongs to.
+func (r *Rule) stage() craft.Stage {
+	if r.Stage != "" {
+		return r.Stage
+	}
+	return groups[r.groupOf()].stage
 }
 
 // Hit is a finding before it is put into words.
@@ -106,182 +157,3 @@ type Hit struct {
 }
 
 func (h *Hit) same(o *Hit) bool { return h.Rule == o.Rule && h.Subject == o.Subject }
-
-// Case is one walk under judgement: the zone taken for one of the things it
-// may be.
-type Case struct {
-	Craft  *craft.Craft
-	Zone   *Zone
-	Facts  *surface.Facts
-	Trace  surface.Trace
-	Demand float64
-	Doubt  float64 // what not knowing the surface adds to the spread of the log of a strength
-	Barred bool    // lead forbids dry work
-	Bonds  []Bond
-	Risk   float64
-	Stains [craft.NumBleeders]Stain
-	Opaque bool // some coat hides the ground
-	Coated bool // there is a coat at all
-	// Look is the effect that is wanted, nil for a solid look. Chippy and Cracks
-	// tell that paint is meant to let go by flaking, or over a medium.
-	Look           *craft.EffectRow
-	Chippy, Cracks bool
-	Story          Story
-	Chips          Chips
-	worn           Stain // the worst that comes through worn edges
-	powers         []power
-	pairs          map[uint16]string
-	boards         []surface.Board
-	hits           []Hit
-	current        *Rule
-}
-
-// add records a finding of the rule at work.
-func (k *Case) add(h Hit) {
-	h.Rule, h.Case = k.current, k
-	for i := range k.hits {
-		o := &k.hits[i]
-		if o.same(&h) && (!h.Rule.Each || o.Step == h.Step) {
-			if h.Severity > o.Severity {
-				*o = h
-			}
-			return
-		}
-	}
-	k.hits = append(k.hits, h)
-}
-
-// letsGo tells whether this coat is meant to let go: powder paint under a flaking
-// look, what was laid in spots to keep it off, and the coat over a medium under a
-// cracked or lifted one.
-func (k *Case) letsGo(b *surface.Boundary) bool {
-	if k.Chippy {
-		switch k.Craft.Products[b.Product].Coat {
-		case craft.MK:
-			return true
-		case craft.WX, craft.SH, craft.AE: // a resist, or a seal over it, on the spots
-			if b.Patch == surface.SpotPatch {
-				return true
-			}
-		}
-	}
-	return k.Cracks && k.crackles(b)
-}
-
-// crackles tells whether a coat lies on what makes it crack or pull away: a medium,
-// or under a cracked look shellac or lacquer that is still tacky below powder
-// paint.
-func (k *Case) crackles(b *surface.Boundary) bool {
-	return k.onMedium(b) || k.Cracks && k.keepsOff(b) && k.Craft.Products[b.Under].Coat != craft.WX
-}
-
-// onMedium tells whether a coat lies on a crackle or lift medium.
-func (k *Case) onMedium(b *surface.Boundary) bool {
-	return b.Under != craft.NoProduct && k.Craft.Products[b.Under].Coat == craft.CM
-}
-
-// Rules is the rule book, in the order findings of one severity are shown.
-var Rules []*Rule
-
-// The entries speak of repairs, repairs are verified by the rules: only init
-// breaks the circle.
-func init() {
-	for n, group := range [][]Rule{walkRules, adhesionRules, bleedRules, prepRules, slices.Concat(effectRules, demandRules), filmRules, useRules, siteRules, safetyRules} {
-		for i := range group {
-			group[i].group, group[i].index = n, len(Rules)
-			Rules = append(Rules, &group[i])
-		}
-	}
-}
-
-// walk takes the zone through its plan, and works out what the rules look at; of
-// the beginning of a plan no more than how it holds.
-func (k *Case) walk(whole bool) {
-	c, z := k.Craft, k.Zone
-	k.Trace.Walk(c, k.Facts, z.Steps)
-	k.look()
-	if boards := k.tested(); len(boards) > 0 {
-		for i := range k.Trace.Events {
-			for j := range k.Trace.Events[i].Boundaries() {
-				k.Trace.Events[i].Bounds[j].Learn(c, boards, k.Doubt)
-			}
-		}
-	}
-	k.Demand = k.Facts.Demand()
-	k.Opaque, k.Coated = false, false
-	for i := range z.Steps {
-		if s := &z.Steps[i]; s.Do == surface.Coat {
-			k.Coated = true
-			k.Opaque = k.Opaque || c.Products[s.Product].Opaque()
-		}
-	}
-	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.letsGo, k.Bonds)
-	k.Risk = together(k.Bonds)
-	if !whole {
-		return
-	}
-	stains(&k.Trace.End, z.lightness(c), &k.Stains)
-	k.paint()
-	k.chip()
-}
-
-// ask lets rules look at the walk.
-func (k *Case) ask(rules ...*Rule) {
-	k.hits = k.hits[:0]
-	for _, r := range rules {
-		k.current = r
-		if r.Step != nil {
-			for i := range k.Trace.Events {
-				r.Step(k, &k.Trace.Events[i])
-			}
-		}
-		if r.End != nil {
-			r.End(k)
-		}
-	}
-}
-
-// look finds out what is wanted.
-func (k *Case) look() {
-	k.Look, k.Chippy, k.Cracks = nil, false, false
-	if x, ok := k.Craft.Effect(k.Zone.Look); ok {
-		k.Look = &k.Craft.Effects[x]
-	}
-	wants := func(x *craft.EffectRow) {
-		k.Chippy = k.Chippy || x.Flakes()
-		k.Cracks = k.Cracks || x.Cracks
-	}
-	if k.Look != nil {
-		wants(k.Look)
-	}
-	for i := range k.Trace.Events {
-		if x := k.Trace.Events[i].Effect; x != nil {
-			wants(x)
-		}
-	}
-}
-
-// tested are the rated patch tests: those of the zone, and those that the plan
-// itself holds, each of which was made of the coat before it. What was wrong
-// with that coat is not divided out: a patch that held in spite of grease is no
-// reason to trust the grease.
-func (k *Case) tested() []surface.Board {
-	k.boards = append(k.boards[:0], k.Zone.Boards...)
-	for i := range k.Trace.Events {
-		e := &k.Trace.Events[i]
-		if e.Doing.Do != surface.Test {
-			continue
-		}
-		for j := i - 1; j >= 0; j-- {
-			if bs := k.Trace.Events[j].Boundaries(); len(bs) > 0 {
-				b := &bs[0]
-				k.boards = append(k.boards, surface.Board{
-					Product: b.Product, On: b.On, Bare: b.Bare, Additive: b.Additive, Hidden: true,
-					Class: e.Doing.Rating, Cap: b.Cap,
-				})
-				break
-			}
-		}
-	}
-	return k.boards
-}

@@ -12,198 +12,200 @@ import (
 
 // demandRules hold effects against what their rows ask of the ground below them,
 // of the hours after them and of what lies over them.
-var demandRules = []Rule{
-	{
-		Code:  "effect.ground",
-		Reach: Later,
-		Title: "The ground does not suit the effect",
-		Why:   "White lies in pores, a veil is wiped back from what does not drink, flakes want paint enough to part, and what stands up scrapes where it slides.",
-		When:  "Liming on wood without open pores, or with an old finish still in them; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
-		Looks: "the pores of the wood and what lies in them, what the effect is worked over, the coats before it, and whether the part slides",
-		Mends: "a coat of clear below; another coat of paint; another look",
-		Step: func(k *Case, e *surface.Event) {
-			x := k.makes(e)
-			if x == nil {
-				return
-			}
-			sub := &k.Craft.Substrates[k.Facts.Substrate]
-			about := ""
-			switch {
-			case x.Pores && !sub.Unknown && sub.Mark() != "open":
-				about = "pores"
-			case x.Pores && e.Before.Patches[surface.Field].Coats == 0 && !e.Before.Patches[surface.Field].Bare:
-				about = "filled"
-			case x.Sealed && k.drinks(e, x):
-				about = "thirsty"
-			case x.Raised && (k.Facts.GapMM > 0 || k.Facts.Touching):
-				about = "slides"
-			case x.LeastCoats > 0 && e.Doing.Do == surface.Effect && k.laid(e, craft.MK) == 1:
-				about = "coats"
-			default:
-				return
-			}
-			k.add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			x := k.demanding(h)
-			switch about(h) {
-			case "pores":
-				return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White lies in the pores of oak, ash, walnut and their like; on close grain it wipes off again or greys the face."
-			case "filled":
-				return "The old finish fills the pores", "White lies in open pores. Take the finish off and brush the grain out first, or it wipes off again."
-			case "thirsty":
-				return x.Name + " on thirsty paint", "Unsealed matt paint takes it where it lands: nothing wipes back or slides into place. One coat of clear, a day dry, and it does."
-			case "slides":
-				return x.Name + " where parts slide or touch", "It stands up from the face, scrapes in its opening and wears through."
-			}
-			return "One coat is too thin to flake", "A single coat of powder paint goes to dust where it lets go; flakes with an edge want two coats or more."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			switch about(h) {
-			case "filled":
-				if m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Family == craft.WaxFilm {
-					at := m.cleanPlace(m.Zone.Steps, h.Step-1)
-					m.Edit("Take the wax off with white spirit and wash", insert(m.Zone.Steps, at, m.cleaning(craft.WaxPolish, 1)...))
-				} else {
-					off := []surface.Step{{Do: surface.Strip, StripHow: "chemical"}, {Do: surface.Abrade, Grit: 180, How: craft.Hand}, {Do: surface.Dust}}
-					m.Edit("Strip it, sand with 180 and dust off first", insert(m.Zone.Steps, 0, off...))
+func demandRules() []Rule {
+	return []Rule{
+		{
+			Code:  "effect.ground",
+			Reach: Later,
+			Title: "The ground does not suit the effect",
+			Why:   "White lies in pores, a veil is wiped back from what does not drink, flakes want paint enough to part, and what stands up scrapes where it slides.",
+			When:  "Liming on wood without open pores, or with an old finish still in them; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
+			Looks: "the pores of the wood and what lies in them, what the effect is worked over, the coats before it, and whether the part slides",
+			Mends: "a coat of clear below; another coat of paint; another look",
+			Step: func(k *Case, e *surface.Event) {
+				x := k.makes(e)
+				if x == nil {
+					return
 				}
-			case "thirsty":
-				p, _ := m.Craft.Product("clear_wb")
-				at := h.Step - 1
-				if m.Zone.Steps[at].Do == surface.Effect && m.hit.Case.demanding(h).Lays == "" { // below the coat that is wiped
-					for at--; at > 0 && m.Zone.Steps[at].Do != surface.Coat; {
-						at--
+				sub := &k.Craft.Substrates[k.Facts.Substrate]
+				about := ""
+				switch {
+				case x.Pores && !sub.Unknown && sub.Mark() != "open":
+					about = "pores"
+				case x.Pores && e.Before.Patches[surface.Field].Coats == 0 && !e.Before.Patches[surface.Field].Bare:
+					about = "filled"
+				case x.Sealed && k.drinks(e, x):
+					about = "thirsty"
+				case x.Raised && (k.Facts.GapMM > 0 || k.Facts.Touching):
+					about = "slides"
+				case x.LeastCoats > 0 && e.Doing.Do == surface.Effect && k.laid(e, craft.MK) == 1:
+					about = "coats"
+				default:
+					return
+				}
+				k.add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				x := k.demanding(h)
+				switch about(h) {
+				case "pores":
+					return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White lies in the pores of oak, ash, walnut and their like; on close grain it wipes off again or greys the face."
+				case "filled":
+					return "The old finish fills the pores", "White lies in open pores. Take the finish off and brush the grain out first, or it wipes off again."
+				case "thirsty":
+					return x.Name + " on thirsty paint", "Unsealed matt paint takes it where it lands: nothing wipes back or slides into place. One coat of clear, a day dry, and it does."
+				case "slides":
+					return x.Name + " where parts slide or touch", "It stands up from the face, scrapes in its opening and wears through."
+				}
+				return "One coat is too thin to flake", "A single coat of powder paint goes to dust where it lets go; flakes with an edge want two coats or more."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				switch about(h) {
+				case "filled":
+					if m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Family == craft.WaxFilm {
+						at := m.cleanPlace(m.Zone.Steps, h.Step-1)
+						m.Edit("Take the wax off with white spirit and wash", insert(m.Zone.Steps, at, m.cleaning(craft.WaxPolish, 1)...))
+					} else {
+						off := []surface.Step{{Do: surface.Strip, StripHow: "chemical"}, {Do: surface.Abrade, Grit: 180, How: craft.Hand}, {Do: surface.Dust}}
+						m.Edit("Strip it, sand with 180 and dust off first", insert(m.Zone.Steps, 0, off...))
+					}
+				case "thirsty":
+					p, _ := m.Craft.Product("clear_wb")
+					at := h.Step - 1
+					if m.Zone.Steps[at].Do == surface.Effect && m.hit.Case.demanding(h).Lays == "" { // below the coat that is wiped
+						for at--; at > 0 && m.Zone.Steps[at].Do != surface.Coat; {
+							at--
+						}
+					}
+					m.Edit("Seal the paint first, and leave it a day", insert(m.Zone.Steps, max(0, at), m.coat(p, 1), surface.Step{Do: surface.Wait, Hours: 24}))
+				case "coats":
+					for i := h.Step - 2; i >= 0; i-- {
+						if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+							m.change("Two coats of "+productName(m.Craft, s.Product), i+1, func(s *surface.Step) { s.Coats = 2 })
+							break
+						}
 					}
 				}
-				m.Edit("Seal the paint first, and leave it a day", insert(m.Zone.Steps, max(0, at), m.coat(p, 1), surface.Step{Do: surface.Wait, Hours: 24}))
-			case "coats":
-				for i := h.Step - 2; i >= 0; i-- {
-					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
-						m.change("Two coats of "+productName(m.Craft, s.Product), i+1, func(s *surface.Step) { s.Coats = 2 })
-						break
+				m.Measure("Choose a look that suits it", "target")
+			},
+		},
+		{
+			Code:  "effect.settle",
+			Reach: Later,
+			Title: "Coated before the effect has settled",
+			Why:   "Flakes go on letting go for two or three days, and drawn glaze on thirsty paint stays as soft: what comes over them shuts it in or drags it.",
+			When:  "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
+			Looks: "the hours between the effect and the next coat",
+			Mends: "waiting",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				if e.NBounds == 0 || e.Doing.Do != surface.Coat || e.CoatNo > 1 || e.Doing.Scope != surface.All {
+					return
+				}
+				o := surface.Worked(k.before(e))
+				if o == nil {
+					return
+				}
+				x := o.Effect
+				if x.RubsOnly && k.Craft.Products[e.Doing.Product].Role != craft.RoleWax {
+					return
+				}
+				if waited := e.Begun - o.After.Hours; !x.Settled(waited) {
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				x, _ := k.Craft.Effect(h.Subject)
+				return craft.Upper(productName(k.Craft, h.Product)) + " before it has settled",
+					fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, Hours(h.Value), Hours(h.Limit))
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"waited_h", h.Value, "h after the effect"}, {"rest_h", h.Limit, "h that it should settle"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				more := math.Ceil(h.Limit - h.Value)
+				m.Edit("Wait "+Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
+			},
+		},
+		{
+			Code:  "effect.finish",
+			Reach: Later,
+			Title: "The effect wants another finish",
+			Why:   "Stencils and leaf rub off, loose pigment is dragged by a brush, marble lives by its depth, and enamelware by its shine.",
+			When:  "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
+			Looks: "what lies over the last effect, how many coats of it, and the sheen it ends in",
+			Mends: "a seal, by the wear; wax over pigment; a further coat; more shine",
+			End: func(k *Case) {
+				i := len(k.Trace.Events) - 1
+				for i >= 0 && k.Trace.Events[i].Effect == nil {
+					i--
+				}
+				if i < 0 || k.Trace.End.Patches[surface.Field].Coats == 0 || k.Trace.End.Patches[surface.Field].Top == craft.PorousPaint && len(k.over(i)) == 0 {
+					return // of porous paint left open another rule speaks
+				}
+				x, step, over := k.Trace.Events[i].Effect, k.Trace.Events[i].Step, k.over(i)
+				clears := 0
+				for _, p := range over {
+					if k.Craft.Products[p].Role == craft.RoleClear {
+						clears++
 					}
 				}
-			}
-			m.Measure("Choose a look that suits it", "target")
-		},
-	},
-	{
-		Code:  "effect.settle",
-		Reach: Later,
-		Title: "Coated before the effect has settled",
-		Why:   "Flakes go on letting go for two or three days, and drawn glaze on thirsty paint stays as soft: what comes over them shuts it in or drags it.",
-		When:  "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
-		Looks: "the hours between the effect and the next coat",
-		Mends: "waiting",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			if e.NBounds == 0 || e.Doing.Do != surface.Coat || e.CoatNo > 1 || e.Doing.Scope != surface.All {
-				return
-			}
-			o := surface.Worked(k.before(e))
-			if o == nil {
-				return
-			}
-			x := o.Effect
-			if x.RubsOnly && k.Craft.Products[e.Doing.Product].Role != craft.RoleWax {
-				return
-			}
-			if waited := e.Begun - o.After.Hours; !x.Settled(waited) {
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			x, _ := k.Craft.Effect(h.Subject)
-			return craft.Upper(productName(k.Craft, h.Product)) + " before it has settled",
-				fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, Hours(h.Value), Hours(h.Limit))
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"waited_h", h.Value, "h after the effect"}, {"rest_h", h.Limit, "h that it should settle"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			more := math.Ceil(h.Limit - h.Value)
-			m.Edit("Wait "+Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
-		},
-	},
-	{
-		Code:  "effect.finish",
-		Reach: Later,
-		Title: "The effect wants another finish",
-		Why:   "Stencils and leaf rub off, loose pigment is dragged by a brush, marble lives by its depth, and enamelware by its shine.",
-		When:  "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
-		Looks: "what lies over the last effect, how many coats of it, and the sheen it ends in",
-		Mends: "a seal, by the wear; wax over pigment; a further coat; more shine",
-		End: func(k *Case) {
-			i := len(k.Trace.Events) - 1
-			for i >= 0 && k.Trace.Events[i].Effect == nil {
-				i--
-			}
-			if i < 0 || k.Trace.End.Patches[surface.Field].Coats == 0 || k.Trace.End.Patches[surface.Field].Top == craft.PorousPaint && len(k.over(i)) == 0 {
-				return // of porous paint left open another rule speaks
-			}
-			x, step, over := k.Trace.Events[i].Effect, k.Trace.Events[i].Step, k.over(i)
-			clears := 0
-			for _, p := range over {
-				if k.Craft.Products[p].Role == craft.RoleClear {
-					clears++
+				role := func(p craft.Product) bool { return slices.Contains(x.SealedBy, k.Craft.Products[p].Role) }
+				switch final := k.finalSheen(); {
+				case len(x.SealedBy) > 0 && len(over) > 0 && !slices.ContainsFunc(x.SealedBy, func(r craft.Role) bool { return r != craft.RoleWax }) && !role(over[0]):
+					k.add(Hit{Severity: Watch, Step: step, Subject: "wax " + x.ID})
+				case len(x.SealedBy) > 0 && !slices.ContainsFunc(over, role):
+					k.add(Hit{Severity: Watch, Step: step, Subject: "open " + x.ID})
+				case clears > 0 && clears < x.ClearCoats && !k.tooSoft(): // otherwise it is another clear that is wanted
+					k.add(Hit{Severity: Note, Step: step, Subject: "coats " + x.ID, Value: float64(clears), Limit: float64(x.ClearCoats)})
+				case final != craft.NoSheen && final < x.Shines:
+					k.add(Hit{Severity: Note, Step: step, Subject: "shine " + x.ID, Value: float64(final), Limit: float64(x.Shines)})
 				}
-			}
-			role := func(p craft.Product) bool { return slices.Contains(x.SealedBy, k.Craft.Products[p].Role) }
-			switch final := k.finalSheen(); {
-			case len(x.SealedBy) > 0 && len(over) > 0 && !slices.ContainsFunc(x.SealedBy, func(r craft.Role) bool { return r != craft.RoleWax }) && !role(over[0]):
-				k.add(Hit{Severity: Watch, Step: step, Subject: "wax " + x.ID})
-			case len(x.SealedBy) > 0 && !slices.ContainsFunc(over, role):
-				k.add(Hit{Severity: Watch, Step: step, Subject: "open " + x.ID})
-			case clears > 0 && clears < x.ClearCoats && !k.tooSoft(): // otherwise it is another clear that is wanted
-				k.add(Hit{Severity: Note, Step: step, Subject: "coats " + x.ID, Value: float64(clears), Limit: float64(x.ClearCoats)})
-			case final != craft.NoSheen && final < x.Shines:
-				k.add(Hit{Severity: Note, Step: step, Subject: "shine " + x.ID, Value: float64(final), Limit: float64(x.Shines)})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			x := k.demanding(h)
-			switch about(h) {
-			case "wax":
-				return "Loose pigment under a brush", "A wet coat drags it out of the cracks. Clear or white wax lifts what is too much and holds the rest."
-			case "coats":
-				return fmt.Sprintf("%s wants %.0f coats of clear", x.Name, h.Limit), fmt.Sprintf("%s planned: it looks printed until there is depth over it.", craft.Upper(plural(int(h.Value), "coat is", "coats are")))
-			case "shine":
-				return x.Name + " wants a shine", "Enamel shines. Under " + craft.Sheens[int(h.Value)].Name + " it is taken for paint; satin or gloss makes it."
-			}
-			return x.Name + " left open", "Nothing seals it: it rubs off where hands go, and leaf tarnishes. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			if about(h) != "coats" {
-				return nil
-			}
-			return []Figure{{"planned", h.Value, "coats of clear over it, as planned"}, {"wanted", h.Limit, "coats of clear that it wants"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			end := len(m.Zone.Steps)
-			switch about(h) {
-			case "wax":
-				p, _ := m.Craft.Product("wax_clear")
-				m.swapClears("Seal it with %s instead", "wax_clear")
-				s := m.coat(p, 1)
-				s.Method = "rag"
-				m.Edit("Wax it first", insert(m.Zone.Steps, h.Step, s))
-			case "coats":
-				for i := h.Step; i < end; i++ {
-					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RoleClear {
-						n := s.NumCoats() + int(h.Limit-h.Value)
-						m.change(fmt.Sprintf("%d coats of %s", n, productName(m.Craft, s.Product)), i+1, func(s *surface.Step) { s.Coats = n })
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				x := k.demanding(h)
+				switch about(h) {
+				case "wax":
+					return "Loose pigment under a brush", "A wet coat drags it out of the cracks. Clear or white wax lifts what is too much and holds the rest."
+				case "coats":
+					return fmt.Sprintf("%s wants %.0f coats of clear", x.Name, h.Limit), fmt.Sprintf("%s planned: it looks printed until there is depth over it.", craft.Upper(plural(int(h.Value), "coat is", "coats are")))
+				case "shine":
+					return x.Name + " wants a shine", "Enamel shines. Under " + craft.Sheens[int(h.Value)].Name + " it is taken for paint; satin or gloss makes it."
+				}
+				return x.Name + " left open", "Nothing seals it: it rubs off where hands go, and leaf tarnishes. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				if about(h) != "coats" {
+					return nil
+				}
+				return []Figure{{"planned", h.Value, "coats of clear over it, as planned"}, {"wanted", h.Limit, "coats of clear that it wants"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				end := len(m.Zone.Steps)
+				switch about(h) {
+				case "wax":
+					p, _ := m.Craft.Product("wax_clear")
+					m.swapClears("Seal it with %s instead", "wax_clear")
+					s := m.coat(p, 1)
+					s.Method = "rag"
+					m.Edit("Wax it first", insert(m.Zone.Steps, h.Step, s))
+				case "coats":
+					for i := h.Step; i < end; i++ {
+						if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RoleClear {
+							n := s.NumCoats() + int(h.Limit-h.Value)
+							m.change(fmt.Sprintf("%d coats of %s", n, productName(m.Craft, s.Product)), i+1, func(s *surface.Step) { s.Coats = n })
+						}
 					}
+				case "shine":
+					if i := m.hit.Case.lastStep(); i > 0 {
+						m.change(craft.Upper(productName(m.Craft, m.Zone.Steps[i-1].Product))+" in satin", i, func(s *surface.Step) { s.Sheen = craft.Satin })
+					}
+				default:
+					m.seals()
 				}
-			case "shine":
-				if i := m.hit.Case.lastStep(); i > 0 {
-					m.change(craft.Upper(productName(m.Craft, m.Zone.Steps[i-1].Product))+" in satin", i, func(s *surface.Step) { s.Sheen = craft.Satin })
-				}
-			default:
-				m.seals()
-			}
+			},
 		},
-	},
+	}
 }
 
 // about is what a demand is about, and demanding whose it is: the two words of

@@ -19,644 +19,646 @@ const (
 	chipsUnwanted, chipsSpoilt = .10, .30
 )
 
-var effectRules = []Rule{
-	{
-		Code:  "effect.wont_chip",
-		Title: "It will hardly chip",
-		Why:   "Powder paint lets go only where it holds badly: on raw wood, with additive or on a fresh key it stays.",
-		When:  "Chips are wanted, and as a rule less than 5 % of the area will chip. Fail.",
-		Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-		Mends: "sealing the ground with shellac; leaving the additive and the sanding out; wax in patches; warm air",
-		End: func(k *Case) {
-			if !k.Chippy || k.Chips.Bound == nil || k.Chips.P50 >= chipsNone {
-				return
-			}
-			k.add(Hit{Severity: Fail, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsNone})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			b := k.Chips.Bound
-			return "", fmt.Sprintf("%s holds at %.2f of a full bond on %s: as a rule %s of it will chip.", craft.Upper(productName(k.Craft, b.Product)), b.Strength, onWhat(k, b), Percent(h.Value))
-		},
-		Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-		Mend: func(m *Mender, _ *Hit) {
-			steps := slices.Clone(m.Zone.Steps)
-			first := -1
-			for i := range steps {
-				if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
-					if first < 0 {
-						first = i
-					}
-					s.Additive, s.AdditiveFirst = 0, false
+func effectRules() []Rule {
+	return []Rule{
+		{
+			Code:  "effect.wont_chip",
+			Title: "It will hardly chip",
+			Why:   "Powder paint lets go only where it holds badly: on raw wood, with additive or on a fresh key it stays.",
+			When:  "Chips are wanted, and as a rule less than 5 % of the area will chip. Fail.",
+			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
+			Mends: "sealing the ground with shellac; leaving the additive and the sanding out; wax in patches; warm air",
+			End: func(k *Case) {
+				if !k.Chippy || k.Chips.Bound == nil || k.Chips.P50 >= chipsNone {
+					return
 				}
-			}
-			if first < 0 {
-				return
-			}
-			m.Edit("Leave the bonding additive out", steps)
-			unscuffed := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
-				return s.Do == surface.Abrade && !s.Through
-			})
-			m.Edit("Leave the shine on: no sanding, no additive", unscuffed)
-			for i := range m.Zone.Steps {
-				if x, ok := m.Craft.Effect(m.Zone.Steps[i].Effect); ok && m.Craft.Effects[x].Flakes() {
-					m.change("Lay wax in patches where it is to let go", i+1, func(s *surface.Step) { s.Resist = "wax" })
-					m.change("Warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
-				}
-			}
-			p, _ := m.Craft.Product("shellac_clear")
-			m.Edit("Seal the ground with two coats of clear shellac first", insert(steps, first, m.coat(p, 2)))
-			m.Edit("Seal it with shellac, and lay wax in patches", m.waxed(insert(steps, first, m.coat(p, 2))))
-		},
-	},
-	{
-		Code:  "effect.over_chip",
-		Title: "Nearly all of it may come off",
-		Why:   "Where powder paint hardly holds, it sheds where it was meant to stay as well.",
-		When:  "Chips are wanted, and as a rule more than 65 % of the area will chip. Watch.",
-		Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-		Mends: "a light scuff; a dash of additive; no heat",
-		End: func(k *Case) {
-			if k.Chippy && k.Chips.Bound != nil && k.Chips.P50 > chipsMost {
-				k.add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			b := k.Chips.Bound
-			return "", fmt.Sprintf("It holds at only %.2f of a full bond on %s: as a rule %s of it comes off, and it may be %s.", b.Strength, onWhat(k, b), Percent(h.Value), Percent(k.Chips.P90))
-		},
-		Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-		Mend: func(m *Mender, h *Hit) {
-			if ks, _, title := m.keyed(m.Zone.Steps, h.Step-1, m.hit.Case.Chips.Bound.On); ks != nil {
-				m.Edit(craft.Upper(title)+" first", ks)
-			}
-			for i := range m.Zone.Steps {
-				if m.Zone.Steps[i].Do == surface.Effect && m.Zone.Steps[i].Heat {
-					m.change("No warm air", i+1, func(s *surface.Step) { s.Heat = false })
-				}
-			}
-			steps := slices.Clone(m.Zone.Steps)
-			for i := range steps {
-				if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
-					s.Additive = max(s.Additive, .125)
-				}
-			}
-			m.Edit("A dash of bonding additive in every coat", steps)
-			p, _ := m.Craft.Product("shellac_clear")
-			m.Edit("One coat of clear shellac below it", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
-		},
-	},
-	{
-		Code:  "effect.unwanted_chip",
-		Title: "It will chip, and a solid finish is wanted",
-		Why:   "Powder paint on a slick ground lets go by itself unless additive or a sealer holds it.",
-		When:  "A solid finish in powder paint will chip at more than 10 % as a rule: watch; more than 30 %: fail.",
-		Looks: "the weakest bond of the powder paint",
-		Mends: "bonding additive in every coat; a bonding primer below",
-		End: func(k *Case) {
-			if k.Chippy || k.Cracks || k.Chips.Bound == nil || k.Chips.P50 <= chipsUnwanted {
-				return
-			}
-			sev := Watch
-			if k.Chips.P50 > chipsSpoilt {
-				sev = Fail
-			}
-			k.add(Hit{Severity: sev, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsUnwanted, Bound: k.Chips.Bound})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("It holds at %.2f of a full bond on %s: as a rule %s of it comes off, where nobody wants it.", h.Bound.Strength, onWhat(k, h.Bound), Percent(h.Value))
-		},
-		Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-		Mend:    func(m *Mender, h *Hit) { m.Rework(h.Bound) },
-	},
-	{
-		Code:  "effect.crackle_window",
-		Reach: Later,
-		Title: "The medium is not open for the next coat",
-		Why:   "A crackle or lift medium works for an hour or a few: too wet it is dragged about, too dry nothing moves. Tacky shellac and lacquer are faster still.",
-		When:  "The coat over the medium comes before it may: watch. After its window, or over a resist, shellac or lacquer that is no longer tacky: fail.",
-		Looks: "how long the medium or the resist has dried, in this workshop's air",
-		Mends: "laying the coat inside the window; medium once more",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				if k.onMedium(b) && k.Craft.Products[b.Product].Role == craft.RolePaint {
-					switch {
-					case b.Timing == surface.Missed:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
-					case b.TooEarly():
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
+				k.add(Hit{Severity: Fail, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsNone})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				b := k.Chips.Bound
+				return "", fmt.Sprintf("%s holds at %.2f of a full bond on %s: as a rule %s of it will chip.", craft.Upper(productName(k.Craft, b.Product)), b.Strength, onWhat(k, b), Percent(h.Value))
+			},
+			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
+			Mend: func(m *Mender, _ *Hit) {
+				steps := slices.Clone(m.Zone.Steps)
+				first := -1
+				for i := range steps {
+					if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+						if first < 0 {
+							first = i
+						}
+						s.Additive, s.AdditiveFirst = 0, false
 					}
 				}
-			}
-			if b := k.driedUnder(e); b != nil {
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
-			}
-			p := &e.Before.Patches[surface.Field]
-			if e.NBounds > 0 && p.Resist > surface.ResistWax {
-				waited := e.Begun - p.ResistAt
-				if to := tackTo(k.Craft, k.Facts.Climate, p.Resist); waited > to {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "cured", Value: waited, Limit: to})
+				if first < 0 {
+					return
 				}
-			}
+				m.Edit("Leave the bonding additive out", steps)
+				unscuffed := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
+					return s.Do == surface.Abrade && !s.Through
+				})
+				m.Edit("Leave the shine on: no sanding, no additive", unscuffed)
+				for i := range m.Zone.Steps {
+					if x, ok := m.Craft.Effect(m.Zone.Steps[i].Effect); ok && m.Craft.Effects[x].Flakes() {
+						m.change("Lay wax in patches where it is to let go", i+1, func(s *surface.Step) { s.Resist = "wax" })
+						m.change("Warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
+					}
+				}
+				p, _ := m.Craft.Product("shellac_clear")
+				m.Edit("Seal the ground with two coats of clear shellac first", insert(steps, first, m.coat(p, 2)))
+				m.Edit("Seal it with shellac, and lay wax in patches", m.waxed(insert(steps, first, m.coat(p, 2))))
+			},
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "cured" {
-				return "The resist has dried", fmt.Sprintf("It is tacky for %s here, and the paint comes after %s: it holds on it like on any seal.", Hours(h.Limit), Hours(h.Value))
-			}
-			b := h.Bound
-			if h.Subject == "dried" {
-				return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It is for %s here, and the paint comes after %s. Nothing will crack.", Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), Hours(b.Waited))
-			}
-			if h.Subject == "early" {
-				return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s, and it opens at %s here.", Hours(b.Waited), Hours(b.Earliest))
-			}
-			return craft.Upper(productName(k.Craft, b.Under)) + " has dried", fmt.Sprintf("The coat over it comes after %s; its window closes at %s here. Nothing will crack or lift.", Hours(b.Waited), Hours(b.Latest))
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			if h.Subject == "dried" {
-				return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it is tacky here"}}
-			}
-			if h.Bound != nil {
-				return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h from which it is open here"}, {"to_h", h.Bound.Latest, "h until which it is open here"},
-					{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
-			}
-			return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it is tacky here"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			switch h.Subject {
-			case "early":
-				m.Wait(h.Bound)
-			case "dried":
-				m.whileTacky(h)
-			case "late":
-				m.Sooner(h.Bound)
-				m.Edit("Lay "+productName(m.Craft, h.Bound.Under)+" once more just before", insert(m.Zone.Steps, h.Step-1, m.coat(h.Bound.Under, 1)))
-			default:
+		{
+			Code:  "effect.over_chip",
+			Title: "Nearly all of it may come off",
+			Why:   "Where powder paint hardly holds, it sheds where it was meant to stay as well.",
+			When:  "Chips are wanted, and as a rule more than 65 % of the area will chip. Watch.",
+			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
+			Mends: "a light scuff; a dash of additive; no heat",
+			End: func(k *Case) {
+				if k.Chippy && k.Chips.Bound != nil && k.Chips.P50 > chipsMost {
+					k.add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				b := k.Chips.Bound
+				return "", fmt.Sprintf("It holds at only %.2f of a full bond on %s: as a rule %s of it comes off, and it may be %s.", b.Strength, onWhat(k, b), Percent(h.Value), Percent(k.Chips.P90))
+			},
+			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
+			Mend: func(m *Mender, h *Hit) {
+				if ks, _, title := m.keyed(m.Zone.Steps, h.Step-1, m.hit.Case.Chips.Bound.On); ks != nil {
+					m.Edit(craft.Upper(title)+" first", ks)
+				}
+				for i := range m.Zone.Steps {
+					if m.Zone.Steps[i].Do == surface.Effect && m.Zone.Steps[i].Heat {
+						m.change("No warm air", i+1, func(s *surface.Step) { s.Heat = false })
+					}
+				}
 				steps := slices.Clone(m.Zone.Steps)
 				for i := range steps {
-					if s := &steps[i]; s.Do == surface.Effect && s.Resist != "" && i < h.Step-1 {
-						s.Resist = "wax"
+					if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+						s.Additive = max(s.Additive, .125)
 					}
 				}
-				m.Edit("Wax in patches instead, which keeps", steps)
-				m.Edit("Paint over it at once", slices.DeleteFunc(slices.Clone(m.Zone.Steps), func(s surface.Step) bool { return s.Do == surface.Wait }))
-			}
+				m.Edit("A dash of bonding additive in every coat", steps)
+				p, _ := m.Craft.Product("shellac_clear")
+				m.Edit("One coat of clear shellac below it", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			},
 		},
-	},
-	{
-		Code:  "effect.crackle_paint",
-		Reach: Later,
-		Title: "This coat does not crack",
-		Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil stretch or stay.",
-		When:  "The coat over a crackle medium is not a water-based matt paint. Fail.",
-		Looks: "the paint over the crackle medium",
-		Mends: "chalk, clay or matt acrylic paint there",
-		Step: func(k *Case, e *surface.Event) {
-			medium, _ := k.Craft.Product("crackle_medium")
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				if b.Under != medium || e.Doing.Do != surface.Coat || b.Product == medium {
-					continue
-				}
-				p := &k.Craft.Products[b.Product]
-				sheen := p.Sheen
-				if e.Doing.Sheen != craft.NoSheen {
-					sheen = e.Doing.Sheen
-				}
-				if p.Role != craft.RolePaint || !p.WaterBased() || sheen > craft.Matt {
-					k.add(Hit{Severity: Fail, Step: b.Step, Bound: b, Product: b.Product})
-				}
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "It takes a water-based matt paint, laid thick and in one stroke."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			for _, id := range []string{"paint_chalk", "paint_acrylic"} {
-				p, _ := m.Craft.Product(id)
-				m.change("Paint with "+productName(m.Craft, p)+" there", h.Step, func(s *surface.Step) {
-					colour := s.Colour
-					*s = m.coat(p, 1)
-					s.Colour = colour
-				})
-			}
-		},
-	},
-	{
-		Code:  "effect.wet_distress_late",
-		Reach: Later,
-		Title: "Too late to wear it with water",
-		Why:   "Clay and chalk paint soften for hours, not days; then only an abrasive moves them.",
-		When:  "A damp cloth is to wear a paint after it has become stubborn: watch; after it no longer gives: fail.",
-		Looks: "how long the paint has dried when the cloth comes, in this workshop's air",
-		Mends: "wearing it the same day",
-		Step: func(k *Case, e *surface.Event) {
-			x := e.Effect
-			p := &e.Before.Patches[surface.Field]
-			if x == nil || x.Ground != craft.GroundSoft || p.Product == craft.NoProduct {
-				return
-			}
-			low := &k.Craft.Products[p.Product]
-			f := max(1, drying.Factor(low.Carrier, k.Facts.Climate))
-			waited := e.Begun - p.At
-			switch {
-			case low.Softens.Never == 0 || waited <= f*low.Softens.Works:
-			case waited > f*low.Softens.Never:
-				k.add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
-			default:
-				k.add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			s := k.Craft.Products[h.Product].Softens
-			return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s and with work for %s here.", Hours(h.Value), k.Craft.Products[h.Product].Name, Hours(s.Easy), Hours(h.Limit))
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with work here"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			steps := slices.Clone(m.Zone.Steps)
-			last := -1
-			for i := range steps[:h.Step-1] {
-				if steps[i].Do == surface.Coat && steps[i].Product == h.Product {
-					last = i
-				}
-			}
-			if last < 0 {
-				return
-			}
-			steps[last].Auto, steps[last].WaitH = false, 2
-			out := slices.Clone(steps[:last+1])
-			out = append(out, steps[h.Step-1])
-			for i := last + 1; i < len(steps); i++ {
-				if i != h.Step-1 {
-					out = append(out, steps[i])
-				}
-			}
-			m.Edit("Wear it two hours after the last coat", out)
-		},
-	},
-	{
-		Code:  "effect.wrong_paint",
-		Reach: Later,
-		Title: "Not the paint for this effect",
-		Why:   "A damp cloth wears only a paint that water softens, and only a powder paint flakes.",
-		When:  "A damp cloth is to wear a paint that water does not soften, or flakes are wanted of a paint that does not flake. Fail.",
-		Looks: "the paint that the effect is worked on",
-		Mends: "clay or chalk paint to be worn wet, milk paint to flake",
-		Step: func(k *Case, e *surface.Event) {
-			x := e.Effect
-			if x == nil {
-				return
-			}
-			paint := k.lastPaint(e)
-			if paint == craft.NoProduct {
-				return
-			}
-			p := &k.Craft.Products[paint]
-			switch {
-			case x.Ground == craft.GroundSoft && p.Softens.Never == 0, x.Ground == craft.GroundPowder && p.Coat != craft.MK:
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID, Product: paint})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if x, _ := k.Craft.Effect(h.Subject); k.Craft.Effects[x].Ground == craft.GroundSoft {
-				return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it has dried a damp cloth only polishes it. Clay and chalk paint wipe back."
-			}
-			return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without its additive lets go in flakes."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
-				for _, id := range []string{"paint_clay", "paint_chalk"} {
-					m.young(h, id)
-				}
-				return
-			}
-			m.swapEach(h.Product, "Paint with %s instead", "paint_milk")
-		},
-	},
-	{
-		Code:  "effect.glaze_wait",
-		Reach: Later,
-		Title: "The glaze is not ready for what follows",
-		Why:   "A wet glaze or a brush over a glaze that has not set lifts it off again.",
-		When:  "Glaze over glaze, or a clear brushed over glaze, before a day; sprayed before a night. Watch; fail before half of that.",
-		Looks: "how long the glaze has dried, in this workshop's air, and how the next coat is laid",
-		Mends: "waiting; spraying",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				if b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat != craft.GZ || b.Timing != surface.TooSoon {
-					continue
+		{
+			Code:  "effect.unwanted_chip",
+			Title: "It will chip, and a solid finish is wanted",
+			Why:   "Powder paint on a slick ground lets go by itself unless additive or a sealer holds it.",
+			When:  "A solid finish in powder paint will chip at more than 10 % as a rule: watch; more than 30 %: fail.",
+			Looks: "the weakest bond of the powder paint",
+			Mends: "bonding additive in every coat; a bonding primer below",
+			End: func(k *Case) {
+				if k.Chippy || k.Cracks || k.Chips.Bound == nil || k.Chips.P50 <= chipsUnwanted {
+					return
 				}
 				sev := Watch
-				if b.Waited < b.Earliest/2 {
+				if k.Chips.P50 > chipsSpoilt {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
-			}
+				k.add(Hit{Severity: sev, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsUnwanted, Bound: k.Chips.Bound})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("It holds at %.2f of a full bond on %s: as a rule %s of it comes off, where nobody wants it.", h.Bound.Strength, onWhat(k, h.Bound), Percent(h.Value))
+			},
+			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
+			Mend:    func(m *Mender, h *Hit) { m.Rework(h.Bound) },
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s too soon over the glaze", craft.Upper(productName(k.Craft, h.Product))),
-				fmt.Sprintf("It has had %s and wants %s here; until then the next coat takes it along.", Hours(h.Bound.Waited), Hours(h.Bound.Earliest))
-		},
-		Mend: func(m *Mender, h *Hit) {
-			m.Wait(h.Bound)
-			m.waitHours(h.Bound, h.Bound.Earliest)
-			m.change("Spray it instead of brushing", h.Step, func(s *surface.Step) { s.Method = "spray" })
-		},
-	},
-	{
-		Code:  "effect.undercoat_hidden",
-		Title: "Nothing below to be seen",
-		Why:   "A worn, flaked or cracked look lives by the colour that comes through; where all layers are alike nobody sees it.",
-		When:  "An aged look is wanted, and no layer that it lays open differs by 10 CIEDE2000 units from the last paint. Watch.",
-		Looks: "the colours of the ground and of every coat under the last paint",
-		Mends: "a coat of another colour below",
-		End: func(k *Case) {
-			s := &k.Story
-			if k.Look == nil || !k.Look.Shows || len(s.Paints) == 0 {
-				return
-			}
-			top := s.Paints[len(s.Paints)-1]
-			below := s.Below()
-			if k.Look.Layered && len(below) > 1 {
-				below = below[:len(below)-1] // the ground is not one of its layers
-			}
-			if k.Cracks {
-				below = []colour.RGB{k.underMedium()} // cracks go down to that and no further
-			}
-			most := 0.
-			for _, c := range below {
-				most = max(most, colour.Difference(top.Colour, c))
-			}
-			if most < Contrasting {
-				k.add(Hit{Severity: Watch, Step: top.Step, Value: most, Limit: Contrasting, Product: top.Product})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("What would show is at most %.0f CIEDE2000 units from the last paint; from about 10 it is seen as another colour.", h.Value)
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"contrast", h.Value, "CIEDE2000 units between the last paint and the layer that differs most"}, {"seen_from", h.Limit, "CIEDE2000 units from which it shows"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			s := &m.hit.Case.Story
-			top := s.Paints[len(s.Paints)-1]
-			under := "#3f3128"
-			if top.Colour.Light() < 55 {
-				under = "#e9e2d0"
-			}
-			i := h.Step - 1
-			if m.hit.Case.Cracks { // below the medium
-				i = max(0, m.hit.Case.mediumStep()-1)
-			}
-			c := m.coat(h.Product, 1)
-			c.Colour = under
-			words := "A pale coat below"
-			if top.Colour.Light() >= 55 {
-				words = "A dark coat below"
-			}
-			m.Edit(words, insert(m.Zone.Steps, i, c))
-		},
-	},
-	{
-		Code:  "effect.fabric_lighter",
-		Reach: SoFar,
-		Title: "Cloth cannot be dyed paler",
-		Why:   "Thinned paint lies in the fibres and lets their colour through: cloth only ever goes darker.",
-		When:  "Cloth is dyed to a colour that is paler than it is. Fail.",
-		Looks: "the lightness of the cloth and of the target",
-		Mends: "a darker target; cloth of another colour",
-		End: func(k *Case) {
-			if k.Craft.Substrates[k.Facts.Substrate].Family != craft.Textile || !k.Coated {
-				return
-			}
-			want, ok := colour.Parse(k.Zone.Colour)
-			if !ok {
-				return
-			}
-			const slack = 2.
-			if is, to := k.ground().Light(), want.Light(); to > is+slack {
-				k.add(Hit{Severity: Fail, Value: to, Limit: is})
-			}
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("The cloth has a lightness of %.0f, the target of %.0f, and only darker ones take.", h.Limit, h.Value)
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"target", h.Value, "L* of the target, 100 being white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
-		},
-		Mend: func(m *Mender, _ *Hit) {
-			m.Measure("Choose a colour darker than the cloth", "target")
-			m.Measure("Enter the colour the cloth has", "colour")
-		},
-	},
-	{
-		Code:  "effect.tack",
-		Reach: Later,
-		Title: "Leaf outside the tack of its size",
-		Why:   "Too wet, size drowns the leaf; too dry, it takes none.",
-		When:  "Leaf is laid without size below it, before the size is tacky, or after its tack is gone. Fail.",
-		Looks: "what lies under the leaf, and how long it has dried in this workshop's air",
-		Mends: "size, and the right hour",
-		Step: func(k *Case, e *surface.Event) {
-			x := e.Effect
-			if x == nil || x.Ground != craft.GroundTack {
-				return
-			}
-			p := &e.Before.Patches[surface.Field]
-			if p.Product == craft.NoProduct || k.Craft.Products[p.Product].ID != "size_leaf" {
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
-				return
-			}
-			low := &k.Craft.Products[p.Product]
-			f := drying.Factor(low.Carrier, k.Facts.Climate)
-			from, to := low.Tacky.From*f, low.Tacky.To*f
-			const rounding = 1e-9
-			switch waited := e.Begun - p.At; {
-			case waited < .85*from-rounding:
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "early", Value: waited, Limit: from})
-			case waited > to:
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "late", Value: waited, Limit: to})
-			}
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			switch h.Subject {
-			case "none":
-				return "No size under the leaf", "Leaf holds on size alone, while that is tacky."
-			case "early":
-				return "The size is still wet", fmt.Sprintf("The leaf comes after %s, and it is tacky from %s here.", Hours(h.Value), Hours(h.Limit))
-			}
-			return "The size has dried", fmt.Sprintf("The leaf comes after %s, and its tack is gone at %s here.", Hours(h.Value), Hours(h.Limit))
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			if h.Subject == "none" {
-				return nil
-			}
-			return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h at which its tack begins or ends here"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			p, _ := m.Craft.Product("size_leaf")
-			size := m.coat(p, 1)
-			size.Auto, size.WaitH = false, 1
-			if h.Subject == "none" {
-				m.Edit("Leaf size first", insert(m.Zone.Steps, h.Step-1, size))
-				return
-			}
-			var out []surface.Step
-			for i, s := range m.Zone.Steps {
-				if s.Do == surface.Coat && s.Product == p {
-					out = append(out, size)
-					continue
+		{
+			Code:  "effect.crackle_window",
+			Reach: Later,
+			Title: "The medium is not open for the next coat",
+			Why:   "A crackle or lift medium works for an hour or a few: too wet it is dragged about, too dry nothing moves. Tacky shellac and lacquer are faster still.",
+			When:  "The coat over the medium comes before it may: watch. After its window, or over a resist, shellac or lacquer that is no longer tacky: fail.",
+			Looks: "how long the medium or the resist has dried, in this workshop's air",
+			Mends: "laying the coat inside the window; medium once more",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					if k.onMedium(b) && k.Craft.Products[b.Product].Role == craft.RolePaint {
+						switch {
+						case b.Timing == surface.Missed:
+							k.add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
+						case b.TooEarly():
+							k.add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
+						}
+					}
 				}
-				if s.Do == surface.Wait && i < h.Step-1 && i > 0 && slices.ContainsFunc(m.Zone.Steps[:i], func(x surface.Step) bool { return x.Do == surface.Coat && x.Product == p }) {
-					continue
+				if b := k.driedUnder(e); b != nil {
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
 				}
-				out = append(out, s)
-			}
-			m.Edit("Lay the leaf an hour after the size", out)
-			m.Edit("Leaf size once more", insert(m.Zone.Steps, h.Step-1, size))
-		},
-	},
-	{
-		Code:  "effect.no_ground",
-		Reach: Later,
-		Title: "An effect with nothing to work on",
-		Why:   "Wear, stamps, glazes and flakes are worked on paint, and there is none yet.",
-		When:  "An effect that is worked on paint, on a medium or on powder paint comes before any such coat. Fail.",
-		Looks: "what lies there when the effect is worked",
-		Mends: "the effect after the paint",
-		Step: func(k *Case, e *surface.Event) {
-			x := e.Effect
-			if x == nil || x.Ground == craft.GroundAny || x.Ground == craft.GroundTack {
-				return
-			}
-			chips := x.Ground == craft.GroundPowder && e.Doing.Resist != ""
-			if chips || k.lastPaint(e) != craft.NoProduct {
-				if x.Ground == craft.GroundMedium && k.laid(e, craft.CM) == 0 {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
+				p := &e.Before.Patches[surface.Field]
+				if e.NBounds > 0 && p.Resist > surface.ResistWax {
+					waited := e.Begun - p.ResistAt
+					if to := tackTo(k.Craft, k.Facts.Climate, p.Resist); waited > to {
+						k.add(Hit{Severity: Fail, Step: e.Step, Subject: "cured", Value: waited, Limit: to})
+					}
 				}
-				return
-			}
-			k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			x, _ := k.Craft.Effect(h.Subject)
-			row := &k.Craft.Effects[x]
-			if row.Ground == craft.GroundMedium {
-				return row.Name + " without its medium", "Only a coat over lift medium pulls away."
-			}
-			return row.Name + " before any paint", "It wants " + row.Wants + ", and nothing is painted yet."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundMedium {
-				p, _ := m.Craft.Product("lift_medium")
-				if i := m.lastCoat(craft.RolePaint); i >= 0 && i < h.Step-1 {
-					m.Edit("Lift medium under the last paint", insert(m.Zone.Steps, i, m.coat(p, 1)))
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "cured" {
+					return "The resist has dried", fmt.Sprintf("It is tacky for %s here, and the paint comes after %s: it holds on it like on any seal.", Hours(h.Limit), Hours(h.Value))
 				}
-				return
-			}
-			if i := m.lastCoat(craft.RolePaint); i >= h.Step-1 {
-				m.moved("After the last paint", h.Step, i+1)
-			}
-			m.Measure("Add the paint it is worked on", "steps")
+				b := h.Bound
+				if h.Subject == "dried" {
+					return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It is for %s here, and the paint comes after %s. Nothing will crack.", Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), Hours(b.Waited))
+				}
+				if h.Subject == "early" {
+					return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s, and it opens at %s here.", Hours(b.Waited), Hours(b.Earliest))
+				}
+				return craft.Upper(productName(k.Craft, b.Under)) + " has dried", fmt.Sprintf("The coat over it comes after %s; its window closes at %s here. Nothing will crack or lift.", Hours(b.Waited), Hours(b.Latest))
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				if h.Subject == "dried" {
+					return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it is tacky here"}}
+				}
+				if h.Bound != nil {
+					return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h from which it is open here"}, {"to_h", h.Bound.Latest, "h until which it is open here"},
+						{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
+				}
+				return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it is tacky here"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				switch h.Subject {
+				case "early":
+					m.Wait(h.Bound)
+				case "dried":
+					m.whileTacky(h)
+				case "late":
+					m.Sooner(h.Bound)
+					m.Edit("Lay "+productName(m.Craft, h.Bound.Under)+" once more just before", insert(m.Zone.Steps, h.Step-1, m.coat(h.Bound.Under, 1)))
+				default:
+					steps := slices.Clone(m.Zone.Steps)
+					for i := range steps {
+						if s := &steps[i]; s.Do == surface.Effect && s.Resist != "" && i < h.Step-1 {
+							s.Resist = "wax"
+						}
+					}
+					m.Edit("Wax in patches instead, which keeps", steps)
+					m.Edit("Paint over it at once", slices.DeleteFunc(slices.Clone(m.Zone.Steps), func(s surface.Step) bool { return s.Do == surface.Wait }))
+				}
+			},
 		},
-	},
-	{
-		Code:  "effect.excludes",
-		Reach: SoFar,
-		Title: "Two effects that undo each other",
-		Why:   "Some looks cannot share a face: what makes one spoils the other.",
-		When:  "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",
-		Looks: "the looks and the effects of the plan, in pairs",
-		Mends: "one of the two",
-		End: func(k *Case) {
-			var seen [8]string
-			n := 0
-			note := func(id string, step int) {
-				x, ok := k.Craft.Effect(id)
+		{
+			Code:  "effect.crackle_paint",
+			Reach: Later,
+			Title: "This coat does not crack",
+			Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil stretch or stay.",
+			When:  "The coat over a crackle medium is not a water-based matt paint. Fail.",
+			Looks: "the paint over the crackle medium",
+			Mends: "chalk, clay or matt acrylic paint there",
+			Step: func(k *Case, e *surface.Event) {
+				medium, _ := k.Craft.Product("crackle_medium")
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					if b.Under != medium || e.Doing.Do != surface.Coat || b.Product == medium {
+						continue
+					}
+					p := &k.Craft.Products[b.Product]
+					sheen := p.Sheen
+					if e.Doing.Sheen != craft.NoSheen {
+						sheen = e.Doing.Sheen
+					}
+					if p.Role != craft.RolePaint || !p.WaterBased() || sheen > craft.Matt {
+						k.add(Hit{Severity: Fail, Step: b.Step, Bound: b, Product: b.Product})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "It takes a water-based matt paint, laid thick and in one stroke."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				for _, id := range []string{"paint_chalk", "paint_acrylic"} {
+					p, _ := m.Craft.Product(id)
+					m.change("Paint with "+productName(m.Craft, p)+" there", h.Step, func(s *surface.Step) {
+						colour := s.Colour
+						*s = m.coat(p, 1)
+						s.Colour = colour
+					})
+				}
+			},
+		},
+		{
+			Code:  "effect.wet_distress_late",
+			Reach: Later,
+			Title: "Too late to wear it with water",
+			Why:   "Clay and chalk paint soften for hours, not days; then only an abrasive moves them.",
+			When:  "A damp cloth is to wear a paint after it has become stubborn: watch; after it no longer gives: fail.",
+			Looks: "how long the paint has dried when the cloth comes, in this workshop's air",
+			Mends: "wearing it the same day",
+			Step: func(k *Case, e *surface.Event) {
+				x := e.Effect
+				p := &e.Before.Patches[surface.Field]
+				if x == nil || x.Ground != craft.GroundSoft || p.Product == craft.NoProduct {
+					return
+				}
+				low := &k.Craft.Products[p.Product]
+				f := max(1, drying.Factor(low.Carrier, k.Facts.Climate))
+				waited := e.Begun - p.At
+				switch {
+				case low.Softens.Never == 0 || waited <= f*low.Softens.Works:
+				case waited > f*low.Softens.Never:
+					k.add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
+				default:
+					k.add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				s := k.Craft.Products[h.Product].Softens
+				return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s and with work for %s here.", Hours(h.Value), k.Craft.Products[h.Product].Name, Hours(s.Easy), Hours(h.Limit))
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with work here"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				steps := slices.Clone(m.Zone.Steps)
+				last := -1
+				for i := range steps[:h.Step-1] {
+					if steps[i].Do == surface.Coat && steps[i].Product == h.Product {
+						last = i
+					}
+				}
+				if last < 0 {
+					return
+				}
+				steps[last].Auto, steps[last].WaitH = false, 2
+				out := slices.Clone(steps[:last+1])
+				out = append(out, steps[h.Step-1])
+				for i := last + 1; i < len(steps); i++ {
+					if i != h.Step-1 {
+						out = append(out, steps[i])
+					}
+				}
+				m.Edit("Wear it two hours after the last coat", out)
+			},
+		},
+		{
+			Code:  "effect.wrong_paint",
+			Reach: Later,
+			Title: "Not the paint for this effect",
+			Why:   "A damp cloth wears only a paint that water softens, and only a powder paint flakes.",
+			When:  "A damp cloth is to wear a paint that water does not soften, or flakes are wanted of a paint that does not flake. Fail.",
+			Looks: "the paint that the effect is worked on",
+			Mends: "clay or chalk paint to be worn wet, milk paint to flake",
+			Step: func(k *Case, e *surface.Event) {
+				x := e.Effect
+				if x == nil {
+					return
+				}
+				paint := k.lastPaint(e)
+				if paint == craft.NoProduct {
+					return
+				}
+				p := &k.Craft.Products[paint]
+				switch {
+				case x.Ground == craft.GroundSoft && p.Softens.Never == 0, x.Ground == craft.GroundPowder && p.Coat != craft.MK:
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID, Product: paint})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if x, _ := k.Craft.Effect(h.Subject); k.Craft.Effects[x].Ground == craft.GroundSoft {
+					return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it has dried a damp cloth only polishes it. Clay and chalk paint wipe back."
+				}
+				return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without its additive lets go in flakes."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
+					for _, id := range []string{"paint_clay", "paint_chalk"} {
+						m.young(h, id)
+					}
+					return
+				}
+				m.swapEach(h.Product, "Paint with %s instead", "paint_milk")
+			},
+		},
+		{
+			Code:  "effect.glaze_wait",
+			Reach: Later,
+			Title: "The glaze is not ready for what follows",
+			Why:   "A wet glaze or a brush over a glaze that has not set lifts it off again.",
+			When:  "Glaze over glaze, or a clear brushed over glaze, before a day; sprayed before a night. Watch; fail before half of that.",
+			Looks: "how long the glaze has dried, in this workshop's air, and how the next coat is laid",
+			Mends: "waiting; spraying",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					if b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat != craft.GZ || b.Timing != surface.TooSoon {
+						continue
+					}
+					sev := Watch
+					if b.Waited < b.Earliest/2 {
+						sev = Fail
+					}
+					k.add(Hit{Severity: sev, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s too soon over the glaze", craft.Upper(productName(k.Craft, h.Product))),
+					fmt.Sprintf("It has had %s and wants %s here; until then the next coat takes it along.", Hours(h.Bound.Waited), Hours(h.Bound.Earliest))
+			},
+			Mend: func(m *Mender, h *Hit) {
+				m.Wait(h.Bound)
+				m.waitHours(h.Bound, h.Bound.Earliest)
+				m.change("Spray it instead of brushing", h.Step, func(s *surface.Step) { s.Method = "spray" })
+			},
+		},
+		{
+			Code:  "effect.undercoat_hidden",
+			Title: "Nothing below to be seen",
+			Why:   "A worn, flaked or cracked look lives by the colour that comes through; where all layers are alike nobody sees it.",
+			When:  "An aged look is wanted, and no layer that it lays open differs by 10 CIEDE2000 units from the last paint. Watch.",
+			Looks: "the colours of the ground and of every coat under the last paint",
+			Mends: "a coat of another colour below",
+			End: func(k *Case) {
+				s := &k.Story
+				if k.Look == nil || !k.Look.Shows || len(s.Paints) == 0 {
+					return
+				}
+				top := s.Paints[len(s.Paints)-1]
+				below := s.Below()
+				if k.Look.Layered && len(below) > 1 {
+					below = below[:len(below)-1] // the ground is not one of its layers
+				}
+				if k.Cracks {
+					below = []colour.RGB{k.underMedium()} // cracks go down to that and no further
+				}
+				most := 0.
+				for _, c := range below {
+					most = max(most, colour.Difference(top.Colour, c))
+				}
+				if most < Contrasting {
+					k.add(Hit{Severity: Watch, Step: top.Step, Value: most, Limit: Contrasting, Product: top.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("What would show is at most %.0f CIEDE2000 units from the last paint; from about 10 it is seen as another colour.", h.Value)
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"contrast", h.Value, "CIEDE2000 units between the last paint and the layer that differs most"}, {"seen_from", h.Limit, "CIEDE2000 units from which it shows"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				s := &m.hit.Case.Story
+				top := s.Paints[len(s.Paints)-1]
+				under := "#3f3128"
+				if top.Colour.Light() < 55 {
+					under = "#e9e2d0"
+				}
+				i := h.Step - 1
+				if m.hit.Case.Cracks { // below the medium
+					i = max(0, m.hit.Case.mediumStep()-1)
+				}
+				c := m.coat(h.Product, 1)
+				c.Colour = under
+				words := "A pale coat below"
+				if top.Colour.Light() >= 55 {
+					words = "A dark coat below"
+				}
+				m.Edit(words, insert(m.Zone.Steps, i, c))
+			},
+		},
+		{
+			Code:  "effect.fabric_lighter",
+			Reach: SoFar,
+			Title: "Cloth cannot be dyed paler",
+			Why:   "Thinned paint lies in the fibres and lets their colour through: cloth only ever goes darker.",
+			When:  "Cloth is dyed to a colour that is paler than it is. Fail.",
+			Looks: "the lightness of the cloth and of the target",
+			Mends: "a darker target; cloth of another colour",
+			End: func(k *Case) {
+				if k.Craft.Substrates[k.Facts.Substrate].Family != craft.Textile || !k.Coated {
+					return
+				}
+				want, ok := colour.Parse(k.Zone.Colour)
 				if !ok {
 					return
 				}
-				for _, o := range seen[:n] {
-					y, _ := k.Craft.Effect(o)
-					if slices.Contains(k.Craft.Effects[x].Excludes, o) || slices.Contains(k.Craft.Effects[y].Excludes, id) {
-						k.add(Hit{Severity: Fail, Step: step, Subject: o + " and " + id, Value: float64(x), Limit: float64(y)})
-					}
+				const slack = 2.
+				if is, to := k.ground().Light(), want.Light(); to > is+slack {
+					k.add(Hit{Severity: Fail, Value: to, Limit: is})
 				}
-				if n < len(seen) && !slices.Contains(seen[:n], id) {
-					seen[n] = id
-					n++
-				}
-			}
-			note(k.Zone.Look, 0)
-			for i := range k.Zone.Steps {
-				if s := &k.Zone.Steps[i]; s.Do == surface.Effect {
-					note(s.Effect, i+1)
-				}
-			}
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("The cloth has a lightness of %.0f, the target of %.0f, and only darker ones take.", h.Limit, h.Value)
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"target", h.Value, "L* of the target, 100 being white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
+			},
+			Mend: func(m *Mender, _ *Hit) {
+				m.Measure("Choose a colour darker than the cloth", "target")
+				m.Measure("Enter the colour the cloth has", "colour")
+			},
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			x, y := &k.Craft.Effects[int(h.Value)], &k.Craft.Effects[int(h.Limit)]
-			return fmt.Sprintf("%s and %s do not go together", y.Name, craft.Lower(x.Name)), fmt.Sprintf("%s: %s. %s: %s.", y.Name, cmp.Or(y.Trap, y.Wants), x.Name, cmp.Or(x.Trap, x.Wants))
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Step > 0 && m.Zone.Steps[h.Step-1].Effect != m.Zone.Look {
-				m.Edit("Keep to the look that is wanted", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
-			}
-			m.Measure("Choose the one look it is to have", "target")
-		},
-	},
-	{
-		Code:  "effect.missing",
-		Title: "Nothing in the plan makes the look",
-		Why:   "A look that is chosen and not planned is not made.",
-		When:  "A look is wanted, coats are planned, and neither a step nor a product of the plan makes it. Watch.",
-		Looks: "the look that is wanted, and what makes it",
-		Mends: "the step that makes it",
-		End: func(k *Case) {
-			if k.Look == nil || !k.Coated {
-				return
-			}
-			for i := range k.Zone.Steps {
-				s := &k.Zone.Steps[i]
-				if s.Do == surface.Effect && s.Effect == k.Look.ID || s.Do == surface.Coat && slices.Contains(k.Look.By, k.Craft.Products[s.Product].ID) {
+		{
+			Code:  "effect.tack",
+			Reach: Later,
+			Title: "Leaf outside the tack of its size",
+			Why:   "Too wet, size drowns the leaf; too dry, it takes none.",
+			When:  "Leaf is laid without size below it, before the size is tacky, or after its tack is gone. Fail.",
+			Looks: "what lies under the leaf, and how long it has dried in this workshop's air",
+			Mends: "size, and the right hour",
+			Step: func(k *Case, e *surface.Event) {
+				x := e.Effect
+				if x == nil || x.Ground != craft.GroundTack {
 					return
 				}
-			}
-			k.add(Hit{Severity: Watch})
-		},
-		Say: func(k *Case, _ *Hit) (string, string) {
-			return "Nothing makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."
-		},
-		Mend: func(m *Mender, _ *Hit) {
-			look := m.hit.Case.Look
-			step := surface.Step{Do: surface.Effect, Effect: look.ID}
-			i := m.lastCoat(craft.RolePaint) + 1
-			if i == 0 {
-				i = len(m.Zone.Steps)
-			}
-			m.Edit(look.Name+" after the paint", insert(m.Zone.Steps, i, step))
-			if look.Dusty {
-				m.Edit(look.Name+" after the paint, and dust off", insert(m.Zone.Steps, i, step, surface.Step{Do: surface.Dust}))
-			}
-			if look.Ground == craft.GroundSealed {
-				p, _ := m.Craft.Product("clear_wb")
-				seal := m.coat(p, 1)
-				m.Edit("Seal the paint, then glaze it", insert(m.Zone.Steps, i, seal, step))
-			}
-			if look.Ground == craft.GroundTack {
+				p := &e.Before.Patches[surface.Field]
+				if p.Product == craft.NoProduct || k.Craft.Products[p.Product].ID != "size_leaf" {
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
+					return
+				}
+				low := &k.Craft.Products[p.Product]
+				f := drying.Factor(low.Carrier, k.Facts.Climate)
+				from, to := low.Tacky.From*f, low.Tacky.To*f
+				const rounding = 1e-9
+				switch waited := e.Begun - p.At; {
+				case waited < .85*from-rounding:
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "early", Value: waited, Limit: from})
+				case waited > to:
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "late", Value: waited, Limit: to})
+				}
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				switch h.Subject {
+				case "none":
+					return "No size under the leaf", "Leaf holds on size alone, while that is tacky."
+				case "early":
+					return "The size is still wet", fmt.Sprintf("The leaf comes after %s, and it is tacky from %s here.", Hours(h.Value), Hours(h.Limit))
+				}
+				return "The size has dried", fmt.Sprintf("The leaf comes after %s, and its tack is gone at %s here.", Hours(h.Value), Hours(h.Limit))
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				if h.Subject == "none" {
+					return nil
+				}
+				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h at which its tack begins or ends here"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
 				p, _ := m.Craft.Product("size_leaf")
 				size := m.coat(p, 1)
 				size.Auto, size.WaitH = false, 1
-				m.Edit("Leaf on size after the paint", insert(m.Zone.Steps, i, size, step))
-			}
-			m.Measure("Add the step that makes it", "steps")
+				if h.Subject == "none" {
+					m.Edit("Leaf size first", insert(m.Zone.Steps, h.Step-1, size))
+					return
+				}
+				var out []surface.Step
+				for i, s := range m.Zone.Steps {
+					if s.Do == surface.Coat && s.Product == p {
+						out = append(out, size)
+						continue
+					}
+					if s.Do == surface.Wait && i < h.Step-1 && i > 0 && slices.ContainsFunc(m.Zone.Steps[:i], func(x surface.Step) bool { return x.Do == surface.Coat && x.Product == p }) {
+						continue
+					}
+					out = append(out, s)
+				}
+				m.Edit("Lay the leaf an hour after the size", out)
+				m.Edit("Leaf size once more", insert(m.Zone.Steps, h.Step-1, size))
+			},
 		},
-	},
+		{
+			Code:  "effect.no_ground",
+			Reach: Later,
+			Title: "An effect with nothing to work on",
+			Why:   "Wear, stamps, glazes and flakes are worked on paint, and there is none yet.",
+			When:  "An effect that is worked on paint, on a medium or on powder paint comes before any such coat. Fail.",
+			Looks: "what lies there when the effect is worked",
+			Mends: "the effect after the paint",
+			Step: func(k *Case, e *surface.Event) {
+				x := e.Effect
+				if x == nil || x.Ground == craft.GroundAny || x.Ground == craft.GroundTack {
+					return
+				}
+				chips := x.Ground == craft.GroundPowder && e.Doing.Resist != ""
+				if chips || k.lastPaint(e) != craft.NoProduct {
+					if x.Ground == craft.GroundMedium && k.laid(e, craft.CM) == 0 {
+						k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
+					}
+					return
+				}
+				k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				x, _ := k.Craft.Effect(h.Subject)
+				row := &k.Craft.Effects[x]
+				if row.Ground == craft.GroundMedium {
+					return row.Name + " without its medium", "Only a coat over lift medium pulls away."
+				}
+				return row.Name + " before any paint", "It wants " + row.Wants + ", and nothing is painted yet."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundMedium {
+					p, _ := m.Craft.Product("lift_medium")
+					if i := m.lastCoat(craft.RolePaint); i >= 0 && i < h.Step-1 {
+						m.Edit("Lift medium under the last paint", insert(m.Zone.Steps, i, m.coat(p, 1)))
+					}
+					return
+				}
+				if i := m.lastCoat(craft.RolePaint); i >= h.Step-1 {
+					m.moved("After the last paint", h.Step, i+1)
+				}
+				m.Measure("Add the paint it is worked on", "steps")
+			},
+		},
+		{
+			Code:  "effect.excludes",
+			Reach: SoFar,
+			Title: "Two effects that undo each other",
+			Why:   "Some looks cannot share a face: what makes one spoils the other.",
+			When:  "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",
+			Looks: "the looks and the effects of the plan, in pairs",
+			Mends: "one of the two",
+			End: func(k *Case) {
+				var seen [8]string
+				n := 0
+				note := func(id string, step int) {
+					x, ok := k.Craft.Effect(id)
+					if !ok {
+						return
+					}
+					for _, o := range seen[:n] {
+						y, _ := k.Craft.Effect(o)
+						if slices.Contains(k.Craft.Effects[x].Excludes, o) || slices.Contains(k.Craft.Effects[y].Excludes, id) {
+							k.add(Hit{Severity: Fail, Step: step, Subject: o + " and " + id, Value: float64(x), Limit: float64(y)})
+						}
+					}
+					if n < len(seen) && !slices.Contains(seen[:n], id) {
+						seen[n] = id
+						n++
+					}
+				}
+				note(k.Zone.Look, 0)
+				for i := range k.Zone.Steps {
+					if s := &k.Zone.Steps[i]; s.Do == surface.Effect {
+						note(s.Effect, i+1)
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				x, y := &k.Craft.Effects[int(h.Value)], &k.Craft.Effects[int(h.Limit)]
+				return fmt.Sprintf("%s and %s do not go together", y.Name, craft.Lower(x.Name)), fmt.Sprintf("%s: %s. %s: %s.", y.Name, cmp.Or(y.Trap, y.Wants), x.Name, cmp.Or(x.Trap, x.Wants))
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Step > 0 && m.Zone.Steps[h.Step-1].Effect != m.Zone.Look {
+					m.Edit("Keep to the look that is wanted", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
+				}
+				m.Measure("Choose the one look it is to have", "target")
+			},
+		},
+		{
+			Code:  "effect.missing",
+			Title: "Nothing in the plan makes the look",
+			Why:   "A look that is chosen and not planned is not made.",
+			When:  "A look is wanted, coats are planned, and neither a step nor a product of the plan makes it. Watch.",
+			Looks: "the look that is wanted, and what makes it",
+			Mends: "the step that makes it",
+			End: func(k *Case) {
+				if k.Look == nil || !k.Coated {
+					return
+				}
+				for i := range k.Zone.Steps {
+					s := &k.Zone.Steps[i]
+					if s.Do == surface.Effect && s.Effect == k.Look.ID || s.Do == surface.Coat && slices.Contains(k.Look.By, k.Craft.Products[s.Product].ID) {
+						return
+					}
+				}
+				k.add(Hit{Severity: Watch})
+			},
+			Say: func(k *Case, _ *Hit) (string, string) {
+				return "Nothing makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."
+			},
+			Mend: func(m *Mender, _ *Hit) {
+				look := m.hit.Case.Look
+				step := surface.Step{Do: surface.Effect, Effect: look.ID}
+				i := m.lastCoat(craft.RolePaint) + 1
+				if i == 0 {
+					i = len(m.Zone.Steps)
+				}
+				m.Edit(look.Name+" after the paint", insert(m.Zone.Steps, i, step))
+				if look.Dusty {
+					m.Edit(look.Name+" after the paint, and dust off", insert(m.Zone.Steps, i, step, surface.Step{Do: surface.Dust}))
+				}
+				if look.Ground == craft.GroundSealed {
+					p, _ := m.Craft.Product("clear_wb")
+					seal := m.coat(p, 1)
+					m.Edit("Seal the paint, then glaze it", insert(m.Zone.Steps, i, seal, step))
+				}
+				if look.Ground == craft.GroundTack {
+					p, _ := m.Craft.Product("size_leaf")
+					size := m.coat(p, 1)
+					size.Auto, size.WaitH = false, 1
+					m.Edit("Leaf on size after the paint", insert(m.Zone.Steps, i, size, step))
+				}
+				m.Measure("Add the step that makes it", "steps")
+			},
+		},
+	}
 }
 
 // waxed is a plan whose flaking is helped by wax in patches.

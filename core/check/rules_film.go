@@ -11,500 +11,504 @@ import (
 	"rutile/core/surface"
 )
 
-var filmRules = []Rule{
-	{
-		Code:  "film.reactivate",
-		Reach: Later,
-		Title: "Water wakes the paint below",
-		Why:   "Clay paint softens again with water, and powder paint that is meant to flake never stops once it is wetted.",
-		When:  "A water-based clear, glaze or paint, or a wet cloth, goes over powder paint that is meant to flake and that nothing has sealed: fail. Over unsealed clay paint: watch.",
-		Looks: "what brings water, and whether the paint below is sealed with wax, oil or shellac",
-		Mends: "wax or oil as the seal; a mist of shellac before the clear",
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			p := &e.Before.Patches[surface.Field]
-			if p.Product == craft.NoProduct {
-				return
-			}
-			low := &k.Craft.Products[p.Product]
-			var up craft.Product
-			switch {
-			case s.Do == surface.Coat && s.Scope == surface.All && k.Craft.Products[s.Product].WaterBased() && s.Product != p.Product && k.Craft.Products[s.Product].Coat < craft.NumCoats:
-				up = s.Product
-			case s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Carrier == craft.Water:
-				up = craft.NoProduct
-			case k.Chippy && e.Effect != nil && e.Effect.Wets:
-				up = craft.NoProduct
-			default:
-				return
-			}
-			flakes := k.Chippy && low.Coat == craft.MK
-			clay := low.ID == "paint_clay"
-			switch {
-			case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
-			case flakes:
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
-			case clay && up != craft.NoProduct && k.Craft.Products[up].Role != craft.RolePaint:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			what := "Water"
-			if h.Product != craft.NoProduct {
-				what = craft.Upper(productName(k.Craft, h.Product))
-			}
-			if h.Subject == "clay" {
-				return what + " softens the clay paint below", "It drags the colour along with the brush. A first coat as thin as a mist, or a seal without water."
-			}
-			return what + " over paint that is meant to flake", "Water wakes the loose paint, and it goes on letting go under the seal. Let it settle for two or three days, and seal it with wax or oil."
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			if k.Chips.Bound == nil {
-				return nil
-			}
-			return chipFigures(k)
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Product != craft.NoProduct && m.Craft.Products[h.Product].Role == craft.RoleClear {
-				m.swapClears("Seal it with %s instead", "wax_clear", "wax_oil")
-			}
-			p, _ := m.Craft.Product("shellac_clear")
-			mist := m.coat(p, 1)
-			mist.Method = "spray"
-			m.Edit("A mist of clear shellac before it", insert(m.Zone.Steps, h.Step-1, mist))
-		},
-	},
-	{
-		Code:  "film.thirsty",
-		Reach: Later,
-		Title: "Glaze or coloured wax on thirsty paint",
-		Why:   "Unsealed matt paint drinks glaze and dark wax at once, and nothing can be wiped back.",
-		When:  "A glaze goes straight on unsealed matt paint, where it is to be wiped back: fail. Coloured wax on it without clear wax first: watch. Drawn grain wants it so.",
-		Looks: "the pores of what lies under a glaze or a coloured wax",
-		Mends: "one coat of clear, a day dry, before the glaze; clear wax before dark",
-		Step: func(k *Case, e *surface.Event) {
-			if k.Look != nil && k.Look.Thirsty || e.Effect != nil && e.Effect.Thirsty {
-				return
-			}
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				p := &k.Craft.Products[b.Product]
-				if b.On != craft.PorousPaint || b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat == craft.GZ {
-					continue
-				}
-				switch {
-				case p.Coat == craft.GZ:
-					k.add(Hit{Severity: Fail, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
-				case p.ID == "wax_dark" || p.ID == "wax_white":
-					k.add(Hit{Severity: Watch, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
-				}
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s straight on thirsty %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
-				"It grabs where it lands and stays as a stain. Sealed and dry, the paint lets it be wiped back for a minute."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if m.Craft.Products[h.Product].Coat == craft.WX {
-				p, _ := m.Craft.Product("wax_clear")
-				s := m.coat(p, 1)
-				s.Method = "rag"
-				m.Edit("Clear wax first", insert(m.Zone.Steps, h.Step-1, s))
-			}
-			for _, id := range []string{"clear_wb", "clear_acrylic_varnish"} {
-				p, _ := m.Craft.Product(id)
-				m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
-			}
-			p, _ := m.Craft.Product("shellac_clear")
-			m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
-		},
-	},
-	{
-		Code:  "film.seal_young",
-		Reach: Later,
-		Title: "Glaze or wax over a clear that is not hard",
-		Why:   "A rag drags a young clear coat, and a wet glaze softens it.",
-		When:  "Wax, oil or glaze is rubbed over a clear coat before it may be sanded, or glaze before a day. Watch; fail before half of that.",
-		Looks: "how long the clear coat below has dried, in this workshop's air",
-		Mends: "waiting",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			eachBound(k, e, func(b *surface.Boundary) {
-				if b.Timing != surface.TooSoon || b.Under == craft.NoProduct || k.Craft.Products[b.Under].HardUnder(&k.Craft.Products[b.Product]) == 0 {
+func filmRules() []Rule {
+	return []Rule{
+		{
+			Code:  "film.reactivate",
+			Reach: Later,
+			Title: "Water wakes the paint below",
+			Why:   "Clay paint softens again with water, and powder paint that is meant to flake never stops once it is wetted.",
+			When:  "A water-based clear, glaze or paint, or a wet cloth, goes over powder paint that is meant to flake and that nothing has sealed: fail. Over unsealed clay paint: watch.",
+			Looks: "what brings water, and whether the paint below is sealed with wax, oil or shellac",
+			Mends: "wax or oil as the seal; a mist of shellac before the clear",
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				p := &e.Before.Patches[surface.Field]
+				if p.Product == craft.NoProduct {
 					return
 				}
-				sev := Watch
-				if b.Waited < b.Earliest/2 {
-					sev = Fail
-				}
-				k.add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
-			})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			b := h.Bound
-			return fmt.Sprintf("%s over a clear that is still soft", craft.Upper(productName(k.Craft, h.Product))),
-				fmt.Sprintf("%s has had %s, and wants %s here before anything is rubbed over it.", craft.Upper(productName(k.Craft, b.Under)), Hours(b.Waited), Hours(b.Earliest))
-		},
-		Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
-	},
-	{
-		Code:  "film.yellow",
-		Title: "It will yellow",
-		Why:   "Oil-based clears and enamels go amber, at once and more each month, most of all in the dark.",
-		When:  "What yellows over or in the last paint will change its colour within a year by 5 CIEDE2000 units or more: fail; 3 or more: watch; 1.5 or more: a note.",
-		Looks: "what yellows in each coat over the last paint, and how pale that paint is",
-		Mends: "a water-based clear, which stays as it is; a water-based enamel",
-		End: func(k *Case) {
-			const said = 1.5
-			y := k.Story.Yellows
-			if y < said || k.Story.By == craft.NoProduct {
-				return
-			}
-			k.add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
-				fmt.Sprintf("Within a year it is %.1f CIEDE2000 units yellower, where the eye sees 1 and anyone sees 3; soonest in the dark.", h.Value)
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			return []Figure{
-				{"yellowing", h.Value, "CIEDE2000 units within a year; an estimate"},
-				{"lightness", k.Story.Final.Light(), "L* of the painted colour, 100 being white: the paler, the more it shows"},
-			}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if m.Craft.Products[h.Product].Role == craft.RolePaint {
-				m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb")
-				return
-			}
-			m.swapEach(h.Product, "Seal with %s instead", "clear_wb_hard", "clear_wb", "wax_clear")
-		},
-	},
-	{
-		Code:  "film.soft_under_hard",
-		Reach: Later,
-		Title: "A hard coat over a soft one",
-		Why:   "A brittle film over a softer, thicker one cracks into a net as the one below moves: checking.",
-		When:  "A far more brittle coat goes over a softer one that is thicker, and no cracks are wanted. Watch.",
-		Looks: "how brittle each coat dries, and how thick what lies below is",
-		Mends: "a coat of the same hardness; a thinner soft layer",
-		Step: func(k *Case, e *surface.Event) {
-			if k.Cracks {
-				return
-			}
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				if b.Under == craft.NoProduct || b.Under == b.Product {
-					continue
-				}
-				up, low := &k.Craft.Products[b.Product], &k.Craft.Products[b.Under]
-				const far = 3
-				if !low.LeavesFilm() || craft.TraitsOf[up.Coat].Hard-craft.TraitsOf[low.Coat].Hard < far {
-					continue
-				}
-				below := k.run(e, b.Under)
-				if below > up.Film {
-					k.add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product, Value: below, Limit: up.Film})
-				}
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s may crack over the soft %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
-				fmt.Sprintf("It dries hard and %.0f µm thick on %.0f µm that stay soft and move with every season.", h.Limit, h.Value)
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if m.Craft.Products[h.Product].Role == craft.RoleClear {
-				m.swapEach(h.Product, "Seal with %s instead", "clear_wb", "clear_acrylic_varnish")
-				return
-			}
-			m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb", "paint_acrylic")
-			m.swapEach(h.Bound.Under, "%s below instead", "primer_stainblock_wb", "paint_enamel_wb")
-		},
-	},
-	{
-		Code:  "film.build",
-		Reach: SoFar,
-		Title: "The coats fill the gap",
-		Why:   "A drawer that just fits sticks once both faces carry their coats, and more so in a damp season.",
-		When:  "What slides or closes keeps less than 0.2 mm: fail; less than 0.5 mm: watch.",
-		Looks: "the least gap of the zone's drawers and doors, and the dry film of the whole plan on both of its faces",
-		Mends: "fewer or thinner coats; planing before paint; leaving the faces that touch bare",
-		End: func(k *Case) {
-			gap := k.Facts.GapMM
-			film := k.Trace.End.Patches[surface.Field].Film
-			if gap <= 0 || film == 0 {
-				return
-			}
-			switch f := parts.FitOf(gap, film); {
-			case f.Sticks:
-				k.add(Hit{Severity: Fail, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
-			case f.Tight:
-				k.add(Hit{Severity: Watch, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			film := k.Trace.End.Patches[surface.Field].Film
-			return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask what slides.", number2(h.Limit), max(0, h.Value), film/1000)
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			return []Figure{
-				{"gap_mm", h.Limit, "mm of gap now, where it is least"},
-				{"film_um", k.Trace.End.Patches[surface.Field].Film, "µm of dry film, on each face"},
-				{"left_mm", h.Value, "mm that are left"},
-			}
-		},
-		Mend: func(m *Mender, _ *Hit) {
-			for i := range m.Zone.Steps {
-				if s := &m.Zone.Steps[i]; s.Do == surface.Coat && s.NumCoats() > 2 {
-					m.change(fmt.Sprintf("Two coats of %s instead of %d", productName(m.Craft, s.Product), s.NumCoats()), i+1, func(s *surface.Step) { s.Coats = 2 })
-				}
-			}
-			m.Measure("Plane it, and enter the gap that it then has", "parts")
-		},
-	},
-	{
-		Code:  "film.hiding",
-		Title: "The coats will not hide what is below",
-		Why:   "Strong yellows and reds, thin coats and dark grounds want more coats than one thinks: streaks stay.",
-		When:  "The planned coats leave the paint more than 1.5 CIEDE2000 units from its colour where it is thinnest. Watch. Veils, and coats that crack or flake, are left out.",
-		Looks: "the colour of the ground and of every coat, and how well each hides (Kubelka and Munk)",
-		Mends: "another coat; an undercoat tinted towards the colour",
-		End: func(k *Case) {
-			s := &k.Story
-			if s.Planned == 0 || s.Off <= NearEnough || s.Planned >= s.Needed {
-				return
-			}
-			k.add(Hit{Severity: Watch, Step: s.Paints[len(s.Paints)-1].Step, Value: s.Off, Limit: NearEnough, Product: s.Paints[len(s.Paints)-1].Product})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			s := &k.Story
-			many := fmt.Sprintf("about %d", s.Needed)
-			if s.Needed >= mostCoats {
-				many = "more coats than anyone wants"
-			}
-			return "", fmt.Sprintf("%s planned, and it takes %s: where it is thinnest it stays %.1f CIEDE2000 units off its colour, and anyone sees 3.", craft.Upper(plural(s.Planned, "coat is", "coats are")), many, s.Off)
-		},
-		Figures: func(k *Case, h *Hit) []Figure {
-			s := &k.Story
-			return []Figure{
-				{"off", s.Off, "CIEDE2000 units from the colour after the planned coats; an estimate"},
-				{"planned", float64(s.Planned), "coats planned"}, {"needed", float64(s.Needed), "coats needed"},
-				{"hides", m100(k.Craft.Products[h.Product].Hiding), "% of black that one coat of a pale mix hides (contrast ratio, ISO 6504-3)"},
-			}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			n := m.hit.Case.Story.Needed - m.hit.Case.Story.Planned
-			const tooMany = 8
-			if have := m.Zone.Steps[h.Step-1].NumCoats(); have+n <= tooMany {
-				m.change(fmt.Sprintf("%d coats of %s", have+n, productName(m.Craft, h.Product)), h.Step, func(s *surface.Step) { s.Coats = have + n })
-			}
-			tint := m.hit.Case.Story.Paints[len(m.hit.Case.Story.Paints)-1].Colour.Hex()
-			for i := range m.Zone.Steps[:h.Step-1] {
-				if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RolePrimer && m.Craft.Products[s.Product].Opaque() && s.Scope == surface.All {
-					m.change("Tint the "+productName(m.Craft, s.Product)+" to the colour", i+1, func(s *surface.Step) { s.Colour = tint })
-				}
-			}
-			p, _ := m.Craft.Product("paint_acrylic")
-			under := m.coat(p, 2)
-			under.Colour = tint
-			m.Edit("An undercoat of acrylic paint in that colour", insert(m.Zone.Steps, h.Step-1, under))
-		},
-	},
-	{
-		Code:  "film.drinks",
-		Late:  true,
-		Title: "Shining paint straight on something that drinks",
-		Why:   "Raw board and wood drink the first coat here more and there less, and every shine shows it as patches.",
-		When:  "The first coat of paint goes straight on bare wood, board or mineral and shines satin or more, or semi-gloss or more under its clear. Watch.",
-		Looks: "what the first coat of paint lies on, and the sheen of the last coat",
-		Mends: "a primer below",
-		Step: func(k *Case, e *surface.Event) {
-			if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
-				return
-			}
-			least := craft.SemiGloss // a clear levels what lies below it
-			if last := k.lastStep(); last > 0 && k.Craft.Products[k.Zone.Steps[last-1].Product].Role == craft.RolePaint {
-				least = craft.Satin
-			}
-			if k.finalSheen() < least {
-				return
-			}
-			if b := &e.Bounds[0]; b.Patch == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
-				k.add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("%s drinks the first coat unevenly, and %s shows it. One coat of primer, and the paint lies even.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
-		},
-		Mend: func(m *Mender, h *Hit) {
-			for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "primer_bond_wb"} {
-				p, _ := m.Craft.Product(id)
-				m.Edit("Prime with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
-			}
-		},
-	},
-	{
-		Code:  "film.sheen",
-		Reach: Tail,
-		Title: "The shine will not be as wanted",
-		Why:   "The last coat decides the shine, and gloss shows every flaw beneath.",
-		When:  "The last coat shines two classes more or less than the target: watch; one class: a note, unless it is wax or oil, which shines as it is rubbed. Semi-gloss or gloss over unlevelled damage or open grain: watch.",
-		Looks: "the sheen of the last coat, the target's, and how even the ground is",
-		Mends: "the clear in another sheen; filling and levelling first",
-		End: func(k *Case) {
-			final := k.finalSheen()
-			if final == craft.NoSheen || k.Trace.End.Patches[surface.Field].Coats == 0 {
-				return
-			}
-			top := k.Trace.End.Patches[surface.Field]
-			if w := k.Zone.Sheen; w != craft.NoSheen && w != final && !(top.Top == craft.PorousPaint && w <= craft.Matt) {
-				apart := int(w) - int(final)
-				if apart < 0 {
-					apart = -apart
-				}
-				sev := Note
-				if apart > 1 {
-					sev = Watch
-				}
-				if rubbed := top.Top == craft.WaxFilm || top.Top == craft.OilFilm; apart > 1 || !rubbed { // wax shines as it is buffed
-					k.add(Hit{Severity: sev, Step: k.lastStep(), Subject: "target", Value: float64(final), Limit: float64(w)})
-				}
-			}
-			filled := slices.ContainsFunc(k.Zone.Steps, func(s surface.Step) bool { return s.Do == surface.Fill })
-			if final >= craft.SemiGloss && k.Facts.Uneven && !filled {
-				k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "uneven", Value: float64(final)})
-			}
-			sub, fin := &k.Craft.Substrates[k.Facts.Substrate], &k.Craft.Finishes[k.Facts.Finish]
-			grain, _ := k.Craft.Product("grain_filler")
-			if final >= craft.SemiGloss && k.Opaque && fin.Bare && sub.Mark() == "open" && !filled && k.stepOf(grain) == 0 {
-				k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "grain", Value: float64(final)})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			final := craft.Sheens[int(h.Value)].Name
-			switch h.Subject {
-			case "uneven":
-				return "Gloss over an uneven ground", "Dents, runs and craters that nobody sees under matt stand out under " + final + "."
-			case "grain":
-				return "Gloss over open grain", "The pores of " + craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name) + " telegraph through " + final + ", unless they are filled."
-			}
-			return fmt.Sprintf("It ends %s, and %s is wanted", final, craft.Sheens[int(h.Limit)].Name), "The last coat gives the shine, whatever lies below it."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			out := []Figure{{"gloss_units", craft.Sheens[int(h.Value)].Units, "gloss units at 60° that the last coat comes to, about"}}
-			if h.Limit > 0 {
-				out = append(out, Figure{"wanted_units", craft.Sheens[int(h.Limit)].Units, "gloss units at 60° that are wanted, about"})
-			}
-			return out
-		},
-		Mend: func(m *Mender, h *Hit) {
-			switch h.Subject {
-			case "uneven":
-				m.level("Fill, level and dust off first")
-				return
-			case "grain":
-				p, _ := m.Craft.Product("grain_filler")
-				if i := m.firstCoat(); i >= 0 {
-					m.Edit("Fill the grain first", insert(m.Zone.Steps, i, m.coat(p, 1), surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}, surface.Step{Do: surface.Dust}))
-				}
-				return
-			}
-			want := craft.Sheen(h.Limit)
-			name := craft.Sheens[want].Name
-			if p := m.Zone.Steps[h.Step-1].Product; m.Craft.Products[p].Role == craft.RoleClear || m.Craft.Products[p].Role == craft.RolePaint && m.Craft.Products[p].Coat != craft.CP {
-				m.change(craft.Upper(productName(m.Craft, p))+" in "+name, h.Step, func(s *surface.Step) { s.Sheen = want })
-			}
-			p, _ := m.Craft.Product("clear_wb")
-			s := m.coat(p, 2)
-			s.Sheen = want
-			m.Edit("Seal it with "+name+" "+productName(m.Craft, p), insert(m.Zone.Steps, len(m.Zone.Steps), s))
-			m.swapClears("Seal it with "+name+" %s", "clear_wb")
-		},
-	},
-	{
-		Code:  "film.too_thick",
-		Reach: Later,
-		Title: "Thinned or mixed out of its range",
-		Why:   "Past its range a paint no longer makes a film: it runs, powders and hides nothing.",
-		When:  "A product carries more water or thinner than it may, powder paint is mixed thinner than two to one or thicker than .8 to one, or there is more additive than paint. Watch.",
-		Looks: "what each coat is thinned and mixed with, against the product's range",
-		Mends: "the product's own range",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			if s.Do != surface.Coat || e.CoatNo > 1 {
-				return
-			}
-			p := &k.Craft.Products[s.Product]
-			most := p.ThinMax
-			if k.Look != nil && (k.Look.Veil || k.Look.Thins) {
-				most = max(most, veilThin)
-			}
-			switch {
-			case s.ThinPct > most:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "thin", Value: s.ThinPct, Limit: most, Product: s.Product})
-			case s.WaterRatio > wettest:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: wettest, Product: s.Product})
-			case s.WaterRatio > 0 && s.WaterRatio < driest:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: driest, Product: s.Product})
-			case s.Additive > mostAdditive:
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: "additive", Value: s.Additive, Limit: mostAdditive, Product: s.Product})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			name := craft.Upper(productName(k.Craft, h.Product))
-			switch h.Subject {
-			case "water":
-				return name + " mixed out of its range", fmt.Sprintf("%s of water to one of powder; it works from %s to %s.", number2(h.Value), number2(driest), number2(wettest))
-			case "additive":
-				return "More additive than paint", fmt.Sprintf("%s parts of additive to one of paint: past one to one it stays soft and clear, and hides less.", number2(h.Value))
-			}
-			return name + " thinned too far", fmt.Sprintf("%.0f %% is in it, and it carries %.0f %%. Past that it runs, hides less and holds less together.", h.Value, h.Limit)
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			unit := map[string]string{"thin": "% of water or thinner", "water": "parts of water to one of powder", "additive": "parts of additive to one of paint"}[h.Subject]
-			return []Figure{{"mixed", h.Value, unit + ", as planned"}, {"limit", h.Limit, unit + ", at the end of its range"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			m.change("Keep to its range", h.Step, func(s *surface.Step) {
-				switch h.Subject {
-				case "thin":
-					s.ThinPct = h.Limit
-				case "water":
-					s.WaterRatio = h.Limit
+				low := &k.Craft.Products[p.Product]
+				var up craft.Product
+				switch {
+				case s.Do == surface.Coat && s.Scope == surface.All && k.Craft.Products[s.Product].WaterBased() && s.Product != p.Product && k.Craft.Products[s.Product].Coat < craft.NumCoats:
+					up = s.Product
+				case s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Carrier == craft.Water:
+					up = craft.NoProduct
+				case k.Chippy && e.Effect != nil && e.Effect.Wets:
+					up = craft.NoProduct
 				default:
-					s.Additive = h.Limit
+					return
 				}
-			})
+				flakes := k.Chippy && low.Coat == craft.MK
+				clay := low.ID == "paint_clay"
+				switch {
+				case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
+				case flakes:
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
+				case clay && up != craft.NoProduct && k.Craft.Products[up].Role != craft.RolePaint:
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				what := "Water"
+				if h.Product != craft.NoProduct {
+					what = craft.Upper(productName(k.Craft, h.Product))
+				}
+				if h.Subject == "clay" {
+					return what + " softens the clay paint below", "It drags the colour along with the brush. A first coat as thin as a mist, or a seal without water."
+				}
+				return what + " over paint that is meant to flake", "Water wakes the loose paint, and it goes on letting go under the seal. Let it settle for two or three days, and seal it with wax or oil."
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				if k.Chips.Bound == nil {
+					return nil
+				}
+				return chipFigures(k)
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Product != craft.NoProduct && m.Craft.Products[h.Product].Role == craft.RoleClear {
+					m.swapClears("Seal it with %s instead", "wax_clear", "wax_oil")
+				}
+				p, _ := m.Craft.Product("shellac_clear")
+				mist := m.coat(p, 1)
+				mist.Method = "spray"
+				m.Edit("A mist of clear shellac before it", insert(m.Zone.Steps, h.Step-1, mist))
+			},
 		},
-	},
-	{
-		Code:  "film.block",
-		Title: "Parts that touch stick together",
-		Why:   "Young paint sticks to itself: drawers, doors and lids glue themselves shut and tear the film when they are opened.",
-		When:  "Parts that lie against each other are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
-		Looks: "how hard the last coat is when it is put back together, and what its paint is",
-		Mends: "waiting; clear wax where faces touch",
-		Step: func(k *Case, e *surface.Event) {
-			p := &e.Before.Patches[surface.Field]
-			if !k.Facts.Touching || p.Product == craft.NoProduct {
-				return
-			}
-			need := cureCareful
-			if craft.TraitsOf[k.Craft.Products[p.Product].Coat].Blocks {
-				need = cureNormal
-			}
-			k.putBack(e, need, need/2)
+		{
+			Code:  "film.thirsty",
+			Reach: Later,
+			Title: "Glaze or coloured wax on thirsty paint",
+			Why:   "Unsealed matt paint drinks glaze and dark wax at once, and nothing can be wiped back.",
+			When:  "A glaze goes straight on unsealed matt paint, where it is to be wiped back: fail. Coloured wax on it without clear wax first: watch. Drawn grain wants it so.",
+			Looks: "the pores of what lies under a glaze or a coloured wax",
+			Mends: "one coat of clear, a day dry, before the glaze; clear wax before dark",
+			Step: func(k *Case, e *surface.Event) {
+				if k.Look != nil && k.Look.Thirsty || e.Effect != nil && e.Effect.Thirsty {
+					return
+				}
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					p := &k.Craft.Products[b.Product]
+					if b.On != craft.PorousPaint || b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat == craft.GZ {
+						continue
+					}
+					switch {
+					case p.Coat == craft.GZ:
+						k.add(Hit{Severity: Fail, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
+					case p.ID == "wax_dark" || p.ID == "wax_white":
+						k.add(Hit{Severity: Watch, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s straight on thirsty %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
+					"It grabs where it lands and stays as a stain. Sealed and dry, the paint lets it be wiped back for a minute."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if m.Craft.Products[h.Product].Coat == craft.WX {
+					p, _ := m.Craft.Product("wax_clear")
+					s := m.coat(p, 1)
+					s.Method = "rag"
+					m.Edit("Clear wax first", insert(m.Zone.Steps, h.Step-1, s))
+				}
+				for _, id := range []string{"clear_wb", "clear_acrylic_varnish"} {
+					p, _ := m.Craft.Product(id)
+					m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+				}
+				p, _ := m.Craft.Product("shellac_clear")
+				m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			},
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("%s is %.0f %% hard then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+		{
+			Code:  "film.seal_young",
+			Reach: Later,
+			Title: "Glaze or wax over a clear that is not hard",
+			Why:   "A rag drags a young clear coat, and a wet glaze softens it.",
+			When:  "Wax, oil or glaze is rubbed over a clear coat before it may be sanded, or glaze before a day. Watch; fail before half of that.",
+			Looks: "how long the clear coat below has dried, in this workshop's air",
+			Mends: "waiting",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				eachBound(k, e, func(b *surface.Boundary) {
+					if b.Timing != surface.TooSoon || b.Under == craft.NoProduct || k.Craft.Products[b.Under].HardUnder(&k.Craft.Products[b.Product]) == 0 {
+						return
+					}
+					sev := Watch
+					if b.Waited < b.Earliest/2 {
+						sev = Fail
+					}
+					k.add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
+				})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				b := h.Bound
+				return fmt.Sprintf("%s over a clear that is still soft", craft.Upper(productName(k.Craft, h.Product))),
+					fmt.Sprintf("%s has had %s, and wants %s here before anything is rubbed over it.", craft.Upper(productName(k.Craft, b.Under)), Hours(b.Waited), Hours(b.Earliest))
+			},
+			Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
 		},
-		Figures: cureFigures,
-		Mend:    mendCure,
-	},
+		{
+			Code:     "film.yellow",
+			Foreseen: ForeseenYellow,
+			Title:    "It will yellow",
+			Why:      "Oil-based clears and enamels go amber, at once and more each month, most of all in the dark.",
+			When:     "What yellows over or in the last paint will change its colour within a year by 5 CIEDE2000 units or more: fail; 3 or more: watch; 1.5 or more: a note.",
+			Looks:    "what yellows in each coat over the last paint, and how pale that paint is",
+			Mends:    "a water-based clear, which stays as it is; a water-based enamel",
+			End: func(k *Case) {
+				const said = 1.5
+				y := k.Story.Yellows
+				if y < said || k.Story.By == craft.NoProduct {
+					return
+				}
+				k.add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
+					fmt.Sprintf("Within a year it is %.1f CIEDE2000 units yellower, where the eye sees 1 and anyone sees 3; soonest in the dark.", h.Value)
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				return []Figure{
+					{"yellowing", h.Value, "CIEDE2000 units within a year; an estimate"},
+					{"lightness", k.Story.Final.Light(), "L* of the painted colour, 100 being white: the paler, the more it shows"},
+				}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if m.Craft.Products[h.Product].Role == craft.RolePaint {
+					m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb")
+					return
+				}
+				m.swapEach(h.Product, "Seal with %s instead", "clear_wb_hard", "clear_wb", "wax_clear")
+			},
+		},
+		{
+			Code:  "film.soft_under_hard",
+			Reach: Later,
+			Title: "A hard coat over a soft one",
+			Why:   "A brittle film over a softer, thicker one cracks into a net as the one below moves: checking.",
+			When:  "A far more brittle coat goes over a softer one that is thicker, and no cracks are wanted. Watch.",
+			Looks: "how brittle each coat dries, and how thick what lies below is",
+			Mends: "a coat of the same hardness; a thinner soft layer",
+			Step: func(k *Case, e *surface.Event) {
+				if k.Cracks {
+					return
+				}
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					if b.Under == craft.NoProduct || b.Under == b.Product {
+						continue
+					}
+					up, low := &k.Craft.Products[b.Product], &k.Craft.Products[b.Under]
+					const far = 3
+					if !low.LeavesFilm() || craft.TraitsOf[up.Coat].Hard-craft.TraitsOf[low.Coat].Hard < far {
+						continue
+					}
+					below := k.run(e, b.Under)
+					if below > up.Film {
+						k.add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product, Value: below, Limit: up.Film})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s may crack over the soft %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
+					fmt.Sprintf("It dries hard and %.0f µm thick on %.0f µm that stay soft and move with every season.", h.Limit, h.Value)
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if m.Craft.Products[h.Product].Role == craft.RoleClear {
+					m.swapEach(h.Product, "Seal with %s instead", "clear_wb", "clear_acrylic_varnish")
+					return
+				}
+				m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb", "paint_acrylic")
+				m.swapEach(h.Bound.Under, "%s below instead", "primer_stainblock_wb", "paint_enamel_wb")
+			},
+		},
+		{
+			Code:     "film.build",
+			Foreseen: ForeseenBuild,
+			Reach:    SoFar,
+			Title:    "The coats fill the gap",
+			Why:      "A drawer that just fits sticks once both faces carry their coats, and more so in a damp season.",
+			When:     "What slides or closes keeps less than 0.2 mm: fail; less than 0.5 mm: watch.",
+			Looks:    "the least gap of the zone's drawers and doors, and the dry film of the whole plan on both of its faces",
+			Mends:    "fewer or thinner coats; planing before paint; leaving the faces that touch bare",
+			End: func(k *Case) {
+				gap := k.Facts.GapMM
+				film := k.Trace.End.Patches[surface.Field].Film
+				if gap <= 0 || film == 0 {
+					return
+				}
+				switch f := parts.FitOf(gap, film); {
+				case f.Sticks:
+					k.add(Hit{Severity: Fail, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
+				case f.Tight:
+					k.add(Hit{Severity: Watch, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				film := k.Trace.End.Patches[surface.Field].Film
+				return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask what slides.", number2(h.Limit), max(0, h.Value), film/1000)
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				return []Figure{
+					{"gap_mm", h.Limit, "mm of gap now, where it is least"},
+					{"film_um", k.Trace.End.Patches[surface.Field].Film, "µm of dry film, on each face"},
+					{"left_mm", h.Value, "mm that are left"},
+				}
+			},
+			Mend: func(m *Mender, _ *Hit) {
+				for i := range m.Zone.Steps {
+					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && s.NumCoats() > 2 {
+						m.change(fmt.Sprintf("Two coats of %s instead of %d", productName(m.Craft, s.Product), s.NumCoats()), i+1, func(s *surface.Step) { s.Coats = 2 })
+					}
+				}
+				m.Measure("Plane it, and enter the gap that it then has", "parts")
+			},
+		},
+		{
+			Code:  "film.hiding",
+			Title: "The coats will not hide what is below",
+			Why:   "Strong yellows and reds, thin coats and dark grounds want more coats than one thinks: streaks stay.",
+			When:  "The planned coats leave the paint more than 1.5 CIEDE2000 units from its colour where it is thinnest. Watch. Veils, and coats that crack or flake, are left out.",
+			Looks: "the colour of the ground and of every coat, and how well each hides (Kubelka and Munk)",
+			Mends: "another coat; an undercoat tinted towards the colour",
+			End: func(k *Case) {
+				s := &k.Story
+				if s.Planned == 0 || s.Off <= NearEnough || s.Planned >= s.Needed {
+					return
+				}
+				k.add(Hit{Severity: Watch, Step: s.Paints[len(s.Paints)-1].Step, Value: s.Off, Limit: NearEnough, Product: s.Paints[len(s.Paints)-1].Product})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				s := &k.Story
+				many := fmt.Sprintf("about %d", s.Needed)
+				if s.Needed >= mostCoats {
+					many = "more coats than anyone wants"
+				}
+				return "", fmt.Sprintf("%s planned, and it takes %s: where it is thinnest it stays %.1f CIEDE2000 units off its colour, and anyone sees 3.", craft.Upper(plural(s.Planned, "coat is", "coats are")), many, s.Off)
+			},
+			Figures: func(k *Case, h *Hit) []Figure {
+				s := &k.Story
+				return []Figure{
+					{"off", s.Off, "CIEDE2000 units from the colour after the planned coats; an estimate"},
+					{"planned", float64(s.Planned), "coats planned"}, {"needed", float64(s.Needed), "coats needed"},
+					{"hides", m100(k.Craft.Products[h.Product].Hiding), "% of black that one coat of a pale mix hides (contrast ratio, ISO 6504-3)"},
+				}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				n := m.hit.Case.Story.Needed - m.hit.Case.Story.Planned
+				const tooMany = 8
+				if have := m.Zone.Steps[h.Step-1].NumCoats(); have+n <= tooMany {
+					m.change(fmt.Sprintf("%d coats of %s", have+n, productName(m.Craft, h.Product)), h.Step, func(s *surface.Step) { s.Coats = have + n })
+				}
+				tint := m.hit.Case.Story.Paints[len(m.hit.Case.Story.Paints)-1].Colour.Hex()
+				for i := range m.Zone.Steps[:h.Step-1] {
+					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RolePrimer && m.Craft.Products[s.Product].Opaque() && s.Scope == surface.All {
+						m.change("Tint the "+productName(m.Craft, s.Product)+" to the colour", i+1, func(s *surface.Step) { s.Colour = tint })
+					}
+				}
+				p, _ := m.Craft.Product("paint_acrylic")
+				under := m.coat(p, 2)
+				under.Colour = tint
+				m.Edit("An undercoat of acrylic paint in that colour", insert(m.Zone.Steps, h.Step-1, under))
+			},
+		},
+		{
+			Code:  "film.drinks",
+			Late:  true,
+			Title: "Shining paint straight on something that drinks",
+			Why:   "Raw board and wood drink the first coat here more and there less, and every shine shows it as patches.",
+			When:  "The first coat of paint goes straight on bare wood, board or mineral and shines satin or more, or semi-gloss or more under its clear. Watch.",
+			Looks: "what the first coat of paint lies on, and the sheen of the last coat",
+			Mends: "a primer below",
+			Step: func(k *Case, e *surface.Event) {
+				if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
+					return
+				}
+				least := craft.SemiGloss // a clear levels what lies below it
+				if last := k.lastStep(); last > 0 && k.Craft.Products[k.Zone.Steps[last-1].Product].Role == craft.RolePaint {
+					least = craft.Satin
+				}
+				if k.finalSheen() < least {
+					return
+				}
+				if b := &e.Bounds[0]; b.Patch == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
+					k.add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("%s drinks the first coat unevenly, and %s shows it. One coat of primer, and the paint lies even.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
+			},
+			Mend: func(m *Mender, h *Hit) {
+				for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "primer_bond_wb"} {
+					p, _ := m.Craft.Product(id)
+					m.Edit("Prime with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+				}
+			},
+		},
+		{
+			Code:  "film.sheen",
+			Reach: Tail,
+			Title: "The shine will not be as wanted",
+			Why:   "The last coat decides the shine, and gloss shows every flaw beneath.",
+			When:  "The last coat shines two classes more or less than the target: watch; one class: a note, unless it is wax or oil, which shines as it is rubbed. Semi-gloss or gloss over unlevelled damage or open grain: watch.",
+			Looks: "the sheen of the last coat, the target's, and how even the ground is",
+			Mends: "the clear in another sheen; filling and levelling first",
+			End: func(k *Case) {
+				final := k.finalSheen()
+				if final == craft.NoSheen || k.Trace.End.Patches[surface.Field].Coats == 0 {
+					return
+				}
+				top := k.Trace.End.Patches[surface.Field]
+				if w := k.Zone.Sheen; w != craft.NoSheen && w != final && !(top.Top == craft.PorousPaint && w <= craft.Matt) {
+					apart := int(w) - int(final)
+					if apart < 0 {
+						apart = -apart
+					}
+					sev := Note
+					if apart > 1 {
+						sev = Watch
+					}
+					if rubbed := top.Top == craft.WaxFilm || top.Top == craft.OilFilm; apart > 1 || !rubbed { // wax shines as it is buffed
+						k.add(Hit{Severity: sev, Step: k.lastStep(), Subject: "target", Value: float64(final), Limit: float64(w)})
+					}
+				}
+				filled := slices.ContainsFunc(k.Zone.Steps, func(s surface.Step) bool { return s.Do == surface.Fill })
+				if final >= craft.SemiGloss && k.Facts.Uneven && !filled {
+					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "uneven", Value: float64(final)})
+				}
+				sub, fin := &k.Craft.Substrates[k.Facts.Substrate], &k.Craft.Finishes[k.Facts.Finish]
+				grain, _ := k.Craft.Product("grain_filler")
+				if final >= craft.SemiGloss && k.Opaque && fin.Bare && sub.Mark() == "open" && !filled && k.stepOf(grain) == 0 {
+					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "grain", Value: float64(final)})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				final := craft.Sheens[int(h.Value)].Name
+				switch h.Subject {
+				case "uneven":
+					return "Gloss over an uneven ground", "Dents, runs and craters that nobody sees under matt stand out under " + final + "."
+				case "grain":
+					return "Gloss over open grain", "The pores of " + craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name) + " telegraph through " + final + ", unless they are filled."
+				}
+				return fmt.Sprintf("It ends %s, and %s is wanted", final, craft.Sheens[int(h.Limit)].Name), "The last coat gives the shine, whatever lies below it."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				out := []Figure{{"gloss_units", craft.Sheens[int(h.Value)].Units, "gloss units at 60° that the last coat comes to, about"}}
+				if h.Limit > 0 {
+					out = append(out, Figure{"wanted_units", craft.Sheens[int(h.Limit)].Units, "gloss units at 60° that are wanted, about"})
+				}
+				return out
+			},
+			Mend: func(m *Mender, h *Hit) {
+				switch h.Subject {
+				case "uneven":
+					m.level("Fill, level and dust off first")
+					return
+				case "grain":
+					p, _ := m.Craft.Product("grain_filler")
+					if i := m.firstCoat(); i >= 0 {
+						m.Edit("Fill the grain first", insert(m.Zone.Steps, i, m.coat(p, 1), surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}, surface.Step{Do: surface.Dust}))
+					}
+					return
+				}
+				want := craft.Sheen(h.Limit)
+				name := craft.Sheens[want].Name
+				if p := m.Zone.Steps[h.Step-1].Product; m.Craft.Products[p].Role == craft.RoleClear || m.Craft.Products[p].Role == craft.RolePaint && m.Craft.Products[p].Coat != craft.CP {
+					m.change(craft.Upper(productName(m.Craft, p))+" in "+name, h.Step, func(s *surface.Step) { s.Sheen = want })
+				}
+				p, _ := m.Craft.Product("clear_wb")
+				s := m.coat(p, 2)
+				s.Sheen = want
+				m.Edit("Seal it with "+name+" "+productName(m.Craft, p), insert(m.Zone.Steps, len(m.Zone.Steps), s))
+				m.swapClears("Seal it with "+name+" %s", "clear_wb")
+			},
+		},
+		{
+			Code:  "film.too_thick",
+			Reach: Later,
+			Title: "Thinned or mixed out of its range",
+			Why:   "Past its range a paint no longer makes a film: it runs, powders and hides nothing.",
+			When:  "A product carries more water or thinner than it may, powder paint is mixed thinner than two to one or thicker than .8 to one, or there is more additive than paint. Watch.",
+			Looks: "what each coat is thinned and mixed with, against the product's range",
+			Mends: "the product's own range",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				if s.Do != surface.Coat || e.CoatNo > 1 {
+					return
+				}
+				p := &k.Craft.Products[s.Product]
+				most := p.ThinMax
+				if k.Look != nil && (k.Look.Veil || k.Look.Thins) {
+					most = max(most, veilThin)
+				}
+				switch {
+				case s.ThinPct > most:
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "thin", Value: s.ThinPct, Limit: most, Product: s.Product})
+				case s.WaterRatio > wettest:
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: wettest, Product: s.Product})
+				case s.WaterRatio > 0 && s.WaterRatio < driest:
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: driest, Product: s.Product})
+				case s.Additive > mostAdditive:
+					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "additive", Value: s.Additive, Limit: mostAdditive, Product: s.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				name := craft.Upper(productName(k.Craft, h.Product))
+				switch h.Subject {
+				case "water":
+					return name + " mixed out of its range", fmt.Sprintf("%s of water to one of powder; it works from %s to %s.", number2(h.Value), number2(driest), number2(wettest))
+				case "additive":
+					return "More additive than paint", fmt.Sprintf("%s parts of additive to one of paint: past one to one it stays soft and clear, and hides less.", number2(h.Value))
+				}
+				return name + " thinned too far", fmt.Sprintf("%.0f %% is in it, and it carries %.0f %%. Past that it runs, hides less and holds less together.", h.Value, h.Limit)
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				unit := map[string]string{"thin": "% of water or thinner", "water": "parts of water to one of powder", "additive": "parts of additive to one of paint"}[h.Subject]
+				return []Figure{{"mixed", h.Value, unit + ", as planned"}, {"limit", h.Limit, unit + ", at the end of its range"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				m.change("Keep to its range", h.Step, func(s *surface.Step) {
+					switch h.Subject {
+					case "thin":
+						s.ThinPct = h.Limit
+					case "water":
+						s.WaterRatio = h.Limit
+					default:
+						s.Additive = h.Limit
+					}
+				})
+			},
+		},
+		{
+			Code:  "film.block",
+			Title: "Parts that touch stick together",
+			Why:   "Young paint sticks to itself: drawers, doors and lids glue themselves shut and tear the film when they are opened.",
+			When:  "Parts that lie against each other are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
+			Looks: "how hard the last coat is when it is put back together, and what its paint is",
+			Mends: "waiting; clear wax where faces touch",
+			Step: func(k *Case, e *surface.Event) {
+				p := &e.Before.Patches[surface.Field]
+				if !k.Facts.Touching || p.Product == craft.NoProduct {
+					return
+				}
+				need := cureCareful
+				if craft.TraitsOf[k.Craft.Products[p.Product].Coat].Blocks {
+					need = cureNormal
+				}
+				k.putBack(e, need, need/2)
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("%s is %.0f %% hard then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+			},
+			Figures: cureFigures,
+			Mend:    mendCure,
+		},
+	}
 }
 
 // The yellowing within a year from which a plan is watched, and from which it

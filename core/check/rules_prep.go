@@ -15,645 +15,647 @@ func eachPatch(s *surface.State, f func(*surface.Patch)) {
 	}
 }
 
-var prepRules = []Rule{
-	{
-		Code:  "prep.sand_before_clean",
-		Title: "Sanded before it was clean",
-		Why:   "Abrasive drives grease and wax into the surface, and no washing gets them out again.",
-		When:  "Something is abraded while grease, wax polish, silicone or a wax finish is still on it. Watch at level 1, fail from level 2.",
-		Looks: "what lies on the surface when abrasive touches it",
-		Mends: "cleaning first",
-		Step: func(k *Case, e *surface.Event) {
-			if e.Doing.Do != surface.Abrade {
-				return
-			}
-			eachPatch(e.Before, func(p *surface.Patch) {
-				for so, lv := range p.Soils {
-					if lv > 0 && craft.Soils[so].Sticky {
-						k.add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
-					}
-				}
-				if p.Top == craft.WaxFilm && p.Product == craft.NoProduct {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: craft.Soils[craft.WaxPolish].ID, Soil: craft.WaxPolish, Level: 2})
-				}
-			})
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			row := &craft.Soils[h.Soil]
-			return "Sanded with " + row.Name + " still on it",
-				fmt.Sprintf("There is %s %s on it when the sanding begins, and abrasive drives it in. First %s; then sand.", levelWords[min(3, h.Level)], row.Name, row.Advice)
-		},
-		Mend: func(m *Mender, h *Hit) {
-			steps, i := m.Zone.Steps, h.Step-1
-			// Cleaning that comes after the sanding is brought forward.
-			var later []int
-			for j := i + 1; j < len(steps) && steps[j].Do != surface.Coat; j++ {
-				if steps[j].Do == surface.Clean && m.Craft.Cleaners[steps[j].Cleaner].Carrier != craft.Dry {
-					later = append(later, j)
-				}
-			}
-			if len(later) > 0 {
-				var out, moved []surface.Step
-				for j := range steps {
-					if slices.Contains(later, j) {
-						moved = append(moved, steps[j])
-					}
-				}
-				for j := range steps {
-					if j == i {
-						out = append(out, moved...)
-					}
-					if !slices.Contains(later, j) {
-						out = append(out, steps[j])
-					}
-				}
-				m.Edit("Clean first, then sand", out)
-				if at := i + len(moved) + 1; !dusted(out[i+len(moved):]) {
-					m.Edit("Clean first, then sand and dust off", insert(out, at, surface.Step{Do: surface.Dust}))
-				}
-			}
-			wash := m.cleaning(h.Soil, h.Level)
-			m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
-		},
-	},
-	{
-		Code:  "prep.soil_left",
-		Reach: SoFar,
-		Title: "Something is left on the surface",
-		Why:   "Paint holds on what lies on top, and what lies on top wipes off.",
-		When:  "A coat goes on over a soil other than dust. Watch at level 1, fail from level 2; wax polish and silicone fail any water-based coat; shellac covers a light soil. Watch while nobody has looked.",
-		Looks: "what lies on the surface when each coat goes on; whether anybody looked",
-		Mends: "the cleaner that shifts it; shellac over what no cleaner shifts; looking",
-		Step: func(k *Case, e *surface.Event) {
-			for i := range e.Boundaries() {
-				b := &e.Bounds[i]
-				up := &k.Craft.Products[b.Product]
-				for so, lv := range b.Soils {
-					soil := craft.Soil(so)
-					if lv == 0 || soil == craft.Dust || soil == craft.CleanerResidue {
-						continue
-					}
-					creeps := craft.Soils[so].Creeps
-					sev := soilSeverity(lv)
-					switch {
-					case up.Coat == craft.SH && lv == 1, soil == craft.WaxPolish && waxy(k, b.Product):
-						continue
-					case creeps && up.WaterBased():
-						sev = Fail
-					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: craft.Soils[so].ID, Soil: soil, Level: lv, Bound: b})
-				}
-			}
-		},
-		End: func(k *Case) {
-			if k.Coated && !k.Zone.SoilsKnown {
-				k.add(Hit{Severity: Watch, Subject: "unseen"})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "unseen" {
-				return "Nobody has looked for grease and wax", "The plan is judged as if the surface were clean. Wipe a hidden spot with white spirit, another with degreaser, and look at the rag."
-			}
-			row := &craft.Soils[h.Soil]
-			return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
-				fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(levelWords[min(3, h.Level)]), row.Name, row.Advice)
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "unseen" {
-				m.Measure("Look for soils and enter what you find", "soils")
-				return
-			}
-			steps, i := m.Zone.Steps, h.Step-1
-			wash := m.cleaning(h.Soil, h.Level)
-			at := m.cleanPlace(steps, i)
-			m.Edit(craft.Upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
-			for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
-				if !craft.Soils[h.Soil].Sticky {
-					break // washing is enough
-				}
-				p, _ := m.Craft.Product(id)
-				s := m.coat(p, 1)
-				m.Edit("Shut it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
-				both := insert(steps, i, s)
-				m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then shut the rest in with "+craft.Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
-			}
-			// Sanding drove it in: clean first.
-			for j := m.block(steps, i); j < i; j++ {
-				if steps[j].Do == surface.Abrade {
-					m.Edit("First "+titleOf(m.Craft, wash)+", before the sanding", insert(steps, j, wash...))
-					break
-				}
-			}
-		},
-	},
-	{
-		Code:  "prep.wrong_cleaner",
-		Title: "The wrong cleaner for this soil",
-		Why:   "Detergent smears wax, and white spirit does nothing for smoke.",
-		When:  "A cleaner is used that shifts nothing of what is on the surface, and the soil is still there at the next coat. Watch.",
-		Looks: "what each cleaner meets, and what of it is left at the next coat",
-		Mends: "the right cleaner, instead or as well",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			if e.Doing.Do != surface.Clean {
-				return
-			}
-			eachPatch(e.Before, func(p *surface.Patch) {
-				worst, level := inVain(k.Craft, e.Doing, p)
-				if level == 0 {
+func prepRules() []Rule {
+	return []Rule{
+		{
+			Code:  "prep.sand_before_clean",
+			Title: "Sanded before it was clean",
+			Why:   "Abrasive drives grease and wax into the surface, and no washing gets them out again.",
+			When:  "Something is abraded while grease, wax polish, silicone or a wax finish is still on it. Watch at level 1, fail from level 2.",
+			Looks: "what lies on the surface when abrasive touches it",
+			Mends: "cleaning first",
+			Step: func(k *Case, e *surface.Event) {
+				if e.Doing.Do != surface.Abrade {
 					return
 				}
-				if left := soilAtNextCoat(k, e.Step, worst); left > 0 {
-					row := &k.Craft.Cleaners[e.Doing.Cleaner]
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: row.ID + " for " + craft.Soils[worst].ID, Soil: worst, Level: level})
-				}
-			})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			row := &craft.Soils[h.Soil]
-			used := k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner].Name
-			return used + " does not shift " + row.Name, "What does: " + row.Advice + "."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			i := h.Step - 1
-			wash := m.cleaning(h.Soil, h.Level)
-			rest := append(slices.Clone(m.Zone.Steps[:i]), wash...)
-			m.Edit(craft.Upper(titleOf(m.Craft, wash))+" instead", append(rest, m.Zone.Steps[i+1:]...))
-			m.Edit("Add "+titleOf(m.Craft, wash), insert(m.Zone.Steps, i, wash...))
-		},
-	},
-	{
-		Code:  "prep.no_rinse",
-		Title: "A cleaner left without its rinse",
-		Why:   "Cleaner that dries on the surface is a soil of its own.",
-		When:  "A coat goes on over the residue of a cleaner that must be rinsed. Watch for detergent, fail for the alkaline degreaser.",
-		Looks: "what each cleaner leaves behind",
-		Mends: "its rinse",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			if e.NBounds == 0 {
-				return
-			}
-			eachPatch(e.Before, func(p *surface.Patch) {
-				if lv := p.Soils[craft.CleanerResidue]; lv > 0 && p.ResidueStep > 0 {
-					k.add(Hit{
-						Severity: soilSeverity(lv), Step: int(p.ResidueStep), Soil: craft.CleanerResidue, Level: lv,
-						Subject: k.Craft.Cleaners[k.Zone.Steps[p.ResidueStep-1].Cleaner].ID,
-					})
-				}
-			})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
-			times := "with clear water"
-			if row.Rinses > 1 {
-				times = "twice with clear water"
-			}
-			return row.Name + " is not rinsed", "What it leaves behind is a soil itself. Rinse " + times + "."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			steps := slices.Clone(m.Zone.Steps)
-			steps[h.Step-1].Rinse = true
-			m.Edit("Rinse with clear water", steps)
-		},
-	},
-	{
-		Code:  "prep.dust_left",
-		Reach: Later,
-		Title: "Painted over sanding dust",
-		Why:   "Dust under a coat is grit in the finish and a weak layer below it.",
-		When:  "A coat goes on while dust is left, from sanding or from before. Watch.",
-		Looks: "the dust that lies there when a coat goes on",
-		Mends: "dusting off",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			for i := range e.Boundaries() {
-				if b := &e.Bounds[i]; b.Soils[craft.Dust] > 0 {
-					k.add(Hit{Severity: Watch, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Soil: craft.Dust, Level: b.Soils[craft.Dust]})
-				}
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "Dust left under the " + productName(k.Craft, k.Zone.Steps[h.Step-1].Product), "Vacuum, then a tack cloth or a damp wipe, until a finger comes away clean."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			m.Edit("Dust off before this coat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Dust}))
-		},
-	},
-	{
-		Code:  "prep.cleaner_harms",
-		Title: "The cleaner harms what it touches",
-		Why:   "Alcohol takes shellac off, acetone melts plastic, ammonia eats brass, water swells raw board.",
-		When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung cloth or a try out of sight is enough: a note.",
-		Looks: "what lies open when the cleaner is used, and what that cleaner damages",
-		Mends: "another cleaner for the same soil; leaving it out",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			if e.Doing.Do != surface.Clean {
-				return
-			}
-			p := &e.Before.Patches[surface.Field]
-			sub := k.Craft.Substrates[k.Facts.Substrate].ID
-			harms := craft.Harms[k.Craft.Cleaners[e.Doing.Cleaner].ID]
-			for i := range harms {
-				x := &harms[i]
-				bare := p.Bare && p.Coats == 0 && slices.Contains(x.Substrates, sub)
-				if !bare && (!slices.Contains(x.Families, p.Top) || p.Bare && len(x.Substrates) == 0) {
-					continue
-				}
-				sev := Note
-				if x.Ruins {
-					sev = Fail
-				}
-				k.add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
-			x := &craft.Harms[row.ID][int(h.Value)]
-			if !x.Ruins {
-				return row.Name + " with care here", x.Says
-			}
-			return row.Name + " spoils it", x.Says
-		},
-		Mend: func(m *Mender, h *Hit) {
-			i := h.Step - 1
-			for n := range m.Craft.Cleaners {
-				row := &m.Craft.Cleaners[n]
-				if craft.Cleaner(n) == m.Zone.Steps[i].Cleaner || row.Carrier == craft.Dry || row.Biocide || row.Ammonia {
-					continue
-				}
-				m.change(row.Name+" instead", h.Step, func(s *surface.Step) {
-					*s = surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(n), Rinse: row.Rinses > 0, Passes: s.Passes}
-				})
-			}
-			m.Edit("Leave it out", slices.Delete(slices.Clone(m.Zone.Steps), i, i+1))
-		},
-	},
-	{
-		Code:  "prep.too_coarse",
-		Title: "Too coarse a grit",
-		Why:   "Scratches that paint does not fill stay in the finish for good.",
-		When:  "A grit is coarser than the surface stands, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
-		Looks: "each grit, what lies open under it, and the last one before a coat",
-		Mends: "a finer grit, or a further pass with a finer one",
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			p := &e.Before.Patches[surface.Field]
-			if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
-				if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
-				}
-				return
-			}
-			const fine = 150
-			if lim, ok := k.limit(p); ok && lim.Thin {
-				return // of what is cut through another rule speaks
-			}
-			if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
-				return
-			}
-			if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < fine || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
-				return // rough stone takes 120, and a filler fills it
-			}
-			k.add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "last" {
-				return fmt.Sprintf("The scratches of %.0f will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves nothing that paint does not fill.", h.Limit)
-			}
-			lim, _ := k.limitAt(h.Step)
-			return fmt.Sprintf("%.0f is too coarse here", h.Value), craft.Upper(lim.Says) + "."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			out := []Figure{{"grit", h.Value, "grit, as planned"}}
-			if h.Limit > 0 {
-				out = append(out, Figure{"limit", h.Limit, "coarsest grit that is right here"})
-			}
-			return out
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "last" {
-				m.Edit("Sand once more with 180", insert(m.Zone.Steps, h.Step, surface.Step{Do: surface.Abrade, Grit: 180, How: craft.Hand}))
-				m.change("Sand with 180 instead", h.Step, func(s *surface.Step) { s.Grit = 180 })
-				return
-			}
-			m.gentler(h.Step)
-		},
-	},
-	{
-		Code:  "prep.grit_jump",
-		Title: "Too great a step between grits",
-		Why:   "A fine grit does not take out the scratches of one twice as coarse; they come up under the first coat.",
-		When:  "The next grit on the same face is more than double the last, and that was coarser than 180. Watch.",
-		Looks: "the grits that follow each other with no coat between",
-		Mends: "the grit between",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			p := &e.Before.Patches[surface.Field]
-			const double, seen = 2.1, 180
-			if s.Do != surface.Abrade || s.How == craft.Pad || p.Grit == 0 || p.Grit >= seen || float64(s.Grit) <= double*float64(p.Grit) {
-				return
-			}
-			k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once paint makes them shine. Half as much again to double each time."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "grit that follows"}}
-		},
-		Mend: func(m *Mender, h *Hit) {
-			how := m.Zone.Steps[h.Step-1].How
-			var add []surface.Step
-			var names []string
-			for _, g := range []int{60, 80, 120, 180, 240, 320, 400} {
-				last := int(h.Limit)
-				if len(add) > 0 {
-					last = add[len(add)-1].Grit
-				}
-				// The finest that is not too great a step.
-				if g > last && g < int(h.Value) && float64(g) <= 2.1*float64(last) {
-					next := g
-					for _, f := range []int{120, 180, 240, 320} {
-						if f > next && float64(f) <= 2*float64(last) && f < int(h.Value) {
-							next = f
+				eachPatch(e.Before, func(p *surface.Patch) {
+					for so, lv := range p.Soils {
+						if lv > 0 && craft.Soils[so].Sticky {
+							k.add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
 						}
 					}
-					add = append(add, surface.Step{Do: surface.Abrade, Grit: next, How: how})
-					names = append(names, fmt.Sprint(next))
+					if p.Top == craft.WaxFilm && p.Product == craft.NoProduct {
+						k.add(Hit{Severity: Fail, Step: e.Step, Subject: craft.Soils[craft.WaxPolish].ID, Soil: craft.WaxPolish, Level: 2})
+					}
+				})
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				row := &craft.Soils[h.Soil]
+				return "Sanded with " + row.Name + " still on it",
+					fmt.Sprintf("There is %s %s on it when the sanding begins, and abrasive drives it in. First %s; then sand.", levelWords[min(3, h.Level)], row.Name, row.Advice)
+			},
+			Mend: func(m *Mender, h *Hit) {
+				steps, i := m.Zone.Steps, h.Step-1
+				// Cleaning that comes after the sanding is brought forward.
+				var later []int
+				for j := i + 1; j < len(steps) && steps[j].Do != surface.Coat; j++ {
+					if steps[j].Do == surface.Clean && m.Craft.Cleaners[steps[j].Cleaner].Carrier != craft.Dry {
+						later = append(later, j)
+					}
 				}
-			}
-			m.Edit("Sand with "+craft.List(names)+" between", insert(m.Zone.Steps, h.Step-1, add...))
-		},
-	},
-	{
-		Code:  "prep.cut_through",
-		Title: "It may go through",
-		Why:   "Veneer is half a millimetre thick, a print thinner than paper: once through, nothing brings it back.",
-		When:  "Veneer, printed laminate, paper, foil, vinyl or leather is abraded more coarsely than it stands, or by machine. Fail; watch by machine with a fine grit.",
-		Looks: "how thin what lies open is, the grit and whether a machine holds it",
-		Mends: "a finer grit by hand; a pad",
-		Each:  true,
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			if s.Do != surface.Abrade || s.How == craft.Pad || s.Through {
-				return
-			}
-			p := &e.Before.Patches[surface.Field]
-			lim, ok := k.limit(p)
-			if !ok || !lim.Thin {
-				return
-			}
-			switch {
-			case lim.PadOnly || lim.None || s.Grit < lim.Coarsest:
-				k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
-			case s.How == craft.Machine:
-				k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			lim, _ := k.limitAt(h.Step)
-			how := fmt.Sprintf("Sanding with %.0f may go through", h.Value)
-			if k.Zone.Steps[h.Step-1].How == craft.Machine {
-				how = fmt.Sprintf("A machine with %.0f may go through", h.Value)
-			}
-			return how, craft.Upper(lim.Says) + "."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			out := []Figure{{"grit", h.Value, "grit, as planned"}}
-			if h.Limit > 0 {
-				out = append(out, Figure{"limit", h.Limit, "coarsest grit it stands by hand"})
-			}
-			return out
-		},
-		Mend: func(m *Mender, h *Hit) { m.gentler(h.Step) },
-	},
-	{
-		Code:  "prep.grain_raise",
-		Title: "The grain will rise",
-		Why:   "Water in the first coat lifts the fibres of bare wood, and the finish dries rough.",
-		When:  "Bare wood meets a water-based coat without its grain raised and knocked back, and nothing is sanded after that coat. Watch where the finish shines satin or more and is thinner than 120 µm; a note otherwise.",
-		Looks: "whether the wood is bare, what carries the first coat, and what is sanded after it",
-		Mends: "raising the grain first; sanding with 320 after the first coat",
-		End: func(k *Case) {
-			p := &k.Trace.End.Patches[surface.Field]
-			if p.RoughStep == 0 || k.Look != nil && k.Look.Pores {
-				return
-			}
-			sev := Note
-			const buries = 120 // µm of film level raised fibres out
-			if k.finalSheen() >= craft.Satin && p.Film < buries {
-				sev = Watch
-			}
-			k.add(Hit{Severity: sev, Step: int(p.RoughStep)})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("%s is the first coat on bare wood. Damp it, let it dry and knock it back before; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
-		},
-		Mend: func(m *Mender, h *Hit) {
-			i := h.Step - 1
-			raise := surface.Step{Do: surface.RaiseGrain}
-			at := i
-			for at > 0 && m.Zone.Steps[at-1].Do == surface.Dust {
-				at--
-			}
-			if at < i {
-				m.Edit("Raise the grain first", insert(m.Zone.Steps, at, raise))
-			} else {
-				m.Edit("Raise the grain first, and dust off", insert(m.Zone.Steps, i, raise, surface.Step{Do: surface.Dust}))
-			}
-			s := m.Zone.Steps[i]
-			denib := []surface.Step{{Do: surface.Abrade, Grit: 320, How: craft.Hand}, {Do: surface.Dust}}
-			if s.NumCoats() > 1 {
-				first, rest := s, s
-				first.Coats, rest.Coats = 1, s.NumCoats()-1
-				out := slices.Concat(m.Zone.Steps[:i], []surface.Step{first}, denib, []surface.Step{rest}, m.Zone.Steps[i+1:])
-				m.Edit("Sand with 320 after the first coat", out)
-			} else {
-				m.Edit("Sand with 320 after this coat", insert(m.Zone.Steps, i+1, denib...))
-			}
-		},
-	},
-	{
-		Code:  "prep.loose_left",
-		Title: "Something loose is left",
-		Why:   "Nothing painted onto what lifts can hold better than it does.",
-		When:  "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
-		Looks: "the damage that was entered, and the steps that take it off or fix it",
-		Mends: "brushing, scraping or stripping it off; gluing it down",
-		Step: func(k *Case, e *surface.Event) {
-			p := &e.Before.Patches[surface.Field]
-			if e.NBounds == 0 || p.Loose == 0 {
-				return
-			}
-			sev := Fail
-			if p.Loose == craft.LooseJoint {
-				sev = Watch
-			}
-			k.add(Hit{Severity: sev, Step: e.Step, Value: float64(p.Loose)})
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			names := craft.Loose(h.Value).Names()
-			return craft.Upper(craft.List(names)) + " left under the paint", "It lets go by itself and takes every coat along. Flaking and blisters come off; veneer, foil and joints are glued down, or foil is stripped."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			l := craft.Loose(h.Value)
-			at := m.cleanPlace(m.Zone.Steps, h.Step-1)
-			var fix []surface.Step
-			var words []string
-			if l&(craft.LooseVeneer|craft.LooseFoil|craft.LooseJoint) != 0 {
-				fix = append(fix, surface.Step{Do: surface.Repair, What: craft.List((l &^ (craft.LooseFlakes | craft.LooseBlisters)).Names())})
-				words = append(words, "glue it down")
-			}
-			if l&(craft.LooseFlakes|craft.LooseBlisters) != 0 && !m.Zone.LeadBars(m.Craft) {
-				br, _ := m.Craft.Cleaner("dry_brush")
-				fix = append(fix, surface.Step{Do: surface.Clean, Cleaner: br})
-				words = append(words, "brush off what is loose")
-			}
-			if len(fix) > 0 {
-				m.Edit(craft.Upper(craft.List(words)), insert(m.Zone.Steps, at, fix...))
-			}
-			how, title := "scrape", "Scrape it down to the material"
-			if m.Zone.LeadBars(m.Craft) {
-				how, title = "chemical", "Strip it with a chemical stripper"
-			} else if l&craft.LooseFoil != 0 {
-				how, title = "heat", "Strip the foil off with warm air"
-			}
-			strip := []surface.Step{{Do: surface.Strip, StripHow: how}}
-			m.Edit(title, insert(m.Zone.Steps, 0, strip...))
-			wash := m.cleaning(craft.StripperResidue, 2)
-			if how == "chemical" {
-				m.Edit(title+", and clean its residue off", insert(m.Zone.Steps, 0, append(strip, wash...)...))
-			}
-		},
-	},
-	{
-		Code:  "prep.filler_after_primer",
-		Late:  true,
-		Title: "Filler that nothing seals",
-		Why:   "Filler drinks more than what is around it: the spots dry dull and show through the finish, which painters call flashing.",
-		When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish shines eggshell or more; a note under matt.",
-		Looks: "whether a primer or shellac lies between each filling and the paint",
-		Mends: "spot-priming what was filled; priming all of it",
-		Step: func(k *Case, e *surface.Event) {
-			p := &e.Before.Patches[surface.Field]
-			if p.FilledStep == 0 || e.Doing.Do != surface.Coat || e.Doing.Scope != surface.All || k.Craft.Products[e.Doing.Product].Role == craft.RolePrimer || !k.Craft.Products[e.Doing.Product].LeavesFilm() {
-				return
-			}
-			if s := e.Before.Patch(surface.SpotPatch); s != nil && s.FilledStep == 0 {
-				return // spot-primed
-			}
-			sev := Note
-			if k.finalSheen() >= craft.Eggshell {
-				sev = Watch
-			}
-			k.add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
-		},
-		Mend: func(m *Mender, h *Hit) {
-			for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "shellac_clear"} {
-				p, _ := m.Craft.Product(id)
-				spot := m.coat(p, 1)
-				spot.Scope = surface.Spots
-				m.Edit("Spot-prime it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, spot))
-				m.Edit("Prime all of it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, m.coat(p, 1)))
-			}
-		},
-	},
-	{
-		Code:  "prep.no_removal",
-		Title: "Something there is not to be painted",
-		Why:   "Paint on hinges, glass and hardware looks careless and jams what moves; getting it off takes longer than the tape.",
-		When:  "Hardware, glass, a mirror or a hinge is to stay on the zone, and the plan neither takes it off nor masks it before the first coat. Watch.",
-		Looks: "what the taking apart leaves in place, and the steps before the first coat",
-		Mends: "masking it; taking it off",
-		Step: func(k *Case, e *surface.Event) {
-			if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
-				k.add(Hit{Severity: Watch, Step: e.Step})
-			}
-		},
-		Say: func(k *Case, _ *Hit) (string, string) {
-			return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays where it is, and nothing covers it. Tape along the edge, film over the rest; or off with it."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if i := m.firstCoat(); i >= 0 {
-				m.Edit("Mask it before the first coat", insert(m.Zone.Steps, i, surface.Step{Do: surface.Mask, What: craft.List(m.Zone.Stays)}))
-			}
-			m.Edit("Take it off first", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Remove, What: craft.List(m.Zone.Stays)}))
-		},
-	},
-	{
-		Code:  "prep.mixed_base",
-		Title: "It will not match the other zone",
-		Why:   "The same paint looks another colour over bare wood than over a sealed ground: one drinks and goes flat, the other shines.",
-		When:  "Two zones are to have the same colour in the same paint, and this one is painted straight on something that drinks while the other is sealed. Watch.",
-		Looks: "what the paint lies on in each zone of the piece that is to have its colour",
-		Mends: "the same primer in both",
-		End: func(k *Case) {
-			own := k.base()
-			if own.Paint == craft.NoProduct {
-				return
-			}
-			// Said of the one that drinks: it is there that something is missing.
-			for i := range k.Zone.Match {
-				o := &k.Zone.Match[i]
-				if o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks && !o.Drinks {
-					k.add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
+				if len(later) > 0 {
+					var out, moved []surface.Step
+					for j := range steps {
+						if slices.Contains(later, j) {
+							moved = append(moved, steps[j])
+						}
+					}
+					for j := range steps {
+						if j == i {
+							out = append(out, moved...)
+						}
+						if !slices.Contains(later, j) {
+							out = append(out, steps[j])
+						}
+					}
+					m.Edit("Clean first, then sand", out)
+					if at := i + len(moved) + 1; !dusted(out[i+len(moved):]) {
+						m.Edit("Clean first, then sand and dust off", insert(out, at, surface.Step{Do: surface.Dust}))
+					}
 				}
-			}
+				wash := m.cleaning(h.Soil, h.Level)
+				m.Edit("First "+titleOf(m.Craft, wash), insert(steps, i, wash...))
+			},
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "It will not match " + h.Subject, "Both are to have the same colour in the same paint, but here it goes straight on what drinks, and there on a sealed ground."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			o := &m.Zone.Match[int(h.Value)]
-			p := o.Primer
-			if p == craft.NoProduct {
-				p, _ = m.Craft.Product("primer_stainblock_wb")
-			}
-			m.Edit("Prime it with "+productName(m.Craft, p)+", as there", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
-		},
-	},
-	{
-		Code:  "prep.damp",
-		Reach: SoFar | Survey,
-		Title: "Too damp to paint",
-		Why:   "Water leaving wet wood or clay pushes every film off from behind.",
-		When:  "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
-		Looks: "the moisture meter's reading",
-		Mends: "drying, and measuring again",
-		Step: func(k *Case, e *surface.Event) {
-			m := k.Facts.Moisture
-			for i := range e.Boundaries() {
-				if !e.Bounds[i].First {
-					continue
+		{
+			Code:  "prep.soil_left",
+			Reach: SoFar,
+			Title: "Something is left on the surface",
+			Why:   "Paint holds on what lies on top, and what lies on top wipes off.",
+			When:  "A coat goes on over a soil other than dust. Watch at level 1, fail from level 2; wax polish and silicone fail any water-based coat; shellac covers a light soil. Watch while nobody has looked.",
+			Looks: "what lies on the surface when each coat goes on; whether anybody looked",
+			Mends: "the cleaner that shifts it; shellac over what no cleaner shifts; looking",
+			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					up := &k.Craft.Products[b.Product]
+					for so, lv := range b.Soils {
+						soil := craft.Soil(so)
+						if lv == 0 || soil == craft.Dust || soil == craft.CleanerResidue {
+							continue
+						}
+						creeps := craft.Soils[so].Creeps
+						sev := soilSeverity(lv)
+						switch {
+						case up.Coat == craft.SH && lv == 1, soil == craft.WaxPolish && waxy(k, b.Product):
+							continue
+						case creeps && up.WaterBased():
+							sev = Fail
+						}
+						k.add(Hit{Severity: sev, Step: b.Step, Subject: craft.Soils[so].ID, Soil: soil, Level: lv, Bound: b})
+					}
 				}
-				from, holds := dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family]
+			},
+			End: func(k *Case) {
+				if k.Coated && !k.Zone.SoilsKnown {
+					k.add(Hit{Severity: Watch, Subject: "unseen"})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "unseen" {
+					return "Nobody has looked for grease and wax", "The plan is judged as if the surface were clean. Wipe a hidden spot with white spirit, another with degreaser, and look at the rag."
+				}
+				row := &craft.Soils[h.Soil]
+				return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
+					fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(levelWords[min(3, h.Level)]), row.Name, row.Advice)
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "unseen" {
+					m.Measure("Look for soils and enter what you find", "soils")
+					return
+				}
+				steps, i := m.Zone.Steps, h.Step-1
+				wash := m.cleaning(h.Soil, h.Level)
+				at := m.cleanPlace(steps, i)
+				m.Edit(craft.Upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
+				for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
+					if !craft.Soils[h.Soil].Sticky {
+						break // washing is enough
+					}
+					p, _ := m.Craft.Product(id)
+					s := m.coat(p, 1)
+					m.Edit("Shut it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
+					both := insert(steps, i, s)
+					m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then shut the rest in with "+craft.Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
+				}
+				// Sanding drove it in: clean first.
+				for j := m.block(steps, i); j < i; j++ {
+					if steps[j].Do == surface.Abrade {
+						m.Edit("First "+titleOf(m.Craft, wash)+", before the sanding", insert(steps, j, wash...))
+						break
+					}
+				}
+			},
+		},
+		{
+			Code:  "prep.wrong_cleaner",
+			Title: "The wrong cleaner for this soil",
+			Why:   "Detergent smears wax, and white spirit does nothing for smoke.",
+			When:  "A cleaner is used that shifts nothing of what is on the surface, and the soil is still there at the next coat. Watch.",
+			Looks: "what each cleaner meets, and what of it is left at the next coat",
+			Mends: "the right cleaner, instead or as well",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				if e.Doing.Do != surface.Clean {
+					return
+				}
+				eachPatch(e.Before, func(p *surface.Patch) {
+					worst, level := inVain(k.Craft, e.Doing, p)
+					if level == 0 {
+						return
+					}
+					if left := soilAtNextCoat(k, e.Step, worst); left > 0 {
+						row := &k.Craft.Cleaners[e.Doing.Cleaner]
+						k.add(Hit{Severity: Watch, Step: e.Step, Subject: row.ID + " for " + craft.Soils[worst].ID, Soil: worst, Level: level})
+					}
+				})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				row := &craft.Soils[h.Soil]
+				used := k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner].Name
+				return used + " does not shift " + row.Name, "What does: " + row.Advice + "."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				i := h.Step - 1
+				wash := m.cleaning(h.Soil, h.Level)
+				rest := append(slices.Clone(m.Zone.Steps[:i]), wash...)
+				m.Edit(craft.Upper(titleOf(m.Craft, wash))+" instead", append(rest, m.Zone.Steps[i+1:]...))
+				m.Edit("Add "+titleOf(m.Craft, wash), insert(m.Zone.Steps, i, wash...))
+			},
+		},
+		{
+			Code:  "prep.no_rinse",
+			Title: "A cleaner left without its rinse",
+			Why:   "Cleaner that dries on the surface is a soil of its own.",
+			When:  "A coat goes on over the residue of a cleaner that must be rinsed. Watch for detergent, fail for the alkaline degreaser.",
+			Looks: "what each cleaner leaves behind",
+			Mends: "its rinse",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				if e.NBounds == 0 {
+					return
+				}
+				eachPatch(e.Before, func(p *surface.Patch) {
+					if lv := p.Soils[craft.CleanerResidue]; lv > 0 && p.ResidueStep > 0 {
+						k.add(Hit{
+							Severity: soilSeverity(lv), Step: int(p.ResidueStep), Soil: craft.CleanerResidue, Level: lv,
+							Subject: k.Craft.Cleaners[k.Zone.Steps[p.ResidueStep-1].Cleaner].ID,
+						})
+					}
+				})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
+				times := "with clear water"
+				if row.Rinses > 1 {
+					times = "twice with clear water"
+				}
+				return row.Name + " is not rinsed", "What it leaves behind is a soil itself. Rinse " + times + "."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				steps := slices.Clone(m.Zone.Steps)
+				steps[h.Step-1].Rinse = true
+				m.Edit("Rinse with clear water", steps)
+			},
+		},
+		{
+			Code:  "prep.dust_left",
+			Reach: Later,
+			Title: "Painted over sanding dust",
+			Why:   "Dust under a coat is grit in the finish and a weak layer below it.",
+			When:  "A coat goes on while dust is left, from sanding or from before. Watch.",
+			Looks: "the dust that lies there when a coat goes on",
+			Mends: "dusting off",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					if b := &e.Bounds[i]; b.Soils[craft.Dust] > 0 {
+						k.add(Hit{Severity: Watch, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Soil: craft.Dust, Level: b.Soils[craft.Dust]})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "Dust left under the " + productName(k.Craft, k.Zone.Steps[h.Step-1].Product), "Vacuum, then a tack cloth or a damp wipe, until a finger comes away clean."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				m.Edit("Dust off before this coat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Dust}))
+			},
+		},
+		{
+			Code:  "prep.cleaner_harms",
+			Title: "The cleaner harms what it touches",
+			Why:   "Alcohol takes shellac off, acetone melts plastic, ammonia eats brass, water swells raw board.",
+			When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung cloth or a try out of sight is enough: a note.",
+			Looks: "what lies open when the cleaner is used, and what that cleaner damages",
+			Mends: "another cleaner for the same soil; leaving it out",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				if e.Doing.Do != surface.Clean {
+					return
+				}
+				p := &e.Before.Patches[surface.Field]
+				sub := k.Craft.Substrates[k.Facts.Substrate].ID
+				harms := craft.Harms[k.Craft.Cleaners[e.Doing.Cleaner].ID]
+				for i := range harms {
+					x := &harms[i]
+					bare := p.Bare && p.Coats == 0 && slices.Contains(x.Substrates, sub)
+					if !bare && (!slices.Contains(x.Families, p.Top) || p.Bare && len(x.Substrates) == 0) {
+						continue
+					}
+					sev := Note
+					if x.Ruins {
+						sev = Fail
+					}
+					k.add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
+				x := &craft.Harms[row.ID][int(h.Value)]
+				if !x.Ruins {
+					return row.Name + " with care here", x.Says
+				}
+				return row.Name + " spoils it", x.Says
+			},
+			Mend: func(m *Mender, h *Hit) {
+				i := h.Step - 1
+				for n := range m.Craft.Cleaners {
+					row := &m.Craft.Cleaners[n]
+					if craft.Cleaner(n) == m.Zone.Steps[i].Cleaner || row.Carrier == craft.Dry || row.Biocide || row.Ammonia {
+						continue
+					}
+					m.change(row.Name+" instead", h.Step, func(s *surface.Step) {
+						*s = surface.Step{Do: surface.Clean, Cleaner: craft.Cleaner(n), Rinse: row.Rinses > 0, Passes: s.Passes}
+					})
+				}
+				m.Edit("Leave it out", slices.Delete(slices.Clone(m.Zone.Steps), i, i+1))
+			},
+		},
+		{
+			Code:  "prep.too_coarse",
+			Title: "Too coarse a grit",
+			Why:   "Scratches that paint does not fill stay in the finish for good.",
+			When:  "A grit is coarser than the surface stands, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
+			Looks: "each grit, what lies open under it, and the last one before a coat",
+			Mends: "a finer grit, or a further pass with a finer one",
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				p := &e.Before.Patches[surface.Field]
+				if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
+					if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
+						k.add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+					}
+					return
+				}
+				const fine = 150
+				if lim, ok := k.limit(p); ok && lim.Thin {
+					return // of what is cut through another rule speaks
+				}
+				if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
+					return
+				}
+				if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < fine || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
+					return // rough stone takes 120, and a filler fills it
+				}
+				k.add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "last" {
+					return fmt.Sprintf("The scratches of %.0f will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves nothing that paint does not fill.", h.Limit)
+				}
+				lim, _ := k.limitAt(h.Step)
+				return fmt.Sprintf("%.0f is too coarse here", h.Value), craft.Upper(lim.Says) + "."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				out := []Figure{{"grit", h.Value, "grit, as planned"}}
+				if h.Limit > 0 {
+					out = append(out, Figure{"limit", h.Limit, "coarsest grit that is right here"})
+				}
+				return out
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "last" {
+					m.Edit("Sand once more with 180", insert(m.Zone.Steps, h.Step, surface.Step{Do: surface.Abrade, Grit: 180, How: craft.Hand}))
+					m.change("Sand with 180 instead", h.Step, func(s *surface.Step) { s.Grit = 180 })
+					return
+				}
+				m.gentler(h.Step)
+			},
+		},
+		{
+			Code:  "prep.grit_jump",
+			Title: "Too great a step between grits",
+			Why:   "A fine grit does not take out the scratches of one twice as coarse; they come up under the first coat.",
+			When:  "The next grit on the same face is more than double the last, and that was coarser than 180. Watch.",
+			Looks: "the grits that follow each other with no coat between",
+			Mends: "the grit between",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				p := &e.Before.Patches[surface.Field]
+				const double, seen = 2.1, 180
+				if s.Do != surface.Abrade || s.How == craft.Pad || p.Grit == 0 || p.Grit >= seen || float64(s.Grit) <= double*float64(p.Grit) {
+					return
+				}
+				k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once paint makes them shine. Half as much again to double each time."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "grit that follows"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				how := m.Zone.Steps[h.Step-1].How
+				var add []surface.Step
+				var names []string
+				for _, g := range []int{60, 80, 120, 180, 240, 320, 400} {
+					last := int(h.Limit)
+					if len(add) > 0 {
+						last = add[len(add)-1].Grit
+					}
+					// The finest that is not too great a step.
+					if g > last && g < int(h.Value) && float64(g) <= 2.1*float64(last) {
+						next := g
+						for _, f := range []int{120, 180, 240, 320} {
+							if f > next && float64(f) <= 2*float64(last) && f < int(h.Value) {
+								next = f
+							}
+						}
+						add = append(add, surface.Step{Do: surface.Abrade, Grit: next, How: how})
+						names = append(names, fmt.Sprint(next))
+					}
+				}
+				m.Edit("Sand with "+craft.List(names)+" between", insert(m.Zone.Steps, h.Step-1, add...))
+			},
+		},
+		{
+			Code:  "prep.cut_through",
+			Title: "It may go through",
+			Why:   "Veneer is half a millimetre thick, a print thinner than paper: once through, nothing brings it back.",
+			When:  "Veneer, printed laminate, paper, foil, vinyl or leather is abraded more coarsely than it stands, or by machine. Fail; watch by machine with a fine grit.",
+			Looks: "how thin what lies open is, the grit and whether a machine holds it",
+			Mends: "a finer grit by hand; a pad",
+			Each:  true,
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				if s.Do != surface.Abrade || s.How == craft.Pad || s.Through {
+					return
+				}
+				p := &e.Before.Patches[surface.Field]
+				lim, ok := k.limit(p)
+				if !ok || !lim.Thin {
+					return
+				}
 				switch {
-				case !holds || m <= from:
-				case m > veryDamp:
-					k.add(Hit{Severity: Fail, Step: e.Step})
-				default:
+				case lim.PadOnly || lim.None || s.Grit < lim.Coarsest:
+					k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+				case s.How == craft.Machine:
+					k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				lim, _ := k.limitAt(h.Step)
+				how := fmt.Sprintf("Sanding with %.0f may go through", h.Value)
+				if k.Zone.Steps[h.Step-1].How == craft.Machine {
+					how = fmt.Sprintf("A machine with %.0f may go through", h.Value)
+				}
+				return how, craft.Upper(lim.Says) + "."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				out := []Figure{{"grit", h.Value, "grit, as planned"}}
+				if h.Limit > 0 {
+					out = append(out, Figure{"limit", h.Limit, "coarsest grit it stands by hand"})
+				}
+				return out
+			},
+			Mend: func(m *Mender, h *Hit) { m.gentler(h.Step) },
+		},
+		{
+			Code:  "prep.grain_raise",
+			Title: "The grain will rise",
+			Why:   "Water in the first coat lifts the fibres of bare wood, and the finish dries rough.",
+			When:  "Bare wood meets a water-based coat without its grain raised and knocked back, and nothing is sanded after that coat. Watch where the finish shines satin or more and is thinner than 120 µm; a note otherwise.",
+			Looks: "whether the wood is bare, what carries the first coat, and what is sanded after it",
+			Mends: "raising the grain first; sanding with 320 after the first coat",
+			End: func(k *Case) {
+				p := &k.Trace.End.Patches[surface.Field]
+				if p.RoughStep == 0 || k.Look != nil && k.Look.Pores {
+					return
+				}
+				sev := Note
+				const buries = 120 // µm of film level raised fibres out
+				if k.finalSheen() >= craft.Satin && p.Film < buries {
+					sev = Watch
+				}
+				k.add(Hit{Severity: sev, Step: int(p.RoughStep)})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("%s is the first coat on bare wood. Damp it, let it dry and knock it back before; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
+			},
+			Mend: func(m *Mender, h *Hit) {
+				i := h.Step - 1
+				raise := surface.Step{Do: surface.RaiseGrain}
+				at := i
+				for at > 0 && m.Zone.Steps[at-1].Do == surface.Dust {
+					at--
+				}
+				if at < i {
+					m.Edit("Raise the grain first", insert(m.Zone.Steps, at, raise))
+				} else {
+					m.Edit("Raise the grain first, and dust off", insert(m.Zone.Steps, i, raise, surface.Step{Do: surface.Dust}))
+				}
+				s := m.Zone.Steps[i]
+				denib := []surface.Step{{Do: surface.Abrade, Grit: 320, How: craft.Hand}, {Do: surface.Dust}}
+				if s.NumCoats() > 1 {
+					first, rest := s, s
+					first.Coats, rest.Coats = 1, s.NumCoats()-1
+					out := slices.Concat(m.Zone.Steps[:i], []surface.Step{first}, denib, []surface.Step{rest}, m.Zone.Steps[i+1:])
+					m.Edit("Sand with 320 after the first coat", out)
+				} else {
+					m.Edit("Sand with 320 after this coat", insert(m.Zone.Steps, i+1, denib...))
+				}
+			},
+		},
+		{
+			Code:  "prep.loose_left",
+			Title: "Something loose is left",
+			Why:   "Nothing painted onto what lifts can hold better than it does.",
+			When:  "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
+			Looks: "the damage that was entered, and the steps that take it off or fix it",
+			Mends: "brushing, scraping or stripping it off; gluing it down",
+			Step: func(k *Case, e *surface.Event) {
+				p := &e.Before.Patches[surface.Field]
+				if e.NBounds == 0 || p.Loose == 0 {
+					return
+				}
+				sev := Fail
+				if p.Loose == craft.LooseJoint {
+					sev = Watch
+				}
+				k.add(Hit{Severity: sev, Step: e.Step, Value: float64(p.Loose)})
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				names := craft.Loose(h.Value).Names()
+				return craft.Upper(craft.List(names)) + " left under the paint", "It lets go by itself and takes every coat along. Flaking and blisters come off; veneer, foil and joints are glued down, or foil is stripped."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				l := craft.Loose(h.Value)
+				at := m.cleanPlace(m.Zone.Steps, h.Step-1)
+				var fix []surface.Step
+				var words []string
+				if l&(craft.LooseVeneer|craft.LooseFoil|craft.LooseJoint) != 0 {
+					fix = append(fix, surface.Step{Do: surface.Repair, What: craft.List((l &^ (craft.LooseFlakes | craft.LooseBlisters)).Names())})
+					words = append(words, "glue it down")
+				}
+				if l&(craft.LooseFlakes|craft.LooseBlisters) != 0 && !m.Zone.LeadBars(m.Craft) {
+					br, _ := m.Craft.Cleaner("dry_brush")
+					fix = append(fix, surface.Step{Do: surface.Clean, Cleaner: br})
+					words = append(words, "brush off what is loose")
+				}
+				if len(fix) > 0 {
+					m.Edit(craft.Upper(craft.List(words)), insert(m.Zone.Steps, at, fix...))
+				}
+				how, title := "scrape", "Scrape it down to the material"
+				if m.Zone.LeadBars(m.Craft) {
+					how, title = "chemical", "Strip it with a chemical stripper"
+				} else if l&craft.LooseFoil != 0 {
+					how, title = "heat", "Strip the foil off with warm air"
+				}
+				strip := []surface.Step{{Do: surface.Strip, StripHow: how}}
+				m.Edit(title, insert(m.Zone.Steps, 0, strip...))
+				wash := m.cleaning(craft.StripperResidue, 2)
+				if how == "chemical" {
+					m.Edit(title+", and clean its residue off", insert(m.Zone.Steps, 0, append(strip, wash...)...))
+				}
+			},
+		},
+		{
+			Code:  "prep.filler_after_primer",
+			Late:  true,
+			Title: "Filler that nothing seals",
+			Why:   "Filler drinks more than what is around it: the spots dry dull and show through the finish, which painters call flashing.",
+			When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish shines eggshell or more; a note under matt.",
+			Looks: "whether a primer or shellac lies between each filling and the paint",
+			Mends: "spot-priming what was filled; priming all of it",
+			Step: func(k *Case, e *surface.Event) {
+				p := &e.Before.Patches[surface.Field]
+				if p.FilledStep == 0 || e.Doing.Do != surface.Coat || e.Doing.Scope != surface.All || k.Craft.Products[e.Doing.Product].Role == craft.RolePrimer || !k.Craft.Products[e.Doing.Product].LeavesFilm() {
+					return
+				}
+				if s := e.Before.Patch(surface.SpotPatch); s != nil && s.FilledStep == 0 {
+					return // spot-primed
+				}
+				sev := Note
+				if k.finalSheen() >= craft.Eggshell {
+					sev = Watch
+				}
+				k.add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
+			},
+			Mend: func(m *Mender, h *Hit) {
+				for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "shellac_clear"} {
+					p, _ := m.Craft.Product(id)
+					spot := m.coat(p, 1)
+					spot.Scope = surface.Spots
+					m.Edit("Spot-prime it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, spot))
+					m.Edit("Prime all of it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, m.coat(p, 1)))
+				}
+			},
+		},
+		{
+			Code:  "prep.no_removal",
+			Title: "Something there is not to be painted",
+			Why:   "Paint on hinges, glass and hardware looks careless and jams what moves; getting it off takes longer than the tape.",
+			When:  "Hardware, glass, a mirror or a hinge is to stay on the zone, and the plan neither takes it off nor masks it before the first coat. Watch.",
+			Looks: "what the taking apart leaves in place, and the steps before the first coat",
+			Mends: "masking it; taking it off",
+			Step: func(k *Case, e *surface.Event) {
+				if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
 					k.add(Hit{Severity: Watch, Step: e.Step})
 				}
-			}
+			},
+			Say: func(k *Case, _ *Hit) (string, string) {
+				return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays where it is, and nothing covers it. Tape along the edge, film over the rest; or off with it."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if i := m.firstCoat(); i >= 0 {
+					m.Edit("Mask it before the first coat", insert(m.Zone.Steps, i, surface.Step{Do: surface.Mask, What: craft.List(m.Zone.Stays)}))
+				}
+				m.Edit("Take it off first", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Remove, What: craft.List(m.Zone.Stays)}))
+			},
 		},
-		Say: func(k *Case, _ *Hit) (string, string) {
-			return "", fmt.Sprintf("The meter says %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", number(k.Facts.Moisture))
+		{
+			Code:  "prep.mixed_base",
+			Title: "It will not match the other zone",
+			Why:   "The same paint looks another colour over bare wood than over a sealed ground: one drinks and goes flat, the other shines.",
+			When:  "Two zones are to have the same colour in the same paint, and this one is painted straight on something that drinks while the other is sealed. Watch.",
+			Looks: "what the paint lies on in each zone of the piece that is to have its colour",
+			Mends: "the same primer in both",
+			End: func(k *Case) {
+				own := k.base()
+				if own.Paint == craft.NoProduct {
+					return
+				}
+				// Said of the one that drinks: it is there that something is missing.
+				for i := range k.Zone.Match {
+					o := &k.Zone.Match[i]
+					if o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks && !o.Drinks {
+						k.add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "It will not match " + h.Subject, "Both are to have the same colour in the same paint, but here it goes straight on what drinks, and there on a sealed ground."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				o := &m.Zone.Match[int(h.Value)]
+				p := o.Primer
+				if p == craft.NoProduct {
+					p, _ = m.Craft.Product("primer_stainblock_wb")
+				}
+				m.Edit("Prime it with "+productName(m.Craft, p)+", as there", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			},
 		},
-		Figures: func(k *Case, _ *Hit) []Figure {
-			return []Figure{
-				{"moisture", k.Facts.Moisture, "% of water by the meter"},
-				{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% from which it is too damp to be sure of"},
-				{"fail_from", veryDamp, "% from which nothing holds"},
-			}
+		{
+			Code:  "prep.damp",
+			Reach: SoFar | Survey,
+			Title: "Too damp to paint",
+			Why:   "Water leaving wet wood or clay pushes every film off from behind.",
+			When:  "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
+			Looks: "the moisture meter's reading",
+			Mends: "drying, and measuring again",
+			Step: func(k *Case, e *surface.Event) {
+				m := k.Facts.Moisture
+				for i := range e.Boundaries() {
+					if !e.Bounds[i].First {
+						continue
+					}
+					from, holds := dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family]
+					switch {
+					case !holds || m <= from:
+					case m > veryDamp:
+						k.add(Hit{Severity: Fail, Step: e.Step})
+					default:
+						k.add(Hit{Severity: Watch, Step: e.Step})
+					}
+				}
+			},
+			Say: func(k *Case, _ *Hit) (string, string) {
+				return "", fmt.Sprintf("The meter says %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", number(k.Facts.Moisture))
+			},
+			Figures: func(k *Case, _ *Hit) []Figure {
+				return []Figure{
+					{"moisture", k.Facts.Moisture, "% of water by the meter"},
+					{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% from which it is too damp to be sure of"},
+					{"fail_from", veryDamp, "% from which nothing holds"},
+				}
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", "moisture_pct") },
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", "moisture_pct") },
-	},
+	}
 }
 
 func soilSeverity(level uint8) Severity {

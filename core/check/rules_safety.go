@@ -45,294 +45,297 @@ func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
 	return ""
 }
 
-var safetyRules = []Rule{
-	{
-		Code:  "safety.lead",
-		Reach: SoFar | Later | Survey,
-		Title: "Old paint or varnish may hold lead",
-		Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
-		When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
-		Looks: "the age of the piece, what is on it, any result, and each step that makes dust or fumes of it",
-		Mends: "deglosser instead of sanding; a laboratory's or a licensed assessor's result",
-		Step: func(k *Case, e *surface.Event) {
-			if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
-			}
-		},
-		End: func(k *Case) {
-			said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
-			if k.Barred && !said {
-				k.add(Hit{Severity: Watch, Subject: "suspect"})
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			rest := " Local rules for lead work, containment, children and pregnancy decide; a laboratory or a licensed assessor tells what it is. A home swab does not."
-			state, noted := k.Zone.Lead(k.Craft)
-			if noted != "" {
-				rest += " " + noted
-			}
-			if h.Subject == "suspect" {
-				if state == LeadFound {
-					return "There is lead in the old coats", "Leave it undisturbed under sound coats, or give the work to a professional." + rest
+func safetyRules() []Rule {
+	return []Rule{
+		{
+			Code:  "safety.lead",
+			Stage: craft.StageIdentify,
+			Reach: SoFar | Later | Survey,
+			Title: "Old paint or varnish may hold lead",
+			Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
+			When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
+			Looks: "the age of the piece, what is on it, any result, and each step that makes dust or fumes of it",
+			Mends: "deglosser instead of sanding; a laboratory's or a licensed assessor's result",
+			Step: func(k *Case, e *surface.Event) {
+				if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
+					k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
 				}
-				return "", "Do not dry-sand, scrape, burn or heat it before it is tested." + rest
-			}
-			return "Suspected lead must not be disturbed dry", "This step makes dust or fumes of a coat that may hold lead." + rest
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "abrade" {
-				steps := append([]surface.Step{}, m.Zone.Steps...)
-				for i := range steps {
-					if steps[i].Do == surface.Coat {
-						break
+			},
+			End: func(k *Case) {
+				said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
+				if k.Barred && !said {
+					k.add(Hit{Severity: Watch, Subject: "suspect"})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				rest := " Local rules for lead work, containment, children and pregnancy decide; a laboratory or a licensed assessor tells what it is. A home swab does not."
+				state, noted := k.Zone.Lead(k.Craft)
+				if noted != "" {
+					rest += " " + noted
+				}
+				if h.Subject == "suspect" {
+					if state == LeadFound {
+						return "There is lead in the old coats", "Leave it undisturbed under sound coats, or give the work to a professional." + rest
 					}
-					if dryAbrasion(&steps[i]) {
-						cl, _ := m.Craft.Cleaner("deglosser_liquid")
-						steps[i] = surface.Step{Do: surface.Clean, Cleaner: cl}
+					return "", "Do not dry-sand, scrape, burn or heat it before it is tested." + rest
+				}
+				return "Suspected lead must not be disturbed dry", "This step makes dust or fumes of a coat that may hold lead." + rest
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "abrade" {
+					steps := append([]surface.Step{}, m.Zone.Steps...)
+					for i := range steps {
+						if steps[i].Do == surface.Coat {
+							break
+						}
+						if dryAbrasion(&steps[i]) {
+							cl, _ := m.Craft.Cleaner("deglosser_liquid")
+							steps[i] = surface.Step{Do: surface.Clean, Cleaner: cl}
+						}
+					}
+					m.Edit("Dull it with liquid deglosser instead of sanding", steps)
+				}
+				m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", "lead_test")
+			},
+		},
+		{
+			Code:  "safety.dust",
+			Title: "Sanding dust",
+			Why:   "Fine dust harms the lungs, and oak, cedar and tropical woods sensitise.",
+			When:  "Anything is abraded dry. A caution to acknowledge.",
+			Looks: "how each abrasion is done",
+			Mends: readIt,
+			Step: func(k *Case, e *surface.Event) {
+				if dryAbrasion(e.Doing) {
+					k.add(Hit{Severity: Note, Step: e.Step})
+				}
+			},
+			Say: func(k *Case, _ *Hit) (string, string) {
+				more := ""
+				switch k.Craft.Substrates[k.Facts.Substrate].ID {
+				case "oak", "cedar", "redwood", "chestnut", "mahogany", "teak", "rosewood", "walnut":
+					more = " The dust of this wood sensitises."
+				}
+				return "", "Extraction and a fitted particle mask." + more
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:  "safety.solvent",
+			Title: "Solvent vapour",
+			Why:   "Vapours harm, and they catch fire.",
+			When:  "A cleaner or product is carried in solvent or alcohol. A caution to acknowledge.",
+			Looks: "what carries each cleaner and product",
+			Mends: readIt,
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				if volatile(k.Craft, s) {
+					k.add(Hit{Severity: Note, Step: e.Step})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Cross-ventilation, a vapour respirator where the label asks for one, no flames or sparks, lids on. The label and the safety data sheet decide."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:  "safety.alkali",
+			Title: "Caustic cleaner or powder",
+			Why:   "Alkali burns skin and eyes.",
+			When:  "A caustic cleaner or a powder paint with lime is used. A caution to acknowledge.",
+			Looks: "which cleaners and powders are caustic",
+			Mends: readIt,
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				if s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Alkali ||
+					s.Do == surface.Coat && k.Craft.Products[s.Product].Alkali {
+					k.add(Hit{Severity: Note, Step: e.Step})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Gloves and eye protection; rinse splashes at once with plenty of water."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:  "safety.oily_rags",
+			Title: "Oily rags can catch fire",
+			Why:   "Drying oil warms as it dries; a crumpled rag holds the heat until it burns.",
+			When:  "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
+			Looks: "whether a product dries by oil",
+			Mends: readIt,
+			Step:  noteStep(func(k *Case, s *surface.Step) bool { return s.Do == surface.Coat && k.Craft.Products[s.Product].Rags }),
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Spread rags flat outdoors to dry, or drown them in a closed metal tin. Never crumpled, never in the bin: they catch fire by themselves."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:  "safety.ammonia_bleach",
+			Title: "Cleaners that must never meet",
+			Why:   "Ammonia and bleach together give off a gas that burns the lungs; biocides hold bleach more often than their name says.",
+			When:  "Ammonia and a biocide stand in one plan: fail. A biocide and any other wet cleaner: watch.",
+			Looks: "the cleaners of the whole plan",
+			Mends: "one of them left out; an ordinary wash instead of ammonia",
+			End: func(k *Case) {
+				ammonia, biocide, other := 0, 0, 0
+				for i := range k.Zone.Steps {
+					s := &k.Zone.Steps[i]
+					if s.Do != surface.Clean {
+						continue
+					}
+					switch row := &k.Craft.Cleaners[s.Cleaner]; {
+					case row.Ammonia:
+						ammonia = i + 1
+					case row.Biocide:
+						biocide = i + 1
+					case row.Carrier == craft.Water:
+						other = i + 1
 					}
 				}
-				m.Edit("Dull it with liquid deglosser instead of sanding", steps)
-			}
-			m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", "lead_test")
-		},
-	},
-	{
-		Code:  "safety.dust",
-		Title: "Sanding dust",
-		Why:   "Fine dust harms the lungs, and oak, cedar and tropical woods sensitise.",
-		When:  "Anything is abraded dry. A caution to acknowledge.",
-		Looks: "how each abrasion is done",
-		Mends: readIt,
-		Step: func(k *Case, e *surface.Event) {
-			if dryAbrasion(e.Doing) {
-				k.add(Hit{Severity: Note, Step: e.Step})
-			}
-		},
-		Say: func(k *Case, _ *Hit) (string, string) {
-			more := ""
-			switch k.Craft.Substrates[k.Facts.Substrate].ID {
-			case "oak", "cedar", "redwood", "chestnut", "mahogany", "teak", "rosewood", "walnut":
-				more = " The dust of this wood sensitises."
-			}
-			return "", "Extraction and a fitted particle mask." + more
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.solvent",
-		Title: "Solvent vapour",
-		Why:   "Vapours harm, and they catch fire.",
-		When:  "A cleaner or product is carried in solvent or alcohol. A caution to acknowledge.",
-		Looks: "what carries each cleaner and product",
-		Mends: readIt,
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			if volatile(k.Craft, s) {
-				k.add(Hit{Severity: Note, Step: e.Step})
-			}
-		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Cross-ventilation, a vapour respirator where the label asks for one, no flames or sparks, lids on. The label and the safety data sheet decide."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.alkali",
-		Title: "Caustic cleaner or powder",
-		Why:   "Alkali burns skin and eyes.",
-		When:  "A caustic cleaner or a powder paint with lime is used. A caution to acknowledge.",
-		Looks: "which cleaners and powders are caustic",
-		Mends: readIt,
-		Step: func(k *Case, e *surface.Event) {
-			s := e.Doing
-			if s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Alkali ||
-				s.Do == surface.Coat && k.Craft.Products[s.Product].Alkali {
-				k.add(Hit{Severity: Note, Step: e.Step})
-			}
-		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Gloves and eye protection; rinse splashes at once with plenty of water."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.oily_rags",
-		Title: "Oily rags can catch fire",
-		Why:   "Drying oil warms as it dries; a crumpled rag holds the heat until it burns.",
-		When:  "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
-		Looks: "whether a product dries by oil",
-		Mends: readIt,
-		Step:  noteStep(func(k *Case, s *surface.Step) bool { return s.Do == surface.Coat && k.Craft.Products[s.Product].Rags }),
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Spread rags flat outdoors to dry, or drown them in a closed metal tin. Never crumpled, never in the bin: they catch fire by themselves."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.ammonia_bleach",
-		Title: "Cleaners that must never meet",
-		Why:   "Ammonia and bleach together give off a gas that burns the lungs; biocides hold bleach more often than their name says.",
-		When:  "Ammonia and a biocide stand in one plan: fail. A biocide and any other wet cleaner: watch.",
-		Looks: "the cleaners of the whole plan",
-		Mends: "one of them left out; an ordinary wash instead of ammonia",
-		End: func(k *Case) {
-			ammonia, biocide, other := 0, 0, 0
-			for i := range k.Zone.Steps {
-				s := &k.Zone.Steps[i]
-				if s.Do != surface.Clean {
-					continue
+				switch {
+				case ammonia > 0 && biocide > 0:
+					k.add(Hit{Severity: Fail, Step: max(ammonia, biocide), Subject: "ammonia", Value: float64(ammonia)})
+				case biocide > 0 && other > 0 && !k.Zone.Steps[biocide-1].Rinse:
+					k.add(Hit{Severity: Watch, Step: biocide, Subject: "biocide"})
 				}
-				switch row := &k.Craft.Cleaners[s.Cleaner]; {
-				case row.Ammonia:
-					ammonia = i + 1
-				case row.Biocide:
-					biocide = i + 1
-				case row.Carrier == craft.Water:
-					other = i + 1
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				if h.Subject == "ammonia" {
+					return "Ammonia and bleach in one plan", "Never together, not one after the other on the same day, not in the same bucket. The labels and the safety data sheets decide."
 				}
-			}
-			switch {
-			case ammonia > 0 && biocide > 0:
-				k.add(Hit{Severity: Fail, Step: max(ammonia, biocide), Subject: "ammonia", Value: float64(ammonia)})
-			case biocide > 0 && other > 0 && !k.Zone.Steps[biocide-1].Rinse:
-				k.add(Hit{Severity: Watch, Step: biocide, Subject: "biocide"})
-			}
-		},
-		Say: func(_ *Case, h *Hit) (string, string) {
-			if h.Subject == "ammonia" {
-				return "Ammonia and bleach in one plan", "Never together, not one after the other on the same day, not in the same bucket. The labels and the safety data sheets decide."
-			}
-			return "A biocide beside another cleaner", "Most hold bleach: rinse it off with plenty of water and let it dry before anything else touches it. Never mix them."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "ammonia" {
-				cl, _ := m.Craft.Cleaner("detergent")
-				m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
-				m.Edit("Leave the ammonia out", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
-			} else {
-				m.change("Rinse the biocide off", h.Step, func(s *surface.Step) { s.Rinse = true })
-			}
-			m.Acknowledge()
-		},
-	},
-	{
-		Code:  "safety.heat_gun",
-		Title: "Hot air",
-		Why:   "Heat chars wood, cracks glass, lifts veneer and makes fumes of old paint.",
-		When:  "Something is stripped or worked with heat. A caution to acknowledge.",
-		Looks: "steps that use heat",
-		Mends: readIt,
-		Step:  noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Exclude lead first. Low setting, always moving, away from solvent, glass and veneer; look again for smouldering an hour later."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.flammable",
-		Title: "Vapour beside heat",
-		Why:   "Alcohol, acetone, cans, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater lights it.",
-		When:  "Heat is used within a day after something flammable: watch. Both stand in one plan: a caution to acknowledge.",
-		Looks: "the hours between each flammable step and each heated one",
-		Mends: "apart in time and place",
-		Step: func(k *Case, e *surface.Event) {
-			if !heats(e.Doing) {
-				return
-			}
-			const dry = 24.
-			if o := k.vapour(e.Step); o != nil {
-				sev, how := Note, "apart"
-				if e.Begun-o.Begun < dry {
-					sev, how = Watch, "beside"
+				return "A biocide beside another cleaner", "Most hold bleach: rinse it off with plenty of water and let it dry before anything else touches it. Never mix them."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "ammonia" {
+					cl, _ := m.Craft.Cleaner("detergent")
+					m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
+					m.Edit("Leave the ammonia out", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
+				} else {
+					m.change("Rinse the biocide off", h.Step, func(s *surface.Step) { s.Rinse = true })
 				}
-				k.add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
-			}
+				m.Acknowledge()
+			},
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and then use heat.",
-				Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
+		{
+			Code:  "safety.heat_gun",
+			Title: "Hot air",
+			Why:   "Heat chars wood, cracks glass, lifts veneer and makes fumes of old paint.",
+			When:  "Something is stripped or worked with heat. A caution to acknowledge.",
+			Looks: "steps that use heat",
+			Mends: readIt,
+			Step:  noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Exclude lead first. Low setting, always moving, away from solvent, glass and veneer; look again for smouldering an hour later."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h that they should be apart"}}
+		{
+			Code:  "safety.flammable",
+			Title: "Vapour beside heat",
+			Why:   "Alcohol, acetone, cans, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater lights it.",
+			When:  "Heat is used within a day after something flammable: watch. Both stand in one plan: a caution to acknowledge.",
+			Looks: "the hours between each flammable step and each heated one",
+			Mends: "apart in time and place",
+			Step: func(k *Case, e *surface.Event) {
+				if !heats(e.Doing) {
+					return
+				}
+				const dry = 24.
+				if o := k.vapour(e.Step); o != nil {
+					sev, how := Note, "apart"
+					if e.Begun-o.Begun < dry {
+						sev, how = Watch, "beside"
+					}
+					k.add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and then use heat.",
+					Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h that they should be apart"}}
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if n := h.Limit - max(0, h.Value); n > 0 {
+					m.Edit("Wait a day before the heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
+				}
+				m.Acknowledge()
+			},
 		},
-		Mend: func(m *Mender, h *Hit) {
-			if n := h.Limit - max(0, h.Value); n > 0 {
-				m.Edit("Wait a day before the heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
-			}
-			m.Acknowledge()
+		{
+			Code:  "safety.two_part",
+			Title: "Two parts that sensitise",
+			Why:   "Epoxy, polyester hardener and cross-linkers make people allergic, some for life.",
+			When:  "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
+			Looks: "whether a product hardens by a second part",
+			Mends: readIt,
+			Step: noteStep(func(k *Case, s *surface.Step) bool {
+				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == "filler_two_part"
+			}),
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Gloves and fresh air; small batches, as the pot heats up; nothing on the skin. The label and the safety data sheet decide."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-	},
-	{
-		Code:  "safety.two_part",
-		Title: "Two parts that sensitise",
-		Why:   "Epoxy, polyester hardener and cross-linkers make people allergic, some for life.",
-		When:  "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
-		Looks: "whether a product hardens by a second part",
-		Mends: readIt,
-		Step: noteStep(func(k *Case, s *surface.Step) bool {
-			return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == "filler_two_part"
-		}),
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Gloves and fresh air; small batches, as the pot heats up; nothing on the skin. The label and the safety data sheet decide."
+		{
+			Code:  "safety.aerosol",
+			Title: "Mist in the air",
+			Why:   "Cans and spray guns fill a room with fine drops that harm the lungs and can explode.",
+			When:  "A can or a spray gun is used. A caution to acknowledge.",
+			Looks: "how each coat is laid",
+			Mends: readIt,
+			Step: noteStep(func(k *Case, s *surface.Step) bool {
+				return s.Do == surface.Coat && (k.Craft.Products[s.Product].Aerosol || s.Method == "spray" || s.Method == "aerosol")
+			}),
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Outdoors or with extraction that may take such vapour, a fitted respirator for vapour and mist, no flames or sparks, and overspray kept off everything else."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.aerosol",
-		Title: "Mist in the air",
-		Why:   "Cans and spray guns fill a room with fine drops that harm the lungs and can explode.",
-		When:  "A can or a spray gun is used. A caution to acknowledge.",
-		Looks: "how each coat is laid",
-		Mends: readIt,
-		Step: noteStep(func(k *Case, s *surface.Step) bool {
-			return s.Do == surface.Coat && (k.Craft.Products[s.Product].Aerosol || s.Method == "spray" || s.Method == "aerosol")
-		}),
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Outdoors or with extraction that may take such vapour, a fitted respirator for vapour and mist, no flames or sparks, and overspray kept off everything else."
+		{
+			Code:  "safety.old_vinyl",
+			Title: "Old vinyl, mastic or felt may hold asbestos",
+			Why:   "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
+			When:  "Vinyl from before 1990, or of unknown age, is to be abraded, stripped or heated. A caution to acknowledge.",
+			Looks: "the material, the year, and what disturbs it",
+			Mends: readIt,
+			Step: func(k *Case, e *surface.Event) {
+				const banned = 1990
+				old := k.Zone.Made == 0 || k.Zone.Made < banned
+				switch k.Craft.Substrates[k.Facts.Substrate].Family {
+				case craft.VinylSoft, craft.VinylRigid:
+				default:
+					return
+				}
+				if d := e.Doing; old && (d.Do == surface.Abrade || d.Do == surface.Strip || heats(d)) {
+					k.add(Hit{Severity: Note, Step: e.Step})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Leave old backing, mastic and felt alone until an accredited survey has looked at them. Local rules decide who may touch it."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.old_vinyl",
-		Title: "Old vinyl, mastic or felt may hold asbestos",
-		Why:   "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
-		When:  "Vinyl from before 1990, or of unknown age, is to be abraded, stripped or heated. A caution to acknowledge.",
-		Looks: "the material, the year, and what disturbs it",
-		Mends: readIt,
-		Step: func(k *Case, e *surface.Event) {
-			const banned = 1990
-			old := k.Zone.Made == 0 || k.Zone.Made < banned
-			switch k.Craft.Substrates[k.Facts.Substrate].Family {
-			case craft.VinylSoft, craft.VinylRigid:
-			default:
-				return
-			}
-			if d := e.Doing; old && (d.Do == surface.Abrade || d.Do == surface.Strip || heats(d)) {
-				k.add(Hit{Severity: Note, Step: e.Step})
-			}
+		{
+			Code:  "safety.electrical",
+			Title: "It is wired",
+			Why:   "Painted or loosened wiring shocks and burns.",
+			When:  "The piece is a lamp or is wired, and coats are planned. A caution to acknowledge.",
+			Looks: "what the piece is used for",
+			Mends: readIt,
+			End: func(k *Case) {
+				if k.Facts.Uses&craft.Lamp != 0 && k.Coated {
+					k.add(Hit{Severity: Note, Step: k.lastStep()})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Unplug it; a qualified person takes the wiring out and puts it back. Never paint over wiring, a holder or a label."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Leave old backing, mastic and felt alone until an accredited survey has looked at them. Local rules decide who may touch it."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "safety.electrical",
-		Title: "It is wired",
-		Why:   "Painted or loosened wiring shocks and burns.",
-		When:  "The piece is a lamp or is wired, and coats are planned. A caution to acknowledge.",
-		Looks: "what the piece is used for",
-		Mends: readIt,
-		End: func(k *Case) {
-			if k.Facts.Uses&craft.Lamp != 0 && k.Coated {
-				k.add(Hit{Severity: Note, Step: k.lastStep()})
-			}
-		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Unplug it; a qualified person takes the wiring out and puts it back. Never paint over wiring, a holder or a label."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
+	}
 }
 
 const readIt = "the label and the safety data sheet: read them, and note that they were read"

@@ -13,245 +13,248 @@ func hotOrWet(f *surface.Facts) bool {
 	return f.Uses&craft.HotItems != 0 || f.Wear == craft.WetWear
 }
 
-var useRules = []Rule{
-	{
-		Code:  "use.wear",
-		Reach: Tail,
-		Title: "Protection too weak for the wear",
-		Why:   "Wax on a table top and flat varnish on a seat are through in weeks, and then the paint goes.",
-		When:  "The last coats rank below what the wear asks: by one, watch; by two or more, fail. Ranks run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
-		Looks: "the last coats down to the paint, their sheen and their number, and the wear",
-		Mends: "a harder clear; a second coat; more shine",
-		End: func(k *Case) {
-			g, p, ok := k.guard()
-			asked := craft.GuardAsked[k.Facts.Wear]
-			if !ok || g >= asked {
-				return
-			}
-			sev := Watch
-			if asked-g > 1 {
-				sev = Fail
-			}
-			k.add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
-				fmt.Sprintf("It ranks %.0f where %.0f is asked, of 5: %s stands it.", h.Value, h.Limit, sealWords(k))
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			return []Figure{{"rank", h.Value, "how much wear the last coats take, from 0 to 5; a working default"}, {"asked", h.Limit, "how much this wear asks"}}
-		},
-		Mend: func(m *Mender, h *Hit) { m.harder(h) },
-	},
-	{
-		Code:  "use.heat_water",
-		Reach: Tail,
-		Title: "Heat and water mark this",
-		Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that is still young.",
-		When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. A clear coat there: a note until when nothing hot or wet may stand on it.",
-		Looks: "the last coat, and what will stand on it",
-		Mends: "a hard water-based or an oil-based clear",
-		End: func(k *Case) {
-			p := &k.Trace.End.Patches[surface.Field]
-			if p.Coats == 0 || p.Product == craft.NoProduct || !hotOrWet(k.Facts) && k.Facts.Wear != craft.Tabletop {
-				return
-			}
-			row := &k.Craft.Products[p.Product]
-			g, _, _ := k.guard()
-			switch {
-			case row.Coat == craft.WX && g >= craft.GuardAsked[craft.Tabletop]: // polish over a hard clear
-			case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):
-				k.add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
-			case row.Coat == craft.SH || row.Coat == craft.WX:
-				k.add(Hit{Severity: Watch, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
-			case row.Role == craft.RoleClear:
-				if c, ok := curedIn(k.Craft, k.Facts, &k.Trace); ok {
-					k.add(Hit{Severity: Note, Step: k.stepOf(p.Product), Subject: "young", Value: c.Hard, Product: p.Product})
-				}
-			}
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "young" {
-				return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the plan ends, at this warmth.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
-			}
-			return craft.Upper(productName(k.Craft, h.Product)) + " takes rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " stands both once it is hard."
-		},
-		Figures: func(_ *Case, h *Hit) []Figure {
-			if h.Subject == "young" {
-				return []Figure{{"days", h.Value, "days after the end of the plan; an estimate"}}
-			}
-			return nil
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "young" {
-				m.Acknowledge()
-				return
-			}
-			m.harder(h)
-		},
-	},
-	{
-		Code:  "use.outdoor",
-		Reach: Tail,
-		Title: "Indoor products outside",
-		Why:   "Sun, rain and frost take indoor paints and clears apart in a season.",
-		When:  "The piece stands outdoors, and its last coat is not made for weather: fail. One below that is not: watch.",
-		Looks: "where the piece is used, and every product's fitness for weather",
-		Mends: "exterior paint or enamel; an oil-based clear",
-		End: func(k *Case) {
-			if k.Facts.Uses&craft.UseOutdoor == 0 && k.Facts.Wear != craft.Outdoor {
-				return
-			}
-			top := k.Trace.End.Patches[surface.Field].Product
-			for i := range k.Zone.Steps {
-				s := &k.Zone.Steps[i]
-				if s.Do != surface.Coat || s.Scope != surface.All || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
-					continue
+func useRules() []Rule {
+	return []Rule{
+		{
+			Code:  "use.wear",
+			Reach: Tail,
+			Title: "Protection too weak for the wear",
+			Why:   "Wax on a table top and flat varnish on a seat are through in weeks, and then the paint goes.",
+			When:  "The last coats rank below what the wear asks: by one, watch; by two or more, fail. Ranks run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
+			Looks: "the last coats down to the paint, their sheen and their number, and the wear",
+			Mends: "a harder clear; a second coat; more shine",
+			End: func(k *Case) {
+				g, p, ok := k.guard()
+				asked := craft.GuardAsked[k.Facts.Wear]
+				if !ok || g >= asked {
+					return
 				}
 				sev := Watch
-				if s.Product == top {
+				if asked-g > 1 {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: i + 1, Subject: k.Craft.Products[s.Product].ID, Product: s.Product})
-			}
+				k.add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
+					fmt.Sprintf("It ranks %.0f where %.0f is asked, of 5: %s stands it.", h.Value, h.Limit, sealWords(k))
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"rank", h.Value, "how much wear the last coats take, from 0 to 5; a working default"}, {"asked", h.Limit, "how much this wear asks"}}
+			},
+			Mend: func(m *Mender, h *Hit) { m.harder(h) },
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return craft.Upper(productName(k.Craft, h.Product)) + " is made for indoors", "Weather takes it apart. Outdoors every coat must say on its label that it stands it."
+		{
+			Code:  "use.heat_water",
+			Reach: Tail,
+			Title: "Heat and water mark this",
+			Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that is still young.",
+			When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. A clear coat there: a note until when nothing hot or wet may stand on it.",
+			Looks: "the last coat, and what will stand on it",
+			Mends: "a hard water-based or an oil-based clear",
+			End: func(k *Case) {
+				p := &k.Trace.End.Patches[surface.Field]
+				if p.Coats == 0 || p.Product == craft.NoProduct || !hotOrWet(k.Facts) && k.Facts.Wear != craft.Tabletop {
+					return
+				}
+				row := &k.Craft.Products[p.Product]
+				g, _, _ := k.guard()
+				switch {
+				case row.Coat == craft.WX && g >= craft.GuardAsked[craft.Tabletop]: // polish over a hard clear
+				case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):
+					k.add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+				case row.Coat == craft.SH || row.Coat == craft.WX:
+					k.add(Hit{Severity: Watch, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+				case row.Role == craft.RoleClear:
+					if c, ok := curedIn(k.Craft, k.Facts, &k.Trace); ok {
+						k.add(Hit{Severity: Note, Step: k.stepOf(p.Product), Subject: "young", Value: c.Hard, Product: p.Product})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "young" {
+					return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the plan ends, at this warmth.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
+				}
+				return craft.Upper(productName(k.Craft, h.Product)) + " takes rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " stands both once it is hard."
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				if h.Subject == "young" {
+					return []Figure{{"days", h.Value, "days after the end of the plan; an estimate"}}
+				}
+				return nil
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "young" {
+					m.Acknowledge()
+					return
+				}
+				m.harder(h)
+			},
 		},
-		Mend: func(m *Mender, h *Hit) {
-			switch row := &m.Craft.Products[h.Product]; row.Role {
-			case craft.RolePaint:
-				m.swapEach(h.Product, "Paint with %s instead", "paint_masonry", "paint_enamel_oil")
-			case craft.RolePrimer:
-				m.swapEach(h.Product, "Prime with %s instead", "primer_stainblock_oil", "primer_bond_wb")
-			default:
-				m.swapEach(h.Product, "Seal with %s instead", "clear_oil")
-				m.without(h.Product)
-			}
-			m.outdoors()
+		{
+			Code:  "use.outdoor",
+			Reach: Tail,
+			Title: "Indoor products outside",
+			Why:   "Sun, rain and frost take indoor paints and clears apart in a season.",
+			When:  "The piece stands outdoors, and its last coat is not made for weather: fail. One below that is not: watch.",
+			Looks: "where the piece is used, and every product's fitness for weather",
+			Mends: "exterior paint or enamel; an oil-based clear",
+			End: func(k *Case) {
+				if k.Facts.Uses&craft.UseOutdoor == 0 && k.Facts.Wear != craft.Outdoor {
+					return
+				}
+				top := k.Trace.End.Patches[surface.Field].Product
+				for i := range k.Zone.Steps {
+					s := &k.Zone.Steps[i]
+					if s.Do != surface.Coat || s.Scope != surface.All || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
+						continue
+					}
+					sev := Watch
+					if s.Product == top {
+						sev = Fail
+					}
+					k.add(Hit{Severity: sev, Step: i + 1, Subject: k.Craft.Products[s.Product].ID, Product: s.Product})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return craft.Upper(productName(k.Craft, h.Product)) + " is made for indoors", "Weather takes it apart. Outdoors every coat must say on its label that it stands it."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				switch row := &m.Craft.Products[h.Product]; row.Role {
+				case craft.RolePaint:
+					m.swapEach(h.Product, "Paint with %s instead", "paint_masonry", "paint_enamel_oil")
+				case craft.RolePrimer:
+					m.swapEach(h.Product, "Prime with %s instead", "primer_stainblock_oil", "primer_bond_wb")
+				default:
+					m.swapEach(h.Product, "Seal with %s instead", "clear_oil")
+					m.without(h.Product)
+				}
+				m.outdoors()
+			},
 		},
-	},
-	{
-		Code:  "use.food",
-		Title: "It touches food",
-		Why:   "What comes off a coat ends in what lies on it.",
-		When:  "The surface touches food, and coats are planned. A caution to acknowledge.",
-		Looks: "what the piece is used for",
-		Mends: "nothing but the maker's word: read it and note that it was read",
-		End: func(k *Case) {
-			if k.Facts.Uses&craft.Food != 0 && k.Coated {
-				k.add(Hit{Severity: Note, Step: k.lastStep()})
-			}
+		{
+			Code:  "use.food",
+			Title: "It touches food",
+			Why:   "What comes off a coat ends in what lies on it.",
+			When:  "The surface touches food, and coats are planned. A caution to acknowledge.",
+			Looks: "what the piece is used for",
+			Mends: "nothing but the maker's word: read it and note that it was read",
+			End: func(k *Case) {
+				if k.Facts.Uses&craft.Food != 0 && k.Coated {
+					k.add(Hit{Severity: Note, Step: k.lastStep()})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. Better still, leave what touches food bare."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. Better still, leave what touches food bare."
+		{
+			Code:  "use.child",
+			Title: "A child may chew it",
+			Why:   "Children lick, chew and swallow what is in reach.",
+			When:  "The piece is a child's, and coats are planned. A caution to acknowledge.",
+			Looks: "what the piece is used for",
+			Mends: "the label: read it and note that it was read",
+			End: func(k *Case) {
+				if k.Facts.Uses&craft.Child != 0 && k.Coated {
+					k.add(Hit{Severity: Note, Step: k.lastStep()})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Confirm on every label that it names a toy standard (for example EN 71-3), and what local law asks of cots and toys; hand it over only fully cured."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "use.child",
-		Title: "A child may chew it",
-		Why:   "Children lick, chew and swallow what is in reach.",
-		When:  "The piece is a child's, and coats are planned. A caution to acknowledge.",
-		Looks: "what the piece is used for",
-		Mends: "the label: read it and note that it was read",
-		End: func(k *Case) {
-			if k.Facts.Uses&craft.Child != 0 && k.Coated {
-				k.add(Hit{Severity: Note, Step: k.lastStep()})
-			}
+		{
+			Code:  "use.target",
+			Reach: Survey,
+			Title: "The look and the use contradict each other",
+			Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
+			When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
+			Looks: "the look and the sheen that are wanted, the wear and the use",
+			Mends: "another look, another sheen, or another use",
+			End: func(k *Case) {
+				w := k.Facts.Wear
+				if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
+					k.add(Hit{Severity: Watch, Subject: "flakes"})
+				}
+				if k.Zone.Sheen == craft.DeadFlat && (w == craft.Tabletop || w == craft.Floor || w == craft.WetWear) {
+					k.add(Hit{Severity: Watch, Subject: "flat"})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "flat" {
+					return "Dead flat on " + craft.Wears[k.Facts.Wear].Asks, "The flattest clears are the softest: they polish up and mark where hands and plates go. Matt or eggshell lasts longer."
+				}
+				where := craft.Wears[k.Facts.Wear].Asks
+				switch {
+				case k.Facts.Uses&craft.Child != 0:
+					where = "what a child plays with"
+				case k.Facts.Uses&craft.Food != 0:
+					where = "what food lies on"
+				}
+				return "Flakes on " + where, "Paint that is meant to come off goes on doing so, into hands, mouths and food. A worn or a cracked look that is sealed stays where it is."
+			},
+			Mend: func(m *Mender, h *Hit) {
+				if h.Subject == "flat" {
+					m.Measure("Choose a sheen that lasts there", "target")
+					return
+				}
+				m.Measure("Choose a look that stays where it is", "target")
+			},
 		},
-		Say: func(*Case, *Hit) (string, string) {
-			return "", "Confirm on every label that it names a toy standard (for example EN 71-3), and what local law asks of cots and toys; hand it over only fully cured."
+		{
+			Code:  "use.too_early",
+			Title: "Put back before it is hard",
+			Why:   "Handles imprint, hinges stick and screws tear paint that is dry and not yet hard.",
+			When:  "It is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
+			Looks: "how hard the last coat is at that step, at this warmth",
+			Mends: "waiting",
+			Step: func(k *Case, e *surface.Event) {
+				if k.Facts.Touching {
+					return // of parts that touch another rule speaks
+				}
+				need := cureCareful
+				if craft.Wears[k.Facts.Wear].Hard {
+					need = cureNormal
+				}
+				k.putBack(e, need, need/3)
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("%s is %.0f %% hard then; it wants %.0f %% before anything is screwed on or stands on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+			},
+			Figures: cureFigures,
+			Mend:    mendCure,
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
-	},
-	{
-		Code:  "use.target",
-		Reach: Survey,
-		Title: "The look and the use contradict each other",
-		Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
-		When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
-		Looks: "the look and the sheen that are wanted, the wear and the use",
-		Mends: "another look, another sheen, or another use",
-		End: func(k *Case) {
-			w := k.Facts.Wear
-			if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
-				k.add(Hit{Severity: Watch, Subject: "flakes"})
-			}
-			if k.Zone.Sheen == craft.DeadFlat && (w == craft.Tabletop || w == craft.Floor || w == craft.WetWear) {
-				k.add(Hit{Severity: Watch, Subject: "flat"})
-			}
+		{
+			Code:       "use.unsealed",
+			Unfinished: true,
+			Reach:      Tail,
+			Title:      "Matt paint left without a seal",
+			Why:        "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat closes it.",
+			When:       "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",
+			Looks:      "what the last coat is, and the wear",
+			Mends:      "wax, oil or a clear coat, by the wear",
+			End: func(k *Case) {
+				p := &k.Trace.End.Patches[surface.Field]
+				if p.Coats == 0 || p.Top != craft.PorousPaint || p.Product == craft.NoProduct {
+					return
+				}
+				sev := Watch
+				if craft.Wears[k.Facts.Wear].Hard || k.Facts.Uses&craft.UseOutdoor != 0 {
+					sev = Fail
+				}
+				k.add(Hit{Severity: sev, Step: len(k.Zone.Steps)})
+			},
+			Say: func(k *Case, _ *Hit) (string, string) {
+				p := k.Trace.End.Patches[surface.Field].Product
+				return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
+					"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
+			},
+			Mend: func(m *Mender, _ *Hit) { m.seals() },
 		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			if h.Subject == "flat" {
-				return "Dead flat on " + craft.Wears[k.Facts.Wear].Asks, "The flattest clears are the softest: they polish up and mark where hands and plates go. Matt or eggshell lasts longer."
-			}
-			where := craft.Wears[k.Facts.Wear].Asks
-			switch {
-			case k.Facts.Uses&craft.Child != 0:
-				where = "what a child plays with"
-			case k.Facts.Uses&craft.Food != 0:
-				where = "what food lies on"
-			}
-			return "Flakes on " + where, "Paint that is meant to come off goes on doing so, into hands, mouths and food. A worn or a cracked look that is sealed stays where it is."
-		},
-		Mend: func(m *Mender, h *Hit) {
-			if h.Subject == "flat" {
-				m.Measure("Choose a sheen that lasts there", "target")
-				return
-			}
-			m.Measure("Choose a look that stays where it is", "target")
-		},
-	},
-	{
-		Code:  "use.too_early",
-		Title: "Put back before it is hard",
-		Why:   "Handles imprint, hinges stick and screws tear paint that is dry and not yet hard.",
-		When:  "It is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
-		Looks: "how hard the last coat is at that step, at this warmth",
-		Mends: "waiting",
-		Step: func(k *Case, e *surface.Event) {
-			if k.Facts.Touching {
-				return // of parts that touch another rule speaks
-			}
-			need := cureCareful
-			if craft.Wears[k.Facts.Wear].Hard {
-				need = cureNormal
-			}
-			k.putBack(e, need, need/3)
-		},
-		Say: func(k *Case, h *Hit) (string, string) {
-			return "", fmt.Sprintf("%s is %.0f %% hard then; it wants %.0f %% before anything is screwed on or stands on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
-		},
-		Figures: cureFigures,
-		Mend:    mendCure,
-	},
-	{
-		Code:  "use.unsealed",
-		Reach: Tail,
-		Title: "Matt paint left without a seal",
-		Why:   "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat closes it.",
-		When:  "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",
-		Looks: "what the last coat is, and the wear",
-		Mends: "wax, oil or a clear coat, by the wear",
-		End: func(k *Case) {
-			p := &k.Trace.End.Patches[surface.Field]
-			if p.Coats == 0 || p.Top != craft.PorousPaint || p.Product == craft.NoProduct {
-				return
-			}
-			sev := Watch
-			if craft.Wears[k.Facts.Wear].Hard || k.Facts.Uses&craft.UseOutdoor != 0 {
-				sev = Fail
-			}
-			k.add(Hit{Severity: sev, Step: len(k.Zone.Steps)})
-		},
-		Say: func(k *Case, _ *Hit) (string, string) {
-			p := k.Trace.End.Patches[surface.Field].Product
-			return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
-				"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
-		},
-		Mend: func(m *Mender, _ *Hit) { m.seals() },
-	},
+	}
 }
 
 func sealWords(k *Case) string {

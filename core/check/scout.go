@@ -41,10 +41,10 @@ func (r *Rule) reach() Reach {
 // RuleSet is a set of rules.
 type RuleSet [3]uint64
 
-// Has tells whether the rule at an index of [Rules] is in the set.
+// Has tells whether the rule at an index of its book is in the set.
 func (s *RuleSet) Has(i int) bool { return s[i/64]&(1<<(i%64)) != 0 }
 
-// Put adds the rule at an index of [Rules].
+// Put adds the rule at an index of its book.
 func (s *RuleSet) Put(i int) { s[i/64] |= 1 << (i % 64) }
 
 // With is the union of two sets.
@@ -62,15 +62,6 @@ func (s RuleSet) Len() int {
 		n += bits.OnesCount64(w)
 	}
 	return n
-}
-
-// Each calls f for every rule of the set.
-func (s RuleSet) Each(f func(*Rule)) {
-	for i, r := range Rules {
-		if s.Has(i) {
-			f(r)
-		}
-	}
 }
 
 // Judged is what rules say of a plan or of its beginning, without words.
@@ -97,28 +88,15 @@ type Judged struct {
 // Scout judges many plans of one zone. It uses its memory again and is not for
 // two goroutines at once.
 type Scout struct {
-	zone       Zone
-	w          bench
-	soFar, end []*Rule
-	survey     RuleSet
-	first      int // of a tail, the step that lies on the ground; 0 for whole plans
+	zone  Zone
+	w     bench
+	first int // of a tail, the step that lies on the ground; 0 for whole plans
 }
 
 // NewScout makes a scout for a zone, whose own steps it leaves alone.
 func NewScout(c *craft.Craft, z *Zone) *Scout {
 	s := &Scout{zone: *z}
 	s.w.set(c, &s.zone)
-	for i, r := range Rules {
-		if r.reach()&SoFar != 0 {
-			s.soFar = append(s.soFar, r)
-		}
-		if r.reach()&(Tail|Later) != 0 {
-			s.end = append(s.end, r)
-		}
-		if r.reach()&Survey != 0 {
-			s.survey.Put(i)
-		}
-	}
 	return s
 }
 
@@ -150,14 +128,17 @@ func Refuses(p *surface.Patch) bool {
 	return false
 }
 
+// Book is what plans are judged by.
+func (s *Scout) Book() *Book { return s.w.book }
+
 // May are the things that the surface may be.
 func (s *Scout) May() []May { return s.w.may }
 
 // Whole judges a whole plan by all rules.
-func (s *Scout) Whole(steps []surface.Step) Judged { return s.judge(steps, Rules, true) }
+func (s *Scout) Whole(steps []surface.Step) Judged { return s.judge(steps, s.w.book.Rules, true) }
 
 // SoFar judges the beginning of a plan by the rules that it decides already.
-func (s *Scout) SoFar(steps []surface.Step) Judged { return s.judge(steps, s.soFar, false) }
+func (s *Scout) SoFar(steps []surface.Step) Judged { return s.judge(steps, s.w.book.soFar, false) }
 
 // Walk walks the beginning of a plan, for what it leaves, and judges nothing.
 func (s *Scout) Walk(steps []surface.Step) {
@@ -175,7 +156,7 @@ func (s *Scout) Walk(steps []surface.Step) {
 func (s *Scout) Tail(steps []surface.Step, first int) Judged {
 	s.first = first
 	defer func() { s.first = 0 }()
-	return s.judge(steps, s.end, true)
+	return s.judge(steps, s.w.book.end, true)
 }
 
 func (s *Scout) judge(steps []surface.Step, rules []*Rule, whole bool) Judged {
@@ -204,7 +185,7 @@ func (s *Scout) judge(steps []surface.Step, rules []*Rule, whole bool) Judged {
 		case h.Step <= s.first && h.Rule.reach()&Tail == 0 && s.first > 0:
 		case h.Severity == Fail:
 			j.Fails.Put(h.Rule.index)
-		case h.Severity == Watch && !s.survey.Has(h.Rule.index):
+		case h.Severity == Watch && !s.w.book.survey.Has(h.Rule.index):
 			j.Watches.Put(h.Rule.index)
 		}
 	}

@@ -11,7 +11,7 @@ import (
 
 func named(s RuleSet) []string {
 	var out []string
-	s.Each(func(r *Rule) { out = append(out, r.Code) })
+	Standard().Each(s, func(r *Rule) { out = append(out, r.Code) })
 	return out
 }
 
@@ -30,7 +30,7 @@ func TestScoutSaysWhatTheCheckSays(t *testing.T) {
 			fails[f.Code] = fails[f.Code] || f.Severity == Fail
 			watches[f.Code] = watches[f.Code] || f.Severity == Watch
 		}
-		for i, rule := range Rules {
+		for i, rule := range Standard().Rules {
 			if j.Fails.Has(i) != fails[rule.Code] {
 				t.Fatalf("%s fails: %v for the scout in %s", rule.Code, j.Fails.Has(i), describe(c, z))
 			}
@@ -72,7 +72,7 @@ func TestBeginningsStand(t *testing.T) {
 		if tested || slices.Contains(named(whole.Fails), "walk.undone") {
 			continue
 		}
-		for i, rule := range Rules {
+		for i, rule := range Standard().Rules {
 			switch {
 			case begin.Fails.Has(i) && !whole.Fails.Has(i):
 				t.Fatalf("%s fails the first %d steps, and not the plan: %s", rule.Code, n, describe(c, z))
@@ -109,7 +109,7 @@ func TestPutBackAfter(t *testing.T) {
 		t.Errorf("waxed faces that touch wait %v h and not %v h", got, free)
 	}
 	var spoken []string
-	for _, rule := range Rules {
+	for _, rule := range Standard().Rules {
 		if rule.reach() == 0 {
 			spoken = append(spoken, rule.Code)
 		}

@@ -226,7 +226,7 @@ func figures(h *Hit) []Figure {
 	switch {
 	case h.Rule.Figures != nil:
 		return h.Rule.Figures(h.Case, h)
-	case h.Rule.Code == "adhesion.weakest":
+	case h.Rule.Foreseen == ForeseenPeel:
 		return append([]Figure{{"risk", h.Case.Risk, "chance that some layer peels; an estimate"}}, explain(h.Case, h.Bound)...)
 	case h.Bound != nil:
 		return explain(h.Case, h.Bound)

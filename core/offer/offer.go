@@ -168,8 +168,8 @@ func (m *meeting) judge(s Start) Offer {
 	o.After = r.Verdict
 	for i := range r.Findings {
 		f := &r.Findings[i]
-		// A paint still to be sealed is a plan still to be finished.
-		if f.Severity == check.Fail && !m.fails[f.Code+"|"+f.Subject] && f.Code != "use.unsealed" {
+		// What is still to come, as the seal of a paint, is no fault of this step.
+		if f.Severity == check.Fail && !m.fails[f.Code+"|"+f.Subject] && !f.Unfinished {
 			o.Brings = f.Title
 			break
 		}

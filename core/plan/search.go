@@ -222,7 +222,7 @@ func (p *planner) judge(i int32) bool {
 		return false
 	}
 	if held != check.Sound {
-		j.Watches.Put(weakest)
+		p.foresee(check.ForeseenPeel, &j.Watches)
 	}
 	p.took(n, &j)
 	if n.stage == grounding && !p.belief && !p.lenient && !p.mayFinish(n) {
@@ -557,23 +557,23 @@ func (p *planner) weighs(n *node, e *end, on *first) (float64, bool) {
 			return 0, false
 		}
 		if fit.Tight || fit.Sticks {
-			watches.Put(building)
+			p.foresee(check.ForeseenBuild, &watches)
 		}
 	}
 	switch {
 	case e.yellows == check.Fails && strict:
 		return 0, false
 	case e.yellows == check.Watched:
-		watches.Put(yellowing)
+		p.foresee(check.ForeseenYellow, &watches)
 	}
 	switch check.RiskVerdict(1 - min((1-risk)*holds, t.all)) {
 	case check.Fails:
 		if strict {
 			return 0, false
 		}
-		watches.Put(weakest)
+		p.foresee(check.ForeseenPeel, &watches)
 	case check.Watched:
-		watches.Put(weakest)
+		p.foresee(check.ForeseenPeel, &watches)
 	}
 	a[Doubtful] = float64(watches.Len())
 	if p.lenient {
@@ -714,9 +714,5 @@ func (p *planner) whole(i int32, e end) *Plan {
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 
-// Rules whose verdict on a plan is known before it is whole, by their index.
-var building, yellowing, weakest = ruleAt("film.build"), ruleAt("film.yellow"), ruleAt("adhesion.weakest")
-
-func ruleAt(code string) int {
-	return slices.IndexFunc(check.Rules, func(r *check.Rule) bool { return r.Code == code })
-}
+// foresee puts the rule whose verdict is known before a plan is whole into a set.
+func (p *planner) foresee(f check.Foreseen, into *check.RuleSet) { p.scout.Book().Foresee(f, into) }

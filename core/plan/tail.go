@@ -622,7 +622,7 @@ func (p *planner) weigh(t *tail) bool {
 			}
 			t.fails++
 		case check.Watched:
-			t.watches.Put(yellowing)
+			p.foresee(check.ForeseenYellow, &t.watches)
 		}
 	}
 	t.film = p.sound.Trace(0).End.Patches[surface.Field].Film
@@ -660,7 +660,7 @@ func (p *planner) weigh(t *tail) bool {
 	}
 	held := check.RiskVerdict(1 - t.all)
 	if held != check.Sound {
-		t.watches.Put(weakest)
+		p.foresee(check.ForeseenPeel, &t.watches)
 	}
 	if !p.lenient && (held == check.Fails || p.zone.GapMM > 0 && parts.FitOf(p.zone.GapMM, t.film).Sticks) {
 		return false

@@ -26,21 +26,9 @@ const (
 // String returns the state's id.
 func (s State) String() string { return [...]string{"done", "open", "stuck"}[s] }
 
-// ID names a stage.
-type ID string
-
-// The stages, in the order of the work.
-const (
-	LookOver ID = "look_over"
-	Identify ID = "identify"
-	Prepare  ID = "prepare"
-	Coats    ID = "coats"
-	HandOver ID = "hand_over"
-)
-
-// Stage is one stage of the work on a zone.
+// Stage is how one stage of the work on a zone stands.
 type Stage struct {
-	ID    ID
+	ID    craft.Stage
 	Name  string
 	State State
 	// Says is what is unfinished or in the way, or what is done, as a sentence
@@ -50,29 +38,84 @@ type Stage struct {
 	Step int
 }
 
-// Of says how a judged zone stands. r must come from a check of z.
-func Of(c *craft.Craft, z *check.Zone, r *check.Result) []Stage {
-	first := len(z.Steps) // index of the first coat
-	coats, paints, hold := 0, 0, 0
+// Entry is a stage of the work: what it is called, what it is done by, and where it is found. A
+// stage is one entry of [Entries]; nothing else lists them.
+type Entry struct {
+	ID   craft.Stage
+	Name string
+	// Core is the package of the core that it rests on.
+	Core string
+	// UseCase is the method that answers for it, Route its address in the API, View its place in
+	// the page and Folder the page's folder.
+	UseCase, Route, View, Folder string
+	// Fields are those that are filled in there, as repairs and openings name them.
+	Fields []string
+	// Stands says how the stage stands: its state, in a sentence without its stop, and the step
+	// of the plan it speaks of, from 1; 0 for none.
+	Stands func(*Work) (state State, says string, step int)
+}
+
+// Work is a judged zone, as stages look at it.
+type Work struct {
+	Craft  *craft.Craft
+	Zone   *check.Zone
+	Result *check.Result
+	// First is the index of the first coat, the number of steps where there is none. Coats
+	// counts the coat steps, Paints those of paint, and Seals those of a clear coat, wax or oil.
+	First, Coats, Paints, Seals int
+}
+
+// Entries are the stages in the order of the work.
+var Entries = []Entry{
+	{
+		ID: craft.StageLookOver, Name: "Look over", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
+		Fields: []string{"substrate", "finish", "gloss", "soils", "bleeders", "defects", "moisture_pct", "age_days", "veneer", "colour", "area_m2", "parts", "take_apart", "site", "use", "wear", "target"},
+		Stands: lookOver,
+	},
+	{
+		ID: craft.StageIdentify, Name: "Identify", Core: "identify", UseCase: "Identify", Route: "/api/identify", View: "identify", Folder: "identify",
+		Fields: []string{"identify", "evidence", "lead_test", "test"}, Stands: identified,
+	},
+	{
+		ID: craft.StagePrepare, Name: "Prepare", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
+		Stands: prepare,
+	},
+	{
+		ID: craft.StageCoats, Name: "Coat system", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
+		Fields: []string{"steps", "way", "shelf"}, Stands: coatSystem,
+	},
+	{
+		ID: craft.StageHandOver, Name: "Job sheet", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
+		Stands: handOver,
+	},
+}
+
+// Of says how a judged zone stands at some stages. r must come from a check of z.
+func Of(entries []Entry, c *craft.Craft, z *check.Zone, r *check.Result) []Stage {
+	w := &Work{Craft: c, Zone: z, Result: r, First: len(z.Steps)}
 	for i := range z.Steps {
 		if s := &z.Steps[i]; s.Do == surface.Coat {
-			first = min(first, i)
-			coats++
+			w.First = min(w.First, i)
+			w.Coats++
 			switch p := &c.Products[s.Product]; {
 			case p.Role == craft.RolePaint:
-				paints++
+				w.Paints++
 			case p.Role == craft.RoleClear || p.Role == craft.RoleWax:
-				hold++
+				w.Seals++
 			}
 		}
 	}
-	return []Stage{
-		lookOver(c, z), identified(c, z, r), prepare(z, r, first), coatStage(c, r, len(z.Steps), coats, paints, hold), handOver(c, z, r, coats),
+	out := make([]Stage, len(entries))
+	for i := range entries {
+		e := &entries[i]
+		out[i] = Stage{ID: e.ID, Name: e.Name}
+		out[i].State, out[i].Says, out[i].Step = e.Stands(w)
 	}
+	return out
 }
 
-func lookOver(c *craft.Craft, z *check.Zone) Stage {
-	s := Stage{ID: LookOver, Name: "Look over"}
+func lookOver(w *Work) (State, string, int) {
+	c, z := w.Craft, w.Zone
 	var left []string
 	if !z.SoilsKnown {
 		left = append(left, "what lies on it")
@@ -90,55 +133,45 @@ func lookOver(c *craft.Craft, z *check.Zone) Stage {
 		left = append(left, "the colour it is to have")
 	}
 	if len(left) > 0 {
-		s.State, s.Says = Open, "Not entered: "+strings.Join(left, ", ")
-		return s
+		return Open, "Not entered: " + strings.Join(left, ", "), 0
 	}
-	s.Says = c.Substrates[z.Substrate].Name + ", looked over"
-	return s
+	return Done, c.Substrates[z.Substrate].Name + ", looked over", 0
 }
 
-func identified(c *craft.Craft, z *check.Zone, r *check.Result) Stage {
-	s := Stage{ID: Identify, Name: "Identify"}
+func identified(w *Work) (State, string, int) {
+	c, z := w.Craft, w.Zone
 	sub, fin := &c.Substrates[z.Substrate], &c.Finishes[z.Finish]
 	if lead, _ := z.Lead(c); lead == check.LeadSuspect {
-		s.State, s.Says = Open, "Suspected of lead, and no laboratory or licensed assessor has tested it"
-		for i := range r.Findings {
-			if f := &r.Findings[i]; f.Code == "safety.lead" {
-				s.State = max(s.State, state(f))
-			}
+		s := Open
+		if f, ok := w.worst(craft.StageIdentify); ok {
+			s = state(f)
 		}
-		return s
+		return s, "Suspected of lead, and no laboratory or licensed assessor has tested it", 0
 	}
 	known := z.Known(c)
 	switch {
 	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
-		s.State, s.Says = Open, "The tests speak against what was entered"
+		return Open, "The tests speak against what was entered", 0
 	case z.Tests != nil && len(z.Tests.Against) > 0:
-		s.State, s.Says = Open, "They contradict each other: "+z.Tests.Against[0].Between()
+		return Open, "They contradict each other: " + z.Tests.Against[0].Between(), 0
 	case known.Finish == identify.Possible || known.Substrate == identify.Possible || (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
-		s.State, s.Says = Open, "Not settled yet: "+strings.TrimSuffix(z.Tests.Says(), ".")
+		return Open, "Not settled yet: " + strings.TrimSuffix(z.Tests.Says(), "."), 0
 	case sub.Unknown && fin.Unknown:
-		s.State, s.Says = Open, "Neither the material nor what is on it is known"
+		return Open, "Neither the material nor what is on it is known", 0
 	case sub.Unknown:
-		s.State, s.Says = Open, "The material is not known"
+		return Open, "The material is not known", 0
 	case fin.Unknown:
-		s.State, s.Says = Open, "What is on it is not known; it is taken as each thing it may be"
-	default:
-		s.Says = check.SurfaceName(c, z.Substrate, z.Finish)
+		return Open, "What is on it is not known; it is taken as each thing it may be", 0
 	}
-	if s.State == Done {
-		s.Says += ", " + check.KnownWords(known.Finish, known.PFinish)
-	}
-	return s
+	return Done, check.SurfaceName(c, z.Substrate, z.Finish) + ", " + check.KnownWords(known.Finish, known.PFinish), 0
 }
 
-// worst is the worst finding of the named groups or at the steps before a
-// place; false if there is none above a note.
-func worst(r *check.Result, of func(*check.Finding) bool) (*check.Finding, bool) {
+// worst is the worst finding that belongs to a stage; false where there is none above a note.
+func (w *Work) worst(of craft.Stage) (*check.Finding, bool) {
 	var out *check.Finding
-	for i := range r.Findings {
-		f := &r.Findings[i]
-		if f.Severity != check.Note && of(f) && (out == nil || f.Severity > out.Severity) {
+	for i := range w.Result.Findings {
+		f := &w.Result.Findings[i]
+		if f.Severity != check.Note && f.Stage == of && (out == nil || f.Severity > out.Severity) {
 			out = f
 		}
 	}
@@ -152,63 +185,45 @@ func state(f *check.Finding) State {
 	return Open
 }
 
-// preparing tells whether a finding is about the work before the first coat.
-func preparing(f *check.Finding) bool {
-	return strings.HasPrefix(f.Code, "prep.") || f.Code == "adhesion.key" || f.Code == "adhesion.wax_under"
-}
-
-func prepare(z *check.Zone, r *check.Result, first int) Stage {
-	s := Stage{ID: Prepare, Name: "Prepare"}
-	if f, ok := worst(r, preparing); ok {
-		s.State, s.Says, s.Step = state(f), f.Title, f.Step
-		return s
+func prepare(w *Work) (State, string, int) {
+	if f, ok := w.worst(craft.StagePrepare); ok {
+		return state(f), f.Title, f.Step
 	}
 	n := 0
-	for i := range z.Steps[:first] {
-		if z.Steps[i].Do != surface.Wait && z.Steps[i].Do != surface.Test {
+	for i := range w.Zone.Steps[:w.First] {
+		if do := w.Zone.Steps[i].Do; do != surface.Wait && do != surface.Test {
 			n++
 		}
 	}
 	if n == 0 {
-		s.State, s.Says = Open, "No cleaning or sanding is planned yet"
-		return s
+		return Open, "No cleaning or sanding is planned yet", 0
 	}
-	s.Says = plural(n, "step") + " before the first coat"
-	return s
+	return Done, plural(n, "step") + " before the first coat", 0
 }
 
-func coatStage(c *craft.Craft, r *check.Result, steps, coats, paints, hold int) Stage {
-	s := Stage{ID: Coats, Name: "Coat system"}
-	f, ok := worst(r, func(f *check.Finding) bool {
-		return !preparing(f) && !strings.HasPrefix(f.Code, "safety.") && f.Code != "walk.empty" && f.Code != "adhesion.untested"
-	})
+func coatSystem(w *Work) (State, string, int) {
+	f, ok := w.worst(craft.StageCoats)
 	switch {
-	case coats == 0:
-		s.State, s.Says, s.Step = Open, "No coat is planned yet", steps
+	case w.Coats == 0:
+		return Open, "No coat is planned yet", len(w.Zone.Steps)
 	case ok:
-		s.State, s.Says, s.Step = state(f), f.Title, f.Step
-	case paints == 0 && hold == 0:
-		s.State, s.Says, s.Step = Open, "Neither a paint nor a clear coat is planned yet", steps
-	default:
-		s.Says = plural(coats, "product") + ", no fault found"
-		if r.Adhesion != nil {
-			s.Says = fmt.Sprintf("%s, risk of peeling %s", plural(coats, "product"), check.Percent(r.Adhesion.Risk))
-		}
+		return state(f), f.Title, f.Step
+	case w.Paints == 0 && w.Seals == 0:
+		return Open, "Neither a paint nor a clear coat is planned yet", len(w.Zone.Steps)
+	case w.Result.Adhesion != nil:
+		return Done, fmt.Sprintf("%s, risk of peeling %s", plural(w.Coats, "product"), check.Percent(w.Result.Adhesion.Risk)), 0
 	}
-	return s
+	return Done, plural(w.Coats, "product") + ", no fault found", 0
 }
 
-func handOver(c *craft.Craft, z *check.Zone, r *check.Result, coats int) Stage {
-	s := Stage{ID: HandOver, Name: "Job sheet"}
+func handOver(w *Work) (State, string, int) {
 	switch {
-	case coats == 0:
-		s.State, s.Says = Open, "There is no plan to print yet"
-	case r.Verdict == check.Fails:
-		s.State, s.Says = Open, "The plan fails as it stands"
-	default:
-		s.Says = "Ready to print: " + craft.Lower(check.StepWords(c, &z.Steps[0])) + " comes first"
+	case w.Coats == 0:
+		return Open, "There is no plan to print yet", 0
+	case w.Result.Verdict == check.Fails:
+		return Open, "The plan fails as it stands", 0
 	}
-	return s
+	return Done, "Ready to print: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[0])) + " comes first", 0
 }
 
 func plural(n int, of string) string {

@@ -10,12 +10,12 @@ import (
 	"rutile/core/surface"
 )
 
-func of(t *testing.T, z *check.Zone) map[ID]Stage {
+func of(t *testing.T, z *check.Zone) map[craft.Stage]Stage {
 	t.Helper()
 	c := craft.Default()
 	r := check.Check(c, z, check.Options{NoRepairs: true})
-	all := Of(c, z, &r)
-	out := map[ID]Stage{}
+	all := Of(Entries, c, z, &r)
+	out := map[craft.Stage]Stage{}
 	for _, s := range all {
 		if s.Name == "" || s.Says == "" {
 			t.Errorf("%s says nothing", s.ID)
@@ -41,17 +41,17 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	z.Substrate, _ = c.Substrate("laminate_hpl")
 	z.Finish, _ = c.Finish("unknown")
 	s := of(t, z)
-	want(t, s[LookOver], Open, "what lies on it, its area, the colour")
-	want(t, s[Identify], Open, "not known")
-	want(t, s[Prepare], Open, "No cleaning or sanding")
-	want(t, s[Coats], Open, "No coat")
-	want(t, s[HandOver], Open, "no plan to print")
+	want(t, s[craft.StageLookOver], Open, "what lies on it, its area, the colour")
+	want(t, s[craft.StageIdentify], Open, "not known")
+	want(t, s[craft.StagePrepare], Open, "No cleaning or sanding")
+	want(t, s[craft.StageCoats], Open, "No coat")
+	want(t, s[craft.StageHandOver], Open, "no plan to print")
 
 	z.SoilsKnown, z.Area, z.Colour = true, 1, "#e4e8df"
 	z.Finish, _ = c.Finish("none")
 	s = of(t, z)
-	want(t, s[LookOver], Done, "High-pressure laminate")
-	want(t, s[Identify], Done, "bare")
+	want(t, s[craft.StageLookOver], Done, "High-pressure laminate")
+	want(t, s[craft.StageIdentify], Done, "bare")
 
 	paint, _ := c.Product("paint_chalk")
 	wax, _ := c.Product("wax_clear")
@@ -61,20 +61,20 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 		{Do: surface.Coat, Product: paint, Coats: 2, Auto: true}, {Do: surface.Coat, Product: wax, Auto: true},
 	}
 	s = of(t, z)
-	want(t, s[Prepare], Stuck, "grease")
-	if s[Prepare].Step == 0 {
+	want(t, s[craft.StagePrepare], Stuck, "grease")
+	if s[craft.StagePrepare].Step == 0 {
 		t.Error("it does not say at which step")
 	}
-	want(t, s[Coats], Stuck, "hold")
-	want(t, s[HandOver], Open, "fails")
+	want(t, s[craft.StageCoats], Stuck, "hold")
+	want(t, s[craft.StageHandOver], Open, "fails")
 
 	z.Soils[craft.Grease] = 0
 	prime, _ := c.Product("primer_bond_wb")
 	z.Steps = append(z.Steps[:2:2], surface.Step{Do: surface.Coat, Product: prime, Auto: true}, z.Steps[2], z.Steps[3])
 	s = of(t, z)
-	want(t, s[Prepare], Done, "2 steps before the first coat")
-	want(t, s[Coats], Done, "3 products, risk of peeling")
-	want(t, s[HandOver], Done, "sand with 220 comes first")
+	want(t, s[craft.StagePrepare], Done, "2 steps before the first coat")
+	want(t, s[craft.StageCoats], Done, "3 products, risk of peeling")
+	want(t, s[craft.StageHandOver], Done, "sand with 220 comes first")
 }
 
 func TestALeadSuspectIsNotIdentified(t *testing.T) {
@@ -82,8 +82,8 @@ func TestALeadSuspectIsNotIdentified(t *testing.T) {
 	z := &check.Zone{Facts: surface.Facts{Moisture: -1, Area: 1, Wear: craft.Handled, Climate: drying.Usual}, SoilsKnown: true, Look: craft.LookSolid, Colour: "#ffffff", Made: 1930}
 	z.Substrate, _ = c.Substrate("pine")
 	z.Finish, _ = c.Finish("paint_alkyd_old")
-	want(t, of(t, z)[Identify], Open, "no laboratory or licensed assessor")
-	want(t, of(t, z)[LookOver], Open, "how it shines")
+	want(t, of(t, z)[craft.StageIdentify], Open, "no laboratory or licensed assessor")
+	want(t, of(t, z)[craft.StageLookOver], Open, "how it shines")
 	z.LeadTest = &check.LeadTest{By: "laboratory", Date: "2026-11-01"}
-	want(t, of(t, z)[Identify], Done, "Pine under old oil paint")
+	want(t, of(t, z)[craft.StageIdentify], Done, "Pine under old oil paint")
 }

@@ -105,7 +105,7 @@ func spotRead(r *bench.Reading, q bench.Quantity, v float64, loc *time.Location)
 	row := q.Row()
 	return wire.SpotRead{
 		Reading: wire.Reading{Field: string(q), Value: v, At: r.At.In(loc).Format(moment), By: r.By, Simulated: r.Simulated},
-		Says: row.Name + " " + Number(v) + " " + row.Unit,
+		Says:    row.Name + " " + Number(v) + " " + row.Unit,
 	}
 }
 

@@ -155,7 +155,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	if want.Section {
 		out.Section = drawing(c, src, z, r)
 	}
-	for _, s := range stage.Of(c, z, r) {
+	for _, s := range stage.Of(j.Stages, c, z, r) {
 		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, State: s.State.String(), Says: s.Says, Step: s.Step})
 	}
 	return out

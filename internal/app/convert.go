@@ -22,7 +22,7 @@ func (j *Job) zone(i int) check.Zone {
 			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
 		},
 		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Stays: j.stays(i),
-		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear,
+		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear, Book: j.Book,
 	}
 	if z.AgeDays != nil {
 		out.AgeDays = *z.AgeDays

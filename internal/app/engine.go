@@ -8,8 +8,10 @@ import (
 	"errors"
 	"runtime"
 
+	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/plan"
+	"rutile/core/stage"
 )
 
 // ErrBusy tells that as many plans are being searched for as may be at once.
@@ -18,6 +20,9 @@ var ErrBusy = errors.New("too many plans are being searched for at this moment; 
 // Engine answers questions about pieces. It is safe for several goroutines at once.
 type Engine struct {
 	Craft *craft.Craft
+	// Book is what zones are judged by, and Stages are the stages of the work.
+	Book   *check.Book
+	Stages []stage.Entry
 
 	asking    chan struct{} // one for each question for plans that is being answered
 	searching chan struct{} // one for each search at work
@@ -27,9 +32,12 @@ type Engine struct {
 // searches, of which only as many work at once as there are processors.
 const mostAsking = 8
 
-// NewEngine makes an engine over a craft's tables.
+// NewEngine makes an engine over a craft's tables, with the rule book and the usual stages.
 func NewEngine(c *craft.Craft) *Engine {
-	return &Engine{Craft: c, asking: make(chan struct{}, mostAsking), searching: make(chan struct{}, runtime.GOMAXPROCS(0))}
+	return &Engine{
+		Craft: c, Book: check.Standard(), Stages: stage.Entries,
+		asking: make(chan struct{}, mostAsking), searching: make(chan struct{}, runtime.GOMAXPROCS(0)),
+	}
 }
 
 // admit lets a question for plans in, or refuses it with ErrBusy. Whoever is let in calls

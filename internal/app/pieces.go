@@ -10,6 +10,7 @@ import (
 	"sync/atomic"
 
 	"rutile/core/check"
+	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/stage"
@@ -185,7 +186,7 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	if err != nil {
 		return nil, err
 	}
-	words := RuleWords(check.Rules)
+	words := RuleWords(s.Book.Rules)
 	out := make([]wire.RuleEntry, len(words))
 	at := map[string]int{}
 	for i, w := range words {
@@ -244,7 +245,7 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, r *wire.CheckResult) (
 // the way there, and what would answer it.
 func (j *Job) next(ctx context.Context, s *wire.Summary, r *wire.CheckResult) error {
 	if len(r.Zones) == 0 {
-		s.Says, s.Stage, s.Next = "No zone is described yet.", string(stage.LookOver), "Describe its first zone"
+		s.Says, s.Stage, s.Next = "No zone is described yet.", string(craft.StageLookOver), "Describe its first zone"
 		if s.Parts > 0 {
 			s.Next = "Say what its parts are made of"
 		}
@@ -258,7 +259,7 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, r *wire.CheckResult) er
 	}
 	// What fails is in the way whatever else is unfinished.
 	if z := &r.Zones[worst]; z.Verdict == check.Fails.String() {
-		s.Holds, s.Stage, s.NextIn = z.Findings[0].Title, string(stage.Coats), z.ID
+		s.Holds, s.Stage, s.NextIn = z.Findings[0].Title, string(craft.StageCoats), z.ID
 		s.Next = "Change the plan"
 		for _, st := range z.Stages {
 			if st.State == stage.Stuck.String() {

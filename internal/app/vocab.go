@@ -17,7 +17,9 @@ import (
 )
 
 // word is a word of the craft with what else it is called.
-func word(id, name, note string) wire.Word { return wire.Word{ID: id, Name: name, Note: note, Also: craft.Also[id]} }
+func word(id, name, note string) wire.Word {
+	return wire.Word{ID: id, Name: name, Note: note, Also: craft.Also[id]}
+}
 
 // RuleWords describes the rule book.
 func RuleWords(rules []*check.Rule) []wire.RuleWord {
@@ -31,7 +33,7 @@ func RuleWords(rules []*check.Rule) []wire.RuleWord {
 // Vocab lists every id with its meaning.
 func (e *Engine) Vocab() wire.Vocab {
 	c := e.Craft
-	v := wire.Vocab{Rules: RuleWords(check.Rules), Ways: wayWords()}
+	v := wire.Vocab{Rules: RuleWords(e.Book.Rules), Ways: wayWords()}
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
 		w := wire.SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
@@ -119,6 +121,10 @@ func (e *Engine) Vocab() wire.Vocab {
 	v.CutHow = surface.CutHow
 	for i, r := range surface.CrossCut {
 		v.CrossCut = append(v.CrossCut, wire.CutWord{Class: i, Name: r.Name, Says: r.Says, Gone: r.Gone})
+	}
+	for i := range e.Stages {
+		x := &e.Stages[i]
+		v.Stages = append(v.Stages, wire.StageWord{ID: string(x.ID), Name: x.Name, View: x.View, Fields: append([]string{}, x.Fields...)})
 	}
 	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
 	return v

@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"rutile/core/parts"
+	"rutile/core/stage"
 	"rutile/internal/app"
 	"rutile/internal/bench"
 	"rutile/internal/photo"
@@ -366,6 +367,10 @@ func describe(a huma.API) {
 				o.RequestBody.Content["application/json"].Schema = settings
 			}
 		}
+	}
+	stages := all.Map()["Stage"].Properties["id"]
+	for i := range stage.Entries {
+		stages.Enum = append(stages.Enum, string(stage.Entries[i].ID))
 	}
 	shapes := map[string]string{} // by component, the object of the table
 	for name, shape := range wire.Shapes {

@@ -536,8 +536,8 @@ func TestServeStopsWithGrace(t *testing.T) {
 func TestRuleBookOverTheWire(t *testing.T) {
 	h := handler(t)
 	book := decode[[]wire.RuleEntry](t, call{method: "GET", path: "/api/rules"}.to(h))
-	if len(book) != len(check.Rules) {
-		t.Fatalf("%d rules of %d", len(book), len(check.Rules))
+	if len(book) != len(check.Standard().Rules) {
+		t.Fatalf("%d rules of %d", len(book), len(check.Standard().Rules))
 	}
 	speaking := 0
 	for _, e := range book {

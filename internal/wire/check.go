@@ -48,7 +48,7 @@ type ZoneResult struct {
 
 // Stage is how one stage of the work on a zone stands.
 type Stage struct {
-	ID    string `json:"id" enum:"look_over,identify,prepare,coats,hand_over"`
+	ID    string `json:"id"`
 	Name  string `json:"name"`
 	State string `json:"state" enum:"done,open,stuck"`
 	Says  string `json:"says"`

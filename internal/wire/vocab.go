@@ -23,6 +23,7 @@ type Vocab struct {
 	Resists    []Word          `json:"resists" doc:"What is laid in patches so that paint lets go there"`
 	Families   []Word          `json:"families"`
 	Rules      []RuleWord      `json:"rules"`
+	Stages     []StageWord     `json:"stages" doc:"The stages of the work, in their order"`
 	PartKinds  []PartKind      `json:"part_kinds"`
 	Reliefs    []Word          `json:"reliefs"`
 	Fittings   []FittingWord   `json:"fittings"`
@@ -32,6 +33,14 @@ type Vocab struct {
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and what plans are weighed by"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
+}
+
+// StageWord describes a stage of the work.
+type StageWord struct {
+	ID     string   `json:"id"`
+	Name   string   `json:"name"`
+	View   string   `json:"view" doc:"Its place in the page"`
+	Fields []string `json:"fields" doc:"What is filled in there, as repairs and openings name it"`
 }
 
 // StartWord is a step as it is when it is put into a plan.

@@ -1772,6 +1772,14 @@ export interface components {
              */
             step?: number;
         };
+        StageWord: {
+            /** @description What is filled in there, as repairs and openings name it */
+            fields: string[];
+            id: string;
+            name: string;
+            /** @description Its place in the page */
+            view: string;
+        };
         StartWord: {
             group: string;
             name: string;
@@ -2050,6 +2058,8 @@ export interface components {
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
             soils: components["schemas"]["Word"][];
+            /** @description The stages of the work, in their order */
+            stages: components["schemas"]["StageWord"][];
             /** @description What a plan can be extended with, in the order of the work */
             starts: components["schemas"]["StartWord"][];
             steps: components["schemas"]["StepWord"][];

@@ -1,0 +1,89 @@
+package check
+
+import (
+	"slices"
+	"sync"
+)
+
+// Book is a set of rules that zones are judged by. It never changes once it is made.
+type Book struct {
+	// Rules are in the order in which findings of one severity are shown.
+	Rules []*Rule
+
+	soFar, end []*Rule // what a search asks beginnings and ends of plans
+	survey     RuleSet // those that speak of the survey alone
+	foreseen   [numForeseen]int
+}
+
+// NewBook makes a book of rules, ordered by their groups. It copies the rules, as the same entry may
+// stand in several books. It panics where there are more than a [RuleSet] holds, or a rule is in
+// no group.
+func NewBook(rules ...Rule) *Book {
+	b := &Book{}
+	if len(rules) > len(RuleSet{})*64 {
+		panic("check: more rules than a set of them holds")
+	}
+	for i := range rules {
+		r := rules[i]
+		r.group = r.groupOf()
+		b.Rules = append(b.Rules, &r)
+	}
+	slices.SortStableFunc(b.Rules, func(x, y *Rule) int { return x.group - y.group })
+	for f := range b.foreseen {
+		b.foreseen[f] = -1
+	}
+	for i, r := range b.Rules {
+		r.index = i
+		if r.Foreseen != NotForeseen {
+			b.foreseen[r.Foreseen] = i
+		}
+		if r.reach()&SoFar != 0 {
+			b.soFar = append(b.soFar, r)
+		}
+		if r.reach()&(Tail|Later) != 0 {
+			b.end = append(b.end, r)
+		}
+		if r.reach()&Survey != 0 {
+			b.survey.Put(i)
+		}
+	}
+	return b
+}
+
+// With is the book with more rules in it.
+func (b *Book) With(more ...Rule) *Book {
+	var all []Rule
+	for _, r := range b.Rules {
+		all = append(all, *r)
+	}
+	return NewBook(append(all, more...)...)
+}
+
+// Foresee puts the rule whose verdict is foreseen into a set; a book may have none.
+func (b *Book) Foresee(f Foreseen, into *RuleSet) {
+	if i := b.foreseen[f]; i >= 0 {
+		into.Put(i)
+	}
+}
+
+// Each calls f for every rule of a set.
+func (b *Book) Each(s RuleSet, f func(*Rule)) {
+	for i, r := range b.Rules {
+		if s.Has(i) {
+			f(r)
+		}
+	}
+}
+
+var standard struct {
+	once sync.Once
+	book *Book
+}
+
+// Standard is the rule book.
+func Standard() *Book {
+	standard.once.Do(func() {
+		standard.book = NewBook(slices.Concat(walkRules(), adhesionRules(), bleedRules(), prepRules(), effectRules(), demandRules(), filmRules(), useRules(), siteRules(), safetyRules())...)
+	})
+	return standard.book
+}

@@ -1,0 +1,87 @@
+package check
+
+import (
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Result is a judged zone.
+type Result struct {
+	Verdict  Verdict
+	Adhesion *Adhesion // nil while there is no coat
+	Stains   []Stain   // of every bleeder there is, worst first
+	Findings []Finding
+	// Minutes hands-on, negative where the area is not known, and hours from
+	// the first step to the end of the last wait.
+	Minutes, Hours float64
+	// Trace is the walk of the worst of the things the zone may be.
+	Trace surface.Trace
+	Facts surface.Facts
+	// May are the things the surface may be that were walked, and Doubt what not
+	// knowing adds to the spread of the log of a strength.
+	May   []May
+	Doubt float64
+	// Story is what its coats look like, Chips how much of a powder paint will let
+	// go, and Cured when it may be used; Ready tells whether there is anything to
+	// use.
+	Story Story
+	Chips Chips
+	Cured Cured
+	Ready bool
+	// Chippy tells that flakes are wanted.
+	Chippy bool
+	// CrackMM is how wide the coat over a crackle medium will crack, in
+	// millimetres; 0 where nothing cracks.
+	CrackMM float64
+	letsGo  func(*surface.Boundary) bool
+}
+
+// Meant tells whether a boundary is meant to let go.
+func (r *Result) Meant(b *surface.Boundary) bool { return r.letsGo(b) }
+
+// Finding is one thing a rule has to say.
+type Finding struct {
+	Code     string
+	Severity Severity
+	Step     int
+	Subject  string
+	Title    string
+	Why      string
+	Figures  []Figure
+	Repairs  []Repair
+	// Stage is where in the work it belongs, and Unfinished tells that it speaks of what is
+	// still to come, as the entry of its rule says.
+	Stage      craft.Stage
+	Unfinished bool
+}
+
+// Figure is one number behind a finding, with what it means.
+type Figure struct {
+	ID    string
+	Value float64
+	Words string
+}
+
+// RepairKind is what pressing a repair does.
+type RepairKind uint8
+
+// The kinds: it changes the steps, opens a field to fill in, or notes that a
+// caution was read.
+const (
+	Edit RepairKind = iota
+	Measure
+	Acknowledge
+)
+
+// String returns the kind's id.
+func (k RepairKind) String() string { return [...]string{"edit", "measure", "acknowledge"}[k] }
+
+// Repair is one way to answer a finding.
+type Repair struct {
+	Kind  RepairKind
+	Title string
+	Steps []surface.Step // of an edit: the zone's whole plan, repaired
+	Field string         // of a measurement: the field to fill in
+	// After is the verdict an edit leads to.
+	After Verdict
+}

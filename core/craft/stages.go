@@ -1,0 +1,14 @@
+package craft
+
+// Stage names a stage of the work on a zone.
+type Stage string
+
+// The stages that rules and fields belong to, in the order of the work. NoStage is none of them.
+const (
+	StageLookOver Stage = "look_over"
+	StageIdentify Stage = "identify"
+	StagePrepare  Stage = "prepare"
+	StageCoats    Stage = "coats"
+	StageHandOver Stage = "hand_over"
+	NoStage       Stage = "none"
+)
