@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"rutile/core/colour"
@@ -294,10 +295,9 @@ const finer = .5
 // crack is how wide the coat over a crackle medium or a tacky coat will crack, in
 // millimetres; 0 where nothing cracks.
 func (k *Case) crack() float64 {
-	medium, _ := k.Craft.Product("crackle_medium")
 	for i := range k.Trace.Events {
 		for _, b := range k.Trace.Events[i].Boundaries() {
-			if b.Under == medium && b.Product != medium && b.Timing == surface.Inside {
+			if b.Under != craft.NoProduct && k.Craft.Fills(b.Under, craft.ForCrackMedium) && !k.Craft.Fills(b.Product, craft.ForCrackMedium) && b.Timing == surface.Inside {
 				return crackWidth(&k.Craft.Products[b.Product])
 			}
 			if !k.onMedium(&b) && k.crackles(&b) {
@@ -435,6 +435,11 @@ func (k *Case) stepOf(p craft.Product) int {
 		}
 	}
 	return 0
+}
+
+// lays tells whether the plan lays what fills a purpose.
+func (k *Case) lays(p craft.Purpose) bool {
+	return slices.ContainsFunc(k.Craft.For(p), func(x craft.Product) bool { return k.stepOf(x) > 0 })
 }
 
 // lastStep is the last coat over the whole zone, from 1; 0 where there is none.

@@ -88,7 +88,7 @@ func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
 	case row.ScuffHow == "":
 		return surface.Step{}, false
 	case m.Zone.LeadBars(m.Craft):
-		cl, _ := m.Craft.Cleaner("deglosser_liquid")
+		cl := m.Craft.CleanersFor(craft.ForDeglossing)[0]
 		return surface.Step{Do: surface.Clean, Cleaner: cl}, !plastic
 	default:
 		return surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}, true
@@ -311,7 +311,7 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 		}
 	}
 	if b.CapWhy == surface.CapFlaking && !m.Zone.LeadBars(m.Craft) {
-		br, _ := m.Craft.Cleaner("dry_brush")
+		br := m.Craft.CleanersFor(craft.ForBrushing)[0]
 		g := bases[0]
 		at := m.cleanPlace(g.steps, g.at)
 		bases[0] = ground{insert(g.steps, at, surface.Step{Do: surface.Clean, Cleaner: br}), g.at + 1, join(g.title, "brush off what is loose")}
@@ -440,7 +440,7 @@ func (m *Mender) Block(st *Stain) {
 			more[i].Coats = s.NumCoats() + 1
 			m.Edit("One more coat of "+productName(c, s.Product), more)
 		}
-		if p, ok := c.Product("shellac_pigmented"); ok && s.Product != p {
+		if p := c.First(craft.ForBlocking); s.Product != p {
 			swap := slices.Clone(steps)
 			swap[i] = m.coat(p, 1)
 			m.Edit("Prime with "+productName(c, p)+" instead", swap)
@@ -476,9 +476,8 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 
 // swapEach proposes, for each other product, the plan with it in every place of
 // one; verb has a place for its name.
-func (m *Mender) swapEach(old craft.Product, verb string, ids ...string) {
-	for _, id := range ids {
-		p, _ := m.Craft.Product(id)
+func (m *Mender) swapEach(old craft.Product, verb string, by []craft.Product) {
+	for _, p := range by {
 		if p == old {
 			continue
 		}
@@ -523,10 +522,9 @@ func (m *Mender) waitHours(b *surface.Boundary, hours float64) {
 
 // swapClears proposes the plan with all its clear coats and waxes over the last paint made
 // one seal; verb has a place for its name.
-func (m *Mender) swapClears(verb string, ids ...string) {
+func (m *Mender) swapClears(verb string, by []craft.Product) {
 	from := m.lastCoat(craft.RolePaint) + 1
-	for _, id := range ids {
-		p, _ := m.Craft.Product(id)
+	for _, p := range by {
 		s := m.coat(p, 2)
 		if m.Craft.Products[p].Role == craft.RoleWax {
 			s.Coats, s.Method = 1, "rag"
@@ -559,9 +557,9 @@ func (m *Mender) level(title string) {
 	if i < 0 {
 		return
 	}
-	fill := []surface.Step{{Do: surface.Fill, With: "filler_fine"}, {Do: surface.Abrade, Grit: 220, How: craft.Hand}, {Do: surface.Dust}}
+	fill := []surface.Step{{Do: surface.Fill, With: craft.FillerFine}, {Do: surface.Abrade, Grit: 220, How: craft.Hand}, {Do: surface.Dust}}
 	m.Edit(title, insert(m.Zone.Steps, i, fill...))
-	prime, _ := m.Craft.Product("primer_stainblock_wb")
+	prime := m.Craft.First(craft.ForEvenGround)
 	m.Edit(title+", and prime it", insert(m.Zone.Steps, i, append(fill, m.coat(prime, 1))...))
 }
 
@@ -609,3 +607,6 @@ func titleOf(c *craft.Craft, steps []surface.Step) string {
 	}
 	return strings.Join(w, ", then ")
 }
+
+// best are the first of some products, as many as there are up to n.
+func best(n int, of []craft.Product) []craft.Product { return of[:min(n, len(of))] }

@@ -299,11 +299,11 @@ func adhesionRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Bound.On == craft.MineralPorous {
-					p, _ := m.Craft.Product("sealer_masonry")
+					p := m.Craft.First(craft.ForMineral)
 					m.Edit("Seal it with alkali-resistant "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 				}
 				m.Rework(h.Bound)
-				m.swapEach(h.Bound.Product, "Paint with %s instead", "paint_acrylic", "paint_enamel_wb")
+				m.swapEach(h.Bound.Product, "Paint with %s instead", m.Craft.For(craft.ForUsualPaint))
 				if h.Bound.On == craft.MineralPorous && m.hit.Case.Facts.AgeDays < 0 {
 					m.Measure("Enter how old it is", "age_days")
 				}
@@ -342,9 +342,9 @@ func adhesionRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Substrates[m.Zone.Substrate].Family == craft.Textile {
-					m.swapEach(h.Product, "Dye it with %s instead", "fabric_wash")
+					m.swapEach(h.Product, "Dye it with %s instead", m.Craft.For(craft.ForDyeing))
 				}
-				m.swapEach(h.Product, "Paint with %s instead", "paint_flexible")
+				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForFlexing))
 				m.without(h.Product)
 			},
 		},
@@ -369,8 +369,8 @@ func adhesionRules() []Rule {
 					fmt.Sprintf("It lets %.0f %% of it through and softens with the rest. Only a coat made for vinyl may lie against it.", k.Craft.LetsThrough(h.Product, craft.Plasticiser)*100)
 			},
 			Mend: func(m *Mender, h *Hit) {
-				m.swapEach(h.Product, "Paint with %s instead", "paint_flexible")
-				p, _ := m.Craft.Product("paint_flexible")
+				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForFlexing))
+				p := m.Craft.First(craft.ForFlexing)
 				m.Edit("First "+productName(m.Craft, p), insert(m.Zone.Steps, h.Step-1, m.coat(p, 2)))
 			},
 		},
@@ -394,12 +394,11 @@ func adhesionRules() []Rule {
 					"Brown specks come up while it dries, and go on under the paint. A solvent-based metal primer keeps water off."
 			},
 			Mend: func(m *Mender, h *Hit) {
-				for _, id := range []string{"primer_metal", "primer_epoxy"} {
-					p, _ := m.Craft.Product(id)
+				for _, p := range m.Craft.For(craft.ForSteel) {
 					s := m.coat(p, 1)
 					m.Edit("Prime with "+productName(m.Craft, p), insert(m.Zone.Steps, h.Step-1, s))
 					if m.Craft.Products[h.Product].Role == craft.RolePrimer {
-						m.swapEach(h.Product, "Prime with %s instead", id)
+						m.swapEach(h.Product, "Prime with %s instead", []craft.Product{p})
 					}
 				}
 			},
@@ -417,7 +416,7 @@ func adhesionRules() []Rule {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
 					up := &k.Craft.Products[b.Product]
-					foam := k.Craft.Substrates[k.Facts.Substrate].ID == "foam_craft" && b.Bare
+					foam := k.Craft.Substrates[k.Facts.Substrate].Foam() && b.Bare
 					switch {
 					case b.Timing == surface.Between:
 						k.add(Hit{Severity: Fail, Step: b.Step, Subject: "between", Bound: b, Product: b.Product})
@@ -466,13 +465,13 @@ func adhesionRules() []Rule {
 					return
 				case "young":
 					m.waitHours(b, drying.CureDays(h.Limit, m.Craft.Products[b.Under].Cure, m.hit.Case.Facts.Climate)*24)
-					p, _ := m.Craft.Product("shellac_clear")
+					p := m.Craft.First(craft.ForBarrier)
 					m.Edit("Shut it off with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, b.Step-1, m.coat(p, 1)))
 				}
 				if m.Craft.Products[h.Product].Role == craft.RoleClear {
-					m.swapEach(h.Product, "Seal with %s instead", "clear_wb", "clear_acrylic_varnish")
+					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForPlainSeal))
 				} else {
-					m.swapEach(h.Product, "Paint with %s instead", "paint_acrylic", "paint_enamel_wb")
+					m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForUsualPaint))
 				}
 			},
 		},
@@ -505,9 +504,9 @@ func adhesionRules() []Rule {
 					"The wax in the shellac keeps it from holding. Dewaxed shellac takes any clear."
 			},
 			Mend: func(m *Mender, h *Hit) {
-				p, _ := m.Craft.Product("shellac_clear")
+				p := m.Craft.First(craft.ForBarrier)
 				if w := h.Bound.Under; w != craft.NoProduct {
-					m.swapEach(w, "%s, dewaxed, below instead", "shellac_clear")
+					m.swapEach(w, "%s, dewaxed, below instead", []craft.Product{p})
 				}
 				m.Edit("One coat of dewaxed "+productName(m.Craft, p)+" between", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},

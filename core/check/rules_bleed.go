@@ -129,7 +129,7 @@ func bleedRules() []Rule {
 					i++
 				}
 				for _, n := range []int{1, 2} {
-					p, _ := m.Craft.Product("shellac_clear")
+					p := m.Craft.First(craft.ForBarrier)
 					m.Edit(craft.Upper(plural(n, "coat", "coats"))+" of clear shellac over the worn edges", insert(m.Zone.Steps, i, m.coat(p, n)))
 				}
 				if s := &m.Zone.Steps[h.Step-1]; s.Do == surface.Effect {

@@ -70,7 +70,7 @@ func demandRules() []Rule {
 						m.Edit("Strip it, sand with 180 and dust off first", insert(m.Zone.Steps, 0, off...))
 					}
 				case "thirsty":
-					p, _ := m.Craft.Product("clear_wb")
+					p := m.Craft.First(craft.ForPlainSeal)
 					at := h.Step - 1
 					if m.Zone.Steps[at].Do == surface.Effect && m.hit.Case.demanding(h).Lays == "" { // below the coat that is wiped
 						for at--; at > 0 && m.Zone.Steps[at].Do != surface.Coat; {
@@ -184,8 +184,8 @@ func demandRules() []Rule {
 				end := len(m.Zone.Steps)
 				switch about(h) {
 				case "wax":
-					p, _ := m.Craft.Product("wax_clear")
-					m.swapClears("Seal it with %s instead", "wax_clear")
+					p := m.Craft.First(craft.ForWax)
+					m.swapClears("Seal it with %s instead", []craft.Product{p})
 					s := m.coat(p, 1)
 					s.Method = "rag"
 					m.Edit("Wax it first", insert(m.Zone.Steps, h.Step, s))

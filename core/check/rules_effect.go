@@ -64,7 +64,7 @@ func effectRules() []Rule {
 						m.change("Warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
 					}
 				}
-				p, _ := m.Craft.Product("shellac_clear")
+				p := m.Craft.First(craft.ForBarrier)
 				m.Edit("Seal the ground with two coats of clear shellac first", insert(steps, first, m.coat(p, 2)))
 				m.Edit("Seal it with shellac, and lay wax in patches", m.waxed(insert(steps, first, m.coat(p, 2))))
 			},
@@ -102,7 +102,7 @@ func effectRules() []Rule {
 					}
 				}
 				m.Edit("A dash of bonding additive in every coat", steps)
-				p, _ := m.Craft.Product("shellac_clear")
+				p := m.Craft.First(craft.ForBarrier)
 				m.Edit("One coat of clear shellac below it", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},
 		},
@@ -214,10 +214,9 @@ func effectRules() []Rule {
 			Looks: "the paint over the crackle medium",
 			Mends: "chalk, clay or matt acrylic paint there",
 			Step: func(k *Case, e *surface.Event) {
-				medium, _ := k.Craft.Product("crackle_medium")
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
-					if b.Under != medium || e.Doing.Do != surface.Coat || b.Product == medium {
+					if b.Under == craft.NoProduct || !k.Craft.Fills(b.Under, craft.ForCrackMedium) || e.Doing.Do != surface.Coat || k.Craft.Fills(b.Product, craft.ForCrackMedium) {
 						continue
 					}
 					p := &k.Craft.Products[b.Product]
@@ -234,8 +233,7 @@ func effectRules() []Rule {
 				return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "It takes a water-based matt paint, laid thick and in one stroke."
 			},
 			Mend: func(m *Mender, h *Hit) {
-				for _, id := range []string{"paint_chalk", "paint_acrylic"} {
-					p, _ := m.Craft.Product(id)
+				for _, p := range best(2, m.Craft.For(craft.ForThinTop)) {
 					m.change("Paint with "+productName(m.Craft, p)+" there", h.Step, func(s *surface.Step) {
 						colour := s.Colour
 						*s = m.coat(p, 1)
@@ -329,12 +327,12 @@ func effectRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
-					for _, id := range []string{"paint_clay", "paint_chalk"} {
-						m.young(h, id)
+					for _, p := range best(2, m.Craft.For(craft.ForWipingBack)) {
+						m.young(h, p)
 					}
 					return
 				}
-				m.swapEach(h.Product, "Paint with %s instead", "paint_milk")
+				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForFlaking))
 			},
 		},
 		{
@@ -469,7 +467,7 @@ func effectRules() []Rule {
 					return
 				}
 				p := &e.Before.Patches[surface.Field]
-				if p.Product == craft.NoProduct || k.Craft.Products[p.Product].ID != "size_leaf" {
+				if p.Product == craft.NoProduct || !k.Craft.Fills(p.Product, craft.ForSize) {
 					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
 					return
 				}
@@ -500,7 +498,7 @@ func effectRules() []Rule {
 				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h at which its tack begins or ends here"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
-				p, _ := m.Craft.Product("size_leaf")
+				p := m.Craft.First(craft.ForSize)
 				size := m.coat(p, 1)
 				size.Auto, size.WaitH = false, 1
 				if h.Subject == "none" {
@@ -554,7 +552,7 @@ func effectRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundMedium {
-					p, _ := m.Craft.Product("lift_medium")
+					p := m.Craft.First(craft.ForLiftMedium)
 					if i := m.lastCoat(craft.RolePaint); i >= 0 && i < h.Step-1 {
 						m.Edit("Lift medium under the last paint", insert(m.Zone.Steps, i, m.coat(p, 1)))
 					}
@@ -645,12 +643,12 @@ func effectRules() []Rule {
 					m.Edit(look.Name+" after the paint, and dust off", insert(m.Zone.Steps, i, step, surface.Step{Do: surface.Dust}))
 				}
 				if look.Ground == craft.GroundSealed {
-					p, _ := m.Craft.Product("clear_wb")
+					p := m.Craft.First(craft.ForPlainSeal)
 					seal := m.coat(p, 1)
 					m.Edit("Seal the paint, then glaze it", insert(m.Zone.Steps, i, seal, step))
 				}
 				if look.Ground == craft.GroundTack {
-					p, _ := m.Craft.Product("size_leaf")
+					p := m.Craft.First(craft.ForSize)
 					size := m.coat(p, 1)
 					size.Auto, size.WaitH = false, 1
 					m.Edit("Leaf on size after the paint", insert(m.Zone.Steps, i, size, step))
@@ -674,8 +672,7 @@ func (m *Mender) waxed(steps []surface.Step) []surface.Step {
 
 // young proposes another paint in place of a hit's, worn two hours after its
 // last coat.
-func (m *Mender) young(h *Hit, id string) {
-	p, _ := m.Craft.Product(id)
+func (m *Mender) young(h *Hit, p craft.Product) {
 	steps := slices.Clone(m.Zone.Steps)
 	last := -1
 	for i := range steps {
@@ -698,7 +695,7 @@ func (m *Mender) young(h *Hit, id string) {
 	m.Edit("Paint with "+productName(m.Craft, p)+", and wear it after two hours", out)
 	seal := slices.Clone(out)
 	if len(seal) == last+2 {
-		w, _ := m.Craft.Product("wax_clear")
+		w := m.Craft.First(craft.ForWax)
 		s := m.coat(w, 1)
 		s.Method = "rag"
 		m.Edit("Paint with "+productName(m.Craft, p)+", wear it after two hours, and wax it", append(seal, s))
@@ -774,12 +771,11 @@ func HalfTack(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 
 // tackTo is until when a resist is tacky, in hours here.
 func tackTo(c *craft.Craft, cl drying.Climate, r surface.Resist) float64 {
-	id := "shellac_clear"
+	purpose := craft.ForResistShellac
 	if r == surface.ResistLacquer {
-		id = "clear_lacquer"
+		purpose = craft.ForResistLacquer
 	}
-	p, _ := c.Product(id)
-	return TackyFor(c, cl, p)
+	return TackyFor(c, cl, c.First(purpose))
 }
 
 // TackyFor is how long a coat is tacky in some air, in hours: as its row says, or

@@ -40,7 +40,7 @@ func filmRules() []Rule {
 					return
 				}
 				flakes := k.Chippy && low.Coat == craft.MK
-				clay := low.ID == "paint_clay"
+				clay := low.Drags
 				switch {
 				case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
 				case flakes:
@@ -67,9 +67,9 @@ func filmRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Product != craft.NoProduct && m.Craft.Products[h.Product].Role == craft.RoleClear {
-					m.swapClears("Seal it with %s instead", "wax_clear", "wax_oil")
+					m.swapClears("Seal it with %s instead", m.Craft.For(craft.ForWax))
 				}
-				p, _ := m.Craft.Product("shellac_clear")
+				p := m.Craft.First(craft.ForBarrier)
 				mist := m.coat(p, 1)
 				mist.Method = "spray"
 				m.Edit("A mist of clear shellac before it", insert(m.Zone.Steps, h.Step-1, mist))
@@ -96,7 +96,7 @@ func filmRules() []Rule {
 					switch {
 					case p.Coat == craft.GZ:
 						k.add(Hit{Severity: Fail, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
-					case p.ID == "wax_dark" || p.ID == "wax_white":
+					case p.Tints:
 						k.add(Hit{Severity: Watch, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
 					}
 				}
@@ -107,16 +107,15 @@ func filmRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Products[h.Product].Coat == craft.WX {
-					p, _ := m.Craft.Product("wax_clear")
+					p := m.Craft.First(craft.ForWax)
 					s := m.coat(p, 1)
 					s.Method = "rag"
 					m.Edit("Clear wax first", insert(m.Zone.Steps, h.Step-1, s))
 				}
-				for _, id := range []string{"clear_wb", "clear_acrylic_varnish"} {
-					p, _ := m.Craft.Product(id)
+				for _, p := range m.Craft.For(craft.ForPlainSeal) {
 					m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 				}
-				p, _ := m.Craft.Product("shellac_clear")
+				p := m.Craft.First(craft.ForBarrier)
 				m.Edit("Seal the paint with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},
 		},
@@ -176,10 +175,10 @@ func filmRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Products[h.Product].Role == craft.RolePaint {
-					m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb")
+					m.swapEach(h.Product, "Paint with %s instead", best(1, m.Craft.For(craft.ForHardPaint)))
 					return
 				}
-				m.swapEach(h.Product, "Seal with %s instead", "clear_wb_hard", "clear_wb", "wax_clear")
+				m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForWhiteSeal))
 			},
 		},
 		{
@@ -219,11 +218,11 @@ func filmRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Products[h.Product].Role == craft.RoleClear {
-					m.swapEach(h.Product, "Seal with %s instead", "clear_wb", "clear_acrylic_varnish")
+					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForPlainSeal))
 					return
 				}
-				m.swapEach(h.Product, "Paint with %s instead", "paint_enamel_wb", "paint_acrylic")
-				m.swapEach(h.Bound.Under, "%s below instead", "primer_stainblock_wb", "paint_enamel_wb")
+				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForHardPaint))
+				m.swapEach(h.Bound.Under, "%s below instead", []craft.Product{m.Craft.First(craft.ForEvenGround), m.Craft.First(craft.ForHardPaint)})
 			},
 		},
 		{
@@ -310,7 +309,7 @@ func filmRules() []Rule {
 						m.change("Tint the "+productName(m.Craft, s.Product)+" to the colour", i+1, func(s *surface.Step) { s.Colour = tint })
 					}
 				}
-				p, _ := m.Craft.Product("paint_acrylic")
+				p := m.Craft.First(craft.ForUsualPaint)
 				under := m.coat(p, 2)
 				under.Colour = tint
 				m.Edit("An undercoat of acrylic paint in that colour", insert(m.Zone.Steps, h.Step-1, under))
@@ -343,8 +342,7 @@ func filmRules() []Rule {
 				return "", fmt.Sprintf("%s drinks the first coat unevenly, and %s shows it. One coat of primer, and the paint lies even.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
 			},
 			Mend: func(m *Mender, h *Hit) {
-				for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "primer_bond_wb"} {
-					p, _ := m.Craft.Product(id)
+				for _, p := range m.Craft.For(craft.ForEvenGround) {
 					m.Edit("Prime with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 				}
 			},
@@ -381,8 +379,7 @@ func filmRules() []Rule {
 					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "uneven", Value: float64(final)})
 				}
 				sub, fin := &k.Craft.Substrates[k.Facts.Substrate], &k.Craft.Finishes[k.Facts.Finish]
-				grain, _ := k.Craft.Product("grain_filler")
-				if final >= craft.SemiGloss && k.Opaque && fin.Bare && sub.Mark() == "open" && !filled && k.stepOf(grain) == 0 {
+				if final >= craft.SemiGloss && k.Opaque && fin.Bare && sub.Mark() == "open" && !filled && !k.lays(craft.ForGrain) {
 					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "grain", Value: float64(final)})
 				}
 			},
@@ -409,7 +406,7 @@ func filmRules() []Rule {
 					m.level("Fill, level and dust off first")
 					return
 				case "grain":
-					p, _ := m.Craft.Product("grain_filler")
+					p := m.Craft.First(craft.ForGrain)
 					if i := m.firstCoat(); i >= 0 {
 						m.Edit("Fill the grain first", insert(m.Zone.Steps, i, m.coat(p, 1), surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}, surface.Step{Do: surface.Dust}))
 					}
@@ -420,11 +417,11 @@ func filmRules() []Rule {
 				if p := m.Zone.Steps[h.Step-1].Product; m.Craft.Products[p].Role == craft.RoleClear || m.Craft.Products[p].Role == craft.RolePaint && m.Craft.Products[p].Coat != craft.CP {
 					m.change(craft.Upper(productName(m.Craft, p))+" in "+name, h.Step, func(s *surface.Step) { s.Sheen = want })
 				}
-				p, _ := m.Craft.Product("clear_wb")
+				p := m.Craft.First(craft.ForPlainSeal)
 				s := m.coat(p, 2)
 				s.Sheen = want
 				m.Edit("Seal it with "+name+" "+productName(m.Craft, p), insert(m.Zone.Steps, len(m.Zone.Steps), s))
-				m.swapClears("Seal it with "+name+" %s", "clear_wb")
+				m.swapClears("Seal it with "+name+" %s", []craft.Product{p})
 			},
 		},
 		{

@@ -128,11 +128,10 @@ func prepRules() []Rule {
 				wash := m.cleaning(h.Soil, h.Level)
 				at := m.cleanPlace(steps, i)
 				m.Edit(craft.Upper(titleOf(m.Craft, wash)), insert(steps, at, wash...))
-				for _, id := range []string{"shellac_clear", "shellac_pigmented"} {
+				for _, p := range m.Craft.For(craft.ForBarrier) {
 					if !craft.Soils[h.Soil].Sticky {
 						break // washing is enough
 					}
-					p, _ := m.Craft.Product(id)
 					s := m.coat(p, 1)
 					m.Edit("Shut it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
 					both := insert(steps, i, s)
@@ -509,7 +508,7 @@ func prepRules() []Rule {
 					words = append(words, "glue it down")
 				}
 				if l&(craft.LooseFlakes|craft.LooseBlisters) != 0 && !m.Zone.LeadBars(m.Craft) {
-					br, _ := m.Craft.Cleaner("dry_brush")
+					br := m.Craft.CleanersFor(craft.ForBrushing)[0]
 					fix = append(fix, surface.Step{Do: surface.Clean, Cleaner: br})
 					words = append(words, "brush off what is loose")
 				}
@@ -556,8 +555,7 @@ func prepRules() []Rule {
 				return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
 			},
 			Mend: func(m *Mender, h *Hit) {
-				for _, id := range []string{"primer_stainblock_wb", "shellac_pigmented", "shellac_clear"} {
-					p, _ := m.Craft.Product(id)
+				for _, p := range m.Craft.For(craft.ForFilledSpots) {
 					spot := m.coat(p, 1)
 					spot.Scope = surface.Spots
 					m.Edit("Spot-prime it with "+productName(m.Craft, p), insert(m.Zone.Steps, int(h.Value)-1, spot))
@@ -614,7 +612,7 @@ func prepRules() []Rule {
 				o := &m.Zone.Match[int(h.Value)]
 				p := o.Primer
 				if p == craft.NoProduct {
-					p, _ = m.Craft.Product("primer_stainblock_wb")
+					p = m.Craft.First(craft.ForEvenGround)
 				}
 				m.Edit("Prime it with "+productName(m.Craft, p)+", as there", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},
@@ -718,7 +716,7 @@ func (k *Case) limit(p *surface.Patch) (craft.AbrasionLimit, bool) {
 		return craft.AbrasionLimit{}, false // a coat of the plan is sanded, not what is below
 	case k.Facts.Veneer && (p.Bare || !k.Craft.Finishes[k.Facts.Finish].Bare) && sub.Family != craft.MelamineFilm:
 		return craft.LimitVeneer, true
-	case p.Bare && sub.ID == "paper_foil_board" && p.Top == craft.MelamineFilm:
+	case p.Bare && sub.Paper() && p.Top == craft.MelamineFilm:
 		return craft.LimitPaper, true
 	}
 	lim, ok := craft.Limits[p.Top]

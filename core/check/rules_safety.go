@@ -89,7 +89,7 @@ func safetyRules() []Rule {
 							break
 						}
 						if dryAbrasion(&steps[i]) {
-							cl, _ := m.Craft.Cleaner("deglosser_liquid")
+							cl := m.Craft.CleanersFor(craft.ForDeglossing)[0]
 							steps[i] = surface.Step{Do: surface.Clean, Cleaner: cl}
 						}
 					}
@@ -112,8 +112,7 @@ func safetyRules() []Rule {
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
 				more := ""
-				switch k.Craft.Substrates[k.Facts.Substrate].ID {
-				case "oak", "cedar", "redwood", "chestnut", "mahogany", "teak", "rosewood", "walnut":
+				if k.Craft.Substrates[k.Facts.Substrate].Sensitises() {
 					more = " The dust of this wood sensitises."
 				}
 				return "", "Extraction and a fitted particle mask." + more
@@ -208,7 +207,7 @@ func safetyRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "ammonia" {
-					cl, _ := m.Craft.Cleaner("detergent")
+					cl := m.Craft.CleanersFor(craft.ForWash)[0]
 					m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
 					m.Edit("Leave the ammonia out", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
 				} else {
@@ -272,7 +271,7 @@ func safetyRules() []Rule {
 			Looks: "whether a product hardens by a second part",
 			Mends: readIt,
 			Step: noteStep(func(k *Case, s *surface.Step) bool {
-				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == "filler_two_part"
+				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == craft.FillerTwoPart
 			}),
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Gloves and fresh air; small batches, as the pot heats up; nothing on the skin. The label and the safety data sheet decide."

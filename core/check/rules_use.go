@@ -122,11 +122,11 @@ func useRules() []Rule {
 			Mend: func(m *Mender, h *Hit) {
 				switch row := &m.Craft.Products[h.Product]; row.Role {
 				case craft.RolePaint:
-					m.swapEach(h.Product, "Paint with %s instead", "paint_masonry", "paint_enamel_oil")
+					m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForOutdoorPaint))
 				case craft.RolePrimer:
-					m.swapEach(h.Product, "Prime with %s instead", "primer_stainblock_oil", "primer_bond_wb")
+					m.swapEach(h.Product, "Prime with %s instead", m.Craft.For(craft.ForOutdoorPrimer))
 				default:
-					m.swapEach(h.Product, "Seal with %s instead", "clear_oil")
+					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForSeal(craft.Outdoor)))
 					m.without(h.Product)
 				}
 				m.outdoors()
@@ -259,8 +259,7 @@ func useRules() []Rule {
 
 func sealWords(k *Case) string {
 	var w []string
-	for _, id := range craft.Wears[k.Facts.Wear].Seals {
-		p, _ := k.Craft.Product(id)
+	for _, p := range k.Craft.For(craft.ForSeal(k.Facts.Wear)) {
 		w = append(w, productName(k.Craft, p))
 	}
 	if len(w) > 1 {
@@ -271,12 +270,11 @@ func sealWords(k *Case) string {
 
 // seals proposes what closes it, by the wear, as the last step.
 func (m *Mender) seals() {
-	seals := craft.Wears[m.hit.Case.Facts.Wear].Seals
+	seals := m.Craft.For(craft.ForSeal(m.hit.Case.Facts.Wear))
 	if m.hit.Case.Chippy {
-		seals = []string{"wax_clear", "wax_oil"}
+		seals = m.Craft.For(craft.ForWax)
 	}
-	for _, id := range seals {
-		p, _ := m.Craft.Product(id)
+	for _, p := range seals {
 		s := m.coat(p, 2)
 		if m.Craft.Products[p].Role == craft.RoleWax {
 			s = m.coat(p, 1)
@@ -297,8 +295,7 @@ func (m *Mender) harder(h *Hit) {
 			break
 		}
 	}
-	for _, id := range craft.Wears[m.hit.Case.Facts.Wear].Seals {
-		p, _ := m.Craft.Product(id)
+	for _, p := range m.Craft.For(craft.ForSeal(m.hit.Case.Facts.Wear)) {
 		for _, coats := range []int{2, 3} {
 			s := m.coat(p, coats)
 			if m.Craft.Products[p].Role == craft.RoleClear {
@@ -353,31 +350,29 @@ func (m *Mender) outdoors() {
 	if indoors < 2 {
 		return // exchanging that one is enough
 	}
-	for _, paint := range []string{"paint_enamel_oil", "paint_masonry"} {
+	for _, paint := range m.Craft.For(craft.ForOutdoorPaint) {
 		steps := slices.Clone(m.Zone.Steps)
 		for i := range steps {
 			s := &steps[i]
 			if s.Do != surface.Coat || m.Craft.Products[s.Product].Outside || !m.Craft.Products[s.Product].LeavesFilm() {
 				continue
 			}
-			id := paint
+			p := paint
 			switch m.Craft.Products[s.Product].Role {
 			case craft.RolePrimer:
-				id = "primer_stainblock_oil"
+				p = m.Craft.First(craft.ForOutdoorPrimer)
 			case craft.RoleClear, craft.RoleWax:
-				id = "clear_oil"
+				p = m.Craft.First(craft.ForSeal(craft.Outdoor))
 			}
-			p, _ := m.Craft.Product(id)
 			n := m.coat(p, s.NumCoats())
 			n.Colour = s.Colour
 			steps[i] = n
 		}
-		p, _ := m.Craft.Product(paint)
-		m.Edit("Paint with "+productName(m.Craft, p)+", and everything else in what stands weather", steps)
+		m.Edit("Paint with "+productName(m.Craft, paint)+", and everything else in what stands weather", steps)
 		bare := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
 			r := m.Craft.Products[s.Product].Role
 			return s.Do == surface.Coat && (r == craft.RoleClear || r == craft.RoleWax)
 		})
-		m.Edit("Paint with "+productName(m.Craft, p)+", which stands weather without a clear", bare)
+		m.Edit("Paint with "+productName(m.Craft, paint)+", which stands weather without a clear", bare)
 	}
 }

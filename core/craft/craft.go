@@ -3,6 +3,7 @@ package craft
 import (
 	"fmt"
 	"hash/fnv"
+	"slices"
 )
 
 // Substrate, Finish, Cleaner and Product are indices into a [Craft]'s tables.
@@ -36,20 +37,29 @@ type Craft struct {
 	cleaners   map[string]Cleaner
 	products   map[string]Product
 	plausible  [NumFamilies][]Finish
+
+	forProducts map[Purpose][]Product
+	forCleaners map[Purpose][]Cleaner
 }
 
-var std = build()
+var std = build(defaultProducts, defaultEffects)
 
 // Default returns the working defaults.
 func Default() *Craft { return std }
 
-func build() *Craft {
+// With is the craft with further products and effects, as a studio of its own would have. It
+// panics where an id is there already.
+func (c *Craft) With(products []ProductRow, effects []EffectRow) *Craft {
+	return build(slices.Concat(c.Products, products), slices.Concat(c.Effects, effects))
+}
+
+func build(products []ProductRow, effects []EffectRow) *Craft {
 	c := &Craft{
 		Substrates: defaultSubstrates,
 		Finishes:   defaultFinishes,
 		Cleaners:   defaultCleaners,
-		Products:   defaultProducts,
-		Effects:    defaultEffects,
+		Products:   products,
+		Effects:    effects,
 		Lets:       defaultLets,
 	}
 	for f := range c.Grip {
@@ -67,6 +77,8 @@ func build() *Craft {
 	c.finishes = index(c.Finishes, func(r *FinishRow) string { return r.ID }, Finish(0))
 	c.cleaners = index(c.Cleaners, func(r *CleanerRow) string { return r.ID }, Cleaner(0))
 	c.products = index(c.Products, func(r *ProductRow) string { return r.ID }, Product(0))
+	c.forProducts = ranked(c.Products, func(r *ProductRow) []Serve { return r.Serves }, Product(0))
+	c.forCleaners = ranked(c.Cleaners, func(r *CleanerRow) []Serve { return r.Serves }, Cleaner(0))
 	for f, ids := range plausible {
 		for _, id := range ids {
 			x, ok := c.finishes[id]

@@ -41,8 +41,8 @@ type EffectRow struct {
 	By []string
 	// Excludes are effects that undo it or cannot stand beside it.
 	Excludes []string
-	// Dusty tells that it leaves dust, and Dries what the face then is, NumFamilies
-	// where that stays as it was.
+	// Dusty tells that it leaves dust, and Dries what the face then is; the zero value, bare
+	// wood, where that stays as it was.
 	Dusty bool
 	Dries Family
 	// Pores tells that it lies in open grain, Sealed that what it is worked over
@@ -62,7 +62,13 @@ type EffectRow struct {
 	// Settles is the hours until it may be worked over, and Minutes the work on a
 	// square metre. Working defaults.
 	Settles, Minutes float64
+	// Recipes are how it is made: one, or one for each way of crackling; none for what is worked on
+	// dry paint and sealed.
+	Recipes []Recipe
 }
+
+// DriesTo is the family that the face then is; false where that stays as it was.
+func (r *EffectRow) DriesTo() (Family, bool) { return r.Dries, r.Dries != WoodBare }
 
 // Flakes tells whether it is paint that lets go.
 func (r *EffectRow) Flakes() bool { return r.Ground == GroundPowder }
@@ -87,136 +93,224 @@ func (c *Craft) Effect(id string) (Effect, bool) {
 	return NoEffect, false
 }
 
-// doing fills in what the effects do to a surface.
-func doing(rows []EffectRow) []EffectRow {
-	type do = func(*EffectRow)
-	paintOver := func(hours, minutes float64) do {
-		return func(r *EffectRow) {
-			r.Ground, r.Lays, r.Settles, r.Minutes = GroundPaint, "paint_acrylic", hours, minutes
-		}
-	}
-	closed := []Role{RoleClear, RoleWax}
-	sealed := func(f do) do {
-		return func(r *EffectRow) {
-			f(r)
-			r.SealedBy = closed
-		}
-	}
-	does := map[string]do{
-		"chippy": func(r *EffectRow) {
-			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundPowder, true, true, []string{"paint_milk"}, 20
-			r.Dusty, r.LeastCoats, r.Rests = true, 2, 48
-			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
-		},
-		"layered_chippy": func(r *EffectRow) {
-			r.Layered = true
-			r.Ground, r.Wears, r.Shows, r.By, r.Minutes = GroundPowder, true, true, []string{"paint_milk"}, 25
-			r.Dusty, r.LeastCoats, r.Rests = true, 2, 48
-			r.Excludes = []string{"gild", "decoupage", "marble", "crackle"}
-		},
-		"crackle": func(r *EffectRow) {
-			r.Ground, r.Cracks, r.Shows, r.By, r.Minutes = GroundPaint, true, true, []string{"crackle_medium"}, 5
-			r.Excludes = []string{"lift_off"}
-		},
-		"lift_off": func(r *EffectRow) {
-			r.Ground, r.Cracks, r.Wears, r.Shows, r.By, r.Minutes = GroundMedium, true, true, true, []string{"lift_medium"}, 15
-		},
-		"distress_wet": func(r *EffectRow) {
-			r.Ground, r.Wears, r.Wets, r.Shows, r.Minutes = GroundSoft, true, true, true, 15
-			r.Excludes = []string{"gild"}
-		},
-		"distress_dry": func(r *EffectRow) {
-			r.Ground, r.Wears, r.Deep, r.Shows, r.Minutes = GroundPaint, true, true, true, 12
-			r.Dusty, r.SealedBy = true, closed // what is rubbed open must be closed again
-		},
-		"enamelware": func(r *EffectRow) {
-			r.Ground, r.Wears, r.Shows, r.Veil, r.Minutes = GroundPaint, true, true, true, 15
-			r.Excludes, r.Shines = []string{"chippy", "layered_chippy", "crackle"}, Satin
-		},
-		"shade_highlight": paintOver(2, 25),
-		"glaze": func(r *EffectRow) {
-			r.Ground, r.Lays, r.Covers, r.By, r.Minutes = GroundSealed, "glaze_wb", true, []string{"glaze_wb", "glaze_stain"}, 20
-			r.Excludes = []string{"chippy", "layered_chippy"}
-		},
-		"drawn_grain": func(r *EffectRow) {
-			r.Ground, r.Lays, r.Covers, r.By, r.Minutes = GroundPaint, "glaze_stain", true, nil, 25
-			r.Thirsty, r.Rests, r.RubsOnly = true, 48, true
-			r.Excludes = []string{"marble"}
-		},
-		"marble": func(r *EffectRow) {
-			r.Ground, r.Lays, r.Covers, r.Settles, r.Minutes = GroundPaint, "paint_acrylic", true, 3, 60
-			r.Thins, r.SealedBy, r.ClearCoats = true, closed, 3
-		},
-		"limed": func(r *EffectRow) {
-			r.Lays, r.Covers, r.By, r.Veil, r.Minutes = "wax_white", true, []string{"wax_white"}, true, 15
-			r.Pores, r.Thirsty = true, true
-			r.Excludes = []string{"marble", "crackle"}
-		},
-		"stamp":   sealed(paintOver(2, 15)),
-		"stencil": sealed(paintOver(2, 20)),
-		"gild": func(r *EffectRow) {
-			r.Ground, r.Settles, r.Minutes, r.Dries = GroundTack, 12, 60, PrimerFilm
-			r.SealedBy = []Role{RoleClear, RoleWax, RolePrimer} // shellac seals leaf
-		},
-		"decoupage": func(r *EffectRow) {
-			r.Lays, r.Covers, r.Settles, r.Minutes = "clear_wb", true, 2, 40
-			r.Sealed, r.SealedBy = true, closed
-		},
-		"raised_stencil": func(r *EffectRow) {
-			paintOver(8, 40)(r)
-			r.Raised = true
-		},
-		"colour_blend": func(r *EffectRow) {
-			paintOver(3, 30)(r)
-			r.Thins = true
-		},
-		"wash_wipe": func(r *EffectRow) {
-			r.Wets, r.Thins, r.Veil, r.Sealed, r.Settles, r.Minutes = true, true, true, true, 2, 15
-		},
-		"dusting": func(r *EffectRow) {
-			r.Cracks, r.Minutes, r.SealedBy = true, 10, []Role{RoleWax} // it is worked into cracks
-		},
-		"dry_brush": paintOver(1, 15),
-		"fabric_dye": func(r *EffectRow) {
-			r.Veil, r.By, r.Minutes = true, []string{"fabric_wash"}, 10
-		},
-	}
-	for i := range rows {
-		rows[i].Dries = NumFamilies
-		if f := does[rows[i].ID]; f != nil {
-			f(&rows[i])
-		}
-	}
-	return rows
-}
-
 // LookSolid is the look without an effect.
 const LookSolid = "solid"
 
-var defaultEffects = doing([]EffectRow{
-	{ID: "chippy", Name: "Chippy", How: "powder paint without additive over a sealed slick film; resist patches of wax, or of shellac or lacquer still tacky", Wants: "at least two coats; warm air speeds it; scrape with a metal blade, then 220 to 400, vacuum", Trap: "nothing chips on raw wood; it may never stop if wetted again: seal with wax or oil, never a water-based clear; it settles over two or three days"},
-	{ID: "layered_chippy", Name: "Layered and chippy", How: "two to four colours under a solid one", Wants: "underlayers fully dry, contrast between layers", Trap: "no one can choose which layer shows"},
-	{ID: "crackle", Name: "Crackle", How: "a dry base coat, medium, then a thick one-stroke coat of water-based matt paint", Wants: "contrast between base and top; the top stroke sets the direction; the thicker the coat, the wider the cracks", Trap: "no second stroke; done in minutes; a mistake is wiped back to the base while wet"},
-	{ID: "lift_off", Name: "Lift-off", How: "lift medium between two colours, the top coat pulled off in streaks with a rag or roller", Wants: "a flat part, or a fan on an upright one", Trap: "runs on uprights"},
-	{ID: "distress_wet", Name: "Worn with a damp cloth", How: "damp cloth on clay or chalk paint, at edges and handled places", Wants: "within hours; the later, the more effort", Trap: "soaks a flaky film loose"},
-	{ID: "distress_dry", Name: "Worn with abrasive", How: "220, then 320 on dry paint", Wants: "the colour below decided beforehand", Trap: "cuts to the wood and exposes what bleeds"},
-	{ID: "enamelware", Name: "Enamelware", How: "a dark base, a pale coat thinned for smoothness, worn at the rims, satin or gloss clear", Wants: "metal", Trap: "regular spots look like an animal print"},
-	{ID: "shade_highlight", Name: "Shaded and highlighted", How: "darker in recesses, lighter dry-brushed on edges", Wants: "soft joins", Trap: ""},
-	{ID: "glaze", Name: "Glazed", How: "sealed paint, glaze on small sections, wiped with the grain; next glaze after a day; clear over it after a day if brushed, overnight if sprayed", Wants: "time; judged dry", Trap: "on thirsty paint it grabs at once"},
-	{ID: "drawn_grain", Name: "Drawn grain", How: "generous glaze straight on matt paint, dragged with a dry brush held short", Wants: "two days before wax", Trap: ""},
-	{ID: "marble", Name: "Marble", How: "mid-tone sponged on, misted, blotted, feathered while wet; second layer; irregular fine veins", Wants: "a reference picture; a levelled, primed ground; hard clear, three coats", Trap: "veins straight, centred or evenly spaced"},
-	{ID: "limed", Name: "Limed", How: "white wax or wash in open grain, wiped", Wants: "open-grained wood, grain brushed", Trap: ""},
-	{ID: "stamp", Name: "Stamped", How: "little paint, rolled or dabbed", Wants: "dry ground, sealed over after", Trap: "smudges: sand back and wax again"},
-	{ID: "stencil", Name: "Stencilled", How: "little paint, rolled or dabbed through a stencil", Wants: "dry ground, sealed over after", Trap: "smudges: sand back and wax again"},
-	{ID: "gild", Name: "Gilded", How: "size, wait for the right tack, lay leaf, brush off, seal", Wants: "a smooth sealed ground of a warm colour", Trap: "too wet drowns the leaf, too dry does not take it"},
-	{ID: "decoupage", Name: "Decoupage", How: "paper or transfer bedded and sealed with several thin clears", Wants: "sealed ground, no wax", Trap: "bubbles; water-based clear lifts some inks"},
-	{ID: "raised_stencil", Name: "Raised stencil", How: "paste through a stencil, dried, sanded, painted", Wants: "flat dry ground", Trap: "sliding parts and shelves"},
-	{ID: "colour_blend", Name: "Blended colours", How: "two or three wet colours worked into each other with mist", Wants: "slow drying, one section at a time", Trap: "mud when overworked"},
-	{ID: "wash_wipe", Name: "Wash, wiped back", How: "thinned paint brushed on and wiped back to a veil, repeatable", Wants: "texture or grain; a rag turned often", Trap: "grabs on thirsty ground"},
-	{ID: "dusting", Name: "Dusted with pigment", How: "dry pigment powder worked into cracks and recesses, the excess lifted with wax", Wants: "crackle or grain to hold it; wax after", Trap: "goes a long way; too much greys the whole"},
-	{ID: "dry_brush", Name: "Dry-brushed", How: "a nearly dry brush over raised parts", Wants: "texture below", Trap: "a loaded brush"},
-	{ID: "fabric_dye", Name: "Dyed cloth", How: "cloth soaked, thinned paint, sanded soft between coats, wax or sealer buffed", Wants: "darker than the cloth", Trap: "stiff if under-thinned"},
-})
+// Pieces of recipes that several looks have: the colour that shows below, and a coat pulled off over
+// lift medium.
+var (
+	underPaint = Part{Kind: LayOne, For: ForUnder, Coats: []int{2}, Tone: ToneUnder}
+	lifted     = []Part{underPaint, {Kind: LayOne, For: ForLiftMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt}, {Kind: SealIt}}
+	closed     = []Role{RoleClear, RoleWax}
+)
+
+// The effects. What one does to a surface and demands of it, and how it is made, stand in its row.
+var defaultEffects = []EffectRow{
+	{
+		ID: "chippy", Name: "Chippy",
+		How:    "powder paint without additive over a sealed slick film; resist patches of wax, or of shellac or lacquer still tacky",
+		Wants:  "at least two coats; warm air speeds it; scrape with a metal blade, then 220 to 400, vacuum",
+		Trap:   "nothing chips on raw wood; it may never stop if wetted again: seal with wax or oil, never a water-based clear; it settles over two or three days",
+		Ground: GroundPowder, Wears: true, Shows: true, By: []string{"paint_milk"}, Minutes: 20,
+		Dusty: true, LeastCoats: 2, Rests: 48, Excludes: []string{"gild", "decoupage", "marble", "crackle"},
+		Recipes: []Recipe{{
+			Parts: []Part{
+				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder, Skip: true},
+				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
+			},
+			Ground: ForBarrier, ClearGround: true, // white would show in every chip
+		}},
+	},
+	{
+		ID: "layered_chippy", Name: "Layered and chippy",
+		How:     "two to four colours under a solid one",
+		Wants:   "underlayers fully dry, contrast between layers",
+		Trap:    "no one can choose which layer shows",
+		Layered: true, Ground: GroundPowder, Wears: true, Shows: true, By: []string{"paint_milk"}, Minutes: 25,
+		Dusty: true, LeastCoats: 2, Rests: 48, Excludes: []string{"gild", "decoupage", "marble", "crackle"},
+		Recipes: []Recipe{{
+			Parts: []Part{
+				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder},
+				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
+			},
+			Ground: ForBarrier,
+		}},
+	},
+	{
+		ID: "crackle", Name: "Crackle",
+		How:    "a dry base coat, medium, then a thick one-stroke coat of water-based matt paint",
+		Wants:  "contrast between base and top; the top stroke sets the direction; the thicker the coat, the wider the cracks",
+		Trap:   "no second stroke; done in minutes; a mistake is wiped back to the base while wet",
+		Ground: GroundPaint, Cracks: true, Shows: true, By: []string{"crackle_medium"}, Minutes: 5, Excludes: []string{"lift_off"},
+		Recipes: []Recipe{
+			{Parts: []Part{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: SealIt}}},
+			{Over: CrackLift, Parts: lifted},
+			{Over: CrackTacky, Parts: []Part{underPaint, {Kind: LayOne, For: ForTacky, HalfTacky: true}, {Kind: LayOne, For: ForFlaking}, {Kind: WorkIt}, {Kind: SealIt}}},
+		},
+	},
+	{
+		ID: "lift_off", Name: "Lift-off",
+		How:    "lift medium between two colours, the top coat pulled off in streaks with a rag or roller",
+		Wants:  "a flat part, or a fan on an upright one",
+		Trap:   "runs on uprights",
+		Ground: GroundMedium, Cracks: true, Wears: true, Shows: true, By: []string{"lift_medium"}, Minutes: 15,
+		Recipes: []Recipe{{Parts: lifted}},
+	},
+	{
+		ID: "distress_wet", Name: "Worn with a damp cloth",
+		How:    "damp cloth on clay or chalk paint, at edges and handled places",
+		Wants:  "within hours; the later, the more effort",
+		Trap:   "soaks a flaky film loose",
+		Ground: GroundSoft, Wears: true, Wets: true, Shows: true, Minutes: 15, Excludes: []string{"gild"},
+		Recipes: []Recipe{{Parts: []Part{underPaint, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
+	},
+	{
+		ID: "distress_dry", Name: "Worn with abrasive",
+		How:    "220, then 320 on dry paint",
+		Wants:  "the colour below decided beforehand",
+		Trap:   "cuts to the wood and exposes what bleeds",
+		Ground: GroundPaint, Wears: true, Deep: true, Shows: true, Minutes: 12,
+		Dusty: true, SealedBy: closed, // what is rubbed open must be closed again
+		Recipes: []Recipe{{Parts: []Part{
+			underPaint, {Kind: LayPaint}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
+			{Kind: LayOne, For: ForScuffAndSeal, Coats: []int{1, 2}, Deep: true, Skip: true}, {Kind: SealIt},
+		}}},
+	},
+	{
+		ID: "enamelware", Name: "Enamelware",
+		How:    "a dark base, a pale coat thinned for smoothness, worn at the rims, satin or gloss clear",
+		Wants:  "metal",
+		Trap:   "regular spots look like an animal print",
+		Ground: GroundPaint, Wears: true, Shows: true, Veil: true, Minutes: 15,
+		Excludes: []string{"chippy", "layered_chippy", "crackle"}, Shines: Satin,
+		Recipes: []Recipe{{Parts: []Part{
+			{Kind: LayOne, For: ForEnamelware, Tone: ToneDark}, {Kind: LayOne, For: ForEnamelware, Coats: []int{2}, ThinPct: 10}, // for smoothness
+			{Kind: WorkIt, After: 24}, {Kind: SealIt},
+		}}},
+	},
+	{
+		ID: "shade_highlight", Name: "Shaded and highlighted",
+		How:    "darker in recesses, lighter dry-brushed on edges",
+		Wants:  "soft joins",
+		Trap:   "",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 2, Minutes: 25,
+	},
+	{
+		ID: "glaze", Name: "Glazed",
+		How:    "sealed paint, glaze on small sections, wiped with the grain; next glaze after a day; clear over it after a day if brushed, overnight if sprayed",
+		Wants:  "time; judged dry",
+		Trap:   "on thirsty paint it grabs at once",
+		Ground: GroundSealed, Lays: "glaze_wb", Covers: true, By: []string{"glaze_wb", "glaze_stain"}, Minutes: 20,
+		Excludes: []string{"chippy", "layered_chippy"},
+		Recipes:  []Recipe{{Parts: []Part{{Kind: LayPaint}, {Kind: LayOne, For: ForUnderGlaze}, {Kind: LayOne, For: ForGlaze}, {Kind: WorkIt}, {Kind: SealIt}}}},
+	},
+	{
+		ID: "drawn_grain", Name: "Drawn grain",
+		How:    "generous glaze straight on matt paint, dragged with a dry brush held short",
+		Wants:  "two days before wax",
+		Trap:   "",
+		Ground: GroundPaint, Lays: "glaze_stain", Covers: true, Minutes: 25,
+		Thirsty: true, Rests: 48, RubsOnly: true, Excludes: []string{"marble"},
+		Recipes: []Recipe{{Parts: []Part{{Kind: LayPaint, For: ForWipingBack}, {Kind: LayOne, For: ForDragging}, {Kind: WorkIt, After: 48}, {Kind: SealIt}}}},
+	},
+	{
+		ID: "marble", Name: "Marble",
+		How:    "mid-tone sponged on, misted, blotted, feathered while wet; second layer; irregular fine veins",
+		Wants:  "a reference picture; a levelled, primed ground; hard clear, three coats",
+		Trap:   "veins straight, centred or evenly spaced",
+		Ground: GroundPaint, Lays: "paint_acrylic", Covers: true, Settles: 3, Minutes: 60, Thins: true, SealedBy: closed, ClearCoats: 3,
+	},
+	{
+		ID: "limed", Name: "Limed",
+		How:   "white wax or wash in open grain, wiped",
+		Wants: "open-grained wood, grain brushed",
+		Trap:  "",
+		Lays:  "wax_white", Covers: true, By: []string{"wax_white"}, Veil: true, Minutes: 15, Pores: true, Thirsty: true,
+		Excludes: []string{"marble", "crackle"},
+		Recipes:  []Recipe{{Parts: []Part{{Kind: LayOne, For: ForLiming}}, NoGround: true, See: true}},
+	},
+	{
+		ID: "stamp", Name: "Stamped",
+		How:    "little paint, rolled or dabbed",
+		Wants:  "dry ground, sealed over after",
+		Trap:   "smudges: sand back and wax again",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 2, Minutes: 15, SealedBy: closed,
+	},
+	{
+		ID: "stencil", Name: "Stencilled",
+		How:    "little paint, rolled or dabbed through a stencil",
+		Wants:  "dry ground, sealed over after",
+		Trap:   "smudges: sand back and wax again",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 2, Minutes: 20, SealedBy: closed,
+	},
+	{
+		ID: "gild", Name: "Gilded",
+		How:    "size, wait for the right tack, lay leaf, brush off, seal",
+		Wants:  "a smooth sealed ground of a warm colour",
+		Trap:   "too wet drowns the leaf, too dry does not take it",
+		Ground: GroundTack, Settles: 12, Minutes: 60, Dries: PrimerFilm,
+		SealedBy: []Role{RoleClear, RoleWax, RolePrimer}, // shellac seals leaf
+		Recipes: []Recipe{{Parts: []Part{
+			{Kind: LayOne, For: ForLeafGround, Coats: []int{2}, Tone: ToneLeaf}, {Kind: LayOne, For: ForSize}, {Kind: WorkIt}, {Kind: SealIt, For: ForLeafSeal},
+		}}},
+	},
+	{
+		ID: "decoupage", Name: "Decoupage",
+		How:   "paper or transfer bedded and sealed with several thin clears",
+		Wants: "sealed ground, no wax",
+		Trap:  "bubbles; water-based clear lifts some inks",
+		Lays:  "clear_wb", Covers: true, Settles: 2, Minutes: 40, Sealed: true, SealedBy: closed,
+	},
+	{
+		ID: "raised_stencil", Name: "Raised stencil",
+		How:    "paste through a stencil, dried, sanded, painted",
+		Wants:  "flat dry ground",
+		Trap:   "sliding parts and shelves",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 8, Minutes: 40, Raised: true,
+		Recipes: []Recipe{{Parts: []Part{{Kind: LayPaint}, {Kind: WorkIt, After: 24, Sand: 240, Dusts: true}, {Kind: LayAgain}, {Kind: SealIt}}}}, // paste is white
+	},
+	{
+		ID: "colour_blend", Name: "Blended colours",
+		How:    "two or three wet colours worked into each other with mist",
+		Wants:  "slow drying, one section at a time",
+		Trap:   "mud when overworked",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 3, Minutes: 30, Thins: true,
+	},
+	{
+		ID: "wash_wipe", Name: "Wash, wiped back",
+		How:   "thinned paint brushed on and wiped back to a veil, repeatable",
+		Wants: "texture or grain; a rag turned often",
+		Trap:  "grabs on thirsty ground",
+		Wets:  true, Thins: true, Veil: true, Sealed: true, Settles: 2, Minutes: 15,
+		Recipes: []Recipe{{Parts: []Part{{Kind: LayOne, For: ForThinTop, ThinPct: 100}, {Kind: WorkIt, After: 4}, {Kind: SealIt}}, See: true}},
+	},
+	{
+		ID: "dusting", Name: "Dusted with pigment",
+		How:    "dry pigment powder worked into cracks and recesses, the excess lifted with wax",
+		Wants:  "crackle or grain to hold it; wax after",
+		Trap:   "goes a long way; too much greys the whole",
+		Cracks: true, Minutes: 10, SealedBy: []Role{RoleWax}, // it is worked into cracks
+		Recipes: []Recipe{{Parts: []Part{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt, Before: 24}, {Kind: SealIt}}}},
+	},
+	{
+		ID: "dry_brush", Name: "Dry-brushed",
+		How:    "a nearly dry brush over raised parts",
+		Wants:  "texture below",
+		Trap:   "a loaded brush",
+		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 1, Minutes: 15,
+	},
+	{
+		ID: "fabric_dye", Name: "Dyed cloth",
+		How:   "cloth soaked, thinned paint, sanded soft between coats, wax or sealer buffed",
+		Wants: "darker than the cloth",
+		Trap:  "stiff if under-thinned",
+		Veil:  true, By: []string{"fabric_wash"}, Minutes: 10,
+		Recipes: []Recipe{{
+			Parts:    []Part{{Kind: LayOne, For: ForDyeing, Coats: []int{2, 3}, ThinPct: 150}, {Kind: LayOne, For: ForResistWax, Skip: true}},
+			NoGround: true, See: true,
+		}},
+	},
+}
 
 // DefectRow describes one kind of damage. Loose damage is what lets go by
 // itself, and Uneven what a shine shows.
@@ -270,10 +364,16 @@ var Defects = []DefectRow{
 	{ID: "knot", Name: "Knot"},
 }
 
+// The fillers.
+const (
+	FillerTwoPart = "filler_two_part"
+	FillerFine    = "filler_fine"
+)
+
 // Strips, Fillers and Resists are the other ids that steps may name.
 var (
 	Strips  = []string{"chemical", "scrape", "heat", "sand"}
-	Fillers = []string{"filler_two_part", "filler_fine"}
+	Fillers = []string{FillerTwoPart, FillerFine}
 	Resists = []string{"wax", "shellac_tacky", "lacquer_tacky"}
 	Scopes  = []string{"all", "knots", "spots"}
 )

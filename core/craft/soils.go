@@ -138,7 +138,15 @@ type CleanerRow struct {
 	// Loosens takes flaking material off.
 	Loosens bool
 	Warns   string
+	// Everyday tells that one uses it for whatever it shifts; the others are for what they are
+	// made for.
+	Everyday bool
+	// Serves are the places in plans and proposals that it fills.
+	Serves []Serve
 }
+
+// OnlyDust tells that it takes off dust and nothing else, as dusting off between steps does.
+func (c *CleanerRow) OnlyDust() bool { return len(c.Shifts) == 1 && c.Shifts[0].Soil == Dust }
 
 // Shift returns the cleaner's action on s, if it has one at the given level.
 func (c *CleanerRow) Shift(s Soil, level uint8) (Shift, bool) {
@@ -151,16 +159,16 @@ func (c *CleanerRow) Shift(s Soil, level uint8) (Shift, bool) {
 }
 
 var defaultCleaners = []CleanerRow{
-	{"vacuum_tack", "Vacuum and tack cloth", Dry, []Shift{{Soil: Dust, Levels: 3}}, 0, 0, 0, 0, 2, false, false, false, false, "use an oily tack cloth lightly under water-based paint"},
-	{"detergent", "Detergent wash", Water, []Shift{{Soil: Grime, Levels: 2}, {Soil: Dust, Levels: 3}, {Soil: Softener, Levels: 2}, {Soil: WaxPolish, Levels: 1, UpTo: 1, After: true}, {Soil: StripperResidue, Levels: 1, UpTo: 1, After: true}}, 1, 1, 0, 1, 8, false, false, false, false, "never flood mdf, particleboard or veneer: they swell"},
-	{"degreaser_alkaline", "Alkaline degreaser", Water, []Shift{{Soil: Grease, Levels: 2}, {Soil: Grime, Levels: 2}, {Soil: NicotineSoil, Levels: 2}, {Soil: OilCutting, Levels: 2}, {Soil: Dust, Levels: 3}}, 2, 2, 0, 1.5, 12, true, false, false, false, "not on aluminium or brass; gloves and goggles"},
-	{"vinegar_water", "Vinegar and water", Water, []Shift{{Soil: Grime, Levels: 1, UpTo: 1}, {Soil: Limescale, Levels: 2}, {Soil: CleanerResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, 1, 8, false, false, false, false, "not on stone or marble"},
-	{"white_spirit", "White spirit", Solvent, []Shift{{Soil: WaxPolish, Levels: 2}, {Soil: Silicone, Levels: 1}, {Soil: Adhesive, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Grease, Levels: 1}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .5, 10, false, false, false, false, "flammable; not on some plastics; wash afterwards"},
-	{"alcohol", "Alcohol wipe", Alcohol, []Shift{{Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Oxide, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "dissolves shellac, crazes acrylic plastic; flammable"},
-	{"acetone", "Acetone", Solvent, []Shift{{Soil: OilCutting, Levels: 2}, {Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 2}, {Soil: Adhesive, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "never on plastic or on any film; very flammable"},
-	{"deglosser_liquid", "Liquid deglosser", Solvent, []Shift{{Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Dust, Levels: 3}}, 0, 0, .6, .5, 8, false, false, false, false, "not on plastics; ventilate"},
-	{"ammonia_water", "Ammonia water", Water, []Shift{{Soil: Grime, Levels: 1}, {Soil: Dust, Levels: 3}}, 1, 1, 0, 1, 10, true, true, false, false, "not on brass, copper, aluminium or mirror backing; never with bleach"},
-	{"biocide_wash", "Biocide wash", Water, []Shift{{Soil: Mould, Levels: 2}}, 1, 1, 0, 4, 8, false, false, true, false, "never mixed with another cleaner"},
-	{"rust_converter", "Rust converter", Water, []Shift{{Soil: RustLoose, Levels: 2}}, 0, 0, 0, 3, 10, false, false, false, false, "after brushing off what is loose"},
-	{"dry_brush", "Dry brush", Dry, []Shift{{Soil: SaltsSoil, Levels: 2}, {Soil: RustLoose, Levels: 1}, {Soil: Dust, Levels: 1}}, 0, 0, 0, 0, 5, false, false, false, true, "not where lead is suspected"},
+	{"vacuum_tack", "Vacuum and tack cloth", Dry, []Shift{{Soil: Dust, Levels: 3}}, 0, 0, 0, 0, 2, false, false, false, false, "use an oily tack cloth lightly under water-based paint", false, nil},
+	{"detergent", "Detergent wash", Water, []Shift{{Soil: Grime, Levels: 2}, {Soil: Dust, Levels: 3}, {Soil: Softener, Levels: 2}, {Soil: WaxPolish, Levels: 1, UpTo: 1, After: true}, {Soil: StripperResidue, Levels: 1, UpTo: 1, After: true}}, 1, 1, 0, 1, 8, false, false, false, false, "never flood mdf, particleboard or veneer: they swell", true, []Serve{{ForWash, 1}}},
+	{"degreaser_alkaline", "Alkaline degreaser", Water, []Shift{{Soil: Grease, Levels: 2}, {Soil: Grime, Levels: 2}, {Soil: NicotineSoil, Levels: 2}, {Soil: OilCutting, Levels: 2}, {Soil: Dust, Levels: 3}}, 2, 2, 0, 1.5, 12, true, false, false, false, "not on aluminium or brass; gloves and goggles", true, nil},
+	{"vinegar_water", "Vinegar and water", Water, []Shift{{Soil: Grime, Levels: 1, UpTo: 1}, {Soil: Limescale, Levels: 2}, {Soil: CleanerResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, 1, 8, false, false, false, false, "not on stone or marble", false, nil},
+	{"white_spirit", "White spirit", Solvent, []Shift{{Soil: WaxPolish, Levels: 2}, {Soil: Silicone, Levels: 1}, {Soil: Adhesive, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Grease, Levels: 1}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .5, 10, false, false, false, false, "flammable; not on some plastics; wash afterwards", true, []Serve{{ForSolvent, 2}}},
+	{"alcohol", "Alcohol wipe", Alcohol, []Shift{{Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Oxide, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "dissolves shellac, crazes acrylic plastic; flammable", true, []Serve{{ForSolvent, 1}}},
+	{"acetone", "Acetone", Solvent, []Shift{{Soil: OilCutting, Levels: 2}, {Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 2}, {Soil: Adhesive, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "never on plastic or on any film; very flammable", false, nil},
+	{"deglosser_liquid", "Liquid deglosser", Solvent, []Shift{{Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Dust, Levels: 3}}, 0, 0, .6, .5, 8, false, false, false, false, "not on plastics; ventilate", false, []Serve{{ForDeglossing, 1}}},
+	{"ammonia_water", "Ammonia water", Water, []Shift{{Soil: Grime, Levels: 1}, {Soil: Dust, Levels: 3}}, 1, 1, 0, 1, 10, true, true, false, false, "not on brass, copper, aluminium or mirror backing; never with bleach", false, nil},
+	{"biocide_wash", "Biocide wash", Water, []Shift{{Soil: Mould, Levels: 2}}, 1, 1, 0, 4, 8, false, false, true, false, "never mixed with another cleaner", false, nil},
+	{"rust_converter", "Rust converter", Water, []Shift{{Soil: RustLoose, Levels: 2}}, 0, 0, 0, 3, 10, false, false, false, false, "after brushing off what is loose", false, nil},
+	{"dry_brush", "Dry brush", Dry, []Shift{{Soil: SaltsSoil, Levels: 2}, {Soil: RustLoose, Levels: 1}, {Soil: Dust, Levels: 1}}, 0, 0, 0, 0, 5, false, false, false, true, "not where lead is suspected", true, []Serve{{ForBrushing, 1}}},
 }

@@ -58,6 +58,21 @@ type SubstrateRow struct {
 	Caution string
 }
 
+// Paper tells that its face is printed paper, which a grit cuts through.
+func (r *SubstrateRow) Paper() bool { return r.ID == "paper_foil_board" }
+
+// Foam tells that solvent melts it.
+func (r *SubstrateRow) Foam() bool { return r.ID == "foam_craft" }
+
+// Sensitises tells that the dust of this wood makes people allergic. Working default.
+func (r *SubstrateRow) Sensitises() bool {
+	switch r.ID {
+	case "oak", "cedar", "redwood", "chestnut", "mahogany", "teak", "rosewood", "walnut":
+		return true
+	}
+	return false
+}
+
 // Alkaline tells that it turns an oil binder to soap while it is new.
 func (r *SubstrateRow) Alkaline() bool {
 	return r.ID == "concrete" || r.ID == "plaster" || r.ID == "stone"

@@ -98,9 +98,9 @@ func TestTraitsAreInRange(t *testing.T) {
 	// Every seal that a wear is advised stands that wear, but for wax and oil on
 	// what is handled, and what closes a porous paint for a look.
 	for w := range Wears {
-		for _, id := range Wears[w].Seals {
-			p, ok := c.Product(id)
-			if !ok || c.Products[p].Guard < GuardAsked[w] {
+		for _, p := range c.For(ForSeal(Wear(w))) {
+			id := c.Products[p].ID
+			if c.Products[p].Guard < GuardAsked[w] {
 				t.Errorf("%s is advised %s, which guards %d of %d", Wears[w].ID, id, c.Products[p].Guard, GuardAsked[w])
 			}
 			if Wear(w) == Outdoor && !c.Products[p].Outside {

@@ -64,22 +64,19 @@ type WearRow struct {
 	ID, Name string
 	Asks     string  // who asks for the demand, within a sentence
 	Demand   float64 // the strength every boundary must have
-	// Seals are the products that protect a porous paint well enough for the
-	// wear, the usual one first.
-	Seals []string
 	// Hard wear makes an unsealed porous paint a failure and not a risk.
 	Hard bool
 }
 
 // Wears is indexed by Wear.
 var Wears = [numWears]WearRow{
-	Display:  {"display", "To look at", "display", .30, []string{"wax_clear", "clear_wb"}, false},
-	Handled:  {"handled", "Handled every day", "everyday handling", .50, []string{"wax_clear", "clear_wb", "wax_oil"}, false},
-	Seat:     {"seat", "Seat", "a seat", .62, []string{"clear_wb", "clear_wb_hard"}, true},
-	Tabletop: {"tabletop", "Table top", "a table top", .65, []string{"clear_wb_hard", "clear_oil"}, true},
-	WetWear:  {"wet", "Often wet", "a wet place", .66, []string{"clear_wb_hard", "clear_oil"}, true},
-	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, []string{"clear_oil"}, true},
-	Floor:    {"floor", "Walked on", "a floor", .70, []string{"clear_wb_hard"}, true},
+	Display:  {"display", "To look at", "display", .30, false},
+	Handled:  {"handled", "Handled every day", "everyday handling", .50, false},
+	Seat:     {"seat", "Seat", "a seat", .62, true},
+	Tabletop: {"tabletop", "Table top", "a table top", .65, true},
+	WetWear:  {"wet", "Often wet", "a wet place", .66, true},
+	Outdoor:  {"outdoor", "Outdoors", "the weather", .68, true},
+	Floor:    {"floor", "Walked on", "a floor", .70, true},
 }
 
 // WearNamed returns the wear class with an id; false if there is none.

@@ -277,7 +277,7 @@ func (m *meeting) clean(o *Offer) {
 	case len(off) > 0 && gain > 0:
 		o.need, o.score = needClean, gain-.01*craft.MinutesSetUp/10
 		o.Why = "Takes off the " + craft.List(off) + " that is still on it"
-	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && (m.c.Cleaners[o.Step.Cleaner].ID == "detergent"):
+	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && slices.Contains(m.c.CleanersFor(craft.ForWash), o.Step.Cleaner):
 		o.need, o.Why = needClean, "Nobody has looked what lies on it; a wash takes off what hands leave"
 	}
 }
@@ -388,16 +388,16 @@ func (m *meeting) coat(o *Offer) {
 			o.Why = "The colour itself; holds at " + holds
 		}
 	case craft.RoleClear, craft.RoleWax:
-		seals := craft.Wears[m.facts.Wear].Seals
-		if !slices.Contains(seals, row.ID) || m.laid(craft.RoleClear) || m.laid(craft.RoleWax) {
+		seals := c.For(craft.ForSeal(m.facts.Wear))
+		if !slices.Contains(seals, o.Step.Product) || m.laid(craft.RoleClear) || m.laid(craft.RoleWax) {
 			return
 		}
 		switch {
 		case p.Top == craft.PorousPaint && p.Product != craft.NoProduct:
-			o.need, o.score = needSeal, -float64(slices.Index(seals, row.ID))
+			o.need, o.score = needSeal, -float64(slices.Index(seals, o.Step.Product))
 			o.Why = fmt.Sprintf("%s is porous and marks; this closes it well enough for %s", c.Products[p.Product].Name, craft.Wears[m.facts.Wear].Asks)
 		case m.seeThrough() && p.Coats == 0:
-			o.need, o.score = needSeal, -float64(slices.Index(seals, row.ID))
+			o.need, o.score = needSeal, -float64(slices.Index(seals, o.Step.Product))
 			o.Why = "No paint is wanted; this protects what is seen, and holds at " + holds
 		}
 	}
@@ -454,15 +454,13 @@ func (m *meeting) strength(s *surface.Step) float64 {
 
 // usualPaint stands for the paint that is to come.
 func (m *meeting) usualPaint() surface.Step {
-	paint, _ := m.c.Product("paint_acrylic")
-	return surface.Step{Do: surface.Coat, Product: paint, Coats: 1, Auto: true}
+	return surface.Step{Do: surface.Coat, Product: m.c.First(craft.ForUsualPaint), Coats: 1, Auto: true}
 }
 
 // bestPaint is the best bond a usual paint would make here.
 func (m *meeting) bestPaint() float64 {
 	best := 0.
-	for _, id := range []string{"paint_chalk", "paint_mineral", "paint_acrylic", "paint_enamel_wb"} {
-		p, _ := m.c.Product(id)
+	for _, p := range m.c.For(craft.ForUnder) {
 		best = max(best, m.strength(&surface.Step{Do: surface.Coat, Product: p, Coats: 1, Auto: true}))
 	}
 	return best

@@ -45,7 +45,7 @@ func (p *planner) vocabulary() {
 	c, z := p.craft, &p.zone
 	for i := range c.Cleaners {
 		row := &c.Cleaners[i]
-		if row.ID == "vacuum_tack" || p.way.NoSmell && row.Carrier.Volatile() {
+		if row.OnlyDust() || p.way.NoSmell && row.Carrier.Volatile() {
 			continue
 		}
 		for n := 1; n <= 3; n++ {
@@ -68,25 +68,27 @@ func (p *planner) vocabulary() {
 		}
 	}
 	p.repair = p.move(cleaning, surface.Step{Do: surface.Repair})
-	if x, _ := c.Product("oxalic_bleach"); p.way.uses(&c.Products[x]) {
-		p.bleach = []move{p.move(cleaning, p.lay("oxalic_bleach", 1))}
+	for _, x := range c.For(craft.ForIronStain) {
+		if p.way.uses(&c.Products[x]) {
+			p.bleach = append(p.bleach, p.move(cleaning, p.lay(x, 1)))
+		}
 	}
 	p.denib = p.move(grounding, surface.Step{Do: surface.Abrade, Grit: 320, How: craft.Hand}, dust)
 	for i := range c.Products {
-		row := &c.Products[i]
-		filler := row.ID == "grain_filler"
-		if row.Role != craft.RolePrimer && !filler || !p.way.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, row.ID) {
+		x, row := craft.Product(i), &c.Products[i]
+		filler := c.Fills(x, craft.ForGrain)
+		if row.Role != craft.RolePrimer && !filler || !p.way.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, x) {
 			continue
 		}
-		clear := row.ID == "shellac_clear"
+		seals := c.Fills(x, craft.ForScuffAndSeal)
 		for n := 1; n <= 2; n++ {
-			s := p.lay(row.ID, n)
+			s := p.lay(x, n)
 			all := true
 			switch p.way.Holds {
 			case ScuffAndSeal:
-				all = clear && n == 2
+				all = seals && n == 2
 			case Prime:
-				all = !clear
+				all = !seals
 			case Additive, StraightOn:
 				all = false
 			}
@@ -111,8 +113,8 @@ func (p *planner) vocabulary() {
 // lets go by itself, the pores below are wanted, or what is in the wood must be
 // got at. Otherwise it is washed, keyed and painted over.
 func (p *planner) offCome() bool {
-	x, aged := p.craft.Effect(p.zone.Look)
-	return p.zone.Loose&^craft.LooseJoint != 0 || aged && p.craft.Effects[x].Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
+	x := p.look()
+	return p.zone.Loose&^craft.LooseJoint != 0 || x != nil && x.Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
 }
 
 // strippable tells whether what lies on a material can be taken off without
@@ -179,26 +181,20 @@ func (p *planner) helps(s *surface.Step) bool {
 // reaches tells whether a painter would reach for a cleaner against a soil:
 // everyday ones for whatever they shift, the others for what they are made for.
 func (p *planner) reaches(cl craft.Cleaner, so craft.Soil) bool {
-	id := p.craft.Cleaners[cl].ID
-	switch id {
-	case "detergent", "degreaser_alkaline", "white_spirit", "alcohol", "dry_brush":
-		return true
-	}
-	return slices.Contains(craft.Soils[so].Remedy, id)
+	row := &p.craft.Cleaners[cl]
+	return row.Everyday || slices.Contains(craft.Soils[so].Remedy, row.ID)
 }
 
 // keys are the ways in which the surface may be given its key now, the first
 // being none.
 func (p *planner) keys() []option {
 	out := []option{nil}
-	deglosser, _ := p.craft.Cleaner("deglosser_liquid")
-	wipe := option{{Do: surface.Clean, Cleaner: deglosser}}
-	if p.way.Holds == Chemical || p.barred && !p.way.NoSmell {
-		if p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
-			out = append(out, wipe)
+	if p.way.Holds == Chemical || !p.way.NoSmell && (p.barred || p.way.Holds == Whichever) {
+		for _, cl := range p.craft.CleanersFor(craft.ForDeglossing) {
+			if p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
+				out = append(out, option{{Do: surface.Clean, Cleaner: cl}})
+			}
 		}
-	} else if !p.way.NoSmell && p.way.Holds == Whichever && p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
-		out = append(out, wipe)
 	}
 	if p.way.Holds == Chemical || p.barred || p.way.Sand == SandNever {
 		return out
@@ -210,7 +206,7 @@ func (p *planner) keys() []option {
 			continue
 		}
 		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
-		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.scout.May()[n].Substrate].ID == "paper_foil_board" {
+		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.scout.May()[n].Substrate].Paper() {
 			s = surface.Step{Do: surface.Abrade, How: craft.Pad} // the print is paper
 		}
 		if !slices.ContainsFunc(out, func(o option) bool { return len(o) > 0 && o[0] == s }) {
@@ -229,7 +225,7 @@ func plastic(f craft.Family) bool {
 
 // must tells whether a way asks for a key where there is one to be had.
 func (p *planner) must() bool {
-	if p.zone.Look == "chippy" || p.zone.Look == "layered_chippy" {
+	if p.flakes() {
 		return false
 	}
 	return p.way.Holds == ScuffAndSeal || p.way.Holds == Chemical || p.way.Holds == StraightOn || p.way.Sand == SandAlways
@@ -270,8 +266,7 @@ func (p *planner) ready(scuffed bool) []move {
 			}
 			steps = append(steps, key...)
 			if p.brushes() {
-				brush, _ := p.craft.Cleaner("dry_brush")
-				steps = append(steps, surface.Step{Do: surface.Clean, Cleaner: brush})
+				steps = append(steps, surface.Step{Do: surface.Clean, Cleaner: p.craft.CleanersFor(craft.ForBrushing)[0]})
 				rubbed = true
 			}
 			if dusty || rubbed {
@@ -288,8 +283,8 @@ func (p *planner) ready(scuffed bool) []move {
 
 // brushes tells whether open pores are brushed out for what is to lie in them.
 func (p *planner) brushes() bool {
-	x, ok := p.craft.Effect(p.zone.Look)
-	return ok && p.craft.Effects[x].Pores && !p.barred && !p.any(check.Refuses) && p.any(func(q *surface.Patch) bool { return q.Bare && q.Top == craft.WoodBare })
+	x := p.look()
+	return x != nil && x.Pores && !p.barred && !p.any(check.Refuses) && p.any(func(q *surface.Patch) bool { return q.Bare && q.Top == craft.WoodBare })
 }
 
 // next lists what the beginning of a plan may go on with, from the surface it
@@ -326,8 +321,7 @@ func (p *planner) next(n *node) []move {
 			out = append(out, p.bleach...)
 		}
 		if p.way.ScuffFirst && !n.wiped { // it takes the dust and what hands have left
-			for _, id := range []string{"alcohol", "white_spirit"} {
-				cl, _ := p.craft.Cleaner(id)
+			for _, cl := range p.craft.CleanersFor(craft.ForSolvent) {
 				out = append(out, p.move(cleaning, surface.Step{Do: surface.Clean, Cleaner: cl}))
 			}
 			return out
@@ -357,7 +351,7 @@ func (p *planner) grounded(n *node) bool {
 	switch {
 	case n.stage != grounding:
 		return false
-	case p.way.Holds == ScuffAndSeal && !p.see && p.zone.Look != "fabric_dye":
+	case p.way.Holds == ScuffAndSeal && !p.see:
 		return n.allOver == 1
 	case p.way.Holds == Prime && p.grounds == nil:
 		return n.allOver > 0

@@ -106,7 +106,7 @@ type planner struct {
 
 	cleans, strips, bleach, primers []move
 	repair, denib                   move
-	grounds                         []string
+	grounds                         []craft.Product
 	see                             bool
 	firsts                          []surface.Step
 	ends                            []tail
@@ -167,7 +167,7 @@ func (p *planner) surveyed() error {
 		p.zone.Soils[craft.Grime] = max(1, p.zone.Soils[craft.Grime])
 	}
 	if p.zone.Uneven && p.zone.Sheen >= craft.SemiGloss && p.ask.Fill == "" {
-		p.ask.Fill = "filler_fine" // dents that a matt face hides
+		p.ask.Fill = craft.FillerFine // dents that a matt face hides
 	}
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
@@ -333,7 +333,7 @@ func Ground(c *craft.Craft, steps []surface.Step) string {
 			continue
 		}
 		row := &c.Products[s.Product]
-		if row.Role != craft.RolePrimer && row.ID != "grain_filler" {
+		if row.Role != craft.RolePrimer && !c.Fills(s.Product, craft.ForGrain) {
 			if s.Additive > 0 {
 				out = append(out, "bonding additive in the paint")
 			}

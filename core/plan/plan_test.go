@@ -133,8 +133,8 @@ func TestWaysAreKeptTo(t *testing.T) {
 		{"as much additive as paint", "beech varnish_oil satin; soils grime1; wear display", Way{Holds: Additive, Additive: 1}, []string{"milk paint"}, "primer", func(s *surface.Step) bool { return s.Additive == 1 && !s.AdditiveFirst }},
 		{"additive in the first coat", "beech varnish_oil satin; soils grime1; wear display", Way{Holds: Additive, AdditiveFirst: true}, []string{"milk paint"}, "primer", func(s *surface.Step) bool { return s.Additive == craft.AdditiveFull && s.AdditiveFirst }},
 		{"thin powder", flaking, Way{Water: 2}, []string{"milk paint"}, "clear coat", func(s *surface.Step) bool { return s.WaterRatio == 2 }},
-		{"lift medium for cracks", "lime; look crackle; colour #e6ddc4; wear display", Way{Crackle: CrackLift}, []string{"Lift medium", "paint"}, "Crackle medium", nil},
-		{"tacky shellac for cracks", "lime; look crackle; colour #e6ddc4; wear display", Way{Crackle: CrackTacky, Without: []string{"clear_lacquer"}}, []string{"paint", "Clear shellac", "Milk paint", "crackle"}, "edium", nil},
+		{"lift medium for cracks", "lime; look crackle; colour #e6ddc4; wear display", Way{Crackle: craft.CrackLift}, []string{"Lift medium", "paint"}, "Crackle medium", nil},
+		{"tacky shellac for cracks", "lime; look crackle; colour #e6ddc4; wear display", Way{Crackle: craft.CrackTacky, Without: []string{"clear_lacquer"}}, []string{"paint", "Clear shellac", "Milk paint", "crackle"}, "edium", nil},
 		{"knots all over", "pine; knots; wear display", Way{Knots: KnotsAll}, []string{"hellac", "coats of"}, "on the knots", nil},
 	} {
 		t.Run(x.name, func(t *testing.T) {

@@ -61,7 +61,7 @@ func anyZone(r *rand.Rand, c *craft.Craft) Ask {
 	if r.IntN(4) == 0 { // a way of one's own
 		w := &ask.Way
 		w.Sand, w.Seal, w.FlakeSeal = Sanding(r.IntN(3)), Sealing(r.IntN(3)), FlakeSealing(r.IntN(2))
-		w.Resist, w.Crackle, w.Knots = Resisting(r.IntN(4)), Crackling(r.IntN(3)), Knotting(r.IntN(3))
+		w.Resist, w.Crackle, w.Knots = Resisting(r.IntN(4)), craft.Crackling(r.IntN(3)), Knotting(r.IntN(3))
 		w.Additive, w.AdditiveFirst = []float64{0, .1, 1}[r.IntN(3)], r.IntN(2) == 0
 		w.Water, w.Deep, w.NextDay = []float64{0, .8, 2}[r.IntN(3)], r.IntN(2) == 0, r.IntN(3) == 0
 	}

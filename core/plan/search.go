@@ -330,8 +330,8 @@ type bondKey struct {
 var seeds = [2]maphash.Seed{maphash.MakeSeed(), maphash.MakeSeed()}
 
 func (p *planner) flakes() bool {
-	x, ok := p.craft.Effect(p.zone.Look)
-	return ok && p.craft.Effects[x].Flakes()
+	x := p.look()
+	return x != nil && x.Flakes()
 }
 
 // sinceVapour is how long ago the last step gave off vapour that burns.
@@ -370,7 +370,7 @@ func (p *planner) open(i int32, least, above float64) {
 		stains := p.nodes[i].stains
 		for b, x := range stains {
 			if x > 0 {
-				stains[b] = x * p.through(m.steps, craft.Bleeder(b))
+				stains[b] = x * surface.LeastLets(p.craft, m.steps, craft.Bleeder(b))
 			}
 		}
 		finish, may := p.toFinish(&n, &p.nodes[i].watches, &stains)
@@ -418,7 +418,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 		case surface.Coat:
 			out.product = s.Product
 			out.primed |= bit(s.Product)
-			out.levels = out.levels || p.craft.Products[s.Product].ID == "grain_filler"
+			out.levels = out.levels || p.craft.Fills(s.Product, craft.ForGrain)
 			if m.to == grounding {
 				out.primers++
 				if s.Scope == surface.All {

@@ -82,7 +82,7 @@ type recipe struct {
 	// again is the index of a part that is one more coat of that paint, 0 for none.
 	again int
 	// grounds are the primers that may lie below; nil for any.
-	grounds []string
+	grounds []craft.Product
 	// see tells that the surface is to stay in sight.
 	see bool
 }
@@ -103,11 +103,7 @@ func (p *planner) under() string {
 }
 
 // lay is a coat step as this way lays it.
-func (p *planner) lay(id string, coats int) surface.Step {
-	x, ok := p.craft.Product(id)
-	if !ok {
-		panic("plan: no product " + id)
-	}
+func (p *planner) lay(x craft.Product, coats int) surface.Step {
 	row := &p.craft.Products[x]
 	s := surface.Step{Do: surface.Coat, Product: x, Coats: coats, Auto: true, Method: "brush"}
 	switch {
@@ -144,170 +140,161 @@ func (p *planner) tomorrow(s *surface.Step) {
 	s.Auto, s.WaitH = false, day
 }
 
-// coats are options that lay one of several products, as far as the way uses
-// them.
-func (p *planner) coats(n int, ids ...string) part {
+// coats are options that lay one of several products, as far as the way uses them.
+func (p *planner) coats(n int, of []craft.Product) part {
 	var out part
-	for _, id := range ids {
-		if x, _ := p.craft.Product(id); p.way.uses(&p.craft.Products[x]) {
-			out = append(out, option{p.lay(id, n)})
+	for _, x := range of {
+		if p.way.uses(&p.craft.Products[x]) {
+			out = append(out, option{p.lay(x, n)})
 		}
 	}
 	return out
 }
 
-func (p part) in(hex string) part {
-	for i := range p {
-		for j := range p[i] {
-			p[i][j].Colour = hex
-		}
-	}
-	return p
-}
-
-func always(steps ...surface.Step) part { return part{option(steps)} }
-
 func wait(hours float64) surface.Step { return surface.Step{Do: surface.Wait, Hours: hours} }
 
 var dust = surface.Step{Do: surface.Dust}
 
-// work is the step of an effect.
-func work(id string) surface.Step { return surface.Step{Do: surface.Effect, Effect: id} }
-
-// recipe is how the look that is wanted is made.
-func (p *planner) recipe() recipe {
-	look := p.zone.Look
-	seal := p.seals(look)
-	solid := func(ids ...string) part { return p.paints(ids...) }
-	base := func(hex string) part {
-		return p.coats(2, "paint_chalk", "paint_acrylic", "paint_mineral", "paint_enamel_wb", "paint_clay").in(hex)
+// look is the effect that is wanted, nil for a solid face.
+func (p *planner) look() *craft.EffectRow {
+	if x, ok := p.craft.Effect(p.zone.Look); ok {
+		return &p.craft.Effects[x]
 	}
-	shell := []string{"shellac_clear", "shellac_pigmented"}
-	switch look {
-	case "chippy", "layered_chippy":
-		warm := work(look)
-		warm.Heat = true
-		flakes := part{{work(look), dust, wait(48)}, {warm, dust, wait(48)}}
-		milk := p.coats(2, "paint_milk")
-		layers := p.coats(2, "paint_milk").in(p.under())
-		if look == "chippy" {
-			layers = append(part{nil}, layers...)
+	return nil
+}
+
+// recipe is how the look that is wanted is made: the parts of its row, each with the options that
+// this way has for it.
+func (p *planner) recipe() recipe {
+	from := craft.Solid
+	if x := p.look(); x != nil {
+		from = x.RecipeFor(p.way.Crackle)
+	}
+	out := recipe{paint: -1, see: from.See}
+	if from.NoGround {
+		out.grounds = []craft.Product{}
+	} else if from.Ground != "" {
+		for _, x := range p.craft.For(from.Ground) {
+			if !from.ClearGround || !p.craft.Products[x].Opaque() {
+				out.grounds = append(out.grounds, x)
+			}
 		}
-		if len(milk) == 0 {
-			layers = nil
+	}
+	for i := range from.Parts {
+		q := &from.Parts[i]
+		switch q.Kind {
+		case craft.LayPaint:
+			out.paint = len(out.parts)
+		case craft.LayAgain:
+			out.again = len(out.parts)
 		}
-		resist := p.resists()
-		if look == "chippy" {
-			shell = shell[:1] // white would show in every chip
+		out.parts = append(out.parts, p.options(q))
+	}
+	out.parts = append(out.parts, p.back())
+	return out
+}
+
+// options are what a part of a recipe may be, in this way of working.
+func (p *planner) options(q *craft.Part) part {
+	switch q.Kind {
+	case craft.LayPaint:
+		return p.paints(q.For)
+	case craft.LayAgain:
+		return part{nil}
+	case craft.LayResist:
+		return p.resists()
+	case craft.WorkIt:
+		return p.work(q)
+	case craft.SealIt:
+		if q.For != "" {
+			return p.sealedBy(q.For)
 		}
-		return recipe{parts: []part{resist, layers, milk, flakes, seal, p.back()}, paint: -1, grounds: shell}
-	case "crackle":
-		crack := p.coats(1, "crackle_medium")
-		switch p.way.Crackle {
-		case CrackLift:
-			return p.lifted(look, base(p.under()), seal)
-		case CrackTacky:
-			tacky := p.coats(1, "shellac_clear", "clear_lacquer")
-			for i := range tacky {
-				s := &tacky[i][0]
+		return p.seals()
+	}
+	out := part{}
+	if q.Skip {
+		out = append(out, nil)
+	}
+	if q.Deep && !p.way.Deep {
+		return out
+	}
+	counts := q.Coats
+	if len(counts) == 0 {
+		counts = []int{1}
+	}
+	for _, n := range counts {
+		for _, o := range p.coats(n, p.craft.For(q.For)) {
+			s := &o[0]
+			s.Colour, s.ThinPct = p.tone(q.Tone), q.ThinPct
+			if q.HalfTacky {
 				s.Auto, s.WaitH = false, check.HalfTack(p.craft, p.zone.Climate, s.Product)
 			}
-			return recipe{parts: []part{base(p.under()), tacky, p.coats(1, "paint_milk"), always(work(look)), seal, p.back()}, paint: -1}
+			out = append(out, o)
 		}
-		return recipe{parts: []part{base(p.under()), crack, p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), seal, p.back()}, paint: -1}
-	case "lift_off":
-		return p.lifted(look, base(p.under()), seal)
-	case "distress_wet":
-		return recipe{parts: []part{base(p.under()), solid("paint_clay", "paint_chalk", "paint_diy_chalk"), always(work(look)), seal, p.back()}, paint: 1}
-	case "distress_dry":
-		rub := work(look)
-		rub.Grit = 320
-		if p.way.Deep {
-			rub.Grit = 220
-		}
-		edges := part{nil}
-		if p.way.Deep {
-			edges = append(append(edges, p.coats(1, "shellac_clear")...), p.coats(2, "shellac_clear")...)
-		}
-		return recipe{parts: []part{base(p.under()), solid(), always(rub, dust), edges, seal, p.back()}, paint: 1}
-	case "enamelware":
-		pale := p.coats(2, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil")
-		for i := range pale {
-			pale[i][0].ThinPct = 10 // for smoothness
-		}
-		return recipe{parts: []part{
-			p.coats(1, "paint_enamel_wb", "paint_mineral", "paint_acrylic", "paint_enamel_oil").in(underPale),
-			pale, always(work(look), wait(24)), seal, p.back(),
-		}, paint: -1}
-	case "glaze":
-		return recipe{parts: []part{
-			solid(), p.coats(1, "clear_wb", "clear_acrylic_varnish", "clear_wb_hard"), p.coats(1, "glaze_wb", "glaze_stain"), always(work(look)), seal, p.back(),
-		}, paint: 0}
-	case "drawn_grain":
-		return recipe{parts: []part{solid("paint_chalk", "paint_clay", "paint_diy_chalk"), p.coats(1, "glaze_stain"), always(work(look), wait(48)), seal, p.back()}, paint: 0}
-	case "limed":
-		return recipe{parts: []part{p.coats(1, "wax_white"), p.back()}, paint: -1, grounds: []string{}, see: true}
-	case "gild":
-		return recipe{parts: []part{p.coats(2, "paint_acrylic", "paint_chalk", "paint_mineral").in(underLeaf), p.coats(1, "size_leaf"), always(work(look)), p.leafSeals(), p.back()}, paint: -1}
-	case "raised_stencil":
-		return recipe{parts: []part{
-			solid(), always(work(look), wait(24), surface.Step{Do: surface.Abrade, Grit: 240, How: craft.Hand}, dust), {nil}, seal, p.back(),
-		}, paint: 0, again: 2} // paste is white
-	case "wash_wipe":
-		veil := p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic")
-		for i := range veil {
-			veil[i][0].ThinPct = 100
-		}
-		return recipe{parts: []part{veil, always(work(look), wait(4)), seal, p.back()}, paint: -1, see: true}
-	case "dusting":
-		return recipe{parts: []part{
-			base(p.under()), p.coats(1, "crackle_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"),
-			always(wait(24), work(look)), seal, p.back(),
-		}, paint: -1}
-	case "fabric_dye":
-		dye := p.coats(2, "fabric_wash")
-		dye = append(dye, p.coats(3, "fabric_wash")...)
-		for i := range dye {
-			dye[i][0].ThinPct = 150
-		}
-		return recipe{parts: []part{dye, append(part{nil}, p.coats(1, "wax_clear")...), p.back()}, paint: -1, grounds: []string{}, see: true}
-	case "", craft.LookSolid:
-		return recipe{parts: []part{solid(), seal, p.back()}, paint: 0}
-	default: // worked on dry paint and sealed: shading, stamps, stencils, marble, paper, blends
-		x, ok := p.craft.Effect(look)
-		if !ok {
-			return recipe{paint: -1}
-		}
-		row := &p.craft.Effects[x]
-		below := part{nil}
-		if row.Sealed {
-			below = append(below, p.coats(1, "clear_wb", "clear_acrylic_varnish")...)
-		}
-		rests := []surface.Step{work(look)}
-		if row.Settles > 0 {
-			const overnight = 12
-			rests = append(rests, wait(overnight))
-		}
-		return recipe{parts: []part{solid(), below, always(rests...), seal, p.back()}, paint: 0}
 	}
+	return out
+}
+
+// tone is the colour of a part, empty for that of the target.
+func (p *planner) tone(t craft.Tone) string {
+	switch t {
+	case craft.ToneUnder:
+		return p.under()
+	case craft.ToneDark:
+		return underPale
+	case craft.ToneLeaf:
+		return underLeaf
+	}
+	return ""
+}
+
+// work is the effect itself, with what goes before and after it.
+func (p *planner) work(q *craft.Part) part {
+	s := surface.Step{Do: surface.Effect, Effect: p.zone.Look, Grit: q.Grit}
+	if p.way.Deep && q.DeepGrit > 0 {
+		s.Grit = q.DeepGrit
+	}
+	around := func(s surface.Step) option {
+		var o option
+		if q.Before > 0 {
+			o = append(o, wait(q.Before))
+		}
+		o = append(o, s)
+		if q.Sand > 0 { // it dries before it is sanded
+			return append(o, wait(q.After), surface.Step{Do: surface.Abrade, Grit: q.Sand, How: craft.Hand}, dust)
+		}
+		if q.Dusts {
+			o = append(o, dust)
+		}
+		if q.After > 0 {
+			o = append(o, wait(q.After))
+		}
+		return o
+	}
+	out := part{around(s)}
+	if q.Warm {
+		s.Heat = true
+		out = append(out, around(s))
+	}
+	return out
 }
 
 // resists are what is laid in patches where the paint is to let go. Shellac and
 // lacquer are painted over half-way through their tack.
 func (p *planner) resists() part {
-	id, out := "wax_clear", part{nil}
+	purpose, out := craft.ForResistWax, part{nil}
 	switch p.way.Resist {
 	case ResistWax:
 		out = nil
 	case ResistShellac:
-		id, out = "shellac_clear", nil
+		purpose, out = craft.ForResistShellac, nil
 	case ResistLacquer:
-		id, out = "clear_lacquer", nil
+		purpose, out = craft.ForResistLacquer, nil
 	}
-	for _, o := range p.coats(1, id) {
+	for _, o := range p.coats(1, p.craft.For(purpose)) {
 		s := &o[0]
 		s.Scope = surface.Spots
-		if id != "wax_clear" {
+		if purpose != craft.ForResistWax {
 			s.Auto, s.WaitH = false, check.HalfTack(p.craft, p.zone.Climate, s.Product)
 		}
 		out = append(out, o)
@@ -315,30 +302,16 @@ func (p *planner) resists() part {
 	return out
 }
 
-// lifted is a coat pulled off over lift medium, for a look.
-func (p *planner) lifted(look string, base, seal part) recipe {
-	return recipe{parts: []part{base, p.coats(1, "lift_medium"), p.coats(1, "paint_chalk", "paint_clay", "paint_acrylic"), always(work(look)), seal, p.back()}, paint: -1}
-}
-
-// paints are the paints of a solid face: the named ones, or all that suit the
-// material and the colour.
-func (p *planner) paints(ids ...string) part {
+// paints are the paints of a solid face that suit the material and the colour; with a purpose,
+// those that fill it.
+func (p *planner) paints(purpose craft.Purpose) part {
 	var out part
 	for i := range p.craft.Products {
-		row := &p.craft.Products[i]
-		if row.Role != craft.RolePaint || !p.way.uses(row) || !p.suits(row) {
+		x, row := craft.Product(i), &p.craft.Products[i]
+		if row.Role != craft.RolePaint || !p.way.uses(row) || !p.suits(row) || purpose != "" && !p.craft.Fills(x, purpose) {
 			continue
 		}
-		if len(ids) > 0 {
-			named := false
-			for _, id := range ids {
-				named = named || id == row.ID
-			}
-			if !named {
-				continue
-			}
-		}
-		s := p.lay(row.ID, 2)
+		s := p.lay(x, 2)
 		if row.Coat == craft.MK {
 			s.Additive, s.AdditiveFirst = p.way.additive(), p.way.AdditiveFirst
 		}
@@ -371,8 +344,8 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 		return fam == craft.Textile
 	case row.Coat == craft.FX:
 		return bends
-	case row.ID == "paint_masonry":
-		return fam == craft.MineralPorous
+	case len(row.Only) > 0:
+		return slices.Contains(row.Only, fam)
 	case p.way.Holds == Additive:
 		return row.Coat == craft.MK
 	case p.way.Holds == StraightOn:
@@ -384,21 +357,18 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 }
 
 // seals are what may close the paint, from nothing to three coats.
-func (p *planner) seals(look string) part {
-	x, aged := p.craft.Effect(look)
+func (p *planner) seals() part {
+	x := p.look()
 	clears := 2
-	flakes := false
-	if aged {
-		row := &p.craft.Effects[x]
-		clears = max(2, row.ClearCoats)
-		flakes = row.Flakes()
+	if x != nil {
+		clears = max(2, x.ClearCoats)
 	}
-	wax := p.coats(1, "wax_clear", "wax_oil")
-	if flakes {
+	wax := p.coats(1, p.craft.For(craft.ForWax))
+	if x != nil && x.Flakes() {
 		if p.way.FlakeSeal == FlakeMist {
 			var out part
-			for _, mist := range p.coats(1, "shellac_clear") {
-				for _, top := range p.clear(2, "clear_wb", "clear_acrylic_varnish") {
+			for _, mist := range p.coats(1, p.craft.For(craft.ForScuffAndSeal)) {
+				for _, top := range p.clear(2, p.craft.For(craft.ForPlainSeal)) {
 					out = append(out, append(append(option{}, mist...), top...))
 				}
 			}
@@ -407,7 +377,7 @@ func (p *planner) seals(look string) part {
 		return wax
 	}
 	var out part
-	if p.way.Seal == SealByWear && !aged { // what is worn, cracked or laid on top is always closed
+	if p.way.Seal == SealByWear && x == nil { // what is worn, cracked or laid on top is always closed
 		out = append(out, nil)
 	}
 	if p.way.Seal != SealClear {
@@ -417,13 +387,13 @@ func (p *planner) seals(look string) part {
 		return out
 	}
 	shines := craft.NoSheen
-	if aged {
-		if shines = p.craft.Effects[x].Shines; shines > craft.DeadFlat && p.way.Seal == SealByWear {
+	if x != nil {
+		if shines = x.Shines; shines > craft.DeadFlat && p.way.Seal == SealByWear {
 			out = nil // wax does not shine
 		}
 	}
 	for n := clears; n <= 3; n++ {
-		out = append(out, p.clear(n, "clear_wb", "clear_wb_hard", "clear_acrylic_varnish", "clear_oil", "clear_oil_wipe", "clear_lacquer", "shellac_top")...)
+		out = append(out, p.clear(n, p.craft.For(craft.ForClear))...)
 	}
 	for i := range out {
 		for k := range out[i] {
@@ -433,19 +403,28 @@ func (p *planner) seals(look string) part {
 	return out
 }
 
-// leafSeals are what closes leaf: shellac as well.
-func (p *planner) leafSeals() part {
-	return append(p.coats(1, "shellac_clear"), p.clear(2, "clear_wb", "clear_acrylic_varnish", "clear_oil", "clear_wb_hard")...)
+// sealedBy is what closes a look that has sealers of its own: a clear coat twice, and
+// anything else once.
+func (p *planner) sealedBy(purpose craft.Purpose) part {
+	var out part
+	for _, x := range p.craft.For(purpose) {
+		if p.craft.Products[x].Role == craft.RoleClear {
+			out = append(out, p.clear(2, []craft.Product{x})...)
+		} else {
+			out = append(out, p.coats(1, []craft.Product{x})...)
+		}
+	}
+	return out
 }
 
 // clear are clear coats in the sheen that is wanted, and where that is flat in
 // eggshell as well, which stands more.
-func (p *planner) clear(n int, ids ...string) part {
+func (p *planner) clear(n int, of []craft.Product) part {
 	var out part
-	for _, o := range p.coats(n, ids...) {
+	for _, o := range p.coats(n, of) {
 		row := &p.craft.Products[o[0].Product]
-		if row.ID == "shellac_top" || row.ID == "clear_lacquer" || row.ID == "clear_oil_wipe" {
-			out = append(out, o) // as they are
+		if row.OneSheen {
+			out = append(out, o)
 			continue
 		}
 		sheen := p.zone.Sheen
@@ -577,7 +556,7 @@ func (p *planner) tails() []tail {
 // soundly puts before a tail that is judged alone what makes a ground sound:
 // what it may do for the tail is taken as done.
 func (p *planner) soundly(steps []surface.Step) []surface.Step {
-	level := surface.Step{Do: surface.Fill, With: "filler_fine"}
+	level := surface.Step{Do: surface.Fill, With: craft.FillerFine}
 	if p.zone.Uneven && p.ask.Fill == "" {
 		level = wait(0)
 	}
@@ -672,13 +651,9 @@ func (p *planner) weigh(t *tail) bool {
 	}
 	t.cut = t.show > 0 && p.cutsBack(t)
 	for b := range t.lets {
-		t.lets[b], t.moreLets[b] = p.through(t.steps, craft.Bleeder(b)), 1
+		t.lets[b], t.moreLets[b] = surface.LeastLets(p.craft, t.steps, craft.Bleeder(b)), 1
 		if t.paint >= 0 {
-			paint := t.steps[t.paint].Product
-			t.moreLets[b] = p.craft.LetsThrough(paint, craft.Bleeder(b))
-			if !p.craft.Products[paint].Block.Blocks() {
-				t.moreLets[b] = math.Sqrt(t.moreLets[b])
-			}
+			t.moreLets[b], _ = surface.Lets(p.craft, t.steps[t.paint].Product, craft.Bleeder(b), true)
 		}
 	}
 	if t.paint >= 0 {
@@ -689,14 +664,9 @@ func (p *planner) weigh(t *tail) bool {
 		for i := range a {
 			t.more[i] = b[i] - a[i]
 		}
-		m, _ := craft.MethodNamed(s.Method)
-		minutes := craft.MinutesSetUp + m.Minutes*f.Area*f.Pace()
-		t.more[HandsOn] = minutes / 60
-		rest, _ := surface.Recoats(&p.craft.Products[s.Product], f.Climate)
-		if !s.Auto {
-			rest = s.WaitH
-		}
-		t.more[Elapsed] = minutes/60 + rest
+		hours := f.CoatMinutes(&s) / 60
+		t.more[HandsOn] = hours
+		t.more[Elapsed] = hours + surface.CoatWait(p.craft, f, &s)
 		t.moreFilm = surface.Film(&p.craft.Products[s.Product], &s)
 	}
 	t.lays = p.firstCoat(&t.steps[at])
@@ -710,36 +680,6 @@ func (p *planner) weigh(t *tail) bool {
 
 // bit marks a product in a set. Two may share one.
 func bit(x craft.Product) uint64 { return 1 << (x % 64) }
-
-// through is the least that the coats of some steps let through of a bleeder.
-func (p *planner) through(steps []surface.Step, b craft.Bleeder) float64 {
-	out, diluted := 1., false
-	for i := range steps {
-		s := &steps[i]
-		if x, ok := p.craft.Effect(s.Effect); ok && s.Do == surface.Effect && p.craft.Effects[x].Lays != "" {
-			lays, _ := p.craft.Product(p.craft.Effects[x].Lays)
-			out *= p.craft.LetsThrough(lays, b)
-		}
-		if s.Do != surface.Coat || p.craft.Products[s.Product].Coat == craft.NoCoat {
-			continue
-		}
-		t := p.craft.LetsThrough(s.Product, b)
-		if s.Scope != surface.All { // the spots may be where it comes through
-			out *= t
-			continue
-		}
-		for range s.NumCoats() {
-			switch {
-			case p.craft.Products[s.Product].Block.Blocks(), !diluted:
-				out *= t
-			default:
-				out *= math.Sqrt(t)
-			}
-			diluted = diluted || !p.craft.Products[s.Product].Block.Blocks()
-		}
-	}
-	return out
-}
 
 // cutsBack tells whether what a tail wears down to stains through all that it lays
 // over that.
@@ -757,7 +697,7 @@ func (p *planner) cutsBack(t *tail) bool {
 	const surely = 1.001 // loads are kept in single precision
 	for _, m := range p.scout.May() {
 		for b, x := range surface.Exposed(p.craft, &m.Facts) {
-			if x > 0 && x*p.through(t.steps[over:], craft.Bleeder(b))*t.show >= check.AtWorn*surely {
+			if x > 0 && x*surface.LeastLets(p.craft, t.steps[over:], craft.Bleeder(b))*t.show >= check.AtWorn*surely {
 				return true
 			}
 		}

@@ -30,7 +30,7 @@ type Way struct {
 	// Resist is what keeps paint from holding in patches, where it is to flake.
 	Resist Resisting
 	// Crackle is what a coat cracks over.
-	Crackle Crackling
+	Crackle craft.Crackling
 	// Deep wears a dry paint through with 220; otherwise 320 stops at the
 	// undercoat.
 	Deep bool
@@ -105,16 +105,6 @@ const (
 	ResistWax                      // wax
 	ResistShellac                  // shellac, painted over while it is tacky
 	ResistLacquer                  // lacquer, painted over while it is tacky
-)
-
-// Crackling is what a coat cracks over.
-type Crackling uint8
-
-// The choices.
-const (
-	CrackMedium Crackling = iota
-	CrackLift             // lift medium, pulled off in streaks
-	CrackTacky            // shellac or lacquer, still tacky, under powder paint
 )
 
 // Knotting is where a blocker goes against what rises in spots.

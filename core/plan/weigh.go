@@ -190,7 +190,7 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 	switch {
 	case p.TwoPart:
 		a[Trouble] += mixTwoPart
-	case p.ID == "paint_diy_chalk":
+	case p.ByParts:
 		a[Trouble] += mixOwn
 	case p.Alkali:
 		a[Trouble] += mixPowder

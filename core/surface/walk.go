@@ -240,8 +240,8 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		if q.Kind == Worn && Exposes(row, s) {
 			q.expose(c, f)
 		}
-		if row.Dries != craft.NumFamilies {
-			q.Top, q.Scuffed = row.Dries, false
+		if to, dries := row.DriesTo(); dries {
+			q.Top, q.Scuffed = to, false
 		}
 	}
 	st.Hours += row.Settles * drying.Factor(craft.Water, f.Climate)
@@ -312,10 +312,7 @@ func waitsFor(c *craft.Craft, s *Step, low *craft.ProductRow) float64 {
 // work adds hands-on minutes for a step that takes perM2 minutes a square
 // metre.
 func (st *State) work(f *Facts, perM2 float64) {
-	if f.Area <= 0 {
-		return
-	}
-	m := craft.MinutesSetUp + perM2*f.Pace()*f.Area
+	m := f.WorkMinutes(perM2)
 	st.Minutes += m
 	st.Hours += m / 60
 }
@@ -471,9 +468,10 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	}
 	start := st.Hours
 	e.Begun = start
-	m, _ := craft.MethodNamed(s.Method)
 	if s.Scope == All {
-		st.work(f, m.Minutes)
+		m := f.CoatMinutes(s)
+		st.Minutes += m
+		st.Hours += m / 60
 	} else if f.Area > 0 {
 		st.Minutes += craft.MinutesSetUp
 		st.Hours += craft.MinutesSetUp / 60
@@ -583,16 +581,13 @@ func (p *Patch) stain(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow) 
 				p.Load[b] *= wakeAlcohol
 			}
 		}
-		t := c.LetsThrough(s.Product, craft.Bleeder(b))
 		bit := uint16(1) << b
-		switch {
-		case row.Block.Blocks():
-			p.Blocked |= bit
-		case p.Diluted&bit != 0:
-			t = math.Sqrt(t)
-		default:
+		share, dilutes := Lets(c, s.Product, craft.Bleeder(b), p.Diluted&bit != 0)
+		if dilutes {
 			p.Diluted |= bit
+		} else {
+			p.Blocked |= bit
 		}
-		p.Lets[b] *= float32(t)
+		p.Lets[b] *= float32(share)
 	}
 }

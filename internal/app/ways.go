@@ -24,7 +24,7 @@ func wayOf(w *wire.Way) plan.Way {
 		Holds: plan.Holds(at(plan.HoldChoices, w.Holds)), ScuffFirst: w.ScuffFirst, Sand: plan.Sanding(at(plan.SandChoices, w.Sand)),
 		Additive: w.Additive, AdditiveFirst: w.AdditiveFirst, Water: w.Water, Seal: plan.Sealing(at(plan.SealChoices, w.Seal)),
 		Resist:    plan.Resisting(at(plan.ResistChoices, w.Resist)),
-		FlakeSeal: plan.FlakeSealing(at(plan.FlakeSealChoices, w.FlakeSeal)), Crackle: plan.Crackling(at(plan.CrackleChoices, w.Crackle)),
+		FlakeSeal: plan.FlakeSealing(at(plan.FlakeSealChoices, w.FlakeSeal)), Crackle: craft.Crackling(at(plan.CrackleChoices, w.Crackle)),
 		Deep: w.Deep, Method: w.Method, NextDay: w.NextDay, Cure: w.Cure, Knots: plan.Knotting(at(plan.KnotChoices, w.Knots)),
 		Paints: w.Paints, NoSmell: w.NoSmell, Shelf: w.Shelf, Without: w.Without,
 	}

@@ -1,0 +1,107 @@
+package craft
+
+// PartKind is what one part of a recipe does.
+type PartKind uint8
+
+// The kinds.
+const (
+	// LayOne lays one of the products that fill the part's purpose.
+	LayOne PartKind = iota
+	// LayPaint lays the paint of a solid face: any that suits the zone, or of these those that
+	// fill the part's purpose. Its coats follow from the colour.
+	LayPaint
+	// LayAgain lays one more coat of that paint.
+	LayAgain
+	// LayResist lays what keeps paint off in patches, as the way has it.
+	LayResist
+	// WorkIt is the effect itself.
+	WorkIt
+	// SealIt closes it, as the way and the wear have it; with a purpose, by what fills that.
+	SealIt
+)
+
+// Tone is the colour of a part.
+type Tone uint8
+
+// The tones.
+const (
+	ToneTarget Tone = iota // the colour that is wanted
+	ToneUnder              // one that shows under it: dark under pale, and pale under dark
+	ToneDark               // dark, whatever lies over it
+	ToneLeaf               // the warm ground of leaf
+)
+
+// Part is a place in a recipe.
+type Part struct {
+	Kind PartKind
+	For  Purpose
+	// Coats are how many of it may be laid, one after the other tried; none stands for one.
+	Coats []int
+	Tone  Tone
+	// ThinPct is how far it is thinned, in per cent.
+	ThinPct float64
+	// Skip tells that it may be left out, and Deep that it comes only where the way wears down to
+	// the material.
+	Skip, Deep bool
+	// HalfTacky tells that what follows goes on half-way through its tack.
+	HalfTacky bool
+	// Of work: the hours before it and after it, the grit it is done with, and the grit where the
+	// way wears down to the material; what it is sanded with after it, whether it leaves dust
+	// that is taken off, and whether warm air may help it.
+	Before, After  float64
+	Grit, DeepGrit int
+	Sand           int
+	Dusts, Warm    bool
+}
+
+// Crackling is what a coat cracks over.
+type Crackling uint8
+
+// The choices.
+const (
+	CrackMedium Crackling = iota
+	CrackLift             // lift medium, pulled off in streaks
+	CrackTacky            // shellac or lacquer, still tacky, under powder paint
+)
+
+// Recipe is how a look is made from the first paint on: its parts one after the other. Putting back
+// what was taken off follows by itself.
+type Recipe struct {
+	Parts []Part
+	// Over is the way of crackling that it belongs to, for a look that has several.
+	Over Crackling
+	// Ground is what may lie below it: the primers that fill a purpose, of these the clear ones
+	// alone where ClearGround is set; empty for any primer. NoGround tells that none may.
+	Ground                Purpose
+	ClearGround, NoGround bool
+	// See tells that the surface is to stay in sight.
+	See bool
+}
+
+// Solid is the recipe of a solid face.
+var Solid = Recipe{Parts: []Part{{Kind: LayPaint}, {Kind: SealIt}}}
+
+// overnight is how long work that settles is left. Working default.
+const overnight = 12
+
+// RecipeFor is how the look is made where coats crack in some way. A look without a recipe of its own
+// is worked on dry paint and sealed.
+func (r *EffectRow) RecipeFor(over Crackling) Recipe {
+	for i := range r.Recipes {
+		if r.Recipes[i].Over == over {
+			return r.Recipes[i]
+		}
+	}
+	if len(r.Recipes) > 0 {
+		return r.Recipes[0]
+	}
+	parts := []Part{{Kind: LayPaint}}
+	if r.Sealed {
+		parts = append(parts, Part{Kind: LayOne, For: ForPlainSeal, Skip: true})
+	}
+	work := Part{Kind: WorkIt}
+	if r.Settles > 0 {
+		work.After = overnight
+	}
+	return Recipe{Parts: append(parts, work, Part{Kind: SealIt})}
+}

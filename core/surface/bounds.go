@@ -1,0 +1,77 @@
+package surface
+
+import (
+	"math"
+
+	"rutile/core/craft"
+)
+
+// What a search must know of coats before it walks them: the walk itself counts by the same
+// functions.
+
+// Lets is the share of a bleeder, 0 to 1, that one coat of a product lets through. Where the coat
+// only dilutes and another that does lies below it already, it dilutes by the root of that.
+// dilutes tells whether the coat is one of those.
+func Lets(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool) (share float64, dilutes bool) {
+	share = c.LetsThrough(p, b)
+	if c.Products[p].Block.Blocks() {
+		return share, false
+	}
+	if diluted {
+		share = math.Sqrt(share)
+	}
+	return share, true
+}
+
+// LeastLets is the least share of a bleeder, 0 to 1, that the coats of some steps let through,
+// whatever lies below them.
+func LeastLets(c *craft.Craft, steps []Step, b craft.Bleeder) float64 {
+	out, diluted := 1., false
+	for i := range steps {
+		s := &steps[i]
+		if x, ok := c.Effect(s.Effect); ok && s.Do == Effect && c.Effects[x].Lays != "" {
+			lays, _ := c.Product(c.Effects[x].Lays)
+			share, _ := Lets(c, lays, b, false)
+			out *= share
+		}
+		if s.Do != Coat || c.Products[s.Product].Coat == craft.NoCoat {
+			continue
+		}
+		if s.Scope != All { // the spots may be where it comes through
+			share, _ := Lets(c, s.Product, b, false)
+			out *= share
+			continue
+		}
+		for range s.NumCoats() {
+			share, dilutes := Lets(c, s.Product, b, diluted)
+			out *= share
+			diluted = diluted || dilutes
+		}
+	}
+	return out
+}
+
+// WorkMinutes is what one visit to the whole zone takes, in minutes, at some minutes for a square
+// metre of plain work; 0 where the area is not known.
+func (f *Facts) WorkMinutes(perM2 float64) float64 {
+	if f.Area <= 0 {
+		return 0
+	}
+	return craft.MinutesSetUp + perM2*f.Pace()*f.Area
+}
+
+// CoatMinutes is what one coat of a step over the whole zone takes, in minutes; 0 where the area is
+// not known.
+func (f *Facts) CoatMinutes(s *Step) float64 {
+	m, _ := craft.MethodNamed(s.Method)
+	return f.WorkMinutes(m.Minutes)
+}
+
+// CoatWait is the hours after one coat of a step until the next of the same.
+func CoatWait(c *craft.Craft, f *Facts, s *Step) float64 {
+	if !s.Auto {
+		return s.WaitH
+	}
+	from, _ := Recoats(&c.Products[s.Product], f.Climate)
+	return from
+}
