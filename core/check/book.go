@@ -50,28 +50,10 @@ func NewBook(rules ...Rule) *Book {
 	return b
 }
 
-// With is the book with more rules in it.
-func (b *Book) With(more ...Rule) *Book {
-	var all []Rule
-	for _, r := range b.Rules {
-		all = append(all, *r)
-	}
-	return NewBook(append(all, more...)...)
-}
-
 // Foresee puts the rule whose verdict is foreseen into a set; a book may have none.
 func (b *Book) Foresee(f Foreseen, into *RuleSet) {
 	if i := b.foreseen[f]; i >= 0 {
 		into.Put(i)
-	}
-}
-
-// Each calls f for every rule of a set.
-func (b *Book) Each(s RuleSet, f func(*Rule)) {
-	for i, r := range b.Rules {
-		if s.Has(i) {
-			f(r)
-		}
 	}
 }
 

@@ -34,8 +34,8 @@ type Case struct {
 	current        *Rule
 }
 
-// add records a finding of the rule at work.
-func (k *Case) add(h Hit) {
+// Add records a finding of the rule at work.
+func (k *Case) Add(h Hit) {
 	h.Rule, h.Case = k.current, k
 	for i := range k.hits {
 		o := &k.hits[i]

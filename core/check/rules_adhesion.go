@@ -75,7 +75,7 @@ func adhesionRules() []Rule {
 						w = &k.Bonds[i]
 					}
 				}
-				k.add(Hit{Severity: Severity(v), Step: w.Step, Bound: &w.Boundary})
+				k.Add(Hit{Severity: Severity(v), Step: w.Step, Bound: &w.Boundary})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				c, b := k.Craft, h.Bound
@@ -110,7 +110,7 @@ func adhesionRules() []Rule {
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if b.Factors[surface.Grip] < k.Demand && !k.crackles(b) && !underWax(k, b) {
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				})
 			},
@@ -133,7 +133,7 @@ func adhesionRules() []Rule {
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					if b := &e.Bounds[i]; underWax(k, b) && !k.resisted(b) {
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				}
 			},
@@ -173,7 +173,7 @@ func adhesionRules() []Rule {
 					if b.Strength < k.Demand {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b})
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -205,7 +205,7 @@ func adhesionRules() []Rule {
 					if b.Waited < b.Earliest/2 || b.Strength < k.Demand {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -233,7 +233,7 @@ func adhesionRules() []Rule {
 					if b.Strength < k.Demand {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -278,11 +278,11 @@ func adhesionRules() []Rule {
 					sub := &k.Craft.Substrates[k.Facts.Substrate]
 					switch {
 					case b.On == craft.MetalZinc:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					case b.On == craft.MineralPorous && sub.Alkaline() && k.Facts.AgeDays < 0:
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b})
 					case b.On == craft.MineralPorous && sub.Alkaline() && k.Facts.AgeDays < craft.FreshMineral:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				}
 			},
@@ -333,7 +333,7 @@ func adhesionRules() []Rule {
 					if k.Facts.Wear == craft.Display {
 						sev = Watch
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -360,7 +360,7 @@ func adhesionRules() []Rule {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
 					if b.On == craft.VinylSoft && k.Craft.LetsThrough(b.Product, craft.Plasticiser) > resists {
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -385,7 +385,7 @@ func adhesionRules() []Rule {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
 					if b.On == craft.MetalFerrous && b.Bare && k.Craft.Products[b.Product].WaterBased() {
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -419,18 +419,18 @@ func adhesionRules() []Rule {
 					foam := k.Craft.Substrates[k.Facts.Substrate].Foam() && b.Bare
 					switch {
 					case b.Timing == surface.Between:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: "between", Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "between", Bound: b, Product: b.Product})
 					case foam && (up.Carrier == craft.Solvent || up.Carrier == craft.StrongSolvent):
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: "foam", Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "foam", Bound: b, Product: b.Product})
 					case up.Carrier != craft.StrongSolvent || up.Coat == craft.PP:
 					case b.Under != craft.NoProduct && k.Craft.Products[b.Under].Carrier != craft.StrongSolvent && soft(b.On):
 						low := &k.Craft.Products[b.Under]
 						const hardened = .3
 						if cure := drying.CureFraction(b.Waited/24, low.Cure, k.Facts.Climate); cure < hardened {
-							k.add(Hit{Severity: Fail, Step: b.Step, Subject: "young", Bound: b, Product: b.Product, Value: cure, Limit: hardened})
+							k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "young", Bound: b, Product: b.Product, Value: cure, Limit: hardened})
 						}
 					case b.Under == craft.NoProduct && (b.On == craft.PlasticHard && b.Bare || b.On == craft.AcrylicPaint || b.On == craft.ShellacFilm):
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: "soft", Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: "soft", Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -493,9 +493,9 @@ func adhesionRules() []Rule {
 					}
 					switch {
 					case b.Under != craft.NoProduct && k.Craft.Products[b.Under].Waxy:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
 					case b.Under == craft.NoProduct && b.On == craft.ShellacFilm && !b.Bare:
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -535,7 +535,7 @@ func adhesionRules() []Rule {
 					}
 				}
 				if with > 0 && without > 0 {
-					k.add(Hit{Severity: Watch, Step: without, Value: with})
+					k.Add(Hit{Severity: Watch, Step: without, Value: with})
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
@@ -568,10 +568,10 @@ func adhesionRules() []Rule {
 					return
 				}
 				if k.Craft.Substrates[k.Zone.Substrate].Unknown {
-					k.add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate"})
+					k.Add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate"})
 				}
 				if k.Craft.Finishes[k.Zone.Finish].Unknown {
-					k.add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish"})
+					k.Add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish"})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -611,10 +611,10 @@ func adhesionRules() []Rule {
 				}
 				known := k.Zone.Known(k.Craft)
 				if known.Substrate == identify.Doubted {
-					k.add(Hit{Severity: Watch, Subject: "substrate"})
+					k.Add(Hit{Severity: Watch, Subject: "substrate"})
 				}
 				if known.Finish == identify.Doubted {
-					k.add(Hit{Severity: Watch, Subject: "finish"})
+					k.Add(Hit{Severity: Watch, Subject: "finish"})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {

@@ -27,7 +27,7 @@ func bleedRule(code, title, why string) Rule {
 				if s.DeltaE >= stainFail {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: firstCoat(k, s.Patch), Subject: s.Bleeder.String(), Stain: s})
+				k.Add(Hit{Severity: sev, Step: firstCoat(k, s.Patch), Subject: s.Bleeder.String(), Stain: s})
 			}
 		},
 		Say: sayStain,
@@ -117,7 +117,7 @@ func bleedRules() []Rule {
 					return
 				}
 				k.worn = worst
-				k.add(Hit{Severity: Watch, Step: k.cutStep(), Subject: worst.Bleeder.String(), Stain: &k.worn})
+				k.Add(Hit{Severity: Watch, Step: k.cutStep(), Subject: worst.Bleeder.String(), Stain: &k.worn})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return craft.Upper(craft.Bleeders[h.Stain.Bleeder].Name) + " comes through the worn edges",
@@ -155,7 +155,7 @@ func bleedRules() []Rule {
 					}
 					for b := range k.Stains {
 						if st := &k.Stains[b]; st.DeltaE >= stainWatch && !st.Blocked {
-							k.add(Hit{Severity: Watch, Step: i + 1, Stain: st})
+							k.Add(Hit{Severity: Watch, Step: i + 1, Stain: st})
 							return
 						}
 					}

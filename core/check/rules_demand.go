@@ -43,7 +43,7 @@ func demandRules() []Rule {
 				default:
 					return
 				}
-				k.add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID})
+				k.Add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				x := k.demanding(h)
@@ -111,7 +111,7 @@ func demandRules() []Rule {
 					return
 				}
 				if waited := e.Begun - o.After.Hours; !x.Settled(waited) {
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -153,13 +153,13 @@ func demandRules() []Rule {
 				role := func(p craft.Product) bool { return slices.Contains(x.SealedBy, k.Craft.Products[p].Role) }
 				switch final := k.finalSheen(); {
 				case len(x.SealedBy) > 0 && len(over) > 0 && !slices.ContainsFunc(x.SealedBy, func(r craft.Role) bool { return r != craft.RoleWax }) && !role(over[0]):
-					k.add(Hit{Severity: Watch, Step: step, Subject: "wax " + x.ID})
+					k.Add(Hit{Severity: Watch, Step: step, Subject: "wax " + x.ID})
 				case len(x.SealedBy) > 0 && !slices.ContainsFunc(over, role):
-					k.add(Hit{Severity: Watch, Step: step, Subject: "open " + x.ID})
+					k.Add(Hit{Severity: Watch, Step: step, Subject: "open " + x.ID})
 				case clears > 0 && clears < x.ClearCoats && !k.tooSoft(): // otherwise it is another clear that is wanted
-					k.add(Hit{Severity: Note, Step: step, Subject: "coats " + x.ID, Value: float64(clears), Limit: float64(x.ClearCoats)})
+					k.Add(Hit{Severity: Note, Step: step, Subject: "coats " + x.ID, Value: float64(clears), Limit: float64(x.ClearCoats)})
 				case final != craft.NoSheen && final < x.Shines:
-					k.add(Hit{Severity: Note, Step: step, Subject: "shine " + x.ID, Value: float64(final), Limit: float64(x.Shines)})
+					k.Add(Hit{Severity: Note, Step: step, Subject: "shine " + x.ID, Value: float64(final), Limit: float64(x.Shines)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {

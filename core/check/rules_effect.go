@@ -32,7 +32,7 @@ func effectRules() []Rule {
 				if !k.Chippy || k.Chips.Bound == nil || k.Chips.P50 >= chipsNone {
 					return
 				}
-				k.add(Hit{Severity: Fail, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsNone})
+				k.Add(Hit{Severity: Fail, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsNone})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := k.Chips.Bound
@@ -78,7 +78,7 @@ func effectRules() []Rule {
 			Mends: "a light scuff; a dash of additive; no heat",
 			End: func(k *Case) {
 				if k.Chippy && k.Chips.Bound != nil && k.Chips.P50 > chipsMost {
-					k.add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
+					k.Add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -121,7 +121,7 @@ func effectRules() []Rule {
 				if k.Chips.P50 > chipsSpoilt {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsUnwanted, Bound: k.Chips.Bound})
+				k.Add(Hit{Severity: sev, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsUnwanted, Bound: k.Chips.Bound})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("It holds at %.2f of a full bond on %s: as a rule %s of it comes off, where nobody wants it.", h.Bound.Strength, onWhat(k, h.Bound), Percent(h.Value))
@@ -144,20 +144,20 @@ func effectRules() []Rule {
 					if k.onMedium(b) && k.Craft.Products[b.Product].Role == craft.RolePaint {
 						switch {
 						case b.Timing == surface.Missed:
-							k.add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
+							k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
 						case b.TooEarly():
-							k.add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
+							k.Add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
 						}
 					}
 				}
 				if b := k.driedUnder(e); b != nil {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
 				}
 				p := &e.Before.Patches[surface.Field]
 				if e.NBounds > 0 && p.Resist > surface.ResistWax {
 					waited := e.Begun - p.ResistAt
 					if to := tackTo(k.Craft, k.Facts.Climate, p.Resist); waited > to {
-						k.add(Hit{Severity: Fail, Step: e.Step, Subject: "cured", Value: waited, Limit: to})
+						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "cured", Value: waited, Limit: to})
 					}
 				}
 			},
@@ -225,7 +225,7 @@ func effectRules() []Rule {
 						sheen = e.Doing.Sheen
 					}
 					if p.Role != craft.RolePaint || !p.WaterBased() || sheen > craft.Matt {
-						k.add(Hit{Severity: Fail, Step: b.Step, Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -262,9 +262,9 @@ func effectRules() []Rule {
 				switch {
 				case low.Softens.Never == 0 || waited <= f*low.Softens.Works:
 				case waited > f*low.Softens.Never:
-					k.add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
 				default:
-					k.add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: f * low.Softens.Works, Product: p.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -316,7 +316,7 @@ func effectRules() []Rule {
 				p := &k.Craft.Products[paint]
 				switch {
 				case x.Ground == craft.GroundSoft && p.Softens.Never == 0, x.Ground == craft.GroundPowder && p.Coat != craft.MK:
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID, Product: paint})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID, Product: paint})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -354,7 +354,7 @@ func effectRules() []Rule {
 					if b.Waited < b.Earliest/2 {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -392,7 +392,7 @@ func effectRules() []Rule {
 					most = max(most, colour.Difference(top.Colour, c))
 				}
 				if most < Contrasting {
-					k.add(Hit{Severity: Watch, Step: top.Step, Value: most, Limit: Contrasting, Product: top.Product})
+					k.Add(Hit{Severity: Watch, Step: top.Step, Value: most, Limit: Contrasting, Product: top.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -439,7 +439,7 @@ func effectRules() []Rule {
 				}
 				const slack = 2.
 				if is, to := k.ground().Light(), want.Light(); to > is+slack {
-					k.add(Hit{Severity: Fail, Value: to, Limit: is})
+					k.Add(Hit{Severity: Fail, Value: to, Limit: is})
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
@@ -468,7 +468,7 @@ func effectRules() []Rule {
 				}
 				p := &e.Before.Patches[surface.Field]
 				if p.Product == craft.NoProduct || !k.Craft.Fills(p.Product, craft.ForSize) {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
 					return
 				}
 				low := &k.Craft.Products[p.Product]
@@ -477,9 +477,9 @@ func effectRules() []Rule {
 				const rounding = 1e-9
 				switch waited := e.Begun - p.At; {
 				case waited < .85*from-rounding:
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "early", Value: waited, Limit: from})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "early", Value: waited, Limit: from})
 				case waited > to:
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "late", Value: waited, Limit: to})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "late", Value: waited, Limit: to})
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
@@ -536,11 +536,11 @@ func effectRules() []Rule {
 				chips := x.Ground == craft.GroundPowder && e.Doing.Resist != ""
 				if chips || k.lastPaint(e) != craft.NoProduct {
 					if x.Ground == craft.GroundMedium && k.laid(e, craft.CM) == 0 {
-						k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
+						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
 					}
 					return
 				}
-				k.add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
+				k.Add(Hit{Severity: Fail, Step: e.Step, Subject: x.ID})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				x, _ := k.Craft.Effect(h.Subject)
@@ -583,7 +583,7 @@ func effectRules() []Rule {
 					for _, o := range seen[:n] {
 						y, _ := k.Craft.Effect(o)
 						if slices.Contains(k.Craft.Effects[x].Excludes, o) || slices.Contains(k.Craft.Effects[y].Excludes, id) {
-							k.add(Hit{Severity: Fail, Step: step, Subject: o + " and " + id, Value: float64(x), Limit: float64(y)})
+							k.Add(Hit{Severity: Fail, Step: step, Subject: o + " and " + id, Value: float64(x), Limit: float64(y)})
 						}
 					}
 					if n < len(seen) && !slices.Contains(seen[:n], id) {
@@ -626,7 +626,7 @@ func effectRules() []Rule {
 						return
 					}
 				}
-				k.add(Hit{Severity: Watch})
+				k.Add(Hit{Severity: Watch})
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
 				return "Nothing makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."

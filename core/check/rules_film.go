@@ -44,9 +44,9 @@ func filmRules() []Rule {
 				switch {
 				case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
 				case flakes:
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
 				case clay && up != craft.NoProduct && k.Craft.Products[up].Role != craft.RolePaint:
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "clay", Product: up})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -95,9 +95,9 @@ func filmRules() []Rule {
 					}
 					switch {
 					case p.Coat == craft.GZ:
-						k.add(Hit{Severity: Fail, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
 					case p.Tints:
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: p.ID, Bound: b, Product: b.Product})
 					}
 				}
 			},
@@ -137,7 +137,7 @@ func filmRules() []Rule {
 					if b.Waited < b.Earliest/2 {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -161,7 +161,7 @@ func filmRules() []Rule {
 				if y < said || k.Story.By == craft.NoProduct {
 					return
 				}
-				k.add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
+				k.Add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
@@ -205,7 +205,7 @@ func filmRules() []Rule {
 					}
 					below := k.run(e, b.Under)
 					if below > up.Film {
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product, Value: below, Limit: up.Film})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product, Value: below, Limit: up.Film})
 					}
 				}
 			},
@@ -242,9 +242,9 @@ func filmRules() []Rule {
 				}
 				switch f := parts.FitOf(gap, film); {
 				case f.Sticks:
-					k.add(Hit{Severity: Fail, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
+					k.Add(Hit{Severity: Fail, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
 				case f.Tight:
-					k.add(Hit{Severity: Watch, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
+					k.Add(Hit{Severity: Watch, Step: len(k.Zone.Steps), Value: f.LeftMM, Limit: gap})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -279,7 +279,7 @@ func filmRules() []Rule {
 				if s.Planned == 0 || s.Off <= NearEnough || s.Planned >= s.Needed {
 					return
 				}
-				k.add(Hit{Severity: Watch, Step: s.Paints[len(s.Paints)-1].Step, Value: s.Off, Limit: NearEnough, Product: s.Paints[len(s.Paints)-1].Product})
+				k.Add(Hit{Severity: Watch, Step: s.Paints[len(s.Paints)-1].Step, Value: s.Off, Limit: NearEnough, Product: s.Paints[len(s.Paints)-1].Product})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				s := &k.Story
@@ -335,7 +335,7 @@ func filmRules() []Rule {
 					return
 				}
 				if b := &e.Bounds[0]; b.Patch == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
-					k.add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
+					k.Add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -371,16 +371,16 @@ func filmRules() []Rule {
 						sev = Watch
 					}
 					if rubbed := top.Top == craft.WaxFilm || top.Top == craft.OilFilm; apart > 1 || !rubbed { // wax shines as it is buffed
-						k.add(Hit{Severity: sev, Step: k.lastStep(), Subject: "target", Value: float64(final), Limit: float64(w)})
+						k.Add(Hit{Severity: sev, Step: k.lastStep(), Subject: "target", Value: float64(final), Limit: float64(w)})
 					}
 				}
 				filled := slices.ContainsFunc(k.Zone.Steps, func(s surface.Step) bool { return s.Do == surface.Fill })
 				if final >= craft.SemiGloss && k.Facts.Uneven && !filled {
-					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "uneven", Value: float64(final)})
+					k.Add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "uneven", Value: float64(final)})
 				}
 				sub, fin := &k.Craft.Substrates[k.Facts.Substrate], &k.Craft.Finishes[k.Facts.Finish]
 				if final >= craft.SemiGloss && k.Opaque && fin.Bare && sub.Mark() == "open" && !filled && !k.lays(craft.ForGrain) {
-					k.add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "grain", Value: float64(final)})
+					k.Add(Hit{Severity: Watch, Step: k.lastStep(), Subject: "grain", Value: float64(final)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -445,13 +445,13 @@ func filmRules() []Rule {
 				}
 				switch {
 				case s.ThinPct > most:
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "thin", Value: s.ThinPct, Limit: most, Product: s.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "thin", Value: s.ThinPct, Limit: most, Product: s.Product})
 				case s.WaterRatio > wettest:
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: wettest, Product: s.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: wettest, Product: s.Product})
 				case s.WaterRatio > 0 && s.WaterRatio < driest:
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: driest, Product: s.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "water", Value: s.WaterRatio, Limit: driest, Product: s.Product})
 				case s.Additive > mostAdditive:
-					k.add(Hit{Severity: Watch, Step: e.Step, Subject: "additive", Value: s.Additive, Limit: mostAdditive, Product: s.Product})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "additive", Value: s.Additive, Limit: mostAdditive, Product: s.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -545,7 +545,7 @@ func (k *Case) putBack(e *surface.Event, need, grave float64) {
 		if cure < grave {
 			sev = Fail
 		}
-		k.add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
+		k.Add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
 	}
 }
 

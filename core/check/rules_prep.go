@@ -31,11 +31,11 @@ func prepRules() []Rule {
 				eachPatch(e.Before, func(p *surface.Patch) {
 					for so, lv := range p.Soils {
 						if lv > 0 && craft.Soils[so].Sticky {
-							k.add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
+							k.Add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
 						}
 					}
 					if p.Top == craft.WaxFilm && p.Product == craft.NoProduct {
-						k.add(Hit{Severity: Fail, Step: e.Step, Subject: craft.Soils[craft.WaxPolish].ID, Soil: craft.WaxPolish, Level: 2})
+						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: craft.Soils[craft.WaxPolish].ID, Soil: craft.WaxPolish, Level: 2})
 					}
 				})
 			},
@@ -102,13 +102,13 @@ func prepRules() []Rule {
 						case creeps && up.WaterBased():
 							sev = Fail
 						}
-						k.add(Hit{Severity: sev, Step: b.Step, Subject: craft.Soils[so].ID, Soil: soil, Level: lv, Bound: b})
+						k.Add(Hit{Severity: sev, Step: b.Step, Subject: craft.Soils[so].ID, Soil: soil, Level: lv, Bound: b})
 					}
 				}
 			},
 			End: func(k *Case) {
 				if k.Coated && !k.Zone.SoilsKnown {
-					k.add(Hit{Severity: Watch, Subject: "unseen"})
+					k.Add(Hit{Severity: Watch, Subject: "unseen"})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -165,7 +165,7 @@ func prepRules() []Rule {
 					}
 					if left := soilAtNextCoat(k, e.Step, worst); left > 0 {
 						row := &k.Craft.Cleaners[e.Doing.Cleaner]
-						k.add(Hit{Severity: Watch, Step: e.Step, Subject: row.ID + " for " + craft.Soils[worst].ID, Soil: worst, Level: level})
+						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: row.ID + " for " + craft.Soils[worst].ID, Soil: worst, Level: level})
 					}
 				})
 			},
@@ -196,7 +196,7 @@ func prepRules() []Rule {
 				}
 				eachPatch(e.Before, func(p *surface.Patch) {
 					if lv := p.Soils[craft.CleanerResidue]; lv > 0 && p.ResidueStep > 0 {
-						k.add(Hit{
+						k.Add(Hit{
 							Severity: soilSeverity(lv), Step: int(p.ResidueStep), Soil: craft.CleanerResidue, Level: lv,
 							Subject: k.Craft.Cleaners[k.Zone.Steps[p.ResidueStep-1].Cleaner].ID,
 						})
@@ -229,7 +229,7 @@ func prepRules() []Rule {
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					if b := &e.Bounds[i]; b.Soils[craft.Dust] > 0 {
-						k.add(Hit{Severity: Watch, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Soil: craft.Dust, Level: b.Soils[craft.Dust]})
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Soil: craft.Dust, Level: b.Soils[craft.Dust]})
 					}
 				}
 			},
@@ -265,7 +265,7 @@ func prepRules() []Rule {
 					if x.Ruins {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
+					k.Add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -302,7 +302,7 @@ func prepRules() []Rule {
 				p := &e.Before.Patches[surface.Field]
 				if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
 					if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
-						k.add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
 					}
 					return
 				}
@@ -316,7 +316,7 @@ func prepRules() []Rule {
 				if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < fine || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
 					return // rough stone takes 120, and a filler fills it
 				}
-				k.add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
+				k.Add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "last" {
@@ -356,7 +356,7 @@ func prepRules() []Rule {
 				if s.Do != surface.Abrade || s.How == craft.Pad || p.Grit == 0 || p.Grit >= seen || float64(s.Grit) <= double*float64(p.Grit) {
 					return
 				}
-				k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
+				k.Add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once paint makes them shine. Half as much again to double each time."
@@ -408,9 +408,9 @@ func prepRules() []Rule {
 				}
 				switch {
 				case lim.PadOnly || lim.None || s.Grit < lim.Coarsest:
-					k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
 				case s.How == craft.Machine:
-					k.add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -447,7 +447,7 @@ func prepRules() []Rule {
 				if k.finalSheen() >= craft.Satin && p.Film < buries {
 					sev = Watch
 				}
-				k.add(Hit{Severity: sev, Step: int(p.RoughStep)})
+				k.Add(Hit{Severity: sev, Step: int(p.RoughStep)})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("%s is the first coat on bare wood. Damp it, let it dry and knock it back before; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
@@ -492,7 +492,7 @@ func prepRules() []Rule {
 				if p.Loose == craft.LooseJoint {
 					sev = Watch
 				}
-				k.add(Hit{Severity: sev, Step: e.Step, Value: float64(p.Loose)})
+				k.Add(Hit{Severity: sev, Step: e.Step, Value: float64(p.Loose)})
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
 				names := craft.Loose(h.Value).Names()
@@ -549,7 +549,7 @@ func prepRules() []Rule {
 				if k.finalSheen() >= craft.Eggshell {
 					sev = Watch
 				}
-				k.add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
+				k.Add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
@@ -572,7 +572,7 @@ func prepRules() []Rule {
 			Mends: "masking it; taking it off",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
-					k.add(Hit{Severity: Watch, Step: e.Step})
+					k.Add(Hit{Severity: Watch, Step: e.Step})
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
@@ -601,7 +601,7 @@ func prepRules() []Rule {
 				for i := range k.Zone.Match {
 					o := &k.Zone.Match[i]
 					if o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks && !o.Drinks {
-						k.add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
+						k.Add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
 					}
 				}
 			},
@@ -635,9 +635,9 @@ func prepRules() []Rule {
 					switch {
 					case !holds || m <= from:
 					case m > veryDamp:
-						k.add(Hit{Severity: Fail, Step: e.Step})
+						k.Add(Hit{Severity: Fail, Step: e.Step})
 					default:
-						k.add(Hit{Severity: Watch, Step: e.Step})
+						k.Add(Hit{Severity: Watch, Step: e.Step})
 					}
 				}
 			},

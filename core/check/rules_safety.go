@@ -58,13 +58,13 @@ func safetyRules() []Rule {
 			Mends: "deglosser instead of sanding; a laboratory's or a licensed assessor's result",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
-					k.add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
 				}
 			},
 			End: func(k *Case) {
 				said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
 				if k.Barred && !said {
-					k.add(Hit{Severity: Watch, Subject: "suspect"})
+					k.Add(Hit{Severity: Watch, Subject: "suspect"})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -107,7 +107,7 @@ func safetyRules() []Rule {
 			Mends: readIt,
 			Step: func(k *Case, e *surface.Event) {
 				if dryAbrasion(e.Doing) {
-					k.add(Hit{Severity: Note, Step: e.Step})
+					k.Add(Hit{Severity: Note, Step: e.Step})
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
@@ -129,7 +129,7 @@ func safetyRules() []Rule {
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				if volatile(k.Craft, s) {
-					k.add(Hit{Severity: Note, Step: e.Step})
+					k.Add(Hit{Severity: Note, Step: e.Step})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -148,7 +148,7 @@ func safetyRules() []Rule {
 				s := e.Doing
 				if s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Alkali ||
 					s.Do == surface.Coat && k.Craft.Products[s.Product].Alkali {
-					k.add(Hit{Severity: Note, Step: e.Step})
+					k.Add(Hit{Severity: Note, Step: e.Step})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -194,9 +194,9 @@ func safetyRules() []Rule {
 				}
 				switch {
 				case ammonia > 0 && biocide > 0:
-					k.add(Hit{Severity: Fail, Step: max(ammonia, biocide), Subject: "ammonia", Value: float64(ammonia)})
+					k.Add(Hit{Severity: Fail, Step: max(ammonia, biocide), Subject: "ammonia", Value: float64(ammonia)})
 				case biocide > 0 && other > 0 && !k.Zone.Steps[biocide-1].Rinse:
-					k.add(Hit{Severity: Watch, Step: biocide, Subject: "biocide"})
+					k.Add(Hit{Severity: Watch, Step: biocide, Subject: "biocide"})
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
@@ -246,7 +246,7 @@ func safetyRules() []Rule {
 					if e.Begun-o.Begun < dry {
 						sev, how = Watch, "beside"
 					}
-					k.add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
+					k.Add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -309,7 +309,7 @@ func safetyRules() []Rule {
 					return
 				}
 				if d := e.Doing; old && (d.Do == surface.Abrade || d.Do == surface.Strip || heats(d)) {
-					k.add(Hit{Severity: Note, Step: e.Step})
+					k.Add(Hit{Severity: Note, Step: e.Step})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -326,7 +326,7 @@ func safetyRules() []Rule {
 			Mends: readIt,
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Lamp != 0 && k.Coated {
-					k.add(Hit{Severity: Note, Step: k.lastStep()})
+					k.Add(Hit{Severity: Note, Step: k.lastStep()})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -343,7 +343,7 @@ const readIt = "the label and the safety data sheet: read them, and note that th
 func noteStep(does func(*Case, *surface.Step) bool) func(*Case, *surface.Event) {
 	return func(k *Case, e *surface.Event) {
 		if does(k, e.Doing) {
-			k.add(Hit{Severity: Note, Step: e.Step})
+			k.Add(Hit{Severity: Note, Step: e.Step})
 		}
 	}
 }

@@ -53,9 +53,9 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			}
 			switch n := l.beyond(k.Facts, &k.Craft.Products[e.Doing.Product]); {
 			case n > l.doubtful:
-				k.add(Hit{Severity: Fail, Step: e.Step})
+				k.Add(Hit{Severity: Fail, Step: e.Step})
 			case n > 0:
-				k.add(Hit{Severity: Watch, Step: e.Step})
+				k.Add(Hit{Severity: Watch, Step: e.Step})
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
@@ -131,9 +131,9 @@ func siteRules() []Rule {
 				}
 				switch m := dewMargin(k.Facts); {
 				case m <= 0:
-					k.add(Hit{Severity: Fail, Step: e.Step, Value: m, Limit: drying.AboveDew})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Value: m, Limit: drying.AboveDew})
 				case m < drying.AboveDew:
-					k.add(Hit{Severity: Watch, Step: e.Step, Value: m, Limit: drying.AboveDew})
+					k.Add(Hit{Severity: Watch, Step: e.Step, Value: m, Limit: drying.AboveDew})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {

@@ -33,7 +33,7 @@ func useRules() []Rule {
 				if asked-g > 1 {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+				k.Add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
@@ -62,12 +62,12 @@ func useRules() []Rule {
 				switch {
 				case row.Coat == craft.WX && g >= craft.GuardAsked[craft.Tabletop]: // polish over a hard clear
 				case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):
-					k.add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+					k.Add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
 				case row.Coat == craft.SH || row.Coat == craft.WX:
-					k.add(Hit{Severity: Watch, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
+					k.Add(Hit{Severity: Watch, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
 				case row.Role == craft.RoleClear:
 					if c, ok := curedIn(k.Craft, k.Facts, &k.Trace); ok {
-						k.add(Hit{Severity: Note, Step: k.stepOf(p.Product), Subject: "young", Value: c.Hard, Product: p.Product})
+						k.Add(Hit{Severity: Note, Step: k.stepOf(p.Product), Subject: "young", Value: c.Hard, Product: p.Product})
 					}
 				}
 			},
@@ -113,7 +113,7 @@ func useRules() []Rule {
 					if s.Product == top {
 						sev = Fail
 					}
-					k.add(Hit{Severity: sev, Step: i + 1, Subject: k.Craft.Products[s.Product].ID, Product: s.Product})
+					k.Add(Hit{Severity: sev, Step: i + 1, Subject: k.Craft.Products[s.Product].ID, Product: s.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -141,7 +141,7 @@ func useRules() []Rule {
 			Mends: "nothing but the maker's word: read it and note that it was read",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Food != 0 && k.Coated {
-					k.add(Hit{Severity: Note, Step: k.lastStep()})
+					k.Add(Hit{Severity: Note, Step: k.lastStep()})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -158,7 +158,7 @@ func useRules() []Rule {
 			Mends: "the label: read it and note that it was read",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Child != 0 && k.Coated {
-					k.add(Hit{Severity: Note, Step: k.lastStep()})
+					k.Add(Hit{Severity: Note, Step: k.lastStep()})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
@@ -177,10 +177,10 @@ func useRules() []Rule {
 			End: func(k *Case) {
 				w := k.Facts.Wear
 				if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
-					k.add(Hit{Severity: Watch, Subject: "flakes"})
+					k.Add(Hit{Severity: Watch, Subject: "flakes"})
 				}
 				if k.Zone.Sheen == craft.DeadFlat && (w == craft.Tabletop || w == craft.Floor || w == craft.WetWear) {
-					k.add(Hit{Severity: Watch, Subject: "flat"})
+					k.Add(Hit{Severity: Watch, Subject: "flat"})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -245,7 +245,7 @@ func useRules() []Rule {
 				if craft.Wears[k.Facts.Wear].Hard || k.Facts.Uses&craft.UseOutdoor != 0 {
 					sev = Fail
 				}
-				k.add(Hit{Severity: sev, Step: len(k.Zone.Steps)})
+				k.Add(Hit{Severity: sev, Step: len(k.Zone.Steps)})
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
 				p := k.Trace.End.Patches[surface.Field].Product

@@ -20,7 +20,7 @@ func walkRules() []Rule {
 			Step: func(k *Case, e *surface.Event) {
 				do := e.Doing.Do
 				if n := e.Before.Patches[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
-					k.add(Hit{Severity: Fail, Step: e.Step, Value: float64(n)})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Value: float64(n)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -48,7 +48,7 @@ func walkRules() []Rule {
 			Mends: "adding the first step",
 			End: func(k *Case) {
 				if !k.Coated {
-					k.add(Hit{Severity: Watch})
+					k.Add(Hit{Severity: Watch})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {

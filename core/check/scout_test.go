@@ -11,7 +11,11 @@ import (
 
 func named(s RuleSet) []string {
 	var out []string
-	Standard().Each(s, func(r *Rule) { out = append(out, r.Code) })
+	for i, r := range Standard().Rules {
+		if s.Has(i) {
+			out = append(out, r.Code)
+		}
+	}
 	return out
 }
 

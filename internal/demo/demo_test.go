@@ -258,6 +258,41 @@ func TestWhatIsFoundOut(t *testing.T) {
 	}
 }
 
+// Every field that a repair, an opening or a doubt names is filled in at some stage.
+func TestFieldsBelongToStages(t *testing.T) {
+	ps, err := Pieces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	known := map[string]bool{}
+	for _, w := range engine.Vocab().Stages {
+		for _, f := range w.Fields {
+			known[f] = true
+		}
+	}
+	seen := map[string]bool{}
+	named := func(where, field string) {
+		seen[field] = true
+		if !known[field] {
+			t.Errorf("%s names the field %q, which is filled in at no stage", where, field)
+		}
+	}
+	for _, p := range ps {
+		for _, z := range checked(t, p).Zones {
+			for _, f := range z.Findings {
+				for _, r := range f.Repairs {
+					if r.Kind == "measure" {
+						named(f.Code, r.Field)
+					}
+				}
+			}
+		}
+	}
+	if len(seen) < 8 {
+		t.Errorf("only %d fields are named", len(seen))
+	}
+}
+
 func TestFill(t *testing.T) {
 	s, err := store.Open(t.TempDir())
 	if err != nil {

@@ -1,0 +1,17 @@
+package plan
+
+import (
+	"slices"
+	"testing"
+
+	"rutile/core/stage"
+)
+
+// What opens the way is filled in at some stage of the work.
+func TestOpeningsNameFieldsOfStages(t *testing.T) {
+	for _, c := range changes {
+		if !slices.ContainsFunc(stage.Entries, func(e stage.Entry) bool { return slices.Contains(e.Fields, c.field) }) {
+			t.Errorf("%s names the field %q, which is filled in at no stage", c.id, c.field)
+		}
+	}
+}
