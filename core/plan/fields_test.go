@@ -4,13 +4,13 @@ import (
 	"slices"
 	"testing"
 
-	"rutile/core/stage"
+	stages "rutile/core/stage"
 )
 
 // What opens the way is filled in at some stage of the work.
 func TestOpeningsNameFieldsOfStages(t *testing.T) {
 	for _, c := range changes {
-		if !slices.ContainsFunc(stage.Entries, func(e stage.Entry) bool { return slices.Contains(e.Fields, c.field) }) {
+		if !slices.ContainsFunc(stages.Entries, func(e stages.Entry) bool { return slices.Contains(e.Fields, c.field) }) {
 			t.Errorf("%s names the field %q, which is filled in at no stage", c.id, c.field)
 		}
 	}
