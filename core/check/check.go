@@ -13,13 +13,14 @@ type bench struct {
 	doubt  float64
 	barred bool // lead forbids dry work
 	book   *Book
+	stop   func() bool // tells that nobody wants the answer any more; may be nil
 	cases  []Case
 	merged []Hit
 }
 
 // run judges the zone as every thing it may be and merges the findings. It gives up,
-// and is false, at the first case of which enough is known once it is walked: what
-// the rules would say is then of no use.
+// and is false, once nobody wants the answer any more, and at the first case of which
+// enough is known once it is walked: what the rules would say is then of no use.
 func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
 	if w.cases == nil {
 		w.set(c, z)
@@ -27,6 +28,9 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 	for i := range w.cases {
 		k := &w.cases[i]
 		k.Zone = z
+		if w.stop != nil && w.stop() {
+			return nil, false
+		}
 		k.walk(true)
 		if enough != nil && enough(k) {
 			return nil, false
@@ -171,11 +175,11 @@ const usualBudget = 100_000
 // Check judges a zone. It never changes the zone, but the result's trace refers
 // to the zone's steps. The same zone always gives the same result.
 func Check(c *craft.Craft, z *Zone, o Options) Result {
-	if o.stopped() {
+	w := bench{stop: o.Stop}
+	hits, ok := w.run(c, z, nil)
+	if !ok {
 		return Result{}
 	}
-	var w bench
-	hits, _ := w.run(c, z, nil)
 	k := w.worst()
 	r := Result{
 		Verdict: verdict(hits), Minutes: -1,
@@ -228,7 +232,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	if o.Budget > 0 {
 		m.budget = o.Budget
 	}
-	m.stop = o.Stop
+	m.work.stop = o.Stop
 	for i := range order {
 		if o.stopped() {
 			break

@@ -24,7 +24,6 @@ type Mender struct {
 	ideas []idea
 	// budget is how many more events may be walked to verify edits.
 	budget int
-	stop   func() bool // tells that nobody wants the answer any more; may be nil
 }
 
 // trial is a judged plan, kept because several findings propose the same one.
@@ -135,7 +134,7 @@ func (m *Mender) try(steps []surface.Step) *trial {
 			return &m.tried[i]
 		}
 	}
-	if m.budget <= 0 || m.stop != nil && m.stop() {
+	if m.budget <= 0 {
 		return nil
 	}
 	z := *m.Zone

@@ -2,10 +2,13 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"os"
 	"path/filepath"
 	"reflect"
+	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -293,6 +296,76 @@ func TestWritersAtOnce(t *testing.T) {
 	}
 	if won != 1 {
 		t.Errorf("%d writers got through", won)
+	}
+}
+
+// Writers that come at once wait for each other, however many there are, and none is turned away.
+func TestManyWritersAllGetThrough(t *testing.T) {
+	s, _ := open(t)
+	const writers, saves = 50, 6
+	var wg sync.WaitGroup
+	errs := make([]error, writers)
+	for i := range errs {
+		c := created(t, s, piece(t))
+		wg.Go(func() {
+			rev := c.Rev
+			for n := range saves {
+				p := piece(t)
+				p.Made = 1900 + n
+				out, err := s.Save(ctx, c.ID, rev, p)
+				if err != nil {
+					errs[i] = err
+					return
+				}
+				rev = out.Rev
+			}
+			errs[i] = s.SaveSettings(ctx, wire.Settings{Name: "Yard"})
+		})
+	}
+	wg.Wait()
+	if err := errors.Join(errs...); err != nil {
+		t.Error(err)
+	}
+	heads, err := s.Heads(ctx)
+	if err != nil || len(heads) != writers || slices.ContainsFunc(heads, func(h Head) bool { return h.Rev != 1+saves }) {
+		t.Errorf("%+v, %v", heads, err)
+	}
+	// Whoever waits gives up with its request.
+	s.writing <- struct{}{}
+	gone, stop := context.WithCancel(ctx)
+	stop()
+	if _, err := s.Create(gone, piece(t)); !errors.Is(err, context.Canceled) {
+		t.Errorf("a writer whose request is gone: %v", err)
+	}
+	<-s.writing
+}
+
+// The longest piece that may be checked is saved and read like any other.
+func TestTheLongestPieceIsSaved(t *testing.T) {
+	s, _ := open(t)
+	p := wire.New("Long")
+	for i := range wire.MaxZones {
+		z := wire.Zone{ID: "z" + strconv.Itoa(i), Substrate: "oak"}
+		for range wire.MaxSteps {
+			z.Steps = append(z.Steps, wire.Step{Do: "clean", With: "detergent", Rinse: true})
+		}
+		p.Zones = append(p.Zones, z)
+	}
+	data, err := json.Marshal(p)
+	if err != nil || len(data) > wire.MaxBytes {
+		t.Fatal(len(data), err)
+	}
+	if _, err := wire.Decode(data); err != nil {
+		t.Fatal(err)
+	}
+	c := created(t, s, &p)
+	p.Name = "Longer"
+	if _, err := s.Save(ctx, c.ID, c.Rev, &p); err != nil {
+		t.Fatal(err)
+	}
+	got, err := s.Get(ctx, c.ID)
+	if err != nil || len(got.Piece.Zones) != wire.MaxZones || len(got.Piece.Zones[wire.MaxZones-1].Steps) != wire.MaxSteps || got.Piece.Name != "Longer" {
+		t.Errorf("%d zones, %v", len(got.Piece.Zones), err)
 	}
 }
 
