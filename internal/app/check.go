@@ -153,7 +153,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Findings = append(out.Findings, g)
 	}
 	if want.Section {
-		out.Section = drawing(c, src, z, r)
+		out.Section = j.drawing(i, r, true)
 	}
 	for _, s := range stage.Of(j.Stages, c, z, r) {
 		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, State: s.State.String(), Says: s.Says, Step: s.Step})
@@ -220,8 +220,13 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor 
 	return out
 }
 
-func drawing(c *craft.Craft, src *wire.Zone, z *check.Zone, r *check.Result) *wire.Section {
-	d := section.Draw(c, z, src.Colour, r)
+// drawing is the cut through a zone's coats; explain has each joint say what it was made of.
+func (j *Job) drawing(i int, r *check.Result, explain bool) *wire.Section {
+	return drawn(j.Craft, j.Piece.Zones[i].Colour, &j.Zones[i], r, explain)
+}
+
+func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explain bool) *wire.Section {
+	d := section.Draw(c, z, ground, r)
 	out := &wire.Section{Grit: d.Grit, Source: d.Source, Worn: []wire.Shown{}, WornSays: d.WearSays(), Layers: make([]wire.Layer, len(d.Layers)), Marks: make([]wire.Mark, len(d.Marks))}
 	for i, f := range d.Faces {
 		at := section.Moments[i]
@@ -255,7 +260,7 @@ func drawing(c *craft.Craft, src *wire.Zone, z *check.Zone, r *check.Result) *wi
 		}
 		if b := l.Joint; b != nil {
 			w.Joint = &wire.Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}
-			if r.Adhesion != nil {
+			if explain && r.Adhesion != nil {
 				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
 			}
 		}

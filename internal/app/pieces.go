@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"runtime"
+	"slices"
 	"sync"
 	"sync/atomic"
 
@@ -39,15 +40,15 @@ type judgedKey struct {
 
 // judged is what a check of a kept piece came to, as far as lists of pieces tell it.
 type judged struct {
-	name    string
 	summary []byte // a wire.Summary as JSON
 	speaks  []spoken
 }
 
 // spoken is one thing that a rule says of a piece.
 type spoken struct {
-	code string
-	wire.RuleSpeaks
+	code     string
+	severity check.Severity
+	place    wire.RuleSpeaks
 }
 
 // judgements keeps what pieces were judged at, so that a list judges only what has changed.
@@ -55,6 +56,31 @@ type judgements struct {
 	turn  chan struct{} // one list looks at a time: others find what it has judged
 	kept  map[judgedKey]*judged
 	count atomic.Int64 // of pieces judged so far
+
+	mu   sync.Mutex
+	of   []*judged // what list was written of
+	list []byte
+}
+
+// written is the list of some judged pieces as JSON, the last one again where they are the same.
+func (j *judgements) written(all []*judged) []byte {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	if j.list == nil || !slices.Equal(j.of, all) {
+		size := 2
+		for _, x := range all {
+			size += len(x.summary) + 1
+		}
+		out := append(make([]byte, 0, size), '[')
+		for i, x := range all {
+			if i > 0 {
+				out = append(out, ',')
+			}
+			out = append(out, x.summary...)
+		}
+		j.of, j.list = all, append(out, ']')
+	}
+	return j.list
 }
 
 func newJudgements() *judgements {
@@ -134,23 +160,25 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 func (s *Studio) judgedOf(ctx context.Context, p *wire.Saved, shop Workshop) (*judged, error) {
 	s.judged.count.Add(1)
 	j := s.Job(&p.Piece, shop)
-	r, err := j.Check(ctx, Want{Section: true})
+	results := make([]*check.Result, len(j.Zones))
+	for i := range results {
+		var err error
+		if results[i], err = j.judge(ctx, i, check.Options{NoRepairs: true}); err != nil {
+			return nil, err
+		}
+	}
+	sum, err := j.summary(ctx, p, results)
 	if err != nil {
 		return nil, err
 	}
-	sum, err := j.summary(ctx, p, &r)
-	if err != nil {
-		return nil, err
-	}
-	out := &judged{name: p.Piece.Name}
+	out := &judged{}
 	if out.summary, err = encode(sum); err != nil {
 		return nil, err
 	}
-	for i := range r.Zones {
-		z := &r.Zones[i]
-		for _, f := range z.Findings {
-			out.speaks = append(out.speaks, spoken{f.Code, wire.RuleSpeaks{
-				Piece: p.ID, Name: p.Piece.Name, Zone: z.ID, ZoneName: j.name(i), Severity: f.Severity, Title: f.Title, Step: f.Step,
+	for i, r := range results {
+		for _, f := range r.Findings {
+			out.speaks = append(out.speaks, spoken{f.Code, f.Severity, wire.RuleSpeaks{
+				Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: f.Step,
 			}})
 		}
 	}
@@ -172,12 +200,7 @@ func (s *Studio) List(ctx context.Context) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	parts := make([][]byte, len(all))
-	for i := range all {
-		parts[i] = all[i].summary
-	}
-	body := bytes.Join(parts, []byte(","))
-	return append(append(append(make([]byte, 0, len(body)+2), '['), body...), ']'), nil
+	return s.judged.written(all), nil
 }
 
 // RuleBook is the rule book, with where in the studio each rule speaks.
@@ -196,9 +219,9 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	for _, sev := range []check.Severity{check.Fail, check.Watch, check.Note} {
 		for _, j := range all {
 			for _, x := range j.speaks {
-				if x.Severity == sev.String() {
+				if x.severity == sev {
 					e := &out[at[x.code]]
-					e.Speaks = append(e.Speaks, x.RuleSpeaks)
+					e.Speaks = append(e.Speaks, x.place)
 				}
 			}
 		}
@@ -209,18 +232,25 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 // mostMended is how many zones a piece may have for the list to say what mends it.
 const mostMended = 12
 
-// summary is a piece as the list shows it, from its check without repairs.
-func (j *Job) summary(ctx context.Context, s *wire.Saved, r *wire.CheckResult) (wire.Summary, error) {
-	out := wire.Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: r.Verdict, Zones: make([]wire.ZoneSummary, len(r.Zones))}
+// summary is a piece as the list shows it, from its judged zones.
+func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (wire.Summary, error) {
+	worst := check.Sound
+	if len(rs) == 0 {
+		worst = check.Watched
+	}
+	for _, r := range rs {
+		worst = max(worst, r.Verdict)
+	}
+	out := wire.Summary{ID: s.ID, Rev: s.Rev, Name: s.Piece.Name, Updated: s.Updated, Verdict: worst.String(), Zones: make([]wire.ZoneSummary, len(rs))}
 	out.Parts = len(s.Piece.Parts)
 	if len(s.Piece.Photos) > 0 {
 		out.Photo = s.Piece.Photos[0].File
 	}
-	for i := range r.Zones {
-		z, src := &r.Zones[i], &s.Piece.Zones[i]
+	for i, r := range rs {
+		src := &s.Piece.Zones[i]
 		w := wire.ZoneSummary{
-			ID: z.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: j.Area(i), Verdict: z.Verdict, Says: z.Says,
-			Steps: len(src.Steps), Layers: z.Section.Layers, Material: j.Craft.Substrates[j.Zones[i].Substrate].Name,
+			ID: src.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: j.Area(i), Verdict: r.Verdict.String(), Says: r.Says(j.Craft),
+			Steps: len(src.Steps), Layers: j.drawing(i, r, false).Layers, Material: j.Craft.Substrates[j.Zones[i].Substrate].Name,
 		}
 		if src.Target != nil {
 			w.Colour = src.Target.Colour
@@ -234,41 +264,37 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, r *wire.CheckResult) (
 			}
 		}
 		out.Zones[i] = w
-		if z.Verdict == r.Verdict && out.Says == "" {
-			out.Says = z.Says
+		if r.Verdict == worst && out.Says == "" {
+			out.Says = w.Says
 		}
 	}
-	return out, j.next(ctx, &out, r)
+	return out, j.next(ctx, &out, rs, worst)
 }
 
 // next finds the first stage of the work at which some zone has something unfinished, what is in
 // the way there, and what would answer it.
-func (j *Job) next(ctx context.Context, s *wire.Summary, r *wire.CheckResult) error {
-	if len(r.Zones) == 0 {
+func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, worst check.Verdict) error {
+	if len(rs) == 0 {
 		s.Says, s.Stage, s.Next = "No zone is described yet.", string(craft.StageLookOver), "Describe its first zone"
 		if s.Parts > 0 {
 			s.Next = "Say what its parts are made of"
 		}
 		return nil
 	}
-	worst := 0
-	for i := range r.Zones {
-		if rank(r.Zones[i].Verdict) > rank(r.Zones[worst].Verdict) {
-			worst = i
-		}
+	stages := make([][]stage.Stage, len(rs))
+	for i, r := range rs {
+		stages[i] = stage.Of(j.Stages, j.Craft, &j.Zones[i], r)
 	}
 	// What fails is in the way whatever else is unfinished.
-	if z := &r.Zones[worst]; z.Verdict == check.Fails.String() {
-		s.Holds, s.Stage, s.NextIn = z.Findings[0].Title, string(craft.StageCoats), z.ID
+	if worst == check.Fails {
+		i := slices.IndexFunc(rs, func(r *check.Result) bool { return r.Verdict == worst })
+		s.Holds, s.Stage, s.NextIn = rs[i].Findings[0].Title, string(craft.StageCoats), s.Zones[i].ID
 		s.Next = "Change the plan"
-		for _, st := range z.Stages {
-			if st.State == stage.Stuck.String() {
-				s.Stage = st.ID
-				break
-			}
+		if k := slices.IndexFunc(stages[i], func(st stage.Stage) bool { return st.State == stage.Stuck }); k >= 0 {
+			s.Stage = string(stages[i][k].ID)
 		}
-		if len(r.Zones) <= mostMended {
-			mended, err := j.judge(ctx, worst, check.Options{FirstOnly: true})
+		if len(rs) <= mostMended {
+			mended, err := j.judge(ctx, i, check.Options{FirstOnly: true})
 			if err != nil {
 				return err
 			}
@@ -278,15 +304,15 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, r *wire.CheckResult) er
 		}
 		return nil
 	}
-	for k := range r.Zones[0].Stages {
-		for i := range r.Zones {
-			if st := &r.Zones[i].Stages[k]; st.State != stage.Done.String() {
-				s.Stage, s.Next, s.NextIn = st.ID, st.Says, r.Zones[i].ID
+	for k := range j.Stages {
+		for i := range rs {
+			if st := &stages[i][k]; st.State != stage.Done {
+				s.Stage, s.Next, s.NextIn = string(st.ID), st.Says, s.Zones[i].ID
 				return nil
 			}
 		}
 	}
-	s.Next, s.NextIn = r.Zones[0].Stages[len(r.Zones[0].Stages)-1].Says, r.Zones[0].ID
+	s.Next, s.NextIn = stages[0][len(j.Stages)-1].Says, s.Zones[0].ID
 	return nil
 }
 

@@ -171,7 +171,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 	w.Watches = watchesOf(&r)
 	w.Terms = termsOf(o.Weights, a.Best)
 	if o.Section {
-		w.Section = drawing(c, &j.Piece.Zones[i], &z, &r)
+		w.Section = drawn(c, j.Piece.Zones[i].Colour, &z, &r, true)
 	}
 	return w
 }

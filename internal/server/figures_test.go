@@ -13,7 +13,9 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"rutile/core/craft"
 	"rutile/internal/app"
+	"rutile/internal/demo"
 	"rutile/internal/wire"
 )
 
@@ -104,4 +106,84 @@ func BenchmarkLiveCheck(b *testing.B) {
 		live, empty = append(live, d), append(empty, e)
 	}
 	report(b, live, empty)
+}
+
+// studioOfThousand has the demo's twenty pieces fifty times.
+func studioOfThousand(b *testing.B) *app.Studio {
+	s := studioWith(b, app.StudioOptions{})
+	ps, err := demo.Pieces()
+	if err != nil {
+		b.Fatal(err)
+	}
+	for range 49 {
+		for _, p := range ps {
+			if _, err := s.Store.Create(b.Context(), p); err != nil {
+				b.Fatal(err)
+			}
+		}
+	}
+	return s
+}
+
+// BenchmarkList lists a thousand pieces: when nothing has changed, after one was saved, and with
+// nothing judged yet.
+func BenchmarkList(b *testing.B) {
+	s := studioOfThousand(b)
+	serve := func(s *app.Studio) string {
+		srv := httptest.NewServer(New(Options{Studio: s, Page: builtPage}))
+		b.Cleanup(srv.Close)
+		return srv.URL + "/api/pieces"
+	}
+	list := func(b *testing.B, url string) (time.Duration, int) {
+		begin := time.Now()
+		r, err := http.Get(url)
+		if err != nil {
+			b.Fatal(err)
+		}
+		defer r.Body.Close()
+		n, err := io.Copy(io.Discard, r.Body)
+		if err != nil || r.StatusCode != http.StatusOK {
+			b.Fatal(r.Status, err)
+		}
+		return time.Since(begin), int(n)
+	}
+	url := serve(s)
+	list(b, url)
+	none := emptyAnswers(b)
+	b.Run("unchanged", func(b *testing.B) {
+		var ours, empty []time.Duration
+		for b.Loop() {
+			d, n := list(b, url)
+			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			ours, empty = append(ours, d), append(empty, e)
+		}
+		report(b, ours, empty)
+	})
+	b.Run("one-saved", func(b *testing.B) {
+		var ours, empty []time.Duration
+		for n := 0; b.Loop(); n++ {
+			p, err := s.Store.Get(b.Context(), 500)
+			if err != nil {
+				b.Fatal(err)
+			}
+			p.Piece.Name = fmt.Sprint("Piece ", n)
+			if _, err := s.Store.Save(b.Context(), 500, p.Rev, &p.Piece); err != nil {
+				b.Fatal(err)
+			}
+			d, n := list(b, url)
+			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			ours, empty = append(ours, d), append(empty, e)
+		}
+		report(b, ours, empty)
+	})
+	b.Run("cold", func(b *testing.B) {
+		var ours, empty []time.Duration
+		for b.Loop() {
+			cold := app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{Store: s.Store, Site: demo.Site})
+			d, n := list(b, serve(cold))
+			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			ours, empty = append(ours, d), append(empty, e)
+		}
+		report(b, ours, empty)
+	})
 }

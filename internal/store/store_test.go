@@ -30,7 +30,7 @@ func open(t *testing.T) (*Store, string) {
 	return s, dir
 }
 
-func piece(t *testing.T) *wire.Piece {
+func piece(t testing.TB) *wire.Piece {
 	t.Helper()
 	data, err := os.ReadFile("../../examples/programme-rack.json")
 	if err != nil {
@@ -422,32 +422,76 @@ func TestMigrationsAreNamedInOrder(t *testing.T) {
 	}
 }
 
+// BenchmarkSave saves a piece of one zone, in turn with a raw transaction that writes the same rows,
+// and says how many times as long it takes.
 func BenchmarkSave(b *testing.B) {
 	s, err := Open(b.TempDir())
 	if err != nil {
 		b.Fatal(err)
 	}
 	defer s.Close()
-	data, err := os.ReadFile("../../examples/programme-rack.json")
-	if err != nil {
-		b.Fatal(err)
-	}
-	p, err := wire.Decode(data)
-	if err != nil {
-		b.Fatal(err)
-	}
+	p := piece(b)
 	c, err := s.Create(ctx, p)
 	if err != nil {
 		b.Fatal(err)
 	}
-	rev := c.Rev
-	for b.Loop() {
-		out, err := s.Save(ctx, c.ID, rev, p)
+	raw, err := Open(b.TempDir())
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer raw.Close()
+	r, err := raw.Create(ctx, p)
+	if err != nil {
+		b.Fatal(err)
+	}
+	db, err := raw.db.DB()
+	if err != nil {
+		b.Fatal(err)
+	}
+	body, err := json.Marshal(p)
+	if err != nil {
+		b.Fatal(err)
+	}
+	write := func(rev int) {
+		tx, err := db.BeginTx(ctx, nil)
 		if err != nil {
 			b.Fatal(err)
 		}
-		rev = out.Rev
+		now := time.Now()
+		for _, x := range []struct {
+			sql  string
+			args []any
+		}{
+			{"UPDATE pieces SET rev = ?, name = ?, updated_at = ? WHERE id = ? AND rev = ?", []any{rev + 1, p.Name, now, r.ID, rev}},
+			{"INSERT INTO revisions (piece_id, rev, at, body) VALUES (?, ?, ?, ?)", []any{r.ID, rev + 1, now, string(body)}},
+			{"DELETE FROM revisions WHERE piece_id = ? AND rev <= ?", []any{r.ID, rev + 1 - keptRevisions}},
+		} {
+			if _, err := tx.ExecContext(ctx, x.sql, x.args...); err != nil {
+				b.Fatal(err)
+			}
+		}
+		if err := tx.Commit(); err != nil {
+			b.Fatal(err)
+		}
 	}
+	var ours, theirs []time.Duration
+	for rev := 1; b.Loop(); rev++ {
+		begin := time.Now()
+		if _, err := s.Save(ctx, c.ID, rev, p); err != nil {
+			b.Fatal(err)
+		}
+		ours = append(ours, time.Since(begin))
+		begin = time.Now()
+		write(rev)
+		theirs = append(theirs, time.Since(begin))
+	}
+	slices.Sort(ours)
+	slices.Sort(theirs)
+	at := func(d []time.Duration) float64 { return float64(d[len(d)/2].Nanoseconds()) / 1000 }
+	b.ReportMetric(at(ours), "save-median-µs")
+	b.ReportMetric(at(theirs), "raw-median-µs")
+	b.ReportMetric(at(ours)/at(theirs), "median-ratio")
+	b.ReportMetric(0, "ns/op")
 }
 
 func TestSettingsAreKept(t *testing.T) {
