@@ -600,7 +600,7 @@ func prepRules() []Rule {
 				// Said of the one that drinks: it is there that something is missing.
 				for i := range k.Zone.Match {
 					o := &k.Zone.Match[i]
-					if o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks && !o.Drinks {
+					if o.Matched() && o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks {
 						k.Add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
 					}
 				}
@@ -775,6 +775,10 @@ type Base struct {
 	Primer craft.Product
 	Step   int // of the first paint, from 1
 }
+
+// Matched tells whether another zone may have to look like it: it is painted on a ground that does
+// not drink.
+func (b *Base) Matched() bool { return b.Paint != craft.NoProduct && !b.Drinks }
 
 // BaseOf says what a zone's paint lies on.
 func BaseOf(c *craft.Craft, z *Zone, name string) Base {

@@ -31,36 +31,42 @@ const repairBudget = 400_000
 
 // Check judges every zone of a piece. The only error is that of a context that is done.
 func (j *Job) Check(ctx context.Context, want Want) (wire.CheckResult, error) {
+	r, _, err := j.check(ctx, want)
+	return r, err
+}
+
+// check is Check, with the dry films of the zones' plans in micrometres.
+func (j *Job) check(ctx context.Context, want Want) (wire.CheckResult, []float64, error) {
 	out := wire.CheckResult{Format: wire.CheckFormat, Version: wire.Version, Zones: make([]wire.ZoneResult, len(j.Zones)), Air: j.air()}
-	films := make([]float64, len(j.Zones))
+	films, verdicts := make([]float64, len(j.Zones)), make([]string, len(j.Zones))
 	for i := range j.Zones {
-		r, err := j.judge(ctx, i, check.Options{NoRepairs: !want.Repairs})
+		r, err := j.judge(ctx, i, want.options())
 		if err != nil {
-			return wire.CheckResult{}, err
+			return wire.CheckResult{}, nil, err
 		}
 		out.Zones[i] = j.zoneResult(i, r, want)
-		films[i] = r.Trace.End.Patches[0].Film
+		films[i], verdicts[i] = filmOf(r), out.Zones[i].Verdict
 	}
-	out.Verdict = worst(out.Zones)
+	out.Verdict = worst(verdicts)
 	if want.Look {
 		l := j.LookOver(films)
 		out.Look = &l
 	}
-	return out, nil
+	return out, films, nil
 }
 
+// options are those of the core's check.
+func (w Want) options() check.Options { return check.Options{NoRepairs: !w.Repairs} }
+
+// filmOf is the dry film of a judged plan in micrometres.
+func filmOf(r *check.Result) float64 { return r.Trace.End.Patches[surface.Field].Film }
+
 // worst is the verdict on a piece: the worst of its zones, and watch where it has none.
-func worst(zones []wire.ZoneResult) string {
-	if len(zones) == 0 {
+func worst(verdicts []string) string {
+	if len(verdicts) == 0 {
 		return check.Watched.String()
 	}
-	out := check.Sound.String()
-	for i := range zones {
-		if rank(zones[i].Verdict) > rank(out) {
-			out = zones[i].Verdict
-		}
-	}
-	return out
+	return slices.MaxFunc(verdicts, func(a, b string) int { return rank(a) - rank(b) })
 }
 
 func rank(verdict string) int { return slices.Index([]string{"sound", "watch", "fails"}, verdict) }

@@ -2,6 +2,7 @@ package app
 
 import (
 	"cmp"
+	"slices"
 
 	"rutile/core/apart"
 	"rutile/core/check"
@@ -37,6 +38,7 @@ type Job struct {
 
 	ofZone   [][]parts.Part   // the parts by zone
 	measured []parts.Measured // what they come to
+	bases    []check.Base     // what the paint of each zone lies on; nil on a piece of one zone
 }
 
 // Job converts a decoded piece.
@@ -75,17 +77,56 @@ func (j *Job) match() {
 	if len(j.Zones) < 2 {
 		return
 	}
-	bases := make([]check.Base, len(j.Zones))
+	j.bases = make([]check.Base, len(j.Zones))
 	for i := range j.Zones {
-		bases[i] = check.BaseOf(j.Craft, &j.Zones[i], j.name(i))
+		j.bases[i] = check.BaseOf(j.Craft, &j.Zones[i], j.name(i))
 	}
 	for i := range j.Zones {
-		for k, b := range bases {
-			if k != i && b.Paint != craft.NoProduct {
-				j.Zones[i].Match = append(j.Zones[i].Match, b)
-			}
+		j.matchZone(i)
+	}
+}
+
+func (j *Job) matchZone(i int) {
+	j.Zones[i].Match = nil
+	for k, b := range j.bases {
+		if k != i && b.Paint != craft.NoProduct {
+			j.Zones[i].Match = append(j.Zones[i].Match, b)
 		}
 	}
+}
+
+// changed is the job on a piece of which only some zones are other than they were. It returns the
+// zones that are to be judged again: those, and all others where what they may have to
+// match has changed.
+func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
+	out := *j
+	out.Piece = p
+	out.Zones, out.bases = slices.Clone(j.Zones), slices.Clone(j.bases)
+	others := false
+	for _, i := range zones {
+		out.Zones[i] = out.zone(i)
+		if out.bases == nil {
+			continue
+		}
+		was, is := j.bases[i], check.BaseOf(out.Craft, &out.Zones[i], out.name(i))
+		out.bases[i] = is
+		was.Step, is.Step = 0, 0 // where in its plan no other zone asks
+		others = others || was != is && (was.Matched() || is.Matched())
+	}
+	if out.bases == nil {
+		return &out, zones
+	}
+	again := zones
+	if others {
+		again = nil
+		for i := range out.Zones {
+			again = append(again, i)
+		}
+	}
+	for _, i := range again {
+		out.matchZone(i)
+	}
+	return &out, again
 }
 
 // name is what a zone is called.

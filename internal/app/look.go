@@ -3,6 +3,7 @@ package app
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -47,14 +48,7 @@ func (j *Job) LookOver(films []float64) wire.Look {
 	var damage []mend.Defect
 	for i := range p.Zones {
 		out.Zones = append(out.Zones, j.zoneLook(i))
-		own := j.damage(i)
-		out.Zones[i].Mending = mending(own, j.Air)
-		if len(own) > 0 && j.Zones[i].LeadBars(j.Craft) {
-			for k := range out.Zones[i].Mending.Items {
-				out.Zones[i].Mending.Items[k].How = heldByLead
-			}
-		}
-		damage = append(damage, own...)
+		damage = append(damage, j.damage(i)...)
 	}
 	items := j.fittings()
 	labels := apart.Labels(items)
@@ -183,7 +177,19 @@ func (j *Job) zoneLook(i int) wire.ZoneLook {
 	if w.Colour == "" {
 		w.Colour = row.Colour
 	}
+	own := j.damage(i)
+	w.Mending = mending(own, j.Air)
+	if len(own) > 0 && j.Zones[i].LeadBars(c) {
+		for k := range w.Mending.Items {
+			w.Mending.Items[k].How = heldByLead
+		}
+	}
 	return w
+}
+
+// fitted tells whether the coats of a zone take from the gap of something in it.
+func (j *Job) fitted(zone int) bool {
+	return slices.ContainsFunc(j.ofZone[zone], func(p parts.Part) bool { return p.Gap >= 0 && parts.Kinds[p.Kind].Moves })
 }
 
 // heldByLead stands for how damage is mended while that would make dust of

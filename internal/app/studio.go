@@ -49,6 +49,7 @@ type Studio struct {
 	// settings are the studio's, read once and kept with every write.
 	settings atomic.Pointer[wire.Settings]
 	judged   *judgements
+	live     live
 }
 
 // NewStudio makes a studio.

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"net/http"
@@ -58,7 +59,7 @@ const photoTime = 3 * time.Minute
 // route is one address of the API.
 func route(id, method, path, summary string, errs ...int) huma.Operation {
 	o := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Errors: errs, SkipValidateBody: true}
-	if method == http.MethodPost || method == http.MethodPut {
+	if method == http.MethodPost || method == http.MethodPut || method == http.MethodPatch {
 		o.MaxBodyBytes = wire.MaxBytes
 		o.BodyReadTimeout = 20 * time.Second
 	}
@@ -101,6 +102,7 @@ func (h *handlers) register(a huma.API) {
 	// Finding out, checking, planning.
 	huma.Register(a, route("identify", post, "/api/identify", "What tests say of a zone, and what to test next", 400, 404, 413, 422), h.identify)
 	huma.Register(a, route("check", post, "/api/check", "Check a piece that need not be saved", 400, 413, 422), h.check)
+	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check zones that have changed since a check; 412 where that is not kept any more", 400, 412, 413, 422), h.checkChange)
 	huma.Register(a, route("next", post, "/api/next", "What could come next in a zone's plan", 400, 404, 413, 422), h.next)
 	h.registerPlans(a)
 
@@ -241,13 +243,30 @@ func (h *handlers) takePhoto(ctx context.Context, in *struct {
 	return of(h, p, err)
 }
 
-func (h *handlers) check(ctx context.Context, in *PieceBody) (*answer[wire.CheckResult], error) {
-	j, err := h.Read(ctx, in.RawBody)
+// checkOut is a check with the token that a change may start from.
+type checkOut[T any] struct {
+	ETag string `header:"ETag"`
+	Body T
+}
+
+func checked[T any](h *handlers, r T, token string, err error) (*checkOut[T], error) {
 	if err != nil {
 		return nil, h.problemOf(err)
 	}
-	r, err := j.Check(ctx, app.Want{Repairs: true, Section: true, Look: true})
-	return of(h, r, err)
+	return &checkOut[T]{strconv.Quote(token), r}, nil
+}
+
+func (h *handlers) check(ctx context.Context, in *PieceBody) (*checkOut[wire.CheckResult], error) {
+	r, token, err := h.Check(ctx, in.RawBody)
+	return checked(h, r, token, err)
+}
+
+func (h *handlers) checkChange(ctx context.Context, in *struct {
+	IfMatch string `header:"If-Match" required:"true" doc:"The ETag of the check that the change starts from"`
+	PieceBody
+}) (*checkOut[wire.CheckChange], error) {
+	r, token, err := h.CheckChange(ctx, strings.Trim(in.IfMatch, `"`), in.RawBody)
+	return checked(h, r, token, err)
 }
 
 func (h *handlers) next(ctx context.Context, in *struct {
@@ -334,6 +353,8 @@ func (h *handlers) problemOf(err error) error {
 		return p
 	case errors.Is(err, store.ErrFull):
 		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; make room and save again.")
+	case errors.Is(err, app.ErrStale):
+		return huma.Error412PreconditionFailed("The check that this starts from is not kept any more. Check the whole piece.")
 	case errors.Is(err, app.ErrBusy):
 		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many plans are being searched for at this moment. Try again in a few seconds."), http.Header{"Retry-After": {"3"}})
 	case errors.Is(err, app.ErrNoAnswer):
@@ -356,16 +377,16 @@ func described[T any](a huma.API, contentType, says string) map[string]*huma.Res
 func describe(a huma.API) {
 	all := a.OpenAPI().Components.Schemas
 	piece := all.Schema(reflect.TypeFor[wire.Piece](), true, "Piece")
-	settings := all.Schema(reflect.TypeFor[wire.Settings](), true, "Settings")
+	bodies := map[string]*huma.Schema{
+		"saveStudio":  all.Schema(reflect.TypeFor[wire.Settings](), true, "Settings"),
+		"checkChange": all.Schema(reflect.TypeFor[wire.Change](), true, "Change"),
+	}
 	for _, item := range a.OpenAPI().Paths {
-		for _, o := range []*huma.Operation{item.Post, item.Put} {
+		for _, o := range []*huma.Operation{item.Post, item.Put, item.Patch} {
 			if o == nil || o.RequestBody == nil || o.RequestBody.Content["application/json"] == nil {
 				continue
 			}
-			o.RequestBody.Content["application/json"].Schema = piece
-			if o.OperationID == "saveStudio" {
-				o.RequestBody.Content["application/json"].Schema = settings
-			}
+			o.RequestBody.Content["application/json"].Schema = cmp.Or(bodies[o.OperationID], piece)
 		}
 	}
 	stages := all.Map()["Stage"].Properties["id"]

@@ -187,3 +187,64 @@ func BenchmarkList(b *testing.B) {
 		report(b, ours, empty)
 	})
 }
+
+// BenchmarkChange edits one zone, whose plan was never judged before, on a piece of one and on a piece
+// of fifty, in turn, as the page does: the rules across zones speak.
+func BenchmarkChange(b *testing.B) {
+	srv := httptest.NewServer(handlerWith(b, app.StudioOptions{}))
+	b.Cleanup(srv.Close)
+	none := emptyAnswers(b)
+	type tab struct {
+		token string
+		took  []time.Duration
+	}
+	tabs := map[int]*tab{1: {}, 50: {}}
+	for zones, t := range tabs {
+		p := wire.New("Rack")
+		for i := range zones {
+			z := twelveSteps(b, i)
+			z.ID = fmt.Sprintf("z%d", i)
+			p.Zones = append(p.Zones, z)
+		}
+		r, err := http.Post(srv.URL+"/api/check", "application/json", bytes.NewReader(encoded(b, p)))
+		if err != nil || r.StatusCode != http.StatusOK {
+			b.Fatal(r, err)
+		}
+		r.Body.Close()
+		t.token = r.Header.Get("ETag")
+	}
+	change := func(t *tab, body []byte) int {
+		q, err := http.NewRequest(http.MethodPatch, srv.URL+"/api/check", bytes.NewReader(body))
+		if err != nil {
+			b.Fatal(err)
+		}
+		q.Header.Set("Content-Type", "application/json")
+		q.Header.Set("If-Match", t.token)
+		begin := time.Now()
+		r, err := http.DefaultClient.Do(q)
+		if err != nil {
+			b.Fatal(err)
+		}
+		n, err := io.Copy(io.Discard, r.Body)
+		if err != nil || r.StatusCode != http.StatusOK {
+			b.Fatal(r.Status, err)
+		}
+		r.Body.Close()
+		t.took = append(t.took, time.Since(begin))
+		t.token = r.Header.Get("ETag")
+		return int(n)
+	}
+	var empty []time.Duration
+	for n := 0; b.Loop(); n++ {
+		z := twelveSteps(b, n+100)
+		z.ID = "z0"
+		body := encoded(b, wire.Change{Zones: []wire.Zone{z}})
+		change(tabs[1], body)
+		answer := change(tabs[50], body)
+		e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, answer), body)
+		empty = append(empty, e)
+	}
+	report(b, tabs[1].took, empty)
+	slices.Sort(tabs[50].took)
+	b.ReportMetric(float64(tabs[50].took[len(empty)/2])/float64(tabs[1].took[len(empty)/2]), "fifty-zones-to-one")
+}

@@ -10,6 +10,14 @@ type CheckResult struct {
 	Look    *Look        `json:"look,omitempty" doc:"What the piece comes to, looked over"`
 }
 
+// CheckChange is what a check of zones that have changed says: what is other than it was.
+type CheckChange struct {
+	Verdict string       `json:"verdict" enum:"sound,watch,fails" doc:"On the whole piece"`
+	Zones   []ZoneResult `json:"zones" doc:"Those that were judged again; every other stands as it was"`
+	Look    *Look        `json:"look,omitempty" doc:"Absent where it is as it was, but for looks"`
+	Looks   []ZoneLook   `json:"looks,omitempty" doc:"Of the look-over, the zones that are other than they were, where nothing else of it is"`
+}
+
 // Air is the air of a workshop, with the temperature below which a surface
 // gathers water from it.
 type Air struct {

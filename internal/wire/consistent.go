@@ -13,30 +13,42 @@ import (
 // consistent finds what a schema cannot say.
 func (p *Piece) consistent() error {
 	seen := map[string]int{}
-	for i, z := range p.Zones {
+	for i := range p.Zones {
+		z := &p.Zones[i]
 		if first, dup := seen[z.ID]; dup {
 			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] has this id already", first)}
 		}
 		seen[z.ID] = i
-		coats := 0
-		for _, s := range z.Steps {
-			coats += max(1, s.Coats)
-		}
-		if coats > MaxCoats {
-			return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
-		}
-		if err := z.tests(i); err != nil {
+		if err := z.consistent(i); err != nil {
 			return err
 		}
-		for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
-			for j, l := range list {
-				if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
-					return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it stands in the list twice"}
-				}
+	}
+	if err := p.placed(); err != nil {
+		return err
+	}
+	return p.labelled()
+}
+
+// consistent finds what a schema cannot say of the zone at an index.
+func (z *Zone) consistent(i int) error {
+	coats := 0
+	for _, s := range z.Steps {
+		coats += max(1, s.Coats)
+	}
+	if coats > MaxCoats {
+		return &Error{Path: fmt.Sprintf("$.zones[%d].steps", i), Value: fmt.Sprintf("%d coats and steps", coats), Says: fmt.Sprintf("too many, at most %d", MaxCoats)}
+	}
+	if err := z.tests(i); err != nil {
+		return err
+	}
+	for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
+		for j, l := range list {
+			if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
+				return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it stands in the list twice"}
 			}
 		}
 	}
-	return p.lookedOver()
+	return nil
 }
 
 // tests refuses evidence, patches and dates that a schema cannot refuse.
@@ -107,14 +119,16 @@ func (p *Piece) ZoneAt(id string) int {
 	return slices.IndexFunc(p.Zones, func(z Zone) bool { return z.ID == id })
 }
 
-// lookedOver finds what a schema cannot say of parts, damage and pictures.
-func (p *Piece) lookedOver() error {
-	zone := func(path, id string) error {
-		if id != "" && p.ZoneAt(id) < 0 {
-			return &Error{path + ".zone", strconv.Quote(id), "the piece has no such zone"}
-		}
-		return nil
+// onZone refuses what is said to be on a zone that the piece does not have.
+func (p *Piece) onZone(path, id string) error {
+	if id != "" && p.ZoneAt(id) < 0 {
+		return &Error{path + ".zone", strconv.Quote(id), "the piece has no such zone"}
 	}
+	return nil
+}
+
+// placed finds what a schema cannot say of parts and of what comes off.
+func (p *Piece) placed() error {
 	for i := range p.Parts {
 		path := fmt.Sprintf("$.parts[%d]", i)
 		if _, err := p.Parts[i].Core(-1); err != nil {
@@ -122,15 +136,20 @@ func (p *Piece) lookedOver() error {
 			e.Path = path + e.Path
 			return e
 		}
-		if err := zone(path, p.Parts[i].Zone); err != nil {
+		if err := p.onZone(path, p.Parts[i].Zone); err != nil {
 			return err
 		}
 	}
 	for i, f := range p.TakeApart {
-		if err := zone(fmt.Sprintf("$.take_apart[%d]", i), f.Zone); err != nil {
+		if err := p.onZone(fmt.Sprintf("$.take_apart[%d]", i), f.Zone); err != nil {
 			return err
 		}
 	}
+	return nil
+}
+
+// labelled finds what a schema cannot say of damage, pictures and the markers in them.
+func (p *Piece) labelled() error {
 	labels := map[string]string{}
 	for i, z := range p.Zones {
 		for j, d := range z.Defects {
@@ -146,7 +165,7 @@ func (p *Piece) lookedOver() error {
 		if slices.ContainsFunc(p.Photos[:i], func(g Photo) bool { return g.File == f.File }) {
 			return &Error{path + ".file", strconv.Quote(f.File), "the same picture stands in the list twice"}
 		}
-		if err := zone(path, f.Zone); err != nil {
+		if err := p.onZone(path, f.Zone); err != nil {
 			return err
 		}
 		for j, m := range f.Markers {

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -56,6 +57,55 @@ func Decode(data []byte) (*Piece, error) {
 		return nil, err
 	}
 	return &p, nil
+}
+
+// Change is zones of a piece that have changed, instead of the whole piece.
+type Change struct {
+	Zones []Zone `json:"zones"`
+}
+
+// DecodeChange reads zones that have changed and puts them into a copy of a piece that was decoded
+// before. It returns the copy and the indices of the zones. The error, if any, is an *Error
+// with the path that it would have in the piece.
+func DecodeChange(data []byte, was *Piece) (*Piece, []int, error) {
+	doc, data, err := parse(data, "a change")
+	if err != nil {
+		return nil, nil, err
+	}
+	list, ok := doc["zones"].([]any)
+	if !ok || len(doc) > 1 {
+		return nil, nil, &Error{Path: "$.zones", Says: "a change is a list of zones, and nothing else"}
+	}
+	out := *was
+	out.Zones = slices.Clone(was.Zones)
+	var changed []int
+	zone, zones := ObjectNamed("zone"), at{field: "zones"}
+	for i, x := range list {
+		m, _ := x.(map[string]any)
+		id, _ := m["id"].(string)
+		k := was.ZoneAt(id)
+		if k < 0 || slices.Contains(changed, k) {
+			return nil, nil, &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: short(m["id"]), Says: "the piece has no such zone, or it was named before"}
+		}
+		if err := valid(zone, x, &at{in: &zones, entry: true, index: k}); err != nil {
+			return nil, nil, err
+		}
+		changed = append(changed, k)
+	}
+	var c Change
+	if err := json.Unmarshal(data, &c); err != nil {
+		return nil, nil, syntax(data, err)
+	}
+	for i, k := range changed {
+		out.Zones[k] = c.Zones[i]
+		if err := out.Zones[k].consistent(k); err != nil {
+			return nil, nil, err
+		}
+	}
+	if err := out.labelled(); err != nil {
+		return nil, nil, err
+	}
+	return &out, changed, nil
 }
 
 // parse reads a JSON object of some kind, and returns it with its bytes.

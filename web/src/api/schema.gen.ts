@@ -103,7 +103,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Check zones that have changed since a check; 412 where that is not kept any more */
+        patch: operations["checkChange"];
         trace?: never;
     };
     "/api/identify": {
@@ -530,6 +531,22 @@ export interface components {
             strength: number;
             /** @description The conditions of the plan */
             under: components["schemas"]["Conditions"];
+        };
+        Change: {
+            zones: components["schemas"]["Zone"][];
+        };
+        CheckChange: {
+            /** @description Absent where it is as it was, but for looks */
+            look?: components["schemas"]["Look"];
+            /** @description Of the look-over, the zones that are other than they were, where nothing else of it is */
+            looks?: components["schemas"]["ZoneLook"][];
+            /**
+             * @description On the whole piece
+             * @enum {string}
+             */
+            verdict: "sound" | "watch" | "fails";
+            /** @description Those that were judged again; every other stands as it was */
+            zones: components["schemas"]["ZoneResult"][];
         };
         CheckResult: {
             /** @description The workshop's air the piece was judged in */
@@ -2702,6 +2719,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2710,6 +2728,79 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    checkChange: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The ETag of the check that the change starts from */
+                "If-Match": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckChange"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,18 +1,86 @@
 import { useEffect, useReducer, useRef, useState } from "react";
-import { answer, api, type CheckResult, type Piece, RETRY, Refused, type Step, type ZoneResult } from "../api/client";
+import {
+  answer,
+  api,
+  type CheckResult,
+  type Piece,
+  RETRY,
+  Refused,
+  type Step,
+  type Zone,
+  type ZoneResult,
+} from "../api/client";
 import { ofZones } from "./edit";
 
 const FEW = 8; // zones that are judged along with the one that is looked at
 const CHANGED = "rutile:changed";
+const STALE = 412; // the check that a change starts from is not kept any more
 
 const asked = new WeakMap<Piece, Promise<CheckResult>>();
 const answers = new WeakMap<Piece, CheckResult>();
 
+/** Kept is the check that the next change starts from. */
+type Kept = { piece: Piece; result: CheckResult; token: string };
+let kept: Kept | undefined;
+let running: AbortController | undefined;
+
+/** changedZones are the zones in which a piece differs from another; undefined where it differs elsewhere. */
+function changedZones(from: Piece, to: Piece): Zone[] | undefined {
+  const { zones: was = [], ...before } = from;
+  const { zones: is = [], ...after } = to;
+  const fields = Object.keys({ ...before, ...after }) as (keyof typeof after)[];
+  if (fields.some((f) => before[f] !== after[f])) return undefined;
+  if (was.length !== is.length || was.some((z, i) => z.id !== is[i]?.id)) return undefined;
+  return is.filter((z, i) => z !== was[i]);
+}
+
+const token = (r: Response) => r.headers.get("ETag") ?? "";
+
+async function whole(piece: Piece, signal: AbortSignal): Promise<Kept> {
+  const call = await api.POST("/api/check", { body: piece, signal });
+  return { piece, result: await answer(Promise.resolve(call)), token: token(call.response) };
+}
+
+/** change has the zones judged that have changed since a check, and puts what is said of them in its place. */
+async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSignal): Promise<Kept> {
+  const params = { header: { "If-Match": from.token } };
+  const call = await api.PATCH("/api/check", { params, body: { zones }, signal });
+  const c = await answer(Promise.resolve(call));
+  const look = c.look ?? from.result.look;
+  const result: CheckResult = {
+    ...from.result,
+    verdict: c.verdict,
+    zones: from.result.zones.map((z) => c.zones.find((x) => x.id === z.id) ?? z),
+    look: look && { ...look, zones: look.zones.map((z) => c.looks?.find((x) => x.id === z.id) ?? z) },
+  };
+  return { piece, result, token: token(call.response) };
+}
+
+async function judge(piece: Piece, signal: AbortSignal): Promise<CheckResult> {
+  const from = kept;
+  const zones = from && changedZones(from.piece, piece);
+  let now: Kept;
+  try {
+    now = from && zones?.length ? await change(from, piece, zones, signal) : await whole(piece, signal);
+  } catch (e) {
+    if (!(e instanceof Refused) || e.status !== STALE) throw e;
+    now = await whole(piece, signal);
+  }
+  kept = now;
+  return now.result;
+}
+
+/** ask has a piece judged; one that is being judged still is given up, as this one takes its place. */
 function ask(piece: Piece): Promise<CheckResult> {
-  const answered = answer(api.POST("/api/check", { body: piece }));
+  running?.abort();
+  const stop = new AbortController();
+  running = stop;
+  const answered = judge(piece, stop.signal);
   answered.then(
     (r) => answers.set(piece, r),
-    () => {}, // Whoever shows it tells.
+    () => {
+      if (stop.signal.aborted) asked.delete(piece); // Whoever comes back to it asks again.
+    },
   );
   asked.set(piece, answered);
   return answered;
@@ -60,6 +128,7 @@ export function useCheck(piece: Piece | undefined) {
             setRefused(e.message);
             return;
           }
+          if (e instanceof DOMException && e.name === "AbortError") return; // A newer piece is being judged.
           setSilent(true);
           again = setTimeout(() => wait(ask(piece)), RETRY);
         });
