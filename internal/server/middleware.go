@@ -107,3 +107,39 @@ func problem(w http.ResponseWriter, status int, detail string) {
 	w.WriteHeader(status)
 	_ = json.NewEncoder(w).Encode(map[string]any{"title": http.StatusText(status), "status": status, "detail": detail})
 }
+
+// oneStatus sends the first status of an answer and no other: the API library marks a request whose
+// page has gone away while its answer was being written.
+func oneStatus(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		next.ServeHTTP(&statusOnce{ResponseWriter: w}, r)
+	})
+}
+
+type statusOnce struct {
+	http.ResponseWriter
+	sent bool
+}
+
+func (w *statusOnce) WriteHeader(status int) {
+	if !w.sent {
+		w.sent = status >= http.StatusOK // what comes before is no answer yet
+		w.ResponseWriter.WriteHeader(status)
+	}
+}
+
+func (w *statusOnce) Write(b []byte) (int, error) {
+	w.sent = true
+	return w.ResponseWriter.Write(b)
+}
+
+// Flush lets lines go out as they are written.
+func (w *statusOnce) Flush() {
+	w.sent = true
+	if f, ok := w.ResponseWriter.(http.Flusher); ok {
+		f.Flush()
+	}
+}
+
+// Unwrap lets deadlines be set.
+func (w *statusOnce) Unwrap() http.ResponseWriter { return w.ResponseWriter }

@@ -460,6 +460,58 @@ func TestVocabAndStudio(t *testing.T) {
 	}
 }
 
+// A page that goes away while its answer is written is no fault of the server's, and a question that
+// was given up before it was answered is told so.
+func TestAPageThatGoesAway(t *testing.T) {
+	h := handler(t)
+	gone, stop := context.WithCancel(context.Background())
+	stop()
+	for _, path := range []string{"/api/check", "/api/next?zone=uprights&at=0", "/api/identify?zone=uprights"} {
+		w := httptest.NewRecorder()
+		r := httptest.NewRequestWithContext(gone, "POST", "http://localhost"+path, strings.NewReader(example(t)))
+		r.Header.Set("Content-Type", "application/json")
+		h.ServeHTTP(w, r)
+		if w.Code != statusGone {
+			t.Errorf("%s: %d %.100s", path, w.Code, w.Body)
+		}
+	}
+	w := httptest.NewRecorder()
+	oneStatus(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		w.WriteHeader(http.StatusTeapot)
+		w.WriteHeader(statusGone)
+	})).ServeHTTP(w, httptest.NewRequest("GET", "/", nil))
+	if w.Code != http.StatusTeapot {
+		t.Error(w.Code)
+	}
+}
+
+// A change of one zone is answered with that zone and the token of the next change; one that starts from
+// nothing that is kept is told to send the whole piece.
+func TestChangesOverTheAPI(t *testing.T) {
+	h := handler(t)
+	first := call{method: "POST", path: "/api/check", body: example(t)}.to(h)
+	change := func(token, body string) *httptest.ResponseRecorder {
+		return call{method: "PATCH", path: "/api/check", body: body, header: map[string]string{"If-Match": token}}.to(h)
+	}
+	const zone = `{"zones": [{"id": "uprights", "substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]}]}`
+	w := change(first.Header().Get("ETag"), zone)
+	c := decode[wire.CheckChange](t, w)
+	if w.Code != 200 || c.Verdict != "fails" || len(c.Zones) != 1 || c.Zones[0].Section == nil || w.Header().Get("ETag") == first.Header().Get("ETag") {
+		t.Fatalf("%d %s: %s, %d zones", w.Code, w.Header().Get("ETag"), c.Verdict, len(c.Zones))
+	}
+	if again := change(w.Header().Get("ETag"), `{"zones": [{"id": "uprights", "substrate": "glass"}]}`); again.Code != 200 {
+		t.Error(again.Code, again.Body)
+	}
+	for token, want := range map[string]int{`"nobody"`: 412, "": 422} {
+		if w := change(token, zone); w.Code != want {
+			t.Errorf("from %q: %d %s", token, w.Code, w.Body)
+		}
+	}
+	if w := change(first.Header().Get("ETag"), `{"zones": [{"id": "uprights", "substrate": "oka"}]}`); w.Code != 422 || !strings.Contains(w.Body.String(), "$.zones[0].substrate") {
+		t.Error(w.Code, w.Body)
+	}
+}
+
 func TestAPanicIsAProblem(t *testing.T) {
 	h := recoverer(slog.New(slog.DiscardHandler))(http.HandlerFunc(func(http.ResponseWriter, *http.Request) { panic("boom") }))
 	w := call{method: "GET", path: "/boom"}.to(h)

@@ -14,6 +14,7 @@ import { ofZones } from "./edit";
 
 const FEW = 8; // zones that are judged along with the one that is looked at
 const CHANGED = "rutile:changed";
+const SOON = 300; // milliseconds
 const STALE = 412; // the check that a change starts from is not kept any more
 
 const asked = new WeakMap<Piece, Promise<CheckResult>>();
@@ -78,8 +79,8 @@ function ask(piece: Piece): Promise<CheckResult> {
   const answered = judge(piece, stop.signal);
   answered.then(
     (r) => answers.set(piece, r),
-    () => {
-      if (stop.signal.aborted) asked.delete(piece); // Whoever comes back to it asks again.
+    (e) => {
+      if (!(e instanceof Refused)) asked.delete(piece); // Whoever comes back to it asks again.
     },
   );
   asked.set(piece, answered);
@@ -128,9 +129,10 @@ export function useCheck(piece: Piece | undefined) {
             setRefused(e.message);
             return;
           }
-          if (e instanceof DOMException && e.name === "AbortError") return; // A newer piece is being judged.
-          setSilent(true);
-          again = setTimeout(() => wait(ask(piece)), RETRY);
+          // Given up for a newer piece: where that never comes, this one is asked about again.
+          const givenUp = e instanceof DOMException && e.name === "AbortError";
+          if (!givenUp) setSilent(true);
+          again = setTimeout(() => wait(asked.get(piece) ?? ask(piece)), givenUp ? SOON : RETRY);
         });
     };
     wait(asked.get(piece) ?? ask(piece));
