@@ -32,8 +32,12 @@ type Engine struct {
 // searches, of which only as many work at once as there are processors.
 const mostAsking = 8
 
-// NewEngine makes an engine over a craft's tables, with the rule book and the usual stages.
+// NewEngine makes an engine over a craft's tables, nil for the usual ones, with the rule book and the
+// usual stages.
 func NewEngine(c *craft.Craft) *Engine {
+	if c == nil {
+		c = craft.Default()
+	}
 	return &Engine{
 		Craft: c, Book: check.Standard(), Stages: stage.Entries,
 		asking: make(chan struct{}, mostAsking), searching: make(chan struct{}, runtime.GOMAXPROCS(0)),

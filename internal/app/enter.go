@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"math"
+	"os"
 	"strconv"
 	"strings"
 
@@ -36,14 +37,14 @@ func (s *Studio) Parts(ctx context.Context, text string) ([]wire.Part, error) {
 	return wire.PartsFrom(ps), nil
 }
 
-// Sizes reads the sizes of one part of a kind. was are those that it has now, which stay where
-// the text leaves them out. Errors are a *NotFound or an *Unfit.
-func (s *Studio) Sizes(ctx context.Context, kind, text string, was parts.Sizes) (wire.Part, error) {
+// Sizes reads the sizes of one part of a kind. What it has now of was stays where the text leaves
+// it out. Errors are a *NotFound or an *Unfit.
+func (s *Studio) Sizes(ctx context.Context, kind, text string, was wire.Part) (wire.Part, error) {
 	k, ok := parts.KindNamed(kind)
 	if !ok {
 		return wire.Part{}, &NotFound{"There is no such kind of part."}
 	}
-	size, err := parts.ReadSizes(k, text, was, s.Workshop(ctx).Units)
+	size, err := parts.ReadSizes(k, text, parts.Sizes{parts.Thick: was.ThickCM, parts.Girth: was.GirthCM, parts.Member: was.MemberCM}, s.Workshop(ctx).Units)
 	if err != nil {
 		return wire.Part{}, &Unfit{err.Error()}
 	}
@@ -104,4 +105,14 @@ func (s *Studio) TakePhoto(ctx context.Context, data []byte) (wire.PhotoKept, er
 	}
 	already, err := s.Store.KeepPhoto(p.Name, p.Large, p.Small)
 	return wire.PhotoKept{Photo: wire.Photo{File: p.Name, Width: p.Width, Height: p.Height, Taken: p.Taken}, Already: already}, err
+}
+
+// Photo opens a picture that is kept, large or small; the caller closes it. The error is a *NotFound
+// where there is none.
+func (s *Studio) Photo(name string, small bool) (*os.File, error) {
+	f, err := s.Store.Photo(name, small)
+	if err != nil {
+		return nil, &NotFound{"There is no such picture here."}
+	}
+	return f, nil
 }

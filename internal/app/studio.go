@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"log/slog"
+	"strings"
 	"sync/atomic"
 	"time"
 
@@ -11,9 +12,24 @@ import (
 	"rutile/core/measure"
 	"rutile/core/plan"
 	"rutile/internal/bench"
+	"rutile/internal/photo"
 	"rutile/internal/store"
 	"rutile/internal/wire"
 )
+
+// What the store says that a caller decides on, and the largest files that are taken in, in bytes.
+var (
+	ErrNoPiece = store.ErrNotFound
+	ErrFull    = store.ErrFull
+)
+
+const (
+	MaxPhotoBytes = photo.MaxBytes
+	MaxCSVBytes   = bench.MaxCSVBytes
+)
+
+// Conflict is a write refused because the piece has changed meanwhile.
+type Conflict = store.Conflict
 
 // NotFound is a question about something that is not there.
 type NotFound struct{ Says string }
@@ -131,6 +147,37 @@ func (s *Studio) ReadZone(ctx context.Context, data []byte, id string) (*Job, in
 		return nil, 0, &NotFound{"The piece has no such zone."}
 	}
 	return j, i, nil
+}
+
+// Compared finds the ways of working that are set side by side: those of some ids with commas
+// between them, or where there are none those that differ in what makes paint hold. An *Unfit
+// where there is no such way, or there are too many.
+func (s *Studio) Compared(ctx context.Context, ids string) ([]plan.Way, error) {
+	all := plan.Main()
+	if ids != "" {
+		all = strings.Split(ids, ",")
+	}
+	if len(all) > MostCompared {
+		return nil, &Unfit{fmt.Sprintf("%d ways are too many to be set side by side; at most %d.", len(all), MostCompared)}
+	}
+	out := make([]plan.Way, len(all))
+	for i, id := range all {
+		var err error
+		if out[i], err = s.Way(ctx, id); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// WayOr is Way, with the usual one where there is none of that id: the piece comes from another
+// studio.
+func (s *Studio) WayOr(ctx context.Context, id string) plan.Way {
+	w, err := s.Way(ctx, id)
+	if err != nil {
+		return plan.Ways[0]
+	}
+	return w
 }
 
 // Way finds a way of working by its id, the studio's own where none is named; an *Unfit where

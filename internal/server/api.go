@@ -12,12 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"rutile/core/parts"
-	"rutile/core/stage"
 	"rutile/internal/app"
-	"rutile/internal/bench"
-	"rutile/internal/photo"
-	"rutile/internal/store"
 	"rutile/internal/wire"
 )
 
@@ -95,7 +90,7 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("templates", get, "/api/templates", "The pieces most often brought in"), h.templates)
 	huma.Register(a, route("template", get, "/api/templates/{id}", "The parts of such a piece", 404, 422), h.template)
 	take := route("takePhoto", post, "/api/photos", "Take a picture in", 413, 422, 507)
-	take.MaxBodyBytes, take.BodyReadTimeout = photo.MaxBytes, photoTime
+	take.MaxBodyBytes, take.BodyReadTimeout = app.MaxPhotoBytes, photoTime
 	take.DefaultStatus = http.StatusCreated
 	huma.Register(a, take, h.takePhoto)
 
@@ -111,10 +106,10 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("course", get, "/api/bench/course", "The air of the day, and readings brought in"), h.course)
 	huma.Register(a, route("read", post, "/api/bench/{id}/read", "Hold an instrument on a zone", 400, 404, 413, 422), h.read)
 	bringIn := route("importReadings", post, "/api/bench/readings", "Bring readings in as CSV", 413, 422, 507)
-	bringIn.MaxBodyBytes = bench.MaxCSVBytes + 1
+	bringIn.MaxBodyBytes = app.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
 
-	describe(a)
+	h.describe(a)
 }
 
 func (h *handlers) studio(ctx context.Context, _ *nothing) (*answer[wire.Studio], error) {
@@ -219,7 +214,7 @@ func (h *handlers) sizes(ctx context.Context, in *struct {
 	Girth  float64 `query:"girth_cm" doc:"As it is now; kept where the text leaves it out"`
 	Member float64 `query:"member_cm" doc:"As it is now; kept where the text leaves it out"`
 }) (*answer[wire.Part], error) {
-	p, err := h.Sizes(ctx, in.Kind, in.Text, parts.Sizes{parts.Thick: in.Thick, parts.Girth: in.Girth, parts.Member: in.Member})
+	p, err := h.Sizes(ctx, in.Kind, in.Text, wire.Part{ThickCM: in.Thick, GirthCM: in.Girth, MemberCM: in.Member})
 	return of(h, p, err)
 }
 
@@ -330,7 +325,7 @@ func (h *handlers) problemOf(err error) error {
 		bad      *wire.Error
 		unfit    *app.Unfit
 		none     *app.NotFound
-		conflict *store.Conflict
+		conflict *app.Conflict
 	)
 	switch {
 	case errors.As(err, &bad) && bad.Path == "":
@@ -341,7 +336,7 @@ func (h *handlers) problemOf(err error) error {
 		return huma.Error422UnprocessableEntity(unfit.Says)
 	case errors.As(err, &none):
 		return huma.Error404NotFound(none.Says)
-	case errors.Is(err, store.ErrNotFound):
+	case errors.Is(err, app.ErrNoPiece):
 		return huma.Error404NotFound("There is no such piece. It may have been removed in another tab.")
 	case errors.As(err, &conflict):
 		p := huma.Error409Conflict("This piece was changed elsewhere since you opened it. Nothing was overwritten.")
@@ -351,7 +346,7 @@ func (h *handlers) problemOf(err error) error {
 			}
 		}
 		return p
-	case errors.Is(err, store.ErrFull):
+	case errors.Is(err, app.ErrFull):
 		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; make room and save again.")
 	case errors.Is(err, app.ErrStale):
 		return huma.Error412PreconditionFailed("The check that this starts from is not kept any more. Check the whole piece.")
@@ -374,7 +369,7 @@ func described[T any](a huma.API, contentType, says string) map[string]*huma.Res
 
 // describe says in the API's description what the table of fields says of the piece file and of
 // the settings, whose bodies are decoded by hand.
-func describe(a huma.API) {
+func (h *handlers) describe(a huma.API) {
 	all := a.OpenAPI().Components.Schemas
 	piece := all.Schema(reflect.TypeFor[wire.Piece](), true, "Piece")
 	bodies := map[string]*huma.Schema{
@@ -390,8 +385,8 @@ func describe(a huma.API) {
 		}
 	}
 	stages := all.Map()["Stage"].Properties["id"]
-	for i := range stage.Entries {
-		stages.Enum = append(stages.Enum, string(stage.Entries[i].ID))
+	for i := range h.Stages {
+		stages.Enum = append(stages.Enum, string(h.Stages[i].ID))
 	}
 	shapes := map[string]string{} // by component, the object of the table
 	for name, shape := range wire.Shapes {

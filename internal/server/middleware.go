@@ -11,7 +11,7 @@ import (
 	"strings"
 	"time"
 
-	"rutile/internal/photo"
+	"rutile/internal/app"
 	"rutile/internal/wire"
 )
 
@@ -68,7 +68,7 @@ func notTooLarge(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		most, what := int64(wire.MaxBytes), "a piece"
 		if r.URL.Path == "/api/photos" {
-			most, what = photo.MaxBytes, "a picture"
+			most, what = app.MaxPhotoBytes, "a picture"
 			c := http.NewResponseController(w)
 			_ = c.SetReadDeadline(time.Now().Add(photoTime))
 			_ = c.SetWriteDeadline(time.Now().Add(2 * photoTime)) // it is unpacked after it was read

@@ -3,19 +3,18 @@ package server
 import (
 	"net/http"
 	"os"
+	"rutile/internal/app"
 	"time"
 
 	"github.com/go-chi/chi/v5"
-
-	"rutile/internal/store"
 )
 
 // photos serves the pictures that are kept.
-func photos(s *store.Store, small bool) http.HandlerFunc {
+func photos(s *app.Studio, small bool) http.HandlerFunc {
 	return func(w http.ResponseWriter, r *http.Request) {
 		f, err := s.Photo(chi.URLParam(r, "file"), small)
 		if err != nil {
-			problem(w, http.StatusNotFound, "There is no such picture here.")
+			problem(w, http.StatusNotFound, err.Error())
 			return
 		}
 		defer f.Close()

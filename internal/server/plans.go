@@ -3,14 +3,11 @@ package server
 import (
 	"context"
 	"encoding/json"
-	"fmt"
 	"net/http"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"rutile/core/plan"
 	"rutile/internal/app"
 	"rutile/internal/wire"
 )
@@ -47,18 +44,9 @@ func (h *handlers) plans(ctx context.Context, in *struct {
 		return nil, err
 	}
 	o.Section = true
-	ids := plan.Main()
-	if in.Ways != "" {
-		ids = strings.Split(in.Ways, ",")
-	}
-	if len(ids) > app.MostCompared {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d ways are too many to be set side by side; at most %d.", len(ids), app.MostCompared))
-	}
-	ways := make([]plan.Way, len(ids))
-	for k, id := range ids {
-		if ways[k], err = h.Way(ctx, id); err != nil {
-			return nil, h.problemOf(err)
-		}
+	ways, err := h.Compared(ctx, in.Ways)
+	if err != nil {
+		return nil, h.problemOf(err)
 	}
 	z, err := j.PlanZone(ctx, i, ways, o)
 	return of(h, z, err)
@@ -77,11 +65,7 @@ func (h *handlers) minds(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	w, err := h.Way(ctx, in.Way)
-	if err != nil {
-		w = plan.Ways[0] // the piece comes from another studio
-	}
-	m, err := j.Minds(ctx, i, w, o)
+	m, err := j.Minds(ctx, i, h.WayOr(ctx, in.Way), o)
 	return of(h, m, err)
 }
 

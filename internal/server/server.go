@@ -16,7 +16,6 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
-	"rutile/core/craft"
 	"rutile/internal/app"
 )
 
@@ -42,15 +41,15 @@ func New(o Options) http.Handler {
 	r := chi.NewRouter()
 	r.Use(recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, middleware.Compress(5, compressed...), oneStatus)
 	api(r, o.Studio)
-	r.Get("/photos/{file}", photos(o.Studio.Store, false))
-	r.Get("/photos/small/{file}", photos(o.Studio.Store, true))
+	r.Get("/photos/{file}", photos(o.Studio, false))
+	r.Get("/photos/small/{file}", photos(o.Studio, true))
 	r.NotFound(page(o.Page))
 	return r
 }
 
 // Spec is the OpenAPI description of the API, as JSON.
 func Spec() ([]byte, error) {
-	return api(chi.NewRouter(), app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{})).OpenAPI().MarshalJSON()
+	return api(chi.NewRouter(), app.NewStudio(app.NewEngine(nil), app.StudioOptions{})).OpenAPI().MarshalJSON()
 }
 
 func api(r chi.Router, s *app.Studio) huma.API {
