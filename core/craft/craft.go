@@ -3,7 +3,6 @@ package craft
 import (
 	"fmt"
 	"hash/fnv"
-	"slices"
 )
 
 // Substrate, Finish, Cleaner and Product are indices into a [Craft]'s tables.
@@ -42,18 +41,14 @@ type Craft struct {
 	forCleaners map[Purpose][]Cleaner
 }
 
-var std = build(defaultProducts, defaultEffects)
+var std = New(defaultProducts, defaultEffects)
 
 // Default returns the working defaults.
 func Default() *Craft { return std }
 
-// With is the craft with further products and effects, as a studio of its own would have. It
-// panics where an id is there already.
-func (c *Craft) With(products []ProductRow, effects []EffectRow) *Craft {
-	return build(slices.Concat(c.Products, products), slices.Concat(c.Effects, effects))
-}
-
-func build(products []ProductRow, effects []EffectRow) *Craft {
+// New makes a craft of products and effects over the other tables. It panics where an id stands
+// twice.
+func New(products []ProductRow, effects []EffectRow) *Craft {
 	c := &Craft{
 		Substrates: defaultSubstrates,
 		Finishes:   defaultFinishes,

@@ -31,7 +31,8 @@ func like(id, name string, of string, more func(*craft.ProductRow)) craft.Produc
 }
 
 func madeUp(products []craft.ProductRow, effects []craft.EffectRow) *Engine {
-	return NewEngine(craft.Default().With(products, effects))
+	c := craft.Default()
+	return NewEngine(craft.New(slices.Concat(c.Products, products), slices.Concat(c.Effects, effects)))
 }
 
 func oak(target wire.Target, steps ...wire.Step) *wire.Piece {

@@ -100,7 +100,7 @@ func TestOnlyWhatChangedIsJudgedAgain(t *testing.T) {
 	// Tables with one more row are other tables.
 	row := s.Craft.Products[0]
 	row.ID = "shellac_other"
-	s.Engine.Craft = craft.Default().With([]craft.ProductRow{row}, nil)
+	s.Engine.Craft = craft.New(append(slices.Clone(s.Craft.Products), row), s.Craft.Effects)
 	judgedNow("with other tables", 3)
 }
 

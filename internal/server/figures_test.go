@@ -2,7 +2,9 @@ package server
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -247,4 +249,38 @@ func BenchmarkChange(b *testing.B) {
 	report(b, tabs[1].took, empty)
 	slices.Sort(tabs[50].took)
 	b.ReportMetric(float64(tabs[50].took[len(empty)/2])/float64(tabs[1].took[len(empty)/2]), "fifty-zones-to-one")
+}
+
+// BenchmarkSuperseded checks the longest piece there may be, has the page go away in the midst of it, and
+// says how long the work goes on then.
+func BenchmarkSuperseded(b *testing.B) {
+	s := studioWith(b, app.StudioOptions{})
+	p := wire.New("Long")
+	for i := range wire.MaxZones {
+		z := wire.Zone{ID: fmt.Sprintf("z%d", i), Substrate: "oak", Soils: []wire.Level{{ID: "grease", Level: 3}, {ID: "silicone", Level: 3}}}
+		for range wire.MaxSteps / 2 {
+			wait := .2
+			z.Steps = append(z.Steps, wire.Step{Do: "clean", With: "detergent"}, wire.Step{Do: "coat", Product: "paint_acrylic", WaitH: &wait})
+		}
+		p.Zones = append(p.Zones, z)
+	}
+	j := s.Job(&p, s.Workshop(b.Context()))
+	var on []time.Duration
+	for n := 0; b.Loop(); n++ {
+		ctx, stop := context.WithCancel(b.Context())
+		var gone time.Time
+		time.AfterFunc(time.Duration(5+n%40)*time.Millisecond, func() {
+			gone = time.Now()
+			stop()
+		})
+		if _, err := j.Check(ctx, app.Want{Repairs: true, Section: true, Look: true}); !errors.Is(err, context.Canceled) {
+			b.Fatal("it was done before it was given up")
+		}
+		on = append(on, time.Since(gone))
+	}
+	slices.Sort(on)
+	b.ReportMetric(float64(on[len(on)/2].Nanoseconds())/1e6, "median-ms")
+	b.ReportMetric(float64(on[len(on)*99/100].Nanoseconds())/1e6, "p99-ms")
+	b.ReportMetric(float64(on[len(on)-1].Nanoseconds())/1e6, "most-ms")
+	b.ReportMetric(0, "ns/op")
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -26,6 +27,8 @@ import (
 	"rutile/internal/demo"
 	"rutile/internal/store"
 	"rutile/internal/wire"
+
+	"github.com/danielgtaylor/huma/v2"
 )
 
 var builtPage = fstest.MapFS{
@@ -509,6 +512,16 @@ func TestChangesOverTheAPI(t *testing.T) {
 	}
 	if w := change(first.Header().Get("ETag"), `{"zones": [{"id": "uprights", "substrate": "oka"}]}`); w.Code != 422 || !strings.Contains(w.Body.String(), "$.zones[0].substrate") {
 		t.Error(w.Code, w.Body)
+	}
+}
+
+// A question for plans that finds no room is told so, and when to come again.
+func TestBusyIsSaid(t *testing.T) {
+	err := (&handlers{empty()}).problemOf(fmt.Errorf("plan: %w", app.ErrBusy))
+	var status huma.StatusError
+	var headers huma.HeadersError
+	if !errors.As(err, &status) || status.GetStatus() != 503 || !strings.Contains(status.Error(), "Try again") || !errors.As(err, &headers) || headers.GetHeaders().Get("Retry-After") == "" {
+		t.Errorf("%v", err)
 	}
 }
 
