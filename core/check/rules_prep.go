@@ -600,7 +600,7 @@ func prepRules() []Rule {
 				// Said of the one that drinks: it is there that something is missing.
 				for i := range k.Zone.Match {
 					o := &k.Zone.Match[i]
-					if o.Matched() && o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks {
+					if i+1 != k.Zone.Own && o.Matched() && o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks {
 						k.Add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
 					}
 				}

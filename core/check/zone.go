@@ -38,8 +38,10 @@ type Zone struct {
 	// Stays are what is fitted to the zone and is neither to be taken off nor
 	// masked, in words.
 	Stays []string
-	// Match are the other zones of the piece, for those that are to look the same.
+	// Match are the zones of the piece, for those that are to look the same; Own is the place of
+	// this one among them, from 1, 0 where it is not there.
 	Match []Base
+	Own   int
 	Steps []surface.Step
 	// Book is what it is judged by; nil for the rule book.
 	Book *Book

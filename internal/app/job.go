@@ -81,17 +81,13 @@ func (j *Job) match() {
 	for i := range j.Zones {
 		j.bases[i] = check.BaseOf(j.Craft, &j.Zones[i], j.name(i))
 	}
-	for i := range j.Zones {
-		j.matchZone(i)
-	}
+	j.matched()
 }
 
-func (j *Job) matchZone(i int) {
-	j.Zones[i].Match = nil
-	for k, b := range j.bases {
-		if k != i && b.Paint != craft.NoProduct {
-			j.Zones[i].Match = append(j.Zones[i].Match, b)
-		}
+// matched gives every zone what the paint of all of them lies on.
+func (j *Job) matched() {
+	for i := range j.Zones {
+		j.Zones[i].Match, j.Zones[i].Own = j.bases, i+1
 	}
 }
 
@@ -123,9 +119,7 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 			again = append(again, i)
 		}
 	}
-	for _, i := range again {
-		out.matchZone(i)
-	}
+	out.matched()
 	return &out, again
 }
 
