@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"errors"
 	"reflect"
+	"slices"
 	"strconv"
 	"sync"
 
@@ -21,7 +22,7 @@ type live struct {
 	mu   sync.Mutex
 	run  string // tells this run of the program from others, whose tokens mean nothing here
 	last uint64
-	kept []*kept // the one used last at the end
+	kept []*kept // the oldest first
 }
 
 // kept is a check that a change may start from.
@@ -47,7 +48,7 @@ func (l *live) keep(k *kept) {
 	k.token = l.run + "-" + strconv.FormatUint(l.last, 10)
 	l.kept = append(l.kept, k)
 	if n := len(l.kept) - mostKept; n > 0 {
-		l.kept = append(l.kept[:0], l.kept[n:]...)
+		l.kept = slices.Delete(l.kept, 0, n)
 	}
 }
 
