@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"reflect"
 	"slices"
 	"strings"
 	"testing"
@@ -222,10 +223,21 @@ func TestAMadeUpRule(t *testing.T) {
 	}
 }
 
-// A made-up stage: dusting the workshop before the job sheet.
+// Sweep is the use case of a made-up stage: how often the floor is swept for a zone.
+func (j *Job) Sweep(ctx context.Context, zone int) (int, error) {
+	n := 0
+	for i := range j.Zones[zone].Steps {
+		if j.Zones[zone].Steps[i].Do == surface.Abrade {
+			n++
+		}
+	}
+	return n, ctx.Err()
+}
+
+// A made-up stage: sweeping the workshop before the job sheet.
 func TestAMadeUpStage(t *testing.T) {
 	swept := stage.Entry{
-		ID: "sweep", Name: "Sweep", Core: "stage", UseCase: "Check", Route: "/api/check", View: "sweep", Folder: "sheet", Fields: []string{"broom"},
+		ID: "sweep", Name: "Sweep", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep", Fields: []string{"broom"},
 		Stands: func(w *stage.Work) (stage.State, string, int) {
 			if w.Coats == 0 {
 				return stage.Open, "Nothing is planned, and the floor is dusty", 0
@@ -246,6 +258,13 @@ func TestAMadeUpStage(t *testing.T) {
 		return w.ID == "sweep" && w.View == "sweep" && slices.Contains(w.Fields, "broom")
 	}) {
 		t.Error("the page is not told of it")
+	}
+	if _, ok := reflect.TypeFor[*Job]().MethodByName(swept.UseCase); !ok {
+		t.Error("its use case is no method of a job")
+	}
+	sanded := e.Job(oak(wire.Target{}, wire.Step{Do: "abrade", Grit: 220}, wire.Step{Do: "dust"}), usual)
+	if n, err := sanded.Sweep(ctx, 0); n != 1 || err != nil {
+		t.Errorf("swept %d times, %v", n, err)
 	}
 	// The list of pieces leads there, where nothing before it is unfinished.
 	for i := range e.Stages {
