@@ -5,7 +5,7 @@ export GOFLAGS := -tags=nodynamic
 NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
 
-.PHONY: demo test build page types bench shots dev lint docs browser fuzz clean
+.PHONY: demo test soak build page types bench shots dev lint docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -27,8 +27,12 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
 
 ## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
 test: browser build lint
-	go test ./...
+	go test -short ./...
 	go test -run '^$$' -bench . -benchtime 1x ./...
+
+## soak: every test over all its random cases, and a long look for trouble in what comes from outside
+soak: browser build fuzz
+	go test -count 1 -timeout 60m ./...
 
 ## lint: formatting, vet, staticcheck, the page's lint, and what is generated
 lint: web/node_modules/.installed

@@ -10,7 +10,6 @@ import (
 	"net"
 	"os"
 	"os/exec"
-	rutile "rutile/internal/app"
 	"strings"
 	"testing"
 	"time"
@@ -18,6 +17,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"rutile/core/craft"
+	usecases "rutile/internal/app"
 	"rutile/internal/bench"
 	"rutile/internal/demo"
 	"rutile/internal/server"
@@ -80,7 +80,7 @@ func (a *app) up(isDemo bool) {
 	ctx, cancel := context.WithCancel(context.Background())
 	done := make(chan error, 1)
 	go func() {
-		studio := rutile.NewStudio(rutile.NewEngine(craft.Default()), rutile.StudioOptions{
+		studio := usecases.NewStudio(usecases.NewEngine(craft.Default()), usecases.StudioOptions{
 			Store: s, Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
 		})
 		done <- server.Serve(ctx, l, server.New(server.Options{Studio: studio, Page: web.Dist()}))
