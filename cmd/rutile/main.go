@@ -7,10 +7,11 @@ import (
 	"fmt"
 	"os"
 	"os/signal"
-	"rutile/internal/photo"
 	"syscall"
 
 	"github.com/spf13/cobra"
+
+	"rutile/internal/photo"
 )
 
 // Exit codes of the commands.

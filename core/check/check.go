@@ -2,8 +2,9 @@ package check
 
 import (
 	"cmp"
-	"rutile/core/craft"
 	"slices"
+
+	"rutile/core/craft"
 )
 
 // bench is a set of cases for one zone, kept so that verifying repairs does

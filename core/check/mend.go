@@ -1,9 +1,10 @@
 package check
 
 import (
+	"slices"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
-	"slices"
 )
 
 // Mender gathers proposals for one finding and keeps those that prove good: an

@@ -3,10 +3,11 @@ package check
 import (
 	"cmp"
 	"fmt"
-	"rutile/core/craft"
-	"rutile/core/surface"
 	"slices"
 	"strings"
+
+	"rutile/core/craft"
+	"rutile/core/surface"
 )
 
 type idea struct {

@@ -2,6 +2,7 @@ package check
 
 import (
 	"cmp"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 )

@@ -2,6 +2,7 @@ package check
 
 import (
 	"cmp"
+
 	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/identify"

@@ -1,9 +1,9 @@
 package plan
 
 import (
-	"rutile/core/check"
 	"slices"
 
+	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/surface"
 )

@@ -4,9 +4,10 @@ import (
 	"encoding/json"
 	"errors"
 	"os"
-	"rutile/internal/wire"
 	"strings"
 	"testing"
+
+	"rutile/internal/wire"
 )
 
 // Whatever is read can be judged, written, and read again alike.

@@ -4,10 +4,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"testing"
+
 	"rutile/core/craft"
 	"rutile/core/surface"
 	"rutile/internal/wire"
-	"testing"
 )
 
 // The largest piece there may be, wrong in every step.

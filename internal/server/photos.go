@@ -3,10 +3,11 @@ package server
 import (
 	"net/http"
 	"os"
-	"rutile/internal/app"
 	"time"
 
 	"github.com/go-chi/chi/v5"
+
+	"rutile/internal/app"
 )
 
 // photos serves the pictures that are kept.
