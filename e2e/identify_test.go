@@ -62,6 +62,7 @@ func answers(t *testing.T, ctx context.Context, truth map[string]string, asked [
 // An unknown brown finish on an unknown wood: a plan that fails while nobody
 // knows, the dialogue, the belief, the survey, and a plan that holds.
 func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
+	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), press("New piece"), sees("What is it?"),
@@ -106,6 +107,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 // verdict "fails" is shown on the dialogue's own screen; the findings stand in
 // the plan. A contradiction is named there too, and answering again settles it.
 func TestAContradictionIsNamedAndSettled(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/rails/identify")), sees("This contradicts. Alcohol: “Nothing”, and the UV torch: “Orange”"),
@@ -119,6 +121,7 @@ func TestAContradictionIsNamedAndSettled(t *testing.T) {
 
 // The dialogue with the keyboard alone, and "not sure" as an answer.
 func TestTheDialogueByKeys(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/look-over")), sees("What it is"), keys("2"), asks("amber"),
@@ -135,6 +138,7 @@ func TestTheDialogueByKeys(t *testing.T) {
 // The server gone in the middle of the dialogue: the painter goes on, nothing is
 // lost, and what the answers come to is there when it is back.
 func TestTheDialogueOutlivesTheServer(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/identify")), asks("amber"))
@@ -150,6 +154,7 @@ func TestTheDialogueOutlivesTheServer(t *testing.T) {
 
 // A suspect old paint cannot be talked out of its caution.
 func TestLeadCannotBeTalkedOutOfItsCaution(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	const note = "Suspected of lead. The old coat may hold lead."
@@ -193,6 +198,7 @@ func day(label, d string) act {
 
 // A patch test planned, laid and rated: the verdict moves, both ways.
 func TestAPatchTestMovesTheVerdict(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/7/legs/patches")), verdict("sound"), sees("Plan a patch test"),
@@ -210,6 +216,7 @@ func TestAPatchTestMovesTheVerdict(t *testing.T) {
 // Instruments: the room is live, a meter fills its field with one press and says
 // that it is simulated, and readings come in from a file.
 func TestInstruments(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	file := filepath.Join(t.TempDir(), "loft.csv")

@@ -55,6 +55,7 @@ func does(steps []wire.Step) string {
 // The whole job: open the demo, see the zone that will peel, read why, look at
 // the repair, press it, see it turn sound, reload, and find it there.
 func TestTheWholeJob(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	const repair = "then prime with bonding primer"
@@ -84,6 +85,7 @@ func TestTheWholeJob(t *testing.T) {
 
 // A piece from nothing: described, planned step by step, and kept.
 func TestAPieceFromNothing(t *testing.T) {
+	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"),
@@ -117,6 +119,7 @@ func TestAPieceFromNothing(t *testing.T) {
 }
 
 func TestStepsAreEditedMovedRemovedAndUndone(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights")), verdict("sound"),
@@ -138,6 +141,7 @@ func TestStepsAreEditedMovedRemovedAndUndone(t *testing.T) {
 
 // A step is drawn up or down by its handle.
 func TestStepsAreDragged(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights")), verdict("sound"), sees("7 Water-based clear coat"),
@@ -150,6 +154,7 @@ func TestStepsAreDragged(t *testing.T) {
 
 // A plan given to another zone is judged there before it is given and after.
 func TestAPlanIsCopiedToAnotherZone(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/7/legs")), verdict("sound"),
@@ -166,6 +171,7 @@ func TestAPlanIsCopiedToAnotherZone(t *testing.T) {
 // What makes no sense is refused beside its field, stays as it was typed, and
 // is never sent.
 func TestNonsenseInFields(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	novel := strings.Repeat("It was a wet autumn in the foyer. ", 300)
@@ -194,6 +200,7 @@ func TestNonsenseInFields(t *testing.T) {
 
 // A studio in US units types and reads them; what is kept stays metric.
 func TestAStudioInUSUnits(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("17 °C"), press("Lantern Yard"), sees("Piece files are metric"),
@@ -211,6 +218,7 @@ func TestAStudioInUSUnits(t *testing.T) {
 // The server is killed in mid-edit: the page says so, keeps what was done, and
 // sends it when the server is back.
 func TestTheServerGoneInMidEdit(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column")), verdict("fails"))
@@ -240,6 +248,7 @@ func TestTheServerGoneInMidEdit(t *testing.T) {
 // What was done while the server was away is sent when it is back, also when
 // its piece was left meanwhile.
 func TestWhatWasLeftBehindIsSent(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Lectern"), press("Column and foot"), verdict("fails"))
@@ -257,6 +266,7 @@ func TestWhatWasLeftBehindIsSent(t *testing.T) {
 // anything and after, and overwrites nothing; either version can be taken, and
 // the other undone to.
 func TestTwoTabs(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	one := browser(t, 1280, 800)
 	two, stop := chromedp.NewContext(one)
@@ -285,6 +295,7 @@ func TestTwoTabs(t *testing.T) {
 
 // A piece that another tab has removed is put back from what is on the screen.
 func TestAPieceRemovedElsewhere(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/10/body/plan")), verdict("sound"))
@@ -303,6 +314,7 @@ func TestAPieceRemovedElsewhere(t *testing.T) {
 }
 
 func TestCautionsAndMeasurements(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	at := func(field string) act {
@@ -323,6 +335,7 @@ func TestCautionsAndMeasurements(t *testing.T) {
 }
 
 func TestRemovingAPiece(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"),
@@ -337,6 +350,7 @@ func TestRemovingAPiece(t *testing.T) {
 
 // The first load is small: script and style compressed, fonts apart.
 func TestFirstLoadIsSmall(t *testing.T) {
+	t.Parallel()
 	const most = 230_000
 	total := 0
 	err := fs.WalkDir(web.Dist(), ".", func(path string, d fs.DirEntry, err error) error {

@@ -65,6 +65,7 @@ func zone(name string) act {
 // A chest with three drawers, two materials and one old finish, entered from
 // nothing, with a plan for each zone; then a reload, and all of it is there.
 func TestAChestFromNothing(t *testing.T) {
+	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), press("New piece"), sees("What is it?"),
@@ -123,6 +124,7 @@ func TestAChestFromNothing(t *testing.T) {
 // Parts are measured, wrongly and rightly, changed, given to zones, split off
 // and joined again, and every step can be taken back.
 func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12")), sees("drawn to scale"),
@@ -175,6 +177,7 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 // that were shut meanwhile, too; what was done after the typing stays, and what
 // makes no sense then stands in its field.
 func TestSizesTypedWhileTheServerIsAway(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	const frontSizes, topSizes = "Sizes: width × height, then thickness if you like", "Sizes: width × depth, then thickness if you like"
@@ -216,6 +219,7 @@ func TestSizesTypedWhileTheServerIsAway(t *testing.T) {
 
 // The drawing is walked and pressed by the keyboard alone.
 func TestTheElevationIsWalked(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/13")), sees("drawn to scale"),
@@ -229,6 +233,7 @@ func TestTheElevationIsWalked(t *testing.T) {
 // Hardware comes off in order and goes back in reverse; other holes are filled
 // before paint.
 func TestTakenApartAndPutBack(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/-/apart")), sees("The parts say that more comes off"), press("Add 4 × glass pane"), sees("W1–W4"),
@@ -246,6 +251,7 @@ func TestTakenApartAndPutBack(t *testing.T) {
 
 // Damage is entered with its size and place; what it takes stands beside it.
 func TestDamageIsMeasured(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/back/look-over")), sees("Press what you find"),
@@ -269,6 +275,7 @@ func upload(files ...string) act {
 }
 
 func TestPhotographs(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	dir := t.TempDir()
@@ -333,6 +340,7 @@ func TestPhotographs(t *testing.T) {
 
 // What is known of a piece's past is kept as it was typed.
 func TestThePast(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/5/-/past")), sees("Where it comes from"),
@@ -350,6 +358,7 @@ func TestThePast(t *testing.T) {
 
 // A studio in US units measures parts in feet and inches.
 func TestPartsInUSUnits(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("17 °C"), press("Lantern Yard"), choose("Sizes and temperatures", "us"), press("Save"),

@@ -95,6 +95,7 @@ func focused(css string) act {
 // A zone planned from nothing by the keyboard alone, a mistake made and
 // undone, moved, reloaded: all of it is there.
 func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
+	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"),
@@ -133,6 +134,7 @@ func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
 }
 
 func TestTheCutIsWalkedAndPressed(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
@@ -155,6 +157,7 @@ func TestTheCutIsWalkedAndPressed(t *testing.T) {
 // The cut stands at the lower end of what scrolls: when the window grows or
 // shrinks it moves, and the ties between rows and layers move with it.
 func TestRowsStayTiedToTheirLayers(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	tied := chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
@@ -171,6 +174,7 @@ func TestRowsStayTiedToTheirLayers(t *testing.T) {
 
 // Behind every figure of the verdict stands what it is made of.
 func TestTheVerdictsFiguresOpen(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
@@ -182,6 +186,7 @@ func TestTheVerdictsFiguresOpen(t *testing.T) {
 // What this browser kept of another piece that once had the same number is not
 // taken for this one's.
 func TestADraftOfAnotherPieceIsLeftAlone(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"))
@@ -195,6 +200,7 @@ func TestADraftOfAnotherPieceIsLeftAlone(t *testing.T) {
 }
 
 func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"),
@@ -216,6 +222,7 @@ func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
 
 // Nothing is wider than the screen, at any of the widths it is made for.
 func TestNothingIsWiderThanTheScreen(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	a.bare()
 	for _, width := range []int{1280, 768, 390} {
@@ -233,69 +240,74 @@ func TestNothingIsWiderThanTheScreen(t *testing.T) {
 // Every view, in both themes, with its dialogs and lists open too, passes the
 // automated audit.
 func TestAccessibilityAudit(t *testing.T) {
-	a := start(t, true)
-	a.bare()
-	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := browser(t, 1280, 800)
-	audit := func(name string) {
-		t.Helper()
-		do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-			_, err := chromedp.Evaluate[bool](string(axe)+";true")(ctx, tab)
-			return err
-		}))
-		found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]})
-			.then((r) => r.violations.flatMap((v) => v.nodes.map((n) => v.id + ": " + n.target + " " + n.failureSummary.replace(/\s+/g, " ").slice(0, 220))))`, chromedp.EvalAwaitPromise))
-		if err != nil {
-			t.Fatal(name, err)
-		}
-		for _, f := range found {
-			t.Errorf("%s: %s", name, f)
-		}
-	}
+	t.Parallel()
 	for _, theme := range []string{"titanium", "evening"} {
-		do(t, ctx, chromedp.Navigate(a.url("/")), sees("Terracotta planters"))
-		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(localStorage.setItem("rutile.theme", %q), true)`, theme))); err != nil {
-			t.Fatal(err)
-		}
-		for _, v := range views {
-			do(t, ctx, chromedp.Navigate(a.url(v.path)), sees(v.says))
-			audit(theme + ", " + v.name)
-		}
-		do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("The figures behind it"),
-			press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"))
-		audit(theme + ", choosing a step")
-		do(t, ctx, keys(kb.Escape), press("See it first: Sand with 220 and dust off, then prime with bonding primer"), verdict("sound"))
-		audit(theme + ", looking at a repair")
-		do(t, ctx, keys(kb.Escape), verdict("fails"), press("Copy to another zone"), sees("with this plan:"))
-		audit(theme + ", copying a plan")
-		do(t, ctx, press("Leave it"), press("Risk of peeling"), sees("What the risk of peeling is made of"))
-		audit(theme + ", the figures of the verdict")
-		do(t, ctx, press("Close"), keys("?"), sees("Add the next step on top"))
-		audit(theme + ", keys")
-		do(t, ctx, press("Close"), press("Lantern Yard"), sees("Piece files are metric"))
-		audit(theme + ", studio")
-		do(t, ctx, press("Leave it"), keys("1"), press("Made of"), sees("Close"))
-		audit(theme + ", choosing a material")
-		do(t, ctx, chromedp.Navigate(a.url("/pieces/13/-/parts")), sees("drawn to scale"), part(1), press("2 × Drawer fronts"), sees("Painted are"))
-		audit(theme + ", a part open and chosen")
-		do(t, ctx, press("Join Laminate fronts with another zone"), sees("Undo brings it back"))
-		audit(theme + ", joining zones")
-		do(t, ctx, press("Close"), press("New zone of it"), sees("Of: body"))
-		audit(theme + ", a zone of parts")
-		do(t, ctx, press("Not now"), keys("6"), press("4 × Handles"), sees("Old holes"))
-		audit(theme + ", a fitting open")
-		do(t, ctx, chromedp.Navigate(a.url("/pieces/21")), press("Chest of drawers"), sees("Make its parts"))
-		audit(theme + ", a template")
-		do(t, ctx, press("Close"), chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Press what you find"))
-		audit(theme + ", damage")
+		t.Run(theme, func(t *testing.T) {
+			t.Parallel()
+			a := start(t, true)
+			a.bare()
+			axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+			if err != nil {
+				t.Fatal(err)
+			}
+			ctx := browser(t, 1280, 800)
+			audit := func(name string) {
+				t.Helper()
+				do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+					_, err := chromedp.Evaluate[bool](string(axe)+";true")(ctx, tab)
+					return err
+				}))
+				found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]})
+					.then((r) => r.violations.flatMap((v) => v.nodes.map((n) => v.id + ": " + n.target + " " + n.failureSummary.replace(/\s+/g, " ").slice(0, 220))))`, chromedp.EvalAwaitPromise))
+				if err != nil {
+					t.Fatal(name, err)
+				}
+				for _, f := range found {
+					t.Errorf("%s: %s", name, f)
+				}
+			}
+			do(t, ctx, chromedp.Navigate(a.url("/")), sees("Terracotta planters"))
+			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(localStorage.setItem("rutile.theme", %q), true)`, theme))); err != nil {
+				t.Fatal(err)
+			}
+			for _, v := range views {
+				do(t, ctx, chromedp.Navigate(a.url(v.path)), sees(v.says))
+				audit(theme + ", " + v.name)
+			}
+			do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("The figures behind it"),
+				press("1 Detergent wash"), press("Add after it"), sees("Makes sense next"))
+			audit(theme + ", choosing a step")
+			do(t, ctx, keys(kb.Escape), press("See it first: Sand with 220 and dust off, then prime with bonding primer"), verdict("sound"))
+			audit(theme + ", looking at a repair")
+			do(t, ctx, keys(kb.Escape), verdict("fails"), press("Copy to another zone"), sees("with this plan:"))
+			audit(theme + ", copying a plan")
+			do(t, ctx, press("Leave it"), press("Risk of peeling"), sees("What the risk of peeling is made of"))
+			audit(theme + ", the figures of the verdict")
+			do(t, ctx, press("Close"), keys("?"), sees("Add the next step on top"))
+			audit(theme + ", keys")
+			do(t, ctx, press("Close"), press("Lantern Yard"), sees("Piece files are metric"))
+			audit(theme + ", studio")
+			do(t, ctx, press("Leave it"), keys("1"), press("Made of"), sees("Close"))
+			audit(theme + ", choosing a material")
+			do(t, ctx, chromedp.Navigate(a.url("/pieces/13/-/parts")), sees("drawn to scale"), part(1), press("2 × Drawer fronts"), sees("Painted are"))
+			audit(theme + ", a part open and chosen")
+			do(t, ctx, press("Join Laminate fronts with another zone"), sees("Undo brings it back"))
+			audit(theme + ", joining zones")
+			do(t, ctx, press("Close"), press("New zone of it"), sees("Of: body"))
+			audit(theme + ", a zone of parts")
+			do(t, ctx, press("Not now"), keys("6"), press("4 × Handles"), sees("Old holes"))
+			audit(theme + ", a fitting open")
+			do(t, ctx, chromedp.Navigate(a.url("/pieces/21")), press("Chest of drawers"), sees("Make its parts"))
+			audit(theme + ", a template")
+			do(t, ctx, press("Close"), chromedp.Navigate(a.url("/pieces/8/body/look-over")), sees("Press what you find"))
+			audit(theme + ", damage")
+		})
 	}
 }
 
 // Once a view is loaded nothing on it moves by itself.
 func TestNothingMovesAfterLoad(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	a.bare()
 	for _, width := range []int{1280, 390} {
@@ -323,6 +335,7 @@ var onePage = regexp.MustCompile(`/Type\s*/Page[^s]`)
 
 // A zone's plan prints as a sheet of its own: no buttons, no bench strip.
 func TestAPlanIsPrinted(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/sheet")), sees("Alkaline degreaser"))
@@ -347,6 +360,7 @@ func TestAPlanIsPrinted(t *testing.T) {
 
 // A browser that keeps nothing is told the truth: there is no copy in it.
 func TestABrowserWithoutStorageIsToldSo(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column")), verdict("fails"))

@@ -36,6 +36,7 @@ func within(way, words string) act {
 // A new user presses for plans, reads two, takes one, spoils it, sees the check
 // object and repairs it.
 func TestAPlanIsFoundTakenSpoiledAndRepaired(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), press("Cloakroom dresser"), press("Doors"), sees("No cleaning or sanding is planned yet"), chromedp.Navigate(a.url("/pieces/19/doors/plan")),
@@ -62,6 +63,7 @@ func TestAPlanIsFoundTakenSpoiledAndRepaired(t *testing.T) {
 // A flaking look is planned, and sealed so that it stays; another seal is objected
 // to.
 func TestAFlakingLookIsPlanned(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/plinth/plan")), press("Find plans"), sees("Lets go"), press("5 of 11 ways"), press("A way of your own"), sees("Name"), press("Leave it"),
@@ -79,6 +81,7 @@ func TestAFlakingLookIsPlanned(t *testing.T) {
 // A piece of five zones is planned at one press: four are, one says why not, and
 // all of it is taken back at one press.
 func TestAWholePieceIsPlanned(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/parts")), press("Plan it all"), sees("5 of 5 zones have no plan yet"), press("Plan what is not planned"),
@@ -108,6 +111,7 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 
 // Ways are compared, weighed, taken and undone by the keyboard alone.
 func TestWaysByTheKeyboardOnly(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/top/plan")), sees("Nothing is planned yet"), keys("w"), sees("Take it"), keys("t"), focused(`[data-take="1"]`),
@@ -124,6 +128,7 @@ func TestWaysByTheKeyboardOnly(t *testing.T) {
 
 // Moving what counts changes the order at once, and is kept from zone to zone.
 func TestWeightsChangeTheOrder(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	weigh := func(term, key string) act {
@@ -149,6 +154,7 @@ func TestWeightsChangeTheOrder(t *testing.T) {
 // A way of one's own is made, compared, taken, changed and removed; a plan made by
 // it stays.
 func TestAWayOfOnesOwn(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), sees("Take it"), press("5 of 11 ways"), press("A way of your own"), sees("Only these paints"), typeIn("Name", "Clay and wax"), choose("What closes an everyday paint", "wax"),
@@ -179,6 +185,7 @@ func (a *app) ways() []wire.Way {
 
 // A way may keep to what is on the shelf; what it makes flake over is a choice.
 func TestAShelfIsKeptTo(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), sees("Take it"), press("5 of 11 ways"), press("A way of your own"), typeIn("Name", "My shelf"), gone("On my shelf"),
@@ -195,6 +202,7 @@ func TestAShelfIsKeptTo(t *testing.T) {
 // What would change a plan is said with the test that tells, which opens where its
 // result is entered.
 func TestWhatWouldChangeThePlanIsOffered(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/plan")), verdict("sound"), press("What would change this plan?"), sees("This plan fails"), sees("If the old finish is wax"),

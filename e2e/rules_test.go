@@ -27,6 +27,7 @@ func side(name, words string) act {
 // the screen says what will happen and why, it is mended by one press, and played
 // over a year.
 func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
+	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"), press("New piece"), sees("Name of the piece"), typeIn("Name of the piece", "Sea chest"), keys(kb.Enter), sees("Sea chest"), focused("#work button"))
@@ -59,6 +60,7 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 
 // A marble top under heavy use, sealed too softly: read, mended, and kept.
 func TestAMarbleTopSealedTooSoftly(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Foyer table"), press("Foyer table"), sees("0.81 m²"), press("Marble top"), sees("The plan, from below"), verdict("fails"),
@@ -74,6 +76,7 @@ func TestAMarbleTopSealedTooSoftly(t *testing.T) {
 
 // The rule book is searched, says where each rule speaks, and leads there.
 func TestRuleBookIsSearchedAndLeadsToThePlace(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Foyer table"), press("Rule book"), sees("rules, "), typeIn("Find a rule", "film.thirsty"), sees("1 found"),
@@ -86,6 +89,7 @@ func TestRuleBookIsSearchedAndLeadsToThePlace(t *testing.T) {
 
 // What an effect is worked with changes its outcome at once.
 func TestAnEffectIsWorkedAsItsStepSays(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/17/lid/plan")), verdict("fails"), sees("It will hardly chip"), press("4 Chippy"), sees("It wants at least two coats"),
@@ -100,6 +104,7 @@ func TestAnEffectIsWorkedAsItsStepSays(t *testing.T) {
 
 // The cut leaves as SVG and as PNG, each a file that stands by itself.
 func TestTheCutIsExported(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column/cut")), sees("over time"), press("Year 1"), sees("anyone sees it"))
@@ -170,6 +175,7 @@ func TestTheCutIsExported(t *testing.T) {
 
 // What a rule asks for is entered where it leads to, and silences it.
 func TestWhatARuleAsksForIsEntered(t *testing.T) {
+	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/cushion/plan")), verdict("fails"), sees("Cloth cannot be dyed paler"),
