@@ -6,6 +6,7 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -33,6 +34,9 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
+			if os.Getenv("GOGC") == "" {
+				debug.SetGCPercent(300) // what is kept is small: collecting less often shortens the longest checks
+			}
 			o := app.StudioOptions{
 				Site: drying.Usual, Demo: isDemo, Bench: bench.Simulated(seed),
 				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
