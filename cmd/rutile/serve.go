@@ -35,7 +35,7 @@ func serveCommand() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
 			if os.Getenv("GOGC") == "" {
-				debug.SetGCPercent(300) // what is kept is small: collecting less often shortens the longest checks
+				debug.SetGCPercent(server.GCPercent)
 			}
 			o := app.StudioOptions{
 				Site: drying.Usual, Demo: isDemo, Bench: bench.Simulated(seed),

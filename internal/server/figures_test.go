@@ -9,6 +9,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"runtime/debug"
 	"slices"
 	"testing"
 	"time"
@@ -38,6 +39,12 @@ func emptyAnswers(b *testing.B) *httptest.Server {
 	return srv
 }
 
+// collectAsServed collects garbage as often as the program does that serves, for both sides.
+func collectAsServed(b *testing.B) {
+	before := debug.SetGCPercent(GCPercent)
+	b.Cleanup(func() { debug.SetGCPercent(before) })
+}
+
 var blank = bytes.Repeat([]byte("x"), 16<<20)
 
 func encoded(b *testing.B, v any) []byte {
@@ -48,19 +55,34 @@ func encoded(b *testing.B, v any) []byte {
 	return data
 }
 
-// took is how long a request takes, and how long its answer is.
-func took(b *testing.B, url string, body []byte) (time.Duration, int) {
-	begin := time.Now()
-	r, err := http.Post(url, "application/json", bytes.NewReader(body))
+// took is how long a request takes, how long its answer is, and the token that the answer carries.
+// token is the one that the request carries, empty for none.
+func took(b *testing.B, method, url, token string, body []byte) (d time.Duration, answer int, next string) {
+	q, err := http.NewRequest(method, url, bytes.NewReader(body))
 	if err != nil {
 		b.Fatal(err)
 	}
+	q.Header.Set("Content-Type", "application/json")
+	if token != "" {
+		q.Header.Set("If-Match", token)
+	}
+	begin := time.Now()
+	r, err := http.DefaultClient.Do(q)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer r.Body.Close()
 	n, err := io.Copy(io.Discard, r.Body)
 	if err != nil || r.StatusCode != http.StatusOK {
 		b.Fatal(r.Status, err)
 	}
-	r.Body.Close()
-	return time.Since(begin), int(n)
+	return time.Since(begin), int(n), r.Header.Get("ETag")
+}
+
+// empties is how long the empty handler takes for an answer of as many bytes.
+func empties(b *testing.B, none *httptest.Server, answer int, body []byte) time.Duration {
+	d, _, _ := took(b, http.MethodPost, fmt.Sprintf("%s/%d", none.URL, answer), "", body)
+	return d
 }
 
 // report is the median and the 99th of a hundred of some times, and of how many times as long they
@@ -76,7 +98,7 @@ func report(b *testing.B, of, empty []time.Duration) {
 	b.ReportMetric(0, "ns/op")
 }
 
-// twelve steps is the example with a plan of twelve steps, another one each time.
+// twelveSteps is the example with a plan of twelve steps, another one each time.
 func twelveSteps(b *testing.B, n int) wire.Zone {
 	p, err := wire.Decode([]byte(example(b)))
 	if err != nil {
@@ -95,6 +117,7 @@ func twelveSteps(b *testing.B, n int) wire.Zone {
 // BenchmarkLiveCheck checks a piece of one zone whose plan was never judged before, in turn with
 // an empty handler that answers as many bytes.
 func BenchmarkLiveCheck(b *testing.B) {
+	collectAsServed(b)
 	srv := httptest.NewServer(handlerWith(b, app.StudioOptions{}))
 	b.Cleanup(srv.Close)
 	none := emptyAnswers(b)
@@ -103,8 +126,8 @@ func BenchmarkLiveCheck(b *testing.B) {
 		p := wire.New("Rack")
 		p.Zones = []wire.Zone{twelveSteps(b, n)}
 		body := encoded(b, p)
-		d, bytes := took(b, srv.URL+"/api/check", body)
-		e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, bytes), body)
+		d, answer, _ := took(b, http.MethodPost, srv.URL+"/api/check", "", body)
+		e := empties(b, none, answer, body)
 		live, empty = append(live, d), append(empty, e)
 	}
 	report(b, live, empty)
@@ -137,17 +160,8 @@ func BenchmarkList(b *testing.B) {
 		return srv.URL + "/api/pieces"
 	}
 	list := func(b *testing.B, url string) (time.Duration, int) {
-		begin := time.Now()
-		r, err := http.Get(url)
-		if err != nil {
-			b.Fatal(err)
-		}
-		defer r.Body.Close()
-		n, err := io.Copy(io.Discard, r.Body)
-		if err != nil || r.StatusCode != http.StatusOK {
-			b.Fatal(r.Status, err)
-		}
-		return time.Since(begin), int(n)
+		d, n, _ := took(b, http.MethodGet, url, "", nil)
+		return d, n
 	}
 	url := serve(s)
 	list(b, url)
@@ -156,7 +170,7 @@ func BenchmarkList(b *testing.B) {
 		var ours, empty []time.Duration
 		for b.Loop() {
 			d, n := list(b, url)
-			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			e := empties(b, none, n, nil)
 			ours, empty = append(ours, d), append(empty, e)
 		}
 		report(b, ours, empty)
@@ -173,7 +187,7 @@ func BenchmarkList(b *testing.B) {
 				b.Fatal(err)
 			}
 			d, n := list(b, url)
-			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			e := empties(b, none, n, nil)
 			ours, empty = append(ours, d), append(empty, e)
 		}
 		report(b, ours, empty)
@@ -183,7 +197,7 @@ func BenchmarkList(b *testing.B) {
 		for b.Loop() {
 			cold := app.NewStudio(app.NewEngine(craft.Default()), app.StudioOptions{Store: s.Store, Site: demo.Site})
 			d, n := list(b, serve(cold))
-			e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, n), nil)
+			e := empties(b, none, n, nil)
 			ours, empty = append(ours, d), append(empty, e)
 		}
 		report(b, ours, empty)
@@ -193,6 +207,7 @@ func BenchmarkList(b *testing.B) {
 // BenchmarkChange edits one zone, whose plan was never judged before, on a piece of one and on a piece
 // of fifty, in turn, as the page does: the rules across zones speak.
 func BenchmarkChange(b *testing.B) {
+	collectAsServed(b)
 	srv := httptest.NewServer(handlerWith(b, app.StudioOptions{}))
 	b.Cleanup(srv.Close)
 	none := emptyAnswers(b)
@@ -208,33 +223,12 @@ func BenchmarkChange(b *testing.B) {
 			z.ID = fmt.Sprintf("z%d", i)
 			p.Zones = append(p.Zones, z)
 		}
-		r, err := http.Post(srv.URL+"/api/check", "application/json", bytes.NewReader(encoded(b, p)))
-		if err != nil || r.StatusCode != http.StatusOK {
-			b.Fatal(r, err)
-		}
-		r.Body.Close()
-		t.token = r.Header.Get("ETag")
+		_, _, t.token = took(b, http.MethodPost, srv.URL+"/api/check", "", encoded(b, p))
 	}
 	change := func(t *tab, body []byte) int {
-		q, err := http.NewRequest(http.MethodPatch, srv.URL+"/api/check", bytes.NewReader(body))
-		if err != nil {
-			b.Fatal(err)
-		}
-		q.Header.Set("Content-Type", "application/json")
-		q.Header.Set("If-Match", t.token)
-		begin := time.Now()
-		r, err := http.DefaultClient.Do(q)
-		if err != nil {
-			b.Fatal(err)
-		}
-		n, err := io.Copy(io.Discard, r.Body)
-		if err != nil || r.StatusCode != http.StatusOK {
-			b.Fatal(r.Status, err)
-		}
-		r.Body.Close()
-		t.took = append(t.took, time.Since(begin))
-		t.token = r.Header.Get("ETag")
-		return int(n)
+		d, answer, next := took(b, http.MethodPatch, srv.URL+"/api/check", t.token, body)
+		t.took, t.token = append(t.took, d), next
+		return answer
 	}
 	var empty []time.Duration
 	for n := 0; b.Loop(); n++ {
@@ -243,7 +237,7 @@ func BenchmarkChange(b *testing.B) {
 		body := encoded(b, wire.Change{Zones: []wire.Zone{z}})
 		change(tabs[1], body)
 		answer := change(tabs[50], body)
-		e, _ := took(b, fmt.Sprintf("%s/%d", none.URL, answer), body)
+		e := empties(b, none, answer, body)
 		empty = append(empty, e)
 	}
 	report(b, tabs[1].took, empty)

@@ -32,6 +32,11 @@ type Options struct {
 // APIVersion is the version of the API's description.
 const APIVersion = "1"
 
+// GCPercent is how much garbage a serving program lets gather before it collects, in per cent of what it
+// keeps (see runtime/debug). That is little; collecting more often lengthens the slowest checks. Working
+// default, by BenchmarkLiveCheck.
+const GCPercent = 300
+
 // compressed are the types worth compressing: the page's own files. Answers of
 // the API are small, and compressing one takes longer than judging a zone.
 var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg+xml"}
