@@ -99,13 +99,13 @@ func (m *Mender) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair {
 	}
 	out = append(out, m.other...)
 	if len(out) == 0 {
-		out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: "test"})
+		out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: craft.FieldTest})
 	}
 	return out
 }
 
 // Measure offers a measurement or a test to take.
-func (m *Mender) Measure(title, field string) {
+func (m *Mender) Measure(title string, field craft.Field) {
 	m.other = append(m.other, Repair{Kind: Measure, Title: title, Field: field})
 }
 

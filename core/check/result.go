@@ -81,7 +81,7 @@ type Repair struct {
 	Kind  RepairKind
 	Title string
 	Steps []surface.Step // of an edit: the zone's whole plan, repaired
-	Field string         // of a measurement: the field to fill in
+	Field craft.Field    // of a measurement: the field to fill in
 	// After is the verdict an edit leads to.
 	After Verdict
 }

@@ -305,7 +305,7 @@ func adhesionRules() []Rule {
 				m.Rework(h.Bound)
 				m.swapEach(h.Bound.Product, "Paint with %s instead", m.Craft.For(craft.ForUsualPaint))
 				if h.Bound.On == craft.MineralPorous && m.hit.Case.Facts.AgeDays < 0 {
-					m.Measure("Enter how old it is", "age_days")
+					m.Measure("Enter how old it is", craft.FieldAge)
 				}
 			},
 		},
@@ -594,7 +594,7 @@ func adhesionRules() []Rule {
 				if h.Subject == "substrate" {
 					title = "Find out what it is made of"
 				}
-				m.Measure(title, "identify")
+				m.Measure(title, craft.FieldIdentify)
 			},
 		},
 		{
@@ -632,7 +632,7 @@ func adhesionRules() []Rule {
 				}
 				return []Figure{{"belief", p, "belief in what was entered, from the tests; an estimate"}}
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Measure("See what the tests say", "identify") },
+			Mend: func(m *Mender, _ *Hit) { m.Measure("See what the tests say", craft.FieldIdentify) },
 		},
 	}
 }

@@ -86,7 +86,7 @@ func demandRules() []Rule {
 						}
 					}
 				}
-				m.Measure("Choose a look that suits it", "target")
+				m.Measure("Choose a look that suits it", craft.FieldLook)
 			},
 		},
 		{

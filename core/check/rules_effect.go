@@ -449,8 +449,8 @@ func effectRules() []Rule {
 				return []Figure{{"target", h.Value, "L* of the target, 100 being white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
 			},
 			Mend: func(m *Mender, _ *Hit) {
-				m.Measure("Choose a colour darker than the cloth", "target")
-				m.Measure("Enter the colour the cloth has", "colour")
+				m.Measure("Choose a colour darker than the cloth", craft.FieldTarget)
+				m.Measure("Enter the colour the cloth has", craft.FieldColourNow)
 			},
 		},
 		{
@@ -561,7 +561,7 @@ func effectRules() []Rule {
 				if i := m.lastCoat(craft.RolePaint); i >= h.Step-1 {
 					m.moved("After the last paint", h.Step, i+1)
 				}
-				m.Measure("Add the paint it is worked on", "steps")
+				m.Measure("Add the paint it is worked on", craft.FieldSteps)
 			},
 		},
 		{
@@ -606,7 +606,7 @@ func effectRules() []Rule {
 				if h.Step > 0 && m.Zone.Steps[h.Step-1].Effect != m.Zone.Look {
 					m.Edit("Keep to the look that is wanted", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
 				}
-				m.Measure("Choose the one look it is to have", "target")
+				m.Measure("Choose the one look it is to have", craft.FieldLook)
 			},
 		},
 		{
@@ -653,7 +653,7 @@ func effectRules() []Rule {
 					size.Auto, size.WaitH = false, 1
 					m.Edit("Leaf on size after the paint", insert(m.Zone.Steps, i, size, step))
 				}
-				m.Measure("Add the step that makes it", "steps")
+				m.Measure("Add the step that makes it", craft.FieldSteps)
 			},
 		},
 	}

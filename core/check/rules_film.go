@@ -264,7 +264,7 @@ func filmRules() []Rule {
 						m.change(fmt.Sprintf("Two coats of %s instead of %d", productName(m.Craft, s.Product), s.NumCoats()), i+1, func(s *surface.Step) { s.Coats = 2 })
 					}
 				}
-				m.Measure("Plane it, and enter the gap that it then has", "parts")
+				m.Measure("Plane it, and enter the gap that it then has", craft.FieldParts)
 			},
 		},
 		{

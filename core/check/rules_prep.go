@@ -42,7 +42,7 @@ func prepRules() []Rule {
 			Say: func(_ *Case, h *Hit) (string, string) {
 				row := &craft.Soils[h.Soil]
 				return "Sanded with " + row.Name + " still on it",
-					fmt.Sprintf("There is %s %s on it when the sanding begins, and abrasive drives it in. First %s; then sand.", levelWords[min(3, h.Level)], row.Name, row.Advice)
+					fmt.Sprintf("There is %s %s on it when the sanding begins, and abrasive drives it in. First %s; then sand.", Levels[min(3, h.Level)], row.Name, row.Advice)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				steps, i := m.Zone.Steps, h.Step-1
@@ -117,11 +117,11 @@ func prepRules() []Rule {
 				}
 				row := &craft.Soils[h.Soil]
 				return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
-					fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(levelWords[min(3, h.Level)]), row.Name, row.Advice)
+					fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(Levels[min(3, h.Level)]), row.Name, row.Advice)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "unseen" {
-					m.Measure("Look for soils and enter what you find", "soils")
+					m.Measure("Look for soils and enter what you find", craft.FieldSoils)
 					return
 				}
 				steps, i := m.Zone.Steps, h.Step-1
@@ -651,7 +651,7 @@ func prepRules() []Rule {
 					{"fail_from", veryDamp, "% from which nothing holds"},
 				}
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", "moisture_pct") },
+			Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", craft.FieldMoisture) },
 		},
 	}
 }

@@ -95,7 +95,7 @@ func safetyRules() []Rule {
 					}
 					m.Edit("Dull it with liquid deglosser instead of sanding", steps)
 				}
-				m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", "lead_test")
+				m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", craft.FieldLeadTest)
 			},
 		},
 		{

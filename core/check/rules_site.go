@@ -83,7 +83,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 				{"limit", limit, fmt.Sprintf("%s at %s for %s", unit, l.bound(), craft.Lower(p.Name))},
 			}
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", "site") },
+		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", craft.FieldSite) },
 	}
 }
 
@@ -150,7 +150,7 @@ func siteRules() []Rule {
 				return []Figure{{"dew_point", dew, unit + " at which water settles (Magnus formula)"}, {"margin_c", h.Value, "°C between it and the surface"}, {"needed_c", h.Limit, "°C that are asked"}}
 			},
 			Mend: func(m *Mender, _ *Hit) {
-				m.Measure("Enter the workshop's air, and the surface's temperature, once they are right", "site")
+				m.Measure("Enter the workshop's air, and the surface's temperature, once they are right", craft.FieldSite)
 			},
 		},
 	}

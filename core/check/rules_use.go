@@ -198,10 +198,10 @@ func useRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "flat" {
-					m.Measure("Choose a sheen that lasts there", "target")
+					m.Measure("Choose a sheen that lasts there", craft.FieldSheen)
 					return
 				}
-				m.Measure("Choose a look that stays where it is", "target")
+				m.Measure("Choose a look that stays where it is", craft.FieldLook)
 			},
 		},
 		{

@@ -56,9 +56,9 @@ func walkRules() []Rule {
 			},
 			Mend: func(m *Mender, _ *Hit) {
 				if len(m.Zone.Steps) == 0 {
-					m.Measure("Add the first step", "steps")
+					m.Measure("Add the first step", craft.FieldSteps)
 				} else {
-					m.Measure("Add the next step", "steps")
+					m.Measure("Add the next step", craft.FieldSteps)
 				}
 			},
 		},

@@ -51,9 +51,11 @@ func Hours(h float64) string {
 	case math.IsInf(h, 1):
 		return "any time"
 	case h < 1:
-		return fmt.Sprintf("%.0f min", math.Ceil(h*60-1e-6))
-	case h < 48:
+		return fmt.Sprintf("%.0f min", max(0, math.Ceil(h*60-1e-6)))
+	case h < 10:
 		return fmt.Sprintf("%s h", number(math.Ceil(h*10-1e-6)/10))
+	case h < 72:
+		return fmt.Sprintf("%.0f h", math.Ceil(h-1e-6))
 	default:
 		return fmt.Sprintf("%s days", number(math.Ceil(h/24*10-1e-6)/10))
 	}
@@ -78,7 +80,8 @@ func plural(n int, one, many string) string {
 	return fmt.Sprintf("%d %s", n, many)
 }
 
-var levelWords = [...]string{"no", "light", "marked", "heavy"}
+// Levels are the words for how much of something there is, from 0.
+var Levels = [...]string{"none", "light", "marked", "heavy"}
 
 func productName(c *craft.Craft, p craft.Product) string { return craft.Lower(c.Products[p].Name) }
 
@@ -131,7 +134,7 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		var left []string
 		for s, lv := range b.Soils {
 			if lv > 0 {
-				left = append(left, levelWords[lv]+" "+craft.Soils[s].Name)
+				left = append(left, Levels[lv]+" "+craft.Soils[s].Name)
 			}
 		}
 		clean = craft.List(left) + " left under it"
@@ -233,7 +236,7 @@ func figures(h *Hit) []Figure {
 	case h.Stain != nil:
 		return StainFigures(h.Stain)
 	case h.Level > 0:
-		return []Figure{{"level", float64(h.Level), levelWords[min(3, h.Level)] + " " + craft.Soils[h.Soil].Name}}
+		return []Figure{{"level", float64(h.Level), Levels[min(3, h.Level)] + " " + craft.Soils[h.Soil].Name}}
 	}
 	return nil
 }

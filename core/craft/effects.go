@@ -375,5 +375,8 @@ var (
 	Strips  = []string{"chemical", "scrape", "heat", "sand"}
 	Fillers = []string{FillerTwoPart, FillerFine}
 	Resists = []string{"wax", "shellac_tacky", "lacquer_tacky"}
-	Scopes  = []string{"all", "knots", "spots"}
+
+	// ResistNames are their names within a sentence.
+	ResistNames = map[string]string{"wax": "wax", "shellac_tacky": "shellac, still tacky", "lacquer_tacky": "lacquer, still tacky"}
+	Scopes      = []string{"all", "knots", "spots"}
 )

@@ -150,6 +150,22 @@ var Hows = []struct {
 // PadGain is the key a fine scouring pad gives.
 const PadGain = .7
 
+// ShallowGrit is the grit from which on wearing an edge takes the top coat only, working default.
+const ShallowGrit = 320
+
+// KeyGrits are the coarsest and the finest grit that give a film all the key it can have.
+func KeyGrits() (from, to int) {
+	for _, x := range keyByGrit {
+		if x.key == 1 {
+			if from == 0 {
+				from = int(x.grit)
+			}
+			to = int(x.grit)
+		}
+	}
+	return from, to
+}
+
 // keyByGrit is the key gained by the last grit, at the grits a painter keys
 // with; in between it is read off in a straight line.
 var keyByGrit = []struct{ grit, key float64 }{

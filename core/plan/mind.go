@@ -47,7 +47,8 @@ type Mind struct {
 	ID string
 	// If says what might be so, as a clause; Test how to find out; and Field where
 	// what is found is entered, as repairs name their fields.
-	If, Test, Field string
+	If, Test string
+	Field    craft.Field
 	// Fails tells that the plan would then fail, and Why the first reason.
 	Fails bool
 	Why   string
@@ -137,7 +138,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 	z := ask.Zone
 	sub := &c.Substrates[z.Substrate]
 	var out []doubt
-	add := func(id, clause, test, field string, likely float64, does func(*check.Zone)) {
+	add := func(id, clause, test string, field craft.Field, likely float64, does func(*check.Zone)) {
 		out = append(out, doubt{Mind{ID: id, If: clause, Test: test, Field: field, likely: likely}, does})
 	}
 	known := z.Known(c)
@@ -145,7 +146,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 	if may := check.NewScout(c, z).May(); open && (len(may) > 1 || c.Finishes[z.Finish].Unknown) {
 		for i := range may {
 			f := may[i].Facts
-			add("finish "+c.Finishes[f.Finish].ID, "it is "+craft.Lower(check.SurfaceName(c, f.Substrate, f.Finish)), testNamed(finishTests[c.Finishes[f.Finish].ID]), "evidence", .8, func(z *check.Zone) {
+			add("finish "+c.Finishes[f.Finish].ID, "it is "+craft.Lower(check.SurfaceName(c, f.Substrate, f.Finish)), testNamed(finishTests[c.Finishes[f.Finish].ID]), craft.FieldEvidence, .8, func(z *check.Zone) {
 				z.Substrate, z.Finish, z.Veneer, z.Tests = f.Substrate, f.Finish, f.Veneer, nil
 			})
 		}
@@ -159,7 +160,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 			if id == "wax" || id == "shellac" {
 				likely = .5
 			}
-			add("finish "+id, "the old finish is "+craft.Lower(c.Finishes[f].Name), testNamed(finishTests[id]), "evidence", likely, func(z *check.Zone) {
+			add("finish "+id, "the old finish is "+craft.Lower(c.Finishes[f].Name), testNamed(finishTests[id]), craft.FieldEvidence, likely, func(z *check.Zone) {
 				z.Finish, z.Tests = f, nil
 			})
 		}
@@ -168,7 +169,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 		if z.Soils[so] >= level {
 			return
 		}
-		add("soil "+so.String(), "there is "+craft.Soils[so].Name+" on it", test, "soils", likely, func(z *check.Zone) {
+		add("soil "+so.String(), "there is "+craft.Soils[so].Name+" on it", test, craft.FieldSoils, likely, func(z *check.Zone) {
 			z.SoilsKnown, z.Soils[so] = true, level
 		})
 	}
@@ -187,7 +188,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 		if lv[b] >= level {
 			return
 		}
-		add("bleed "+b.String(), clause, test, "bleeders", likely, func(z *check.Zone) {
+		add("bleed "+b.String(), clause, test, craft.FieldBleeders, likely, func(z *check.Zone) {
 			z.Bleeders, z.GivenBleeders = surface.Levels(c, &z.Facts), true
 			z.Bleeders[b] = level
 		})
@@ -199,29 +200,29 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 			bleeds(craft.Resin, 2, .25, "there are knots", "Look for knots and pitch in raking light")
 		}
 		if lv := surface.Levels(c, &z.Facts); lv != ([craft.NumBleeders]uint8{}) {
-			add("bleed none", "nothing rises after all", "Leave a wet white cloth on it overnight", "bleeders", .3, func(z *check.Zone) {
+			add("bleed none", "nothing rises after all", "Leave a wet white cloth on it overnight", craft.FieldBleeders, .3, func(z *check.Zone) {
 				z.GivenBleeders, z.Bleeders = true, [craft.NumBleeders]uint8{}
 			})
 		}
 	}
 	bleeds(craft.Nicotine, 2, .15, "it stood among smokers", "Wipe it with degreaser: smoke comes off yellow")
 	if z.Moisture < 0 && (wood || sub.Family == craft.MineralPorous) {
-		add("moisture", "it holds 20 % of water", "Hold a moisture meter to it", "moisture_pct", .15, func(z *check.Zone) { z.Moisture = 20 })
+		add("moisture", "it holds 20 % of water", "Hold a moisture meter to it", craft.FieldMoisture, .15, func(z *check.Zone) { z.Moisture = 20 })
 	}
 	if z.AgeDays < 0 && sub.Alkaline() {
-		add("age", "it is only weeks old", "Find out when it was cast or plastered", "age_days", .3, func(z *check.Zone) { z.AgeDays = 20 })
+		add("age", "it is only weeks old", "Find out when it was cast or plastered", craft.FieldAge, .3, func(z *check.Zone) { z.AgeDays = 20 })
 	}
 	if wood && !z.Veneer {
-		add("veneer", "it is veneer", testNamed("edge"), "veneer", .3, func(z *check.Zone) { z.Veneer = true })
+		add("veneer", "it is veneer", testNamed("edge"), craft.FieldVeneer, .3, func(z *check.Zone) { z.Veneer = true })
 	}
 	if z.LeadBars(c) {
-		add("lead", "there is no lead in it", "Have it tested by a laboratory or a licensed assessor", "lead_test", .5, noLead)
+		add("lead", "there is no lead in it", "Have it tested by a laboratory or a licensed assessor", craft.FieldLeadTest, .5, noLead)
 	}
 	if b := weakestOf(c, ask, plan); b != nil {
 		const poor = 2
 		row := &c.Products[b.Product]
 		clause := fmt.Sprintf("a patch of %s on it comes out at %s", craft.Lower(row.Name), surface.CrossCut[poor].Name)
-		add("patch", clause, "Make a patch test in a hidden spot and rate it", "test", .3, func(z *check.Zone) {
+		add("patch", clause, "Make a patch test in a hidden spot and rate it", craft.FieldTest, .3, func(z *check.Zone) {
 			z.Boards = append(z.Boards, surface.Board{Product: b.Product, On: b.On, Bare: b.Bare, Additive: b.Additive, Hidden: true, Class: poor})
 		})
 	}

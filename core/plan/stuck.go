@@ -37,16 +37,17 @@ type Opening struct {
 	ID   string
 	Says string
 	// Field is where it is entered, as repairs name their fields.
-	Field string
+	Field craft.Field
 	// Plan is a plan that then passes; there may be a better one.
 	Plan *Plan
 }
 
 // change is something about a question that might be otherwise.
 type change struct {
-	id, field string
-	does      func(*craft.Craft, *Ask) bool // false where there is nothing to change
-	says      func(*craft.Craft, *Ask, *Plan) string
+	id    string
+	field craft.Field
+	does  func(*craft.Craft, *Ask) bool // false where there is nothing to change
+	says  func(*craft.Craft, *Ask, *Plan) string
 }
 
 func say(s string) func(*craft.Craft, *Ask, *Plan) string {
@@ -55,13 +56,13 @@ func say(s string) func(*craft.Craft, *Ask, *Plan) string {
 
 // changes are what might open the way, the easiest first.
 var changes = []change{
-	{"way", "way", func(c *craft.Craft, a *Ask) bool {
+	{"way", craft.FieldWay, func(c *craft.Craft, a *Ask) bool {
 		had := a.Way
 		a.Way = Ways[0]
 		a.Way.Shelf = had.Shelf
 		return had.ID != Ways[0].ID
 	}, func(c *craft.Craft, _ *Ask, p *Plan) string { return "Another way of working: " + Ground(c, p.Steps) }},
-	{"shelf", "shelf", func(c *craft.Craft, a *Ask) bool {
+	{"shelf", craft.FieldShelf, func(c *craft.Craft, a *Ask) bool {
 		had := a.Way.Shelf != nil || len(a.Way.Without) > 0
 		a.Way.Shelf, a.Way.Without = nil, nil
 		return had
@@ -76,53 +77,53 @@ var changes = []change{
 		}
 		return "Having " + craft.List(missing)
 	}},
-	{"like", "way", func(c *craft.Craft, a *Ask) bool {
+	{"like", craft.FieldWay, func(c *craft.Craft, a *Ask) bool {
 		had := a.Like != nil
 		a.Like = nil
 		return had
 	}, say("Another paint or seal than the zones it is to match")},
-	{"air", "site", func(c *craft.Craft, a *Ask) bool {
+	{"air", craft.FieldSite, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Climate
 		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
 		return had != drying.Usual
 	}, say("A room at 20 °C (68 °F) and 50 % humidity, and the piece as warm")},
-	{"dry", "moisture_pct", func(c *craft.Craft, a *Ask) bool {
+	{"dry", craft.FieldMoisture, func(c *craft.Craft, a *Ask) bool {
 		const dry = 9
 		had := a.Zone.Moisture
 		a.Zone.Moisture = dry
 		return had > dry
 	}, say("Letting it dry out, and measuring again")},
-	{"age", "age_days", func(c *craft.Craft, a *Ask) bool {
+	{"age", craft.FieldAge, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.AgeDays
 		a.Zone.AgeDays = 4 * craft.FreshMineral
 		return had < craft.FreshMineral
 	}, say("Knowing that cement or plaster has cured for months")},
-	{"gap", "parts", func(c *craft.Craft, a *Ask) bool {
+	{"gap", craft.FieldParts, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.GapMM
 		a.Zone.GapMM = 0
 		return had > 0
 	}, say("Planing what slides or closes until the coats have room")},
-	{"sheen", "target", func(c *craft.Craft, a *Ask) bool {
+	{"sheen", craft.FieldSheen, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Sheen
 		a.Zone.Sheen = craft.NoSheen
 		return had != craft.NoSheen
 	}, say("Another sheen")},
-	{"colour", "target", func(c *craft.Craft, a *Ask) bool {
+	{"colour", craft.FieldTarget, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Colour
 		a.Zone.Colour = "#202020"
 		return had != ""
 	}, say("A darker colour")},
-	{"look", "target", func(c *craft.Craft, a *Ask) bool {
+	{"look", craft.FieldLook, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Look
 		a.Zone.Look = craft.LookSolid
 		return had != craft.LookSolid && had != ""
 	}, say("A solid colour instead of that look")},
-	{"lead", "lead_test", func(c *craft.Craft, a *Ask) bool {
+	{"lead", craft.FieldLeadTest, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.LeadBars(c)
 		noLead(a.Zone)
 		return had
 	}, say("A laboratory or a licensed assessor who finds no lead")},
-	{"loose", "defects", func(c *craft.Craft, a *Ask) bool {
+	{"loose", craft.FieldDefects, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Loose
 		a.Zone.Loose = 0
 		return had != 0
@@ -132,17 +133,17 @@ var changes = []change{
 		}
 		return "What is loose taken off or fixed first"
 	}},
-	{"soils", "soils", func(c *craft.Craft, a *Ask) bool {
+	{"soils", craft.FieldSoils, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Soils
 		a.Zone.Soils = [craft.NumSoils]uint8{}
 		return had != a.Zone.Soils
 	}, say("Getting off what lies on it, by somebody who can")},
-	{"use", "use", func(c *craft.Craft, a *Ask) bool {
+	{"use", craft.FieldUse, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Uses
 		a.Zone.Uses = craft.Indoor
 		return had&^craft.Indoor != 0
 	}, say("Another use: indoors, and neither for food, heat nor children")},
-	{"wear", "wear", func(c *craft.Craft, a *Ask) bool {
+	{"wear", craft.FieldWear, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Wear
 		a.Zone.Wear = craft.Display
 		return had != craft.Display

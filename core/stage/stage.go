@@ -43,13 +43,15 @@ type Stage struct {
 type Entry struct {
 	ID   craft.Stage
 	Name string
+	// Doing says of a piece that this is the first stage with something unfinished.
+	Doing string
 	// Core is the package of the core that it rests on.
 	Core string
 	// UseCase is the method that answers for it, Route its address in the API, View its place in
 	// the page and Folder the page's folder.
 	UseCase, Route, View, Folder string
 	// Fields are those that are filled in there, as repairs and openings name them.
-	Fields []string
+	Fields []craft.Field
 	// Stands says how the stage stands: its state, in a sentence without its stop, and the step
 	// of the plan it speaks of, from 1; 0 for none.
 	Stands func(*Work) (state State, says string, step int)
@@ -68,24 +70,24 @@ type Work struct {
 // Entries are the stages in the order of the work.
 var Entries = []Entry{
 	{
-		ID: craft.StageLookOver, Name: "Look over", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
-		Fields: []string{"substrate", "finish", "gloss", "soils", "bleeders", "defects", "moisture_pct", "age_days", "veneer", "colour", "area_m2", "parts", "take_apart", "site", "use", "wear", "target"},
+		ID: craft.StageLookOver, Name: "Look over", Doing: "Being looked over", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
+		Fields: []craft.Field{craft.FieldSubstrate, craft.FieldFinish, craft.FieldGloss, craft.FieldSoils, craft.FieldBleeders, craft.FieldDefects, craft.FieldMoisture, craft.FieldAge, craft.FieldVeneer, craft.FieldColourNow, craft.FieldArea, craft.FieldParts, craft.FieldTakeApart, craft.FieldSite, craft.FieldUse, craft.FieldWear, craft.FieldTarget, craft.FieldLook, craft.FieldSheen},
 		Stands: lookOver,
 	},
 	{
-		ID: craft.StageIdentify, Name: "Identify", Core: "identify", UseCase: "Identify", Route: "/api/identify", View: "identify", Folder: "identify",
-		Fields: []string{"identify", "evidence", "lead_test", "test"}, Stands: identified,
+		ID: craft.StageIdentify, Name: "Identify", Doing: "Not identified yet", Core: "identify", UseCase: "Identify", Route: "/api/identify", View: "identify", Folder: "identify",
+		Fields: []craft.Field{craft.FieldIdentify, craft.FieldEvidence, craft.FieldLeadTest, craft.FieldTest}, Stands: identified,
 	},
 	{
-		ID: craft.StagePrepare, Name: "Prepare", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
+		ID: craft.StagePrepare, Name: "Prepare", Doing: "Its preparation is not settled", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
 		Stands: prepare,
 	},
 	{
-		ID: craft.StageCoats, Name: "Coat system", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
-		Fields: []string{"steps", "way", "shelf"}, Stands: coatSystem,
+		ID: craft.StageCoats, Name: "Coat system", Doing: "Its coats are not settled", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
+		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf}, Stands: coatSystem,
 	},
 	{
-		ID: craft.StageHandOver, Name: "Job sheet", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
+		ID: craft.StageHandOver, Name: "Job sheet", Doing: "Ready for the bench", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
 		Stands: handOver,
 	},
 }

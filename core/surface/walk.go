@@ -250,7 +250,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 // Exposes tells whether an effect wears down to the material, on the patch that it
 // wears: with a fine grit only the top layer goes. Working default.
 func Exposes(row *craft.EffectRow, s *Step) bool {
-	const light = 320
+	const light = craft.ShallowGrit
 	return row.Deep && s.Grit < light
 }
 

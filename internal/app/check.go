@@ -92,14 +92,14 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	out := wire.ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
 		Bleed: []wire.BleedPart{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
-		Hours: wire.HoursPart{Elapsed: tidy(r.Hours)}, Bonds: bondsOf(c, r),
+		Hours: wire.HoursPart{Elapsed: tidy(r.Hours), Takes: check.Hours(r.Hours)}, Bonds: bondsOf(c, r),
 	}
 	out.Patches = patchStates(c, src, out.Bonds, z.Today)
 	out.Gloss = craft.Sheens[z.Gloss].ID
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
-		out.Hours.HandsOn = &h
+		out.Hours.HandsOn, out.Hours.Work = &h, check.Hours(r.Minutes/60)
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
@@ -146,7 +146,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 			g.Figures[x.ID] = x.Value
 		}
 		for _, rp := range f.Repairs {
-			w := wire.Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: rp.Field}
+			w := wire.Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: string(rp.Field)}
 			if rp.Kind == check.Edit {
 				w.Steps = stepsFrom(c, rp.Steps)
 				w.Verdict = rp.After.String()
@@ -184,7 +184,7 @@ func chipsOf(c *craft.Craft, r *check.Result) *wire.ChipsPart {
 		return nil
 	}
 	return &wire.ChipsPart{
-		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Layer: x.Bound.On.String(),
+		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Usual: check.Percent(x.P50), Layer: x.Bound.On.String(),
 		Words: check.Span(x.P10, x.P90), Figures: factors(r.ChipFigures()),
 	}
 }
@@ -234,6 +234,11 @@ func (j *Job) drawing(i int, r *check.Result, explain bool) *wire.Section {
 func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explain bool) *wire.Section {
 	d := section.Draw(c, z, ground, r)
 	out := &wire.Section{Grit: d.Grit, Source: d.Source, Worn: []wire.Shown{}, WornSays: d.WearSays(), Layers: make([]wire.Layer, len(d.Layers)), Marks: make([]wire.Mark, len(d.Marks))}
+	if explain {
+		for _, s := range d.Steps(c, z) {
+			out.Steps = append(out.Steps, wire.StepSays{Title: s.Title, Notes: s.Notes})
+		}
+	}
 	for i, f := range d.Faces {
 		at := section.Moments[i]
 		out.Faces = append(out.Faces, wire.Face{Name: at.Name, Days: at.Days, Colour: f.Colour, DeltaE: tidy(f.DeltaE), Of: f.Of, Spots: f.Spots, Says: f.Says()})
@@ -260,9 +265,18 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 		if l.Kind == section.Substrate {
 			w.Mark = c.Substrates[z.Substrate].Mark()
 		}
+		if explain && l.Waits > 0 {
+			w.Waits = check.Hours(l.Waits)
+		}
+		if explain && l.From > 0 {
+			w.From = check.Hours(l.From)
+		}
 		if l.To > 0 && !math.IsInf(l.To, 1) {
 			to := tidy(l.To)
 			w.ToH = &to
+			if explain {
+				w.To = check.Hours(l.To)
+			}
 		}
 		if b := l.Joint; b != nil {
 			w.Joint = &wire.Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}

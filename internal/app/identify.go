@@ -142,6 +142,9 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 	out.Take = take(c, b, z)
 	for _, m := range z.Walked(c) {
 		w := wire.Walked{Name: m.Name, P: tidy(m.P)}
+		if m.P > 0 {
+			w.Share = check.Percent(m.P)
+		}
 		if planned {
 			w.Verdict = m.Verdict.String()
 		}
@@ -178,7 +181,7 @@ func beliefs(all []identify.Share) []wire.BeliefPart {
 	out := []wire.BeliefPart{}
 	for _, s := range all {
 		if s.P >= least {
-			out = append(out, wire.BeliefPart{ID: s.ID, Name: s.Name, P: tidy(s.P), Words: identify.Word(s.P)})
+			out = append(out, wire.BeliefPart{ID: s.ID, Name: s.Name, P: tidy(s.P), Words: identify.Word(s.P), Share: check.Percent(s.P)})
 		}
 	}
 	return out
@@ -249,7 +252,7 @@ func take(c *craft.Craft, b *identify.Belief, z *check.Zone) *wire.Take {
 	} else if known.Substrate != identify.Assumed {
 		p = min(p, known.PSubstrate)
 	}
-	t.P = tidy(p)
+	t.P, t.Share = tidy(p), check.Percent(p)
 	id, ok := c.Finish(t.Finish)
 	s, _ := c.Substrate(t.Substrate)
 	if !ok || on.P < identify.LikelyFrom {

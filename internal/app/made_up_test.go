@@ -237,7 +237,7 @@ func (j *Job) Sweep(ctx context.Context, zone int) (int, error) {
 // A made-up stage: sweeping the workshop before the job sheet.
 func TestAMadeUpStage(t *testing.T) {
 	swept := stage.Entry{
-		ID: "sweep", Name: "Sweep", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep", Fields: []string{"broom"},
+		ID: "sweep", Name: "Sweep", Doing: "To be swept", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep", Fields: []craft.Field{"broom"},
 		Stands: func(w *stage.Work) (stage.State, string, int) {
 			if w.Coats == 0 {
 				return stage.Open, "Nothing is planned, and the floor is dusty", 0
@@ -279,7 +279,7 @@ func TestAMadeUpStage(t *testing.T) {
 		t.Fatal(err)
 	}
 	s, err := j.summary(context.Background(), &wire.Saved{ID: 1, Rev: 1, Piece: *p}, []*check.Result{r})
-	if err != nil || s.Stage != "sweep" || s.Next != "Nothing is planned, and the floor is dusty" {
+	if err != nil || s.Stage != "sweep" || s.View != "sweep" || s.Stands != "To be swept" || s.Next != "Nothing is planned, and the floor is dusty" {
 		t.Errorf("%+v, %v", s, err)
 	}
 }

@@ -268,7 +268,17 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 			out.Says = w.Says
 		}
 	}
-	return out, j.next(ctx, &out, rs, worst)
+	err := j.next(ctx, &out, rs, worst)
+	// What is ready is worked from its last stage.
+	e := &j.Stages[len(j.Stages)-1]
+	if k := slices.IndexFunc(j.Stages, func(e stage.Entry) bool { return string(e.ID) == out.Stage }); k >= 0 {
+		e = &j.Stages[k]
+	}
+	out.View, out.Stands = e.View, e.Doing
+	if out.Holds != "" {
+		out.Stands = "Blocked: " + out.Holds
+	}
+	return out, err
 }
 
 // next finds the first stage of the work at which some zone has something unfinished, what is in

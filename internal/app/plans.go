@@ -165,7 +165,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 		w.Chips = check.Span(r.Chips.P10, r.Chips.P90)
 	}
 	w.HandsOn, w.Elapsed = tidy(a.Best.Judged.Minutes/60), tidy(a.Best.Judged.Hours)
-	w.Takes = check.Hours(a.Best.Judged.Hours)
+	w.Takes, w.Work = check.Hours(a.Best.Judged.Hours), check.Hours(a.Best.Judged.Minutes/60)
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
 	w.Watches = watchesOf(&r)
@@ -209,7 +209,7 @@ func stuckPart(c *craft.Craft, s *plan.Stuck) *wire.StuckPart {
 		out.Why = append(out.Why, wire.ObstaclePart(o))
 	}
 	for _, o := range s.Opens {
-		out.Opens = append(out.Opens, wire.OpeningPart{Says: o.Says, Field: o.Field, Words: wordsOf(c, o.Plan)})
+		out.Opens = append(out.Opens, wire.OpeningPart{Says: o.Says, Field: string(o.Field), Words: wordsOf(c, o.Plan)})
 	}
 	return out
 }
@@ -272,7 +272,7 @@ func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wi
 		if m.Fails {
 			then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
 		}
-		out = append(out, wire.MindPart{If: m.If, Test: m.Test, Field: m.Field, Fails: m.Fails, Then: then, Instead: wordsOf(c, m.Instead)})
+		out = append(out, wire.MindPart{If: m.If, Test: m.Test, Field: string(m.Field), Fails: m.Fails, Then: then, Instead: wordsOf(c, m.Instead)})
 	}
 	return out, nil
 }

@@ -6,13 +6,14 @@ import (
 	"reflect"
 	"testing"
 
+	"rutile/core/craft"
 	"rutile/core/stage"
 )
 
 // What the entries of stages name is there: a package of the core, a use case, a folder of the
 // page; and a field is filled in at one stage only.
 func TestStagesNameWhatThereIs(t *testing.T) {
-	fields := map[string]string{}
+	fields := map[craft.Field]string{}
 	for _, e := range stage.Entries {
 		for _, dir := range []string{filepath.Join("../../core", e.Core), filepath.Join("../../web/src", e.Folder)} {
 			if info, err := os.Stat(dir); err != nil || !info.IsDir() {
@@ -22,7 +23,7 @@ func TestStagesNameWhatThereIs(t *testing.T) {
 		if _, ok := reflect.TypeFor[*Job]().MethodByName(e.UseCase); !ok {
 			t.Errorf("%s names the use case %s, which there is not", e.ID, e.UseCase)
 		}
-		if e.Name == "" || e.View == "" || e.Route == "" || e.Stands == nil {
+		if e.Name == "" || e.Doing == "" || e.View == "" || e.Route == "" || e.Stands == nil {
 			t.Errorf("%s is not filled in: %+v", e.ID, e)
 		}
 		for _, f := range e.Fields {
@@ -31,5 +32,14 @@ func TestStagesNameWhatThereIs(t *testing.T) {
 			}
 			fields[f] = string(e.ID)
 		}
+	}
+	for _, f := range craft.Fields {
+		if fields[f] == "" {
+			t.Errorf("%s is filled in at no stage", f)
+		}
+		delete(fields, f)
+	}
+	if len(fields) > 0 {
+		t.Errorf("no fields: %v", fields)
 	}
 }

@@ -108,7 +108,9 @@ func (e *Engine) Vocab() wire.Vocab {
 	}
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
-	v.Resists = named("wax", "wax", "shellac_tacky", "shellac, still tacky", "lacquer_tacky", "lacquer, still tacky")
+	for _, id := range craft.Resists {
+		v.Resists = append(v.Resists, word(id, craft.ResistNames[id], ""))
+	}
 	v.Starts = starts(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]
@@ -124,10 +126,22 @@ func (e *Engine) Vocab() wire.Vocab {
 	}
 	for i := range e.Stages {
 		x := &e.Stages[i]
-		v.Stages = append(v.Stages, wire.StageWord{ID: string(x.ID), Name: x.Name, View: x.View, Fields: append([]string{}, x.Fields...)})
+		v.Stages = append(v.Stages, wire.StageWord{ID: string(x.ID), Name: x.Name, View: x.View, Fields: idsOf(x.Fields)})
 	}
+	v.Levels, v.Limits = check.Levels[:], wire.Limits()
 	v.Fillers = named("filler_two_part", "Two-part filler", "filler_fine", "Fine filler")
 	return v
+}
+
+// Fields are the ids of all fields that an answer may ask to have filled in.
+func (e *Engine) Fields() []string { return idsOf(craft.Fields) }
+
+func idsOf(fields []craft.Field) []string {
+	out := make([]string, len(fields))
+	for i, f := range fields {
+		out[i] = string(f)
+	}
+	return out
 }
 
 func asks(r *craft.SubstrateRow) []string {

@@ -388,6 +388,12 @@ func (h *handlers) describe(a huma.API) {
 	for i := range h.Stages {
 		stages.Enum = append(stages.Enum, string(h.Stages[i].ID))
 	}
+	for _, name := range []string{"Repair", "OpeningPart", "MindPart"} {
+		f := all.Map()[name].Properties["field"]
+		for _, id := range h.Fields() {
+			f.Enum = append(f.Enum, id)
+		}
+	}
 	shapes := map[string]string{} // by component, the object of the table
 	for name, shape := range wire.Shapes {
 		shapes[shape.Name()] = name

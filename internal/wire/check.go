@@ -63,6 +63,12 @@ type Stage struct {
 	Step  int    `json:"step,omitempty" doc:"From 1; the place in the plan it speaks of"`
 }
 
+// StepSays is a step of a plan in words.
+type StepSays struct {
+	Title string `json:"title" doc:"What it is, in a few words"`
+	Notes string `json:"notes,omitempty" doc:"The particulars that the title leaves out"`
+}
+
 // AdhesionPart says how well the plan holds.
 type AdhesionPart struct {
 	Risk     float64  `json:"risk" doc:"Chance that some layer peels, 0 to 1"`
@@ -106,6 +112,7 @@ type ChipsPart struct {
 	P10     float64  `json:"p10"`
 	P50     float64  `json:"p50"`
 	P90     float64  `json:"p90"`
+	Usual   string   `json:"usual" doc:"The middle one as a share, in words"`
 	Layer   string   `json:"layer" doc:"Where it parts"`
 	Words   string   `json:"words"`
 	Figures []Factor `json:"figures"`
@@ -123,6 +130,8 @@ type ReadyPart struct {
 type HoursPart struct {
 	HandsOn *float64 `json:"hands_on" doc:"Null while the area is not known"`
 	Elapsed float64  `json:"elapsed"`
+	Work    string   `json:"work,omitempty" doc:"Hands on in words; absent while the area is not known"`
+	Takes   string   `json:"takes" doc:"Elapsed in words"`
 	// Steps are minutes of work by step, with how long each takes in all.
 	Steps []Factor `json:"steps" doc:"Minutes of work by step, and in words how long it takes in all"`
 }
@@ -159,13 +168,14 @@ type Repair struct {
 
 // Section is the cut through a zone's coats, from the substrate up.
 type Section struct {
-	Layers   []Layer  `json:"layers"`
-	Marks    []Mark   `json:"marks" doc:"Steps that leave no layer, and where they were done"`
-	Grit     int      `json:"grit,omitempty"`
-	Source   []string `json:"source,omitempty" doc:"What may rise from below, worst first"`
-	Faces    []Face   `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
-	Worn     []Shown  `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
-	WornSays string   `json:"worn_says,omitempty" doc:"The same in words"`
+	Layers   []Layer    `json:"layers"`
+	Steps    []StepSays `json:"steps,omitempty" doc:"What each step of the plan is, in words"`
+	Marks    []Mark     `json:"marks" doc:"Steps that leave no layer, and where they were done"`
+	Grit     int        `json:"grit,omitempty"`
+	Source   []string   `json:"source,omitempty" doc:"What may rise from below, worst first"`
+	Faces    []Face     `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
+	Worn     []Shown    `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
+	WornSays string     `json:"worn_says,omitempty" doc:"The same in words"`
 }
 
 // Face is the finished surface at a moment.
@@ -210,6 +220,9 @@ type Layer struct {
 	WaitsH  float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
 	FromH   float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
 	ToH     *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
+	Waits   string    `json:"waits,omitempty" doc:"The wait in words"`
+	From    string    `json:"from,omitempty" doc:"The beginning of its window in words"`
+	To      string    `json:"to,omitempty" doc:"The end of its window in words"`
 	InTime  bool      `json:"in_time,omitempty" doc:"The next coat comes when it may"`
 }
 

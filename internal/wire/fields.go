@@ -37,6 +37,8 @@ type Field struct {
 	// Says is the meaning, Absent what it means that the field is left out; both may be
 	// empty.
 	Says, Absent string
+	// Hint is what somebody who fills it in on a screen should know first; it may be empty.
+	Hint string
 	// Must tells that the field cannot be left out.
 	Must bool
 	Kind Kind
@@ -199,6 +201,8 @@ func (f Field) must() Field { f.Must = true; return f }
 
 func (f Field) absent(says string) Field { f.Absent = says; return f }
 
+func (f Field) hint(says string) Field { f.Hint = says; return f }
+
 // Objects is the table of fields: every object of the piece file and of the settings, with its
 // fields. The Go types of the same shapes have their names and nothing else of them; a test
 // holds the two together.
@@ -212,7 +216,7 @@ var Objects = sync.OnceValue(func() []Object {
 		fixed("format", PieceFormat, "says that this is a piece file").must(),
 		fixed("version", Version, "version of the format").must(),
 		text("name", "name"),
-		whole("made", 1000, 2200, "year it was made").absent("unknown"),
+		whole("made", 1000, 2200, "year it was made").absent("unknown").hint("Empty where nobody knows"),
 		list("use", ids("", idsOf(craft.UseRows, func(r craft.UseRow) string { return r.ID }), ""), len(craft.UseRows), "how it is used").absent("none"),
 		one("site", "site", "the workshop's air").absent("the studio's, or 20 °C and 50 %"),
 		many("zones", "zone", MaxZones, "areas of one material and one finish, each with a plan").absent("none"),
@@ -241,7 +245,7 @@ var Objects = sync.OnceValue(func() []Object {
 		number("gloss_gu", 0, 150, "a gloss meter's reading at 60 degrees, instead of gloss"),
 		formed("colour", FormColour, "its colour as it is").absent("the usual one"),
 		number("moisture_pct", 0, 100, "moisture in %").absent("unknown"),
-		number("age_days", 0, 100000, "of mineral, days since it was made").absent("unknown"),
+		number("age_days", 0, 100000, "of mineral, days since it was made").absent("unknown").hint("New plaster and cement stay alkaline for months"),
 		many("soils", "soil", int(craft.NumSoils), "what lies on it; an empty list: nothing was found").absent("nobody has looked"),
 		many("bleeders", "bleeder", int(craft.NumBleeders), "what may bleed through").absent("what the material implies"),
 		many("defects", "defect", MaxDefects, "damage; `knot` counts knots").absent("none"),
@@ -330,10 +334,11 @@ var Objects = sync.OnceValue(func() []Object {
 
 	additive := Object{Name: "additive", Says: "A bonding additive mixed into a coat.", Fields: []Field{
 		fixed("product", craft.AdditiveID, "the additive").must(),
-		number("ratio", 0, 2, "parts of additive to one of mixed paint").must(),
+		number("ratio", 0, 2, "parts of additive to one of mixed paint").must().hint("0.5 is half; empty is none"),
 		choice("coats", "which coats have it", "all", "first").absent("`all`"),
 	}}
 
+	keyFrom, keyTo := craft.KeyGrits()
 	const sheenOf, colourOf = "sheen of the coat", "colour of the coat"
 	grit := whole("grit", craft.MinGrit, craft.MaxGrit, "number of the abrasive")
 	takes := map[string][]Field{
@@ -343,7 +348,7 @@ var Objects = sync.OnceValue(func() []Object {
 			whole("passes", 1, 20, "how often").absent("once"),
 		},
 		"abrade": {
-			grit,
+			grit.hint(fmt.Sprintf("%d–%d keys a sound film", keyFrom, keyTo)),
 			ids("how", idsOf(craft.Hows, func(h struct {
 				ID   craft.How
 				Name string
@@ -360,11 +365,11 @@ var Objects = sync.OnceValue(func() []Object {
 		"coat": {
 			ids("product", products, "the product").must(),
 			whole("coats", 1, 20, "how many coats").absent("one"),
-			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest the site allows"),
+			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest the site allows").hint("Empty: as soon as the workshop's air allows"),
 			ids("method", idsOf(craft.Methods, func(r craft.MethodRow) string { return r.ID }), "how it is laid").absent("brush"),
 			one("additive", "additive", "bonding additive in powder paint"),
-			number("water_ratio", .2, 5, "water to powder, by volume"),
-			number("thin_pct", 0, 300, "thinned by so many %"),
+			number("water_ratio", .2, 5, "water to powder, by volume").hint("Empty: one to one"),
+			number("thin_pct", 0, 300, "thinned by so many %").hint("Empty: as it comes"),
 			ids("sheen", sheens, sheenOf).absent("the product's own"),
 			formed("colour", FormColour, colourOf).absent("the target's for paints, the product's own for primers"),
 			ids("scope", craft.Scopes, "where").absent("`all`"),
@@ -374,8 +379,8 @@ var Objects = sync.OnceValue(func() []Object {
 			truth("heat", "warm air helps flaking along"),
 			truth("wetted", "it is wetted, so that it flakes more"),
 			ids("resist", craft.Resists, "laid in patches so that paint lets go there"),
-			grit,
-			number("share", 0, 1, "share of the area that is worn"),
+			grit.hint(fmt.Sprintf("Empty: down to the material; %d wears the top coat only", craft.ShallowGrit)),
+			number("share", 0, 1, "share of the area that is worn").hint("Empty: about a tenth"),
 		},
 		"wait": {number("hours", 0, 87600, "how long").must()},
 		"test": {whole("rating", 0, 5, "a patch test of the coat before it, made on the piece itself and rated on the cross-cut scale").must()},
@@ -403,9 +408,9 @@ var Objects = sync.OnceValue(func() []Object {
 		list("faces", ids("", faceIDs(), ""), 16, "those that are painted; an empty list: none").absent("the usual ones"),
 		ids("relief", idsOf(parts.Reliefs[:], func(r parts.ReliefRow) string { return r.ID }), "how much more there is to cover").absent("`smooth`"),
 		formed("zone", FormID, "id of the zone it belongs to"),
-		whole("seen", 0, parts.MaxCount, "how many show from the front"),
+		whole("seen", 0, parts.MaxCount, "how many show from the front").hint("Empty: as many as one would expect"),
 		choice("place", "where it stands in the elevation, where its kind does not say", placeIDs()...),
-		number("gap_mm", 0, 100, "around what slides or closes, in mm"),
+		number("gap_mm", 0, 100, "around what slides or closes, in mm").hint("Empty where nobody measured"),
 	)
 
 	fitting := Object{Name: "fitting", Says: "Something that comes off, is masked, or is painted where it is.", Fields: []Field{
@@ -453,7 +458,7 @@ var Objects = sync.OnceValue(func() []Object {
 		text("name", "name of the studio").must(),
 		choice("units", "that sizes and temperatures are shown and typed in; files are always metric", measure.Metric.String(), measure.US.String()).must(),
 		one("site", "site", "the workshop's usual air").must(),
-		whole("lead_year", 1900, 2100, "year before which local rules suspect old paint of lead").absent("the usual one"),
+		whole("lead_year", 1900, 2100, "year before which local rules suspect old paint of lead").absent("the usual one").hint(fmt.Sprintf("The year that local rules name. Empty: %d.", craft.LeadYear)),
 		formed("way", FormID, "id of the way of working that plans are made by where none is said").absent("the usual one"),
 		many("ways", "way", MaxWays, "ways of working of one's own"),
 	}}

@@ -36,6 +36,7 @@ type BeliefPart struct {
 	Name  string  `json:"name"`
 	P     float64 `json:"p"`
 	Words string  `json:"words"`
+	Share string  `json:"share" doc:"P in words"`
 }
 
 // Answered is an answer in words.
@@ -72,12 +73,14 @@ type Take struct {
 	Says      string  `json:"says"`
 	Sure      string  `json:"sure" enum:"assumed,doubted,possible,likely,tested"`
 	P         float64 `json:"p" doc:"Belief in the less certain of the two"`
+	Share     string  `json:"share" doc:"P in words"`
 }
 
 // Walked is a surface that the plan is judged for.
 type Walked struct {
 	Name    string  `json:"name"`
 	P       float64 `json:"p,omitempty" doc:"Absent where nothing was tested"`
+	Share   string  `json:"share,omitempty" doc:"P in words"`
 	Verdict string  `json:"verdict,omitempty" enum:"sound,watch,fails" doc:"On the plan, if there is one, were it that"`
 }
 

@@ -21,6 +21,8 @@ type Summary struct {
 	Says    string        `json:"says" doc:"What stands in the way, or that nothing does"`
 	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
 	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
+	View    string        `json:"view" doc:"Where on the page that stage is worked on"`
+	Stands  string        `json:"stands" doc:"How far it has come, or what holds it up"`
 	Next    string        `json:"next" doc:"What is to be done next"`
 	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
 	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`

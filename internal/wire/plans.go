@@ -41,6 +41,7 @@ type WayPlan struct {
 	HandsOn float64    `json:"hands_on_h"`
 	Elapsed float64    `json:"elapsed_h"`
 	Takes   string     `json:"takes,omitempty" doc:"How long it takes, in words"`
+	Work    string     `json:"work,omitempty" doc:"How much of that is work, in words"`
 	Cost    float64    `json:"cost" doc:"Of materials, in units of money"`
 	Smell   string     `json:"smell,omitempty"`
 	Trips   int        `json:"trips"`

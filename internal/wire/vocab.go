@@ -33,6 +33,48 @@ type Vocab struct {
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and what plans are weighed by"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
+	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
+	// Limits are by object and field, those of a step by what is done and field.
+	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
+}
+
+// Limit is what a field may hold.
+type Limit struct {
+	Least  *float64 `json:"least,omitempty" doc:"Of a number"`
+	Most   *float64 `json:"most,omitempty" doc:"Of a number"`
+	Open   bool     `json:"open,omitempty" doc:"The least itself is too little"`
+	Whole  bool     `json:"whole,omitempty" doc:"Of a number: without a fraction"`
+	MaxLen int      `json:"max_len,omitempty" doc:"Characters of a text, entries of a list"`
+	Hint   string   `json:"hint,omitempty" doc:"What to know before it is filled in"`
+}
+
+// Limits are the limits of all fields that have one, as a vocabulary lists them.
+func Limits() map[string]Limit {
+	out := map[string]Limit{}
+	add := func(of string, fields []Field) {
+		for i := range fields {
+			f := &fields[i]
+			l := Limit{Hint: f.Hint}
+			switch {
+			case f.Kind == Number || f.Kind == Whole:
+				if f.Most > 0 {
+					l.Least, l.Most, l.Open, l.Whole = &f.Least, &f.Most, f.Open, f.Kind == Whole
+				}
+			case f.Kind == Text && f.IDs == nil && f.Choices == nil && f.Form == nil || f.Kind == List:
+				l.MaxLen = f.MaxLen
+			}
+			if l != (Limit{}) {
+				out[of+"."+f.Name] = l
+			}
+		}
+	}
+	for _, o := range Objects() {
+		add(o.Name, o.Fields)
+		for _, v := range o.Variants {
+			add(v.ID, v.Fields)
+		}
+	}
+	return out
 }
 
 // StageWord describes a stage of the work.

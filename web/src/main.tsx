@@ -10,7 +10,13 @@ import { PiecePage } from "./piece/PiecePage";
 import { RulesPage } from "./rules/RulesPage";
 import { Lost } from "./ui/Lost";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+// The server is on this machine or beside it: whether the browser thinks itself online says nothing of it.
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
+});
 
 const router = createBrowserRouter([
   { path: "/", element: <PiecesPage />, errorElement: <Lost /> },

@@ -482,6 +482,8 @@ export interface components {
             name: string;
             /** Format: double */
             p: number;
+            /** @description P in words */
+            share: string;
             words: string;
         };
         BenchNow: {
@@ -570,6 +572,8 @@ export interface components {
             p50: number;
             /** Format: double */
             p90: number;
+            /** @description The middle one as a share, in words */
+            usual: string;
             words: string;
         };
         CleanerWord: {
@@ -917,6 +921,10 @@ export interface components {
             hands_on: number | null;
             /** @description Minutes of work by step, and in words how long it takes in all */
             steps: components["schemas"]["Factor"][];
+            /** @description Elapsed in words */
+            takes: string;
+            /** @description Hands on in words; absent while the area is not known */
+            work?: string;
         };
         Identification: {
             /** @description What hardly goes together */
@@ -1012,6 +1020,8 @@ export interface components {
             /** @description Those of the soils that sanding rubbed in */
             driven?: string[];
             family: string;
+            /** @description The beginning of its window in words */
+            from?: string;
             /**
              * Format: double
              * @description Its window for the next coat here
@@ -1043,11 +1053,15 @@ export interface components {
             stain_over?: number[];
             /** Format: int64 */
             step?: number;
+            /** @description The end of its window in words */
+            to?: string;
             /**
              * Format: double
              * @description Absent where there is no latest
              */
             to_h?: number;
+            /** @description The wait in words */
+            waits?: string;
             /**
              * Format: double
              * @description Until the next coat, or the plan's end
@@ -1086,6 +1100,29 @@ export interface components {
              * @description how much: 1 light, 2 marked, 3 heavy; 0 none
              */
             level: number;
+        };
+        Limit: {
+            /** @description What to know before it is filled in */
+            hint?: string;
+            /**
+             * Format: double
+             * @description Of a number
+             */
+            least?: number;
+            /**
+             * Format: int64
+             * @description Characters of a text, entries of a list
+             */
+            max_len?: number;
+            /**
+             * Format: double
+             * @description Of a number
+             */
+            most?: number;
+            /** @description The least itself is too little */
+            open?: boolean;
+            /** @description Of a number: without a fraction */
+            whole?: boolean;
         };
         Look: {
             elevation: components["schemas"]["Elevation"];
@@ -1156,8 +1193,11 @@ export interface components {
         MindPart: {
             /** @description The plan would then fail */
             fails: boolean;
-            /** @description Where what is found is entered */
-            field: string;
+            /**
+             * @description Where what is found is entered
+             * @enum {string}
+             */
+            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             if: string;
             /** @description The steps of that plan, in words */
             instead?: string[];
@@ -1206,8 +1246,11 @@ export interface components {
             why: string;
         };
         OpeningPart: {
-            /** @description Where it is entered */
-            field: string;
+            /**
+             * @description Where it is entered
+             * @enum {string}
+             */
+            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             says: string;
             /** @description A plan that then passes */
             words: string[];
@@ -1584,8 +1627,11 @@ export interface components {
             says: string;
         };
         Repair: {
-            /** @description Of a measurement: the field to fill in */
-            field?: string;
+            /**
+             * @description Of a measurement: the field to fill in
+             * @enum {string}
+             */
+            field?: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             /** @enum {string} */
             kind: "edit" | "measure" | "acknowledge";
             /** @description Of an edit: the zone's whole repaired steps */
@@ -1678,6 +1724,8 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** @description What may rise from below, worst first */
             source?: string[];
+            /** @description What each step of the plan is, in words */
+            steps?: components["schemas"]["StepSays"][];
             /** @description What an edge shows as it wears down, the topmost paint first */
             worn: components["schemas"]["Shown"][];
             /** @description The same in words */
@@ -1882,6 +1930,12 @@ export interface components {
             /** @description the cleaner */
             with?: string;
         };
+        StepSays: {
+            /** @description The particulars that the title leaves out */
+            notes?: string;
+            /** @description What it is, in a few words */
+            title: string;
+        };
         StepWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -1958,10 +2012,14 @@ export interface components {
             says: string;
             /** @description Id of the first stage with something unfinished; empty where there is none */
             stage: string;
+            /** @description How far it has come, or what holds it up */
+            stands: string;
             /** Format: date-time */
             updated: string;
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
+            /** @description Where on the page that stage is worked on */
+            view: string;
             zones: components["schemas"]["ZoneSummary"][];
         };
         Take: {
@@ -1972,6 +2030,8 @@ export interface components {
              */
             p: number;
             says: string;
+            /** @description P in words */
+            share: string;
             substrate: string;
             /** @enum {string} */
             sure: "assumed" | "doubted" | "possible" | "likely" | "tested";
@@ -2066,6 +2126,12 @@ export interface components {
             fittings: components["schemas"]["FittingWord"][];
             gloss: components["schemas"]["Word"][];
             hows: components["schemas"]["Word"][];
+            /** @description How much of a soil or a bleeder there is, in words, from 0 */
+            levels: string[];
+            /** @description What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats */
+            limits: {
+                [key: string]: components["schemas"]["Limit"];
+            };
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
@@ -2096,6 +2162,8 @@ export interface components {
              * @description Absent where nothing was tested
              */
             p?: number;
+            /** @description P in words */
+            share?: string;
             /**
              * @description On the plan, if there is one, were it that
              * @enum {string}
@@ -2235,6 +2303,8 @@ export interface components {
             way: string;
             /** @description The steps in words */
             words?: string[];
+            /** @description How much of that is work, in words */
+            work?: string;
         };
         WayWords: {
             /** @description Amounts in words, the usual one first; the id is the number */

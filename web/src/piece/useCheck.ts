@@ -1,4 +1,5 @@
-import { useEffect, useReducer, useRef, useState } from "react";
+import { keepPreviousData, type QueryClient, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import {
   answer,
   api,
@@ -14,16 +15,22 @@ import { ofZones } from "./edit";
 
 const FEW = 8; // zones that are judged along with the one that is looked at
 const CHANGED = "rutile:changed";
-const SOON = 300; // milliseconds
 const STALE = 412; // the check that a change starts from is not kept any more
-
-const asked = new WeakMap<Piece, Promise<CheckResult>>();
-const answers = new WeakMap<Piece, CheckResult>();
+const KEPT = 30_000; // ms that a verdict is kept for undo
 
 /** Kept is the check that the next change starts from. */
 type Kept = { piece: Piece; result: CheckResult; token: string };
 let kept: Kept | undefined;
-let running: AbortController | undefined;
+
+const numbers = new WeakMap<Piece, number>();
+let last = 0;
+
+/** numberOf tells the states of pieces apart, so that none has to be written out for it. */
+export function numberOf(piece: Piece): number {
+  const n = numbers.get(piece) ?? ++last;
+  numbers.set(piece, n);
+  return n;
+}
 
 /** changedZones are the zones in which a piece differs from another; undefined where it differs elsewhere. */
 function changedZones(from: Piece, to: Piece): Zone[] | undefined {
@@ -71,76 +78,38 @@ async function judge(piece: Piece, signal: AbortSignal): Promise<CheckResult> {
   return now.result;
 }
 
-/** ask has a piece judged; one that is being judged still is given up, as this one takes its place. */
-function ask(piece: Piece): Promise<CheckResult> {
-  running?.abort();
-  const stop = new AbortController();
-  running = stop;
-  const answered = judge(piece, stop.signal);
-  answered.then(
-    (r) => answers.set(piece, r),
-    (e) => {
-      if (!(e instanceof Refused)) asked.delete(piece); // Whoever comes back to it asks again.
-    },
-  );
-  asked.set(piece, answered);
-  return answered;
-}
+/** checkOf asks for the verdict on a state of a piece; while nobody answers it is asked again. */
+const checkOf = (piece: Piece) => ({
+  queryKey: ["check", numberOf(piece)],
+  queryFn: ({ signal }: { signal: AbortSignal }) => judge(piece, signal),
+  staleTime: Infinity,
+  gcTime: KEPT,
+  retry: (_: number, e: Error) => !(e instanceof Refused),
+  retryDelay: RETRY,
+});
 
 /**
- * checkSoon has a changed piece judged while the page is still being drawn anew, and notes in the browser's own record
- * when the hand that changed it came down. A piece is asked about once.
+ * askCheck has a changed piece judged while the page is still being drawn anew, and notes in the browser's own record
+ * when the hand that changed it came down. One that is being judged still is given up.
  */
-export function checkSoon(piece: Piece): Promise<CheckResult> {
-  const already = asked.get(piece);
-  if (already) return already;
+export function askCheck(queries: QueryClient, piece: Piece): Promise<unknown> {
+  const n = numberOf(piece);
   performance.clearMarks(CHANGED);
   const by = (globalThis as { event?: Event }).event;
   performance.mark(CHANGED, by?.timeStamp ? { startTime: by.timeStamp } : undefined);
-  return ask(piece);
+  void queries.cancelQueries({ queryKey: ["check"], predicate: (q) => q.queryKey[1] !== n });
+  return queries.fetchQuery(checkOf(piece)).catch(() => undefined);
 }
 
 /**
- * useCheck has the piece on the screen judged at every change. The last good answer stays until the next one comes,
- * so that nothing flickers; an answer that was overtaken is dropped, and one that is there already is shown at once.
+ * useCheck is the verdict on the piece on the screen. The last good answer stays until the next one comes, so that
+ * nothing flickers; silent tells that nobody answers, refused why it cannot be judged.
  */
 export function useCheck(piece: Piece | undefined) {
-  const last = useRef<CheckResult>(undefined);
-  const [, drawAgain] = useReducer((n: number) => n + 1, 0);
-  const [silent, setSilent] = useState(false);
-  const [refused, setRefused] = useState<string>();
-  last.current = (piece && answers.get(piece)) ?? last.current;
-  const result = last.current;
-  useEffect(() => {
-    if (!piece) return;
-    let overtaken = false;
-    let again: ReturnType<typeof setTimeout>;
-    const wait = (answered: Promise<CheckResult>) => {
-      answered
-        .then((r) => {
-          if (overtaken) return;
-          setSilent(false);
-          setRefused(undefined);
-          if (last.current !== r) drawAgain();
-        })
-        .catch((e) => {
-          if (overtaken) return;
-          if (e instanceof Refused) {
-            setRefused(e.message);
-            return;
-          }
-          // Given up for a newer piece: where that never comes, this one is asked about again.
-          const givenUp = e instanceof DOMException && e.name === "AbortError";
-          if (!givenUp) setSilent(true);
-          again = setTimeout(() => wait(asked.get(piece) ?? ask(piece)), givenUp ? SOON : RETRY);
-        });
-    };
-    wait(asked.get(piece) ?? ask(piece));
-    return () => {
-      overtaken = true;
-      clearTimeout(again);
-    };
-  }, [piece]);
+  const q = useQuery({ ...checkOf(piece ?? NONE), enabled: !!piece, placeholderData: keepPreviousData });
+  const good = useRef<CheckResult>(undefined);
+  if (q.data) good.current = q.data;
+  const result = good.current;
   // From the change to the frame that shows its drawing, for the browser's own record.
   useEffect(() => {
     if (!result) return;
@@ -154,26 +123,25 @@ export function useCheck(piece: Piece | undefined) {
     );
     return () => cancelAnimationFrame(frame);
   }, [result]);
-  return { result, silent, refused };
+  return { result, silent: q.failureCount > 0 && !q.isError, refused: q.isError ? q.error.message : undefined };
 }
+
+const NONE: Piece = { format: "rutile/piece", version: 1 };
 
 /** usePreview has a zone judged with other steps than it has, without touching it. */
 export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined): ZoneResult | undefined {
-  const [seen, setSeen] = useState<{ steps: Step[]; judged: ZoneResult | undefined }>();
-  useEffect(() => {
-    if (!steps) return;
-    const stop = new AbortController();
-    // A small piece is asked about as a whole: zones that are to match are judged by each other.
-    const all = piece.zones ?? [];
-    const zones = (all.length <= FEW ? all : all.filter((z) => z.id === zone)).map((z) =>
-      z.id === zone ? { ...z, steps } : z,
-    );
-    answer(api.POST("/api/check", { body: ofZones(piece, zones), signal: stop.signal }))
-      .then((r) => setSeen({ steps, judged: r.zones.find((z) => z.id === zone) }))
-      .catch(() => {
-        // A preview that cannot be had is none.
-      });
-    return () => stop.abort();
-  }, [piece, zone, steps]);
-  return seen && seen.steps === steps ? seen.judged : undefined;
+  const q = useQuery({
+    queryKey: ["preview", numberOf(piece), zone, steps],
+    enabled: !!steps,
+    retry: false,
+    queryFn: ({ signal }) => {
+      // A small piece is asked about as a whole: zones that are to match are judged by each other.
+      const all = piece.zones ?? [];
+      const zones = (all.length <= FEW ? all : all.filter((z) => z.id === zone)).map((z) =>
+        z.id === zone ? { ...z, steps } : z,
+      );
+      return answer(api.POST("/api/check", { body: ofZones(piece, zones), signal }));
+    },
+  });
+  return steps && q.data?.zones.find((z) => z.id === zone);
 }

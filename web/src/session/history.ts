@@ -1,18 +1,12 @@
 import type { Piece } from "../api/client";
 
-/**
- * History is what undo goes back to and redo forth to: whole states of a piece, written out. It is kept in the browser
- * beside the state it belongs to, so that it outlives a reload and is dropped where another tab has gone on.
- */
+/** History is what undo goes back to and redo forth to: whole states of a piece, written out. */
 export type History = { past: string[]; future: string[]; last?: { leaf: string; at: number } };
 
 export const NO_HISTORY: History = { past: [], future: [] };
 
 const STEPS = 100;
-const LETTERS = 1_200_000; // kept in the browser, about
 const TYPING = 1500; // ms within which changes of one field are one change
-
-const key = (id: number) => `rutile.undo.${id}`;
 
 export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
@@ -20,12 +14,12 @@ export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) ===
 const TELLING = ["soils", "bleeders", "faces"];
 
 /**
- * written is a piece in the one way that does not depend on who wrote it: the server leaves out what is empty, and has
- * an order of its own.
+ * written is a piece in the one form that does not depend on who wrote it: the server leaves out what is empty, and
+ * has an order of its own. A 0 is not empty: a wait of 0 h is not a wait left open.
  */
 export function written(piece: unknown): string {
   return JSON.stringify(piece, (key, v) => {
-    if (v === "" || v === false || v === 0) return undefined;
+    if (v === "" || v === false) return undefined;
     if (Array.isArray(v)) return v.length || TELLING.includes(key) ? v : undefined;
     if (v === null || typeof v !== "object") return v;
     return Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)));
@@ -43,8 +37,8 @@ export function leaf(a: unknown, b: unknown, path = ""): string | undefined {
   return leaf(x[k], y[k], `${path}.${k}`);
 }
 
-/** withChange remembers a change; the letters typed into one field are one. */
-export function withChange(h: History, before: Piece, next: Piece, now = Date.now()): History {
+/** withChange remembers a change made at a moment, in ms; the letters typed into one field are one change. */
+export function withChange(h: History, before: Piece, next: Piece, now: number): History {
   const where = leaf(before, next);
   const typed =
     where &&
@@ -61,6 +55,11 @@ export function withChange(h: History, before: Piece, next: Piece, now = Date.no
   };
 }
 
+/** branched remembers another version of the piece, so that undo goes to it. */
+export function branched(h: History, other: Piece): History {
+  return { past: [...h.past.slice(1 - STEPS), JSON.stringify(other)], future: [] };
+}
+
 export function stepBack(h: History, now: Piece) {
   const before = h.past.at(-1);
   if (before === undefined) return undefined;
@@ -74,47 +73,4 @@ export function stepForth(h: History, now: Piece) {
   const [next, ...rest] = h.future;
   if (next === undefined) return undefined;
   return { piece: JSON.parse(next) as Piece, history: { past: [...h.past, JSON.stringify(now)], future: rest } };
-}
-
-let waiting: (() => void) | undefined;
-
-/** writeHistory keeps a history in the browser, a moment later: it must not hold up the drawing. */
-export function writeHistory(id: number, h: History, now: Piece) {
-  const first = waiting === undefined;
-  waiting = () => {
-    let past = h.past;
-    let size = past.reduce((n, s) => n + s.length, 0);
-    while (size > LETTERS && past.length > 1) {
-      size -= past[0]?.length ?? 0;
-      past = past.slice(1);
-    }
-    try {
-      localStorage.setItem(key(id), JSON.stringify({ head: written(now), past, future: h.future }));
-    } catch {
-      try {
-        localStorage.removeItem(key(id));
-      } catch {
-        // Without storage, undo ends with a reload.
-      }
-    }
-  };
-  if (first) setTimeout(flush, 250);
-}
-
-function flush() {
-  const write = waiting;
-  waiting = undefined;
-  write?.();
-}
-
-if (typeof window !== "undefined") window.addEventListener("pagehide", flush);
-
-export function readHistory(id: number, now: Piece | undefined): History {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key(id)) ?? "null") as (History & { head: string }) | null;
-    if (kept && now && kept.head === written(now)) return { past: kept.past, future: kept.future };
-  } catch {
-    // A history that cannot be read is none.
-  }
-  return NO_HISTORY;
 }

@@ -1,0 +1,185 @@
+package section
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Said is a step of a plan in words: what it is, in a few, and the particulars that leaves out.
+type Said struct{ Title, Notes string }
+
+// Steps says what each step of the drawn zone is. A wait left open is said as the walk has it,
+// after each coat.
+func (d *Drawing) Steps(c *craft.Craft, z *check.Zone) []Said {
+	out := make([]Said, len(z.Steps))
+	at := 0
+	for i := range z.Steps {
+		s := &z.Steps[i]
+		for at < len(d.Layers) && d.Layers[at].Step < i+1 {
+			at++
+		}
+		first := at
+		for at < len(d.Layers) && d.Layers[at].Step == i+1 {
+			at++
+		}
+		out[i] = Said{title(c, s), strings.Join(notes(c, s, d.Layers[first:at], at < len(d.Layers)), ", ")}
+	}
+	return out
+}
+
+func title(c *craft.Craft, s *surface.Step) string {
+	switch s.Do {
+	case surface.Clean:
+		return c.Cleaners[s.Cleaner].Name
+	case surface.Coat:
+		return c.Products[s.Product].Name
+	case surface.Effect:
+		if x, ok := c.Effect(s.Effect); ok {
+			return c.Effects[x].Name
+		}
+	case surface.Abrade:
+		if s.How != craft.Pad && s.Grit > 0 {
+			return fmt.Sprintf("Sand with %d", s.Grit)
+		}
+		return "Scuff with a fine pad"
+	case surface.Remove:
+		return "Take off " + s.What
+	case surface.Mask:
+		return surface.Kinds[s.Do].Name
+	}
+	return check.StepWords(c, s)
+}
+
+// notes are the particulars of a step. The layers are those it lays, and more tells that another
+// coat follows.
+func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string {
+	var out []string
+	add := func(format string, a ...any) { out = append(out, fmt.Sprintf(format, a...)) }
+	switch s.Do {
+	case surface.Clean:
+		if n := s.NumPasses(); n > 1 {
+			add("%d passes", n)
+		}
+		if s.Rinse {
+			add("rinsed")
+		} else if c.Cleaners[s.Cleaner].Rinses > 0 {
+			add("not rinsed")
+		}
+	case surface.Abrade:
+		if s.How != craft.Pad {
+			for _, h := range craft.Hows {
+				if h.ID == s.How {
+					out = append(out, h.Name)
+				}
+			}
+		}
+		if s.Through {
+			add("through to the bare material")
+		}
+	case surface.Coat:
+		if n := s.NumCoats(); n > 1 {
+			add("%d coats", n)
+		} else {
+			add("1 coat")
+		}
+		switch s.Scope {
+		case surface.Knots:
+			add("on the knots only")
+		case surface.Spots:
+			add("on the spots only")
+		}
+		if w := waitWords(s, layers, more); w != "" {
+			add("%s", w)
+		}
+		if m, ok := craft.MethodNamed(s.Method); ok && s.Method != "" && s.Method != craft.Methods[0].ID {
+			add("by %s", craft.Lower(m.Name))
+		}
+		if s.Additive > 0 {
+			first := ""
+			if s.AdditiveFirst {
+				first = ", first coat only"
+			}
+			add("bonding additive %s : 1%s", number(s.Additive), first)
+		}
+		if s.ThinPct > 0 {
+			add("thinned by %s %%", number(s.ThinPct))
+		}
+		if s.WaterRatio > 0 {
+			add("%s of water to 1", number(s.WaterRatio))
+		}
+		if s.Sheen != craft.NoSheen {
+			add("%s", craft.Lower(craft.Sheens[s.Sheen].Name))
+		}
+	case surface.Effect:
+		if s.Resist != "" {
+			add("over %s in patches", craft.ResistNames[s.Resist])
+		}
+		if s.Heat {
+			add("with warm air")
+		}
+		if s.Wetted {
+			add("wetted")
+		}
+		if s.Grit > 0 {
+			add("with %d", s.Grit)
+		}
+		if s.Share > 0 {
+			add("%.0f %% of it", s.Share*100)
+		}
+	case surface.Mask, surface.Repair:
+		if s.What != "" {
+			add("%s", s.What)
+		}
+	}
+	return out
+}
+
+func number(x float64) string { return strconv.FormatFloat(x, 'g', 3, 64) }
+
+// waitWords says how long each coat of a step is left: as it was typed, or as the walk has it. It
+// is empty where nothing follows that one would wait for.
+func waitWords(s *surface.Step, layers []Layer, more bool) string {
+	if !s.Auto {
+		w := "wait " + check.Hours(s.WaitH)
+		if s.NumCoats() > 1 {
+			w += " after each"
+		}
+		return w
+	}
+	n := len(layers)
+	if n == 0 {
+		return ""
+	}
+	const close = .05 // h; nearer ones read the same
+	last := &layers[n-1]
+	earliest := func(l *Layer) string {
+		if math.Abs(l.Waits-l.From) < close {
+			return ", the earliest here"
+		}
+		return ""
+	}
+	if n == 1 {
+		if !more && last.Waits < close {
+			return ""
+		}
+		return "wait " + check.Hours(last.Waits) + earliest(last)
+	}
+	between := &layers[0]
+	first := "between coats"
+	if n == 2 {
+		first = "after the first"
+	}
+	switch {
+	case !more && last.Waits < close:
+		return fmt.Sprintf("wait %s %s%s", check.Hours(between.Waits), first, earliest(between))
+	case math.Abs(last.Waits-between.Waits) < close:
+		return fmt.Sprintf("wait %s after each%s", check.Hours(last.Waits), earliest(last))
+	}
+	return fmt.Sprintf("wait %s %s, %s after the last", check.Hours(between.Waits), first, check.Hours(last.Waits))
+}

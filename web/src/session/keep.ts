@@ -1,0 +1,188 @@
+import type { Piece } from "../api/client";
+import { type History, written } from "./history";
+import type { Draft } from "./session";
+import type { Typed } from "./typed";
+
+// What the browser keeps: a draft for each tab and piece, what undo goes back to, and sizes not read yet.
+
+const DRAFT = "rutile.draft.";
+const UNDO = "rutile.undo.";
+const LETTERS = 1_200_000; // of a history, about
+
+/** store is a browser's storage that may be full, or not there at all. */
+function put(store: () => Storage, key: string, value: string | undefined): boolean {
+  try {
+    if (value === undefined) store().removeItem(key);
+    else store().setItem(key, value);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function get<T>(store: () => Storage, key: string): T | undefined {
+  try {
+    return (JSON.parse(store().getItem(key) ?? "null") as T | null) ?? undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+function keys(prefix: string): string[] {
+  try {
+    return Object.keys(localStorage).filter((k) => k.startsWith(prefix));
+  } catch {
+    return [];
+  }
+}
+
+const local = () => localStorage;
+const tabs = () => sessionStorage;
+
+const TAB = "rutile.tab";
+const lockOf = (tab: string) => `rutile.tab.${tab}`;
+const HANDOVER = 400; // ms that a tab loaded anew waits for its former self to let go
+
+/** hold takes a tab's name for as long as the page lives; false where another tab has it. */
+function hold(tab: string): Promise<boolean> {
+  const locks = navigator.locks;
+  if (!locks) return Promise.resolve(true);
+  return new Promise((held) => {
+    const stop = new AbortController();
+    const late = setTimeout(() => stop.abort(), HANDOVER);
+    locks
+      .request(lockOf(tab), { signal: stop.signal }, () => {
+        clearTimeout(late);
+        held(true);
+        return new Promise(() => {});
+      })
+      .catch(() => held(false));
+  });
+}
+
+let named: Promise<string> | undefined;
+
+/**
+ * tabName is the name of this browser tab, by which its drafts are told from those of others. It stays over a reload;
+ * a tab that was made as a copy of another gets a name of its own.
+ */
+export function tabName(): Promise<string> {
+  named ??= (async () => {
+    const before = get<string>(tabs, TAB);
+    if (before && (await hold(before))) return before;
+    const fresh = Math.random().toString(36).slice(2, 10);
+    await hold(fresh);
+    put(tabs, TAB, JSON.stringify(fresh));
+    return fresh;
+  })();
+  return named;
+}
+
+// A piece of another folder of data may have the same number: it is told by when it was made.
+const draftKey = (id: number, tab: string, created: string) => `${DRAFT}${id}.${tab}.${created}`;
+
+/** keepDraft keeps a tab's draft of a piece; false where this browser keeps nothing. */
+export function keepDraft(id: number, tab: string, draft: Draft): boolean {
+  const [key, text] = [draftKey(id, tab, draft.created), JSON.stringify(draft)];
+  if (put(local, key, text)) return true;
+  // A full storage gives up what undo goes back to before it gives up a draft.
+  for (const k of keys(UNDO)) put(local, k, undefined);
+  return put(local, key, text);
+}
+
+export function forgetDraft(id: number, tab: string, created: string) {
+  put(local, draftKey(id, tab, created), undefined);
+}
+
+/** Left is a draft, with the key it is kept under and the tab that kept it. */
+export type Left = { key: string; id: number; tab: string; draft: Draft };
+
+/** keptDrafts are the drafts of all tabs. */
+export function keptDrafts(): Left[] {
+  return keys(DRAFT).flatMap((key) => {
+    const [id, tab] = key.slice(DRAFT.length).split(".");
+    const draft = get<Draft>(local, key);
+    return draft?.piece ? [{ key, id: Number(id), tab: tab ?? "", draft }] : [];
+  });
+}
+
+/** forget forgets a draft, unless it was gone on with meanwhile. */
+export function forget(l: Left) {
+  if (JSON.stringify(get(local, l.key)) === JSON.stringify(l.draft)) put(local, l.key, undefined);
+}
+
+/**
+ * alone does something with the drafts of a tab while nobody else can: of this tab, or of one that is closed. It is not
+ * done for a tab that is open.
+ */
+export async function alone<T>(tab: string, todo: () => T | Promise<T>): Promise<T | undefined> {
+  if (tab === (await tabName()) || !navigator.locks) return todo();
+  return navigator.locks.request(lockOf(tab), { ifAvailable: true }, (lock) => (lock ? todo() : undefined));
+}
+
+/**
+ * adopted is the draft of a piece that this tab has kept, or the newest one of a closed tab, which is then this tab's.
+ * Where created is given, a piece made at another time is another piece.
+ */
+export async function adopted(id: number, created?: string): Promise<Draft | undefined> {
+  const mine = await tabName();
+  const all = keptDrafts().filter((l) => l.id === id && (created === undefined || l.draft.created === created));
+  const own = all.find((l) => l.tab === mine);
+  if (own) return own.draft;
+  all.sort((a, b) => b.draft.rev - a.draft.rev);
+  for (const l of all) {
+    const taken = await alone(l.tab, () => {
+      const draft = get<Draft>(local, l.key);
+      if (!draft || !keepDraft(id, mine, draft)) return undefined;
+      put(local, l.key, undefined);
+      return draft;
+    });
+    if (taken) return taken;
+  }
+  return undefined;
+}
+
+let waiting: (() => void) | undefined;
+
+/** keepHistory keeps what undo goes back to from a piece, a moment later: it must not hold up the drawing. */
+export function keepHistory(id: number, h: History, now: Piece) {
+  const first = waiting === undefined;
+  waiting = () => {
+    let past = h.past;
+    let size = past.reduce((n, s) => n + s.length, 0);
+    while (size > LETTERS && past.length > 1) {
+      size -= past[0]?.length ?? 0;
+      past = past.slice(1);
+    }
+    const kept = JSON.stringify({ head: written(now), past, future: h.future });
+    // Without room for it, undo ends with a reload.
+    if (!put(local, `${UNDO}${id}`, kept)) put(local, `${UNDO}${id}`, undefined);
+  };
+  if (first) setTimeout(flush, 250);
+}
+
+function flush() {
+  const write = waiting;
+  waiting = undefined;
+  write?.();
+}
+
+if (typeof window !== "undefined") window.addEventListener("pagehide", flush);
+
+/** keptHistory is what undo goes back to from a piece; undefined where another version of it was gone on from. */
+export function keptHistory(id: number, now: Piece): History | undefined {
+  const kept = get<History & { head: string }>(local, `${UNDO}${id}`);
+  return kept && kept.head === written(now) ? { past: kept.past, future: kept.future } : undefined;
+}
+
+const typedKey = (id: number) => `rutile.asked.${id}`;
+
+/** keepTyped keeps sizes that are not read yet, in this tab. */
+export function keepTyped(id: number, created: string, all: Typed[]) {
+  put(tabs, typedKey(id), all.length ? JSON.stringify({ created, all }) : undefined);
+}
+
+export function keptTyped(id: number, created: string): Typed[] {
+  const kept = get<{ created: string; all: Typed[] }>(tabs, typedKey(id));
+  return kept?.created === created ? kept.all : [];
+}

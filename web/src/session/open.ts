@@ -1,0 +1,274 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { answer, api, type Piece, Refused } from "../api/client";
+import { adopted, forgetDraft, keepDraft, keepHistory, keepTyped, keptHistory, keptTyped, tabName } from "./keep";
+import { begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
+import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
+
+const LOOK = 4000; // ms between two looks at what others have done
+const TYPING = 150; // ms of quiet before a size is read
+const PATIENCE = 16; // ms that a change waits to be drawn with its verdict
+
+/** The tabs of one browser tell each other when a piece was saved. */
+const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("rutile");
+
+const AWAY = "the server does not answer";
+const status = (e: unknown) => (e instanceof Refused ? e.status : undefined);
+const says = (e: unknown) => (e instanceof Refused ? e.message : AWAY);
+
+/** Around is what an open piece has around it. */
+type Around = {
+  queries: QueryClient;
+  changed: (p: Piece) => Promise<unknown>; // has a changed piece judged
+  draw: (f: () => void) => void; // draws at once
+};
+
+/**
+ * OpenPiece is a session that is lived: it does what the session says is to be done, at the server, in the browser's
+ * storage and with the other tabs, and gives it what comes of that as events.
+ */
+export class OpenPiece {
+  private now: Session;
+  private drawn: Session;
+  private tab = "";
+  private listeners = new Set<() => void>();
+  private pause: ReturnType<typeof setTimeout> | undefined;
+  private reads = new Map<string, ReturnType<typeof setTimeout>>();
+  private held: (() => void) | undefined; // a change that waits to be drawn
+  private started = false;
+
+  /** kept tells whether this browser has a copy of what is not saved. */
+  kept = true;
+
+  constructor(
+    private readonly id: number,
+    private readonly around: Around,
+  ) {
+    [this.now] = begin(id);
+    this.drawn = this.now;
+  }
+
+  listen = (f: () => void) => {
+    this.listeners.add(f);
+    return () => void this.listeners.delete(f);
+  };
+
+  /** shown is the session as it is drawn; latest may be a few milliseconds ahead. */
+  shown = () => this.drawn;
+  latest = () => this.now;
+
+  /** start opens the piece; what it gives back closes it. */
+  start = () => {
+    this.started = true;
+    const ends = new AbortController();
+    const { signal } = ends;
+    window.addEventListener(
+      "beforeunload",
+      (e) => {
+        if (unsaved(this.now) && !this.kept) e.preventDefault();
+      },
+      { signal },
+    );
+    window.addEventListener("online", () => this.dispatch({ type: "quiet" }), { signal });
+    const look = () => this.dispatch({ type: "tick" });
+    document.addEventListener("visibilitychange", () => document.visibilityState === "visible" && look(), { signal });
+    const told = (e: MessageEvent<{ id: number; rev: number }>) => {
+      if (e.data.id === this.id) this.dispatch({ type: "told", rev: e.data.rev });
+    };
+    tabs?.addEventListener("message", told as EventListener, { signal });
+    // Another browser tells nobody.
+    const poll = setInterval(look, LOOK);
+    for (const h of ["keydown", "pointerdown", "pagehide"]) {
+      window.addEventListener(h, this.draw, { capture: true, signal });
+    }
+    if (this.now.state.is === "loading") for (const c of begin(this.id)[1]) this.run(c);
+    return () => {
+      ends.abort();
+      clearInterval(poll);
+      this.started = false;
+      queueMicrotask(this.draw);
+      // What is typed is read, and what is changed is sent, though nobody waits for it.
+      for (const key of this.reads.keys()) this.read(key);
+      this.dispatch({ type: "quiet" });
+    };
+  };
+
+  dispatch = (e: Event) => {
+    const before = this.now;
+    const [now, commands] = next(before, e);
+    this.now = now;
+    if (now.piece && now.piece !== before.piece && before.piece) void this.around.changed(now.piece);
+    for (const c of commands) this.run(c);
+    if (now !== before && !this.held) this.tell();
+  };
+
+  edit = (piece: Piece) => {
+    this.draw();
+    this.dispatch({ type: "edited", piece, at: Date.now() });
+  };
+
+  /**
+   * editSoon is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the
+   * verdict usually comes, and never while the next press is answered. then is drawn with it.
+   */
+  editSoon = (piece: Piece, then: () => void) =>
+    new Promise<void>((done) => {
+      this.draw();
+      const go = () => {
+        if (this.held !== go) return;
+        this.held = undefined;
+        this.around.draw(() => {
+          this.tell();
+          then();
+        });
+        done();
+      };
+      this.held = go;
+      this.dispatch({ type: "edited", piece, at: Date.now() });
+      this.around.changed(this.now.piece ?? piece).then(go, go);
+      setTimeout(go, PATIENCE);
+    });
+
+  /**
+   * rehearse draws the piece once more while nobody waits for it: the browser then knows the way, and the first press
+   * is answered as soon as the later ones.
+   */
+  rehearse = () => {
+    if (this.now.state.is !== "saved" || this.held) return;
+    this.now = { ...this.now, piece: structuredClone(this.now.piece) };
+    this.tell();
+  };
+
+  private draw = () => this.held?.();
+
+  private tell() {
+    this.drawn = this.now;
+    for (const f of this.listeners) f();
+  }
+
+  private ask<T>(key: unknown[], ask: (signal: AbortSignal) => Promise<T>): Promise<T> {
+    const options = { queryKey: key, staleTime: 0, gcTime: 0, retry: false };
+    return this.around.queries.fetchQuery({ ...options, queryFn: ({ signal }) => ask(signal) });
+  }
+
+  private fetch(): Promise<Saved> {
+    const { id } = this;
+    return this.ask(["piece", id], (signal) => answer(api.GET("/api/pieces/{id}", { params: { path: { id } }, signal })));
+  }
+
+  private async load() {
+    this.tab = await tabName();
+    const { id } = this;
+    try {
+      const saved = await this.fetch();
+      const left = await adopted(id, saved.created);
+      const history = keptHistory(id, left?.piece ?? saved.piece);
+      this.dispatch({ type: "loaded", saved, left, history, typed: keptTyped(id, saved.created) });
+    } catch (e) {
+      const left = status(e) === 404 ? await adopted(id) : undefined;
+      this.dispatch({ type: "not loaded", why: says(e), status: status(e), left });
+    }
+  }
+
+  private run(c: Command) {
+    const { id } = this;
+    const path = { id };
+    switch (c.do) {
+      case "load":
+        void this.load();
+        return;
+      case "save":
+        answer(api.PUT("/api/pieces/{id}", { params: { path, header: { "If-Match": `"${c.rev}"` } }, body: c.piece })).then(
+          (s) => this.dispatch({ type: "stored", rev: s.rev }),
+          (e) => {
+            const changes = e instanceof Refused ? (e.problem.errors ?? []).map((x) => x.message ?? "") : [];
+            this.dispatch({ type: "not stored", why: says(e), status: status(e), changes });
+          },
+        );
+        return;
+      case "look":
+        this.ask(["since", id, c.rev], (signal) =>
+          answer(api.GET("/api/pieces/{id}/since/{rev}", { params: { path: { id, rev: c.rev } }, signal })),
+        ).then(
+          ({ changes, ...saved }) => this.dispatch({ type: "seen", since: c.rev, saved, changes }),
+          (e) => this.dispatch({ type: "not seen", since: c.rev, status: status(e) }),
+        );
+        return;
+      case "fetch":
+        this.fetch().then(
+          (saved) => this.dispatch({ type: "fetched", saved }),
+          (e) => this.dispatch({ type: "not fetched", why: says(e), status: status(e) }),
+        );
+        return;
+      case "add":
+        answer(api.POST("/api/pieces", { body: c.piece })).then(
+          (s) => this.dispatch({ type: "added", id: s.id }),
+          (e) => this.dispatch({ type: "not added", why: says(e) }),
+        );
+        return;
+      case "wait":
+        clearTimeout(this.pause);
+        // Once it is closed, what the server does not take stays a draft.
+        if (this.started) this.pause = setTimeout(() => this.dispatch({ type: "quiet" }), c.ms);
+        else if (this.now.state.is === "edited") queueMicrotask(() => this.dispatch({ type: "quiet" }));
+        return;
+      case "tell":
+        tabs?.postMessage({ id, rev: c.rev });
+        // A closed tab may have left something as well.
+        if (this.started) void this.adopt();
+        return;
+      case "keep draft":
+        this.kept = keepDraft(id, this.tab, c.draft);
+        return;
+      case "forget draft":
+        forgetDraft(id, this.tab, this.now.created);
+        return;
+      case "keep history":
+        keepHistory(id, c.history, c.piece);
+        return;
+      case "keep typed":
+        keepTyped(id, this.now.created, c.typed);
+        return;
+      case "read":
+        clearTimeout(this.reads.get(c.key));
+        if (this.started) this.reads.set(c.key, setTimeout(() => this.read(c.key), TYPING));
+        else this.read(c.key);
+        return;
+      case "ask again":
+        if (this.started) setTimeout(() => this.dispatch({ type: "ask again", key: c.key }), RETRY);
+    }
+  }
+
+  /** adopt takes up what a closed tab has left of a piece that is saved here. */
+  private async adopt() {
+    const left = await adopted(this.id, this.now.created);
+    if (!left || this.now.state.is !== "saved") return;
+    const saved = await this.fetch().catch(() => undefined);
+    if (saved && this.now.state.is === "saved") this.dispatch({ type: "loaded", saved, left });
+  }
+
+  private read(key: string) {
+    const t = this.now.typed[key];
+    this.reads.delete(key);
+    if (!t) return;
+    const text = t.text;
+    void this.around.queries.cancelQueries({ queryKey: ["size", key] });
+    this.ask(["size", key, text], (signal) => readSize(t, signal)).then(
+      (value) => this.dispatch({ type: "read", key, text, value, at: Date.now() }),
+      (e) => {
+        if (this.now.typed[key]?.text !== text) return; // given up for what was typed after it
+        const why = e instanceof Refused ? e.message : undefined;
+        this.dispatch({ type: "not read", key, text, why, at: Date.now() });
+      },
+    );
+  }
+}
+
+/** readSize has the server read what was typed; what is left out of sizes stays as it was. */
+function readSize({ place, text, before }: Typed, signal: AbortSignal): Promise<string | undefined> {
+  if ("zone" in place) {
+    return answer(api.GET("/api/area", { params: { query: { text } }, signal })).then((a) => spelledArea(a.area_m2));
+  }
+  const { thick_cm, girth_cm, member_cm } = before ? sizesOf(before) : {};
+  const query = { kind: place.kind, text, thick_cm, girth_cm, member_cm };
+  return answer(api.GET("/api/sizes", { params: { query }, signal })).then(spelledSizes);
+}
