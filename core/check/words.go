@@ -54,7 +54,7 @@ func Hours(h float64) string {
 		return fmt.Sprintf("%.0f min", max(0, math.Ceil(h*60-1e-6)))
 	case h < 10:
 		return fmt.Sprintf("%s h", number(math.Ceil(h*10-1e-6)/10))
-	case h < 72:
+	case h < 48:
 		return fmt.Sprintf("%.0f h", math.Ceil(h-1e-6))
 	default:
 		return fmt.Sprintf("%s days", number(math.Ceil(h/24*10-1e-6)/10))

@@ -161,8 +161,8 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	if want.Section {
 		out.Section = j.drawing(i, r, true)
 	}
-	for _, s := range stage.Of(j.Stages, c, z, r) {
-		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, State: s.State.String(), Says: s.Says, Step: s.Step})
+	for k, s := range stage.Of(j.Stages, c, z, r) {
+		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, View: j.Stages[k].View, State: s.State.String(), Says: s.Says, Step: s.Step})
 	}
 	return out
 }

@@ -38,6 +38,8 @@ func (e *Engine) Vocab() wire.Vocab {
 		r := &c.Substrates[i]
 		w := wire.SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
 		w.Asks, w.Mark = asks(r), r.Mark()
+		met := r.Met()
+		w.Finishes, w.Soils, w.Bleeders = met.Finishes, met.Soils, met.Bleeders
 		v.Substrates = append(v.Substrates, w)
 	}
 	var plain craft.SubstrateRow

@@ -60,6 +60,7 @@ type Stage struct {
 	Name  string `json:"name"`
 	State string `json:"state" enum:"done,open,stuck"`
 	Says  string `json:"says"`
+	View  string `json:"view" doc:"Where on the page it is worked on"`
 	Step  int    `json:"step,omitempty" doc:"From 1; the place in the plan it speaks of"`
 }
 

@@ -139,6 +139,10 @@ type SubstrateWord struct {
 	Mark     string  `json:"mark" doc:"The marks by which the eye tells it"`
 	// Asks are the fields of a survey that mean something for it.
 	Asks []string `json:"asks" doc:"Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare"`
+	// What is met on it, the usual first.
+	Finishes []string `json:"finishes" doc:"Finishes that are met on it, the usual ones first"`
+	Soils    []string `json:"soils" doc:"Soils that are met on it, the usual ones first"`
+	Bleeders []string `json:"bleeders" doc:"Bleeders that are met in or on it, the usual ones first"`
 }
 
 // FinishWord describes a finish.

@@ -1836,6 +1836,8 @@ export interface components {
              * @description From 1; the place in the plan it speaks of
              */
             step?: number;
+            /** @description Where on the page it is worked on */
+            view: string;
         };
         StageWord: {
             /** @description What is filled in there, as repairs and openings name it */
@@ -1978,8 +1980,12 @@ export interface components {
             also?: string;
             /** @description Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare */
             asks: string[];
+            /** @description Bleeders that are met in or on it, the usual ones first */
+            bleeders: string[];
             colour: string;
             family: string;
+            /** @description Finishes that are met on it, the usual ones first */
+            finishes: string[];
             group: string;
             id: string;
             /** @description The marks by which the eye tells it */
@@ -1988,6 +1994,8 @@ export interface components {
             note?: string;
             /** Format: double */
             porosity: number;
+            /** @description Soils that are met on it, the usual ones first */
+            soils: string[];
         };
         Summary: {
             /** @description What holds it up */

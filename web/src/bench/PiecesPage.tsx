@@ -1,28 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowRight, CloudOff, Plus } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, api, type Schemas, why } from "../api/client";
+import { answer, api, RETRY, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
-import { keptDrafts, sendKept } from "../piece/drafts";
-import { VIEW } from "../piece/ZoneBar";
+import { type Behind, sendLeft } from "../session/left";
 import { Joint, Mark } from "../ui/Mark";
-import { useSteady } from "../ui/steady";
 import { Block } from "./Block";
 
 type Summary = Schemas["Summary"];
-
-const STAGES: Record<string, string> = {
-  look_over: "Being looked over",
-  identify: "Not identified yet",
-  prepare: "Its preparation is not settled",
-  coats: "Its coats are not settled",
-  hand_over: "Ready for the bench",
-  "": "Ready for the bench",
-};
 
 /** PiecesPage shows the pieces as they stand on the bench: what holds each up, and what is next. */
 export function PiecesPage() {
@@ -31,7 +20,7 @@ export function PiecesPage() {
   const studio = useStudio();
   const pieces = useQuery({
     queryKey: ["pieces"],
-    queryFn: () => answer(api.GET("/api/pieces")),
+    queryFn: ({ signal }) => answer(api.GET("/api/pieces", { signal })),
     refetchOnMount: "always",
   });
   const create = useMutation({
@@ -39,14 +28,14 @@ export function PiecesPage() {
       answer(api.POST("/api/pieces", { body: { format: "rutile/piece", version: 1, name: "New piece", zones: [] } })),
     onSuccess: (s) => {
       void queries.invalidateQueries({ queryKey: ["pieces"] });
-      void go(`/pieces/${s.id}`);
+      void go(`/pieces/${s.id}`, { state: { fresh: true } });
     },
   });
   useEffect(() => {
     document.title = "On the bench · Rutile";
   }, []);
   useKeys("The bench", [{ key: "n", says: "A new piece", run: () => create.mutate() }]);
-  const kept = useKept(() => void queries.invalidateQueries({ queryKey: ["pieces"] }));
+  const behind = useLeft();
   const all = pieces.data ?? [];
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
   const waiting = all.filter((p) => p.verdict === "fails").length;
@@ -95,6 +84,16 @@ export function PiecesPage() {
             The pieces cannot be read: {why(pieces.error)}
           </p>
         )}
+        {behind
+          .filter((b) => b.gone)
+          .map((b) => (
+            <p key={b.id} role="alert" className="sheet wash mb-3 px-4 py-2" data-behind={b.id}>
+              <bdi>{b.name || "A piece"}</bdi> was removed elsewhere, and this browser keeps what you had changed in it.{" "}
+              <Link className="link link-primary" to={`/pieces/${b.id}`}>
+                Look at it
+              </Link>
+            </p>
+          ))}
         {pieces.data?.length === 0 && (
           <div className="sheet wash max-w-2xl px-5 py-4">
             <p className="font-head font-semibold text-lg">Nothing is on the bench yet.</p>
@@ -112,7 +111,7 @@ export function PiecesPage() {
         <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
           {all.map((p) => (
             <li key={p.id} className="flex min-w-0 flex-col">
-              <Stand p={p} kept={kept.includes(p.id)} />
+              <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />
             </li>
           ))}
         </ul>
@@ -126,29 +125,26 @@ export function PiecesPage() {
   );
 }
 
-const AGAIN = 3000; // ms between two tries to send what was kept
-
-/** useKept sends what was left behind while the server was away, and tells of which pieces there is still some. */
-function useKept(onSent: () => void) {
-  const [kept, setKept] = useState(keptDrafts);
-  const done = useSteady(onSent);
-  useEffect(() => {
-    const send = () =>
-      void sendKept().then((sent) => {
-        setKept(keptDrafts());
-        if (sent) done();
-      });
-    send();
-    const again = setInterval(send, AGAIN);
-    return () => clearInterval(again);
-  }, [done]);
-  return kept;
+/** useLeft sends what was left behind while the server was away, again and again, and tells what is left still. */
+function useLeft(): Behind[] {
+  const queries = useQueryClient();
+  const left = useQuery({
+    queryKey: ["left"],
+    queryFn: async () => {
+      const { sent, behind } = await sendLeft();
+      if (sent) void queries.invalidateQueries({ queryKey: ["pieces"] });
+      return behind;
+    },
+    refetchInterval: RETRY,
+    refetchOnMount: "always",
+  });
+  return left.data ?? [];
 }
 
 /** place is where the next thing to do on a piece is done. */
 function place(p: Summary): string {
   if (!p.next_in) return `/pieces/${p.id}`;
-  return `/pieces/${p.id}/${p.next_in}/${VIEW[(p.stage || "hand_over") as keyof typeof VIEW]}`;
+  return `/pieces/${p.id}/${p.next_in}/${p.view}`;
 }
 
 // Zones of one piece from which what they are made of has no room, and then their names.
@@ -167,6 +163,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
           <li key={z.id} className="min-w-0 max-w-40 flex-1">
             <Link
               to={`/pieces/${p.id}/${z.id}`}
+              data-zone={`${p.id}/${z.id}`}
               className="block rounded-t hover:bg-base-200"
               title={`${z.name}: ${z.says}`}
             >
@@ -225,7 +222,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
             <CloudOff className="size-4" aria-hidden="true" /> Not saved yet: kept in this browser
           </p>
         )}
-        <p className="leading-tight">{p.holds ? `Held up: ${p.holds}` : STAGES[p.stage]}</p>
+        <p className="leading-tight">{p.stands}</p>
         <Link
           to={place(p)}
           className="mt-auto flex min-h-9 items-center gap-1.5 text-primary leading-tight underline-offset-2 hover:underline"

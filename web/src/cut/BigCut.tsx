@@ -1,6 +1,5 @@
 import { type Ref, useId, useMemo } from "react";
 import type { Schemas } from "../api/client";
-import { hours } from "../piece/vocab";
 import { Cut, CutList } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { FACE, faceShape, type Gauge, gaugesOf, spotsOn, wornDown } from "./geometry";
@@ -105,7 +104,6 @@ const short = (s: string, n: number) => (s.length > n ? `${s.slice(0, n - 1)}…
 function Window({ g, width, small }: { g: Gauge; width: number; small?: boolean }) {
   const tone = g.inside ? "text-success" : "text-error";
   const y = g.y;
-  const to = g.l.to_h === undefined ? "any time" : hours(g.l.to_h);
   return (
     <g className={tone}>
       <path d={`M0 ${y}H${width}`} stroke="currentColor" strokeOpacity="0.4" />
@@ -113,9 +111,7 @@ function Window({ g, width, small }: { g: Gauge; width: number; small?: boolean 
       {g.open && <path d={`M${width - 7} ${y - 5}l7 5-7 5`} fill="none" stroke="currentColor" strokeWidth="1.4" />}
       <path d={`M${g.at - 5} ${y - 9}h10l-5 8z`} fill="currentColor" />
       <text x={0} y={y + 14} fill="currentColor" fontSize={small ? 10 : 11}>
-        {small
-          ? `${hours(g.l.waits_h ?? 0)} of ${hours(g.l.from_h ?? 0)}`
-          : `${hours(g.l.waits_h ?? 0)}; open ${hours(g.l.from_h ?? 0)} to ${to}`}
+        {small ? `${g.l.waits} of ${g.l.from}` : `${g.l.waits}; open ${g.l.from} to ${g.l.to ?? "any time"}`}
       </text>
     </g>
   );

@@ -1,5 +1,4 @@
 import type { ZoneResult } from "../api/client";
-import { hours } from "../piece/vocab";
 import { HOLDS } from "../section/Cut";
 import { Dialog } from "../ui/Dialog";
 import { Figures } from "./Figures";
@@ -31,8 +30,8 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
       {of === "chips" && judged.chips && (
         <>
           <p>
-            As a rule <b className="font-semibold">{Math.round(judged.chips.p50 * 100)} %</b> of it, and between{" "}
-            {judged.chips.words} in eight cases of ten. Nobody can promise it; a board tells more.
+            As a rule <b className="font-semibold">{judged.chips.usual}</b> of it, and between {judged.chips.words} in
+            eight cases of ten. Nobody can promise it; a board tells more.
           </p>
           <Figures factors={judged.chips.figures} />
         </>
@@ -41,10 +40,8 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
       {of === "time" && (
         <>
           <p>
-            {typeof judged.hours.hands_on === "number"
-              ? `${hours(judged.hours.hands_on)} of work`
-              : "The work is not known without an area"}
-            , {hours(judged.hours.elapsed)} from the first step to the end of the last wait.
+            {judged.hours.work ? `${judged.hours.work} of work` : "The work is not known without an area"},{" "}
+            {judged.hours.takes} from the first step to the end of the last wait.
           </p>
           <Figures factors={judged.hours.steps} />
           {judged.ready && <p className="mt-2">{judged.ready.says}</p>}

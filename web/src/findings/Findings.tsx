@@ -2,6 +2,7 @@ import { BookOpen, ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Finding, Repair, Verdict } from "../api/client";
+import { useName } from "../ui/focus";
 import { Joint, Mark } from "../ui/Mark";
 import { Figures } from "./Figures";
 
@@ -24,8 +25,17 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   const notes = findings.filter((f) => f.severity === "note");
   const cautions = notes.filter((f) => f.repairs.some((r) => r.kind === "acknowledge"));
   const worth = notes.filter((f) => !cautions.includes(f));
+  const first = said.find((f) => f.repairs.length)?.repairs[0];
   const row = (f: Finding, r: Repair) => (
-    <RepairRow key={key(r)} r={r} held={held === r} onHold={onHold} onPoint={onPoint} onPress={() => onRepair(f, r)} />
+    <RepairRow
+      key={key(r)}
+      r={r}
+      first={r === first}
+      held={held === r}
+      onHold={onHold}
+      onPoint={onPoint}
+      onPress={() => onRepair(f, r)}
+    />
   );
   const at = new Map<string, number>();
   said.forEach((f, i) => {
@@ -122,11 +132,12 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   );
 });
 
-type RowProps = Pick<Props, "onHold" | "onPoint"> & { r: Repair; held: boolean; onPress: () => void };
+type RowProps = Pick<Props, "onHold" | "onPoint"> & { r: Repair; first?: boolean; held: boolean; onPress: () => void };
 
 /** RepairRow is one way to mend it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
-function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
+function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
   const edit = r.kind === "edit";
+  const name = useName<HTMLButtonElement>(first ? "repair" : undefined);
   return (
     <div
       className="flex"
@@ -135,7 +146,9 @@ function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
       onPointerLeave={(e) => edit && e.pointerType === "mouse" && onPoint(undefined)}
     >
       <button
+        ref={name}
         type="button"
+        data-repair={r.field ?? r.kind}
         className={`btn h-auto min-h-12 flex-1 justify-start border-base-300 bg-base-100 py-1.5 text-left font-medium leading-tight ${edit ? "rounded-r-none text-primary" : ""}`}
         onClick={onPress}
       >
@@ -155,6 +168,7 @@ function RepairRow({ r, held, onHold, onPoint, onPress }: RowProps) {
       {edit && (
         <button
           type="button"
+          data-see={r.title}
           className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${held ? "bg-accent text-accent-content" : "bg-base-100"}`}
           aria-pressed={held}
           aria-label={`See it first: ${r.title}`}

@@ -1,6 +1,6 @@
 import { memo, type ReactNode, useState } from "react";
 import type { ZoneResult } from "../api/client";
-import { hours } from "../piece/vocab";
+import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
 import { small, useUnits } from "../ui/units";
 import { type Asked, Behind } from "./Behind";
@@ -25,6 +25,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
   const a = judged.adhesion;
   const u = useUnits();
   const [asked, setAsked] = useState<Asked>();
+  const name = useName<HTMLDivElement>("verdict");
   return (
     <section
       aria-label="Will it hold"
@@ -32,9 +33,11 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
     >
       <div
         className="flex min-w-0 flex-1 basis-80 items-center gap-3 lg:basis-96"
+        ref={name}
         role="status"
         data-verdict={judged.verdict}
         data-trial={trial ? "" : undefined}
+        data-stale={stale ? "" : undefined}
       >
         <Joint verdict={judged.verdict} className="size-11" />
         <div className="min-w-0">
@@ -78,12 +81,12 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
         )}
         {planned && (
           <Figure of="Time" onPress={() => setAsked("time")}>
-            {typeof judged.hours.hands_on === "number" && (
+            {judged.hours.work && (
               <>
-                <b className="font-semibold">{hours(judged.hours.hands_on)}</b> of work,{" "}
+                <b className="font-semibold">{judged.hours.work}</b> of work,{" "}
               </>
             )}
-            {hours(judged.hours.elapsed)} in all
+            {judged.hours.takes} in all
           </Figure>
         )}
       </div>
@@ -109,6 +112,7 @@ function Figure({ of, onPress, children }: FigureProps) {
   return (
     <button
       type="button"
+      data-figure={of}
       className="min-h-11 min-w-0 rounded px-1.5 text-left leading-tight hover:bg-base-200"
       title="What it is made of"
       onClick={onPress}

@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, Refused, type Schemas, why } from "../api/client";
+import { clock } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
 import { temp, useUnits } from "../ui/units";
 import { siteOf, useBench } from "./useBench";
@@ -19,7 +20,11 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
   const u = useUnits();
   const queries = useQueryClient();
   const bench = useBench();
-  const course = useQuery({ queryKey: ["course"], queryFn: () => answer(api.GET("/api/bench/course")) }).data;
+  const asked = useQuery({
+    queryKey: ["course"],
+    queryFn: ({ signal }) => answer(api.GET("/api/bench/course", { signal })),
+  });
+  const course = asked.data;
   const [said, setSaid] = useState("");
   const now = bench?.room;
   const site = siteOf(now);
@@ -46,6 +51,11 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
       {now?.says && (
         <p role="alert" className="mt-1 font-medium text-warning">
           {now.says}
+        </p>
+      )}
+      {asked.error && (
+        <p role="alert" className="mt-1 font-medium text-warning">
+          The air of the day cannot be read: {why(asked.error)}
         </p>
       )}
       {drawn && drawn.length > 1 && <Course list={drawn} />}
@@ -125,29 +135,22 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
 /** BringIn takes a file of readings. */
 function BringIn({ onDone }: { onDone: () => void }) {
   const file = useRef<HTMLInputElement>(null);
-  const [came, setCame] = useState<Schemas["Imported"]>();
-  const [wrong, setWrong] = useState("");
-  const take = async (f: File | undefined) => {
-    if (!f) return;
-    setCame(undefined);
-    setWrong("");
-    try {
-      const text = await f.text();
-      setCame(
-        await answer(
-          api.POST("/api/bench/readings", {
-            params: { query: { name: f.name.slice(0, 200) } },
-            body: text as never,
-            bodySerializer: (b) => b as unknown as string,
-            headers: { "Content-Type": "text/csv" },
-          }),
-        ),
-      );
-      onDone();
-    } catch (e) {
-      setWrong(e instanceof Refused ? e.message : "The server does not answer. Nothing was taken.");
-    }
-  };
+  const take = useMutation({
+    mutationFn: async (f: File) =>
+      answer(
+        api.POST("/api/bench/readings", {
+          params: { query: { name: f.name.slice(0, 200) } },
+          body: (await f.text()) as never,
+          bodySerializer: (b) => b as unknown as string,
+          headers: { "Content-Type": "text/csv" },
+        }),
+      ),
+    onSuccess: onDone,
+  });
+  const came = take.data;
+  const wrong =
+    take.error &&
+    (take.error instanceof Refused ? take.error.message : "The server does not answer. Nothing was taken.");
   return (
     <section className="mt-3 border-base-300 border-t pt-2">
       <h3 className="font-semibold">Readings from a file</h3>
@@ -167,8 +170,9 @@ function BringIn({ onDone }: { onDone: () => void }) {
           className="sr-only"
           tabIndex={-1}
           onChange={(e) => {
-            void take(e.target.files?.[0]);
+            const f = e.target.files?.[0];
             e.target.value = "";
+            if (f) take.mutate(f);
           }}
         />
         <span className="flex-1 text-secondary text-sm">
@@ -285,11 +289,6 @@ function Course({ list }: { list: Air[] }) {
       </figcaption>
     </figure>
   );
-}
-
-/** clock is a moment as one says it. */
-export function clock(at: string) {
-  return at.replace("T", " ");
 }
 
 /** reading says what a sensor of the room shows. */

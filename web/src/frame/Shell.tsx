@@ -2,6 +2,7 @@ import { BookOpen, Keyboard, Moon, Settings2, Sun } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
+import { useName } from "../ui/focus";
 import { KeysSheet } from "./KeysSheet";
 import { useKeys } from "./keys";
 import { StudioSheet } from "./StudioSheet";
@@ -19,6 +20,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
   const theme = useTheme();
   const [open, setOpen] = useState<"keys" | "studio">();
+  const work = useName<HTMLElement>("work");
   useKeys("Anywhere", [
     { key: "?", says: "Show the keys", run: () => setOpen("keys") },
     { key: "t", says: "Day or evening bench", run: turnTheme },
@@ -88,7 +90,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
           </button>
         </div>
       </header>
-      <main id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
+      <main ref={work} id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
         {children}
       </main>
       {strip}

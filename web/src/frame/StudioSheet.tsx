@@ -1,28 +1,38 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas, why } from "../api/client";
-import { useVocabQuery } from "../piece/vocab";
+import { type Schemas, why } from "../api/client";
+import { type Settings, useSaveStudio } from "../api/studio";
+import { useVocab, useVocabQuery, VocabContext } from "../api/vocab";
+import { same } from "../session/history";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
 
-type Settings = Schemas["Settings"];
+type Props = { studio: Schemas["Studio"]; onClose: () => void };
 
 /** StudioSheet takes what a studio chooses once for all its pieces. */
-export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; onClose: () => void }) {
-  const queries = useQueryClient();
+export function StudioSheet(p: Props) {
+  const v = useVocabQuery();
+  if (v.isError) {
+    return (
+      <Dialog title="The studio" onClose={p.onClose}>
+        <p role="alert">The settings cannot be changed now: {why(v.error)}</p>
+      </Dialog>
+    );
+  }
+  if (!v.data) return null;
+  return (
+    <VocabContext value={v.data}>
+      <Sheet {...p} />
+    </VocabContext>
+  );
+}
+
+function Sheet({ studio, onClose }: Props) {
   const { demo, air: _, ...settings } = studio;
   const [s, setS] = useState<Settings>(settings);
-  const v = useVocabQuery().data;
-  const save = useMutation({
-    mutationFn: (body: Settings) => answer(api.PUT("/api/studio", { body })),
-    onSuccess: (saved) => {
-      queries.setQueryData(["studio"], saved);
-      void queries.invalidateQueries({ queryKey: ["pieces"] });
-      onClose();
-    },
-  });
+  const v = useVocab();
+  const save = useSaveStudio(onClose);
   const u = s.units;
   return (
     <Dialog title="The studio" onClose={onClose}>
@@ -30,10 +40,11 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          save.mutate(s);
+          // What was changed here; what another tab has changed meanwhile stays.
+          save.mutate((now) => ({ ...now, ...changed(settings, s) }));
         }}
       >
-        <TextField label="Name" value={s.name} max={200} onChange={(name) => setS({ ...s, name })} />
+        <TextField label="Name" of="settings.name" value={s.name} onChange={(name) => setS({ ...s, name })} />
         <Choice
           label="Sizes and temperatures"
           words={[
@@ -54,32 +65,26 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
           />
           <NumberField
             label="and a humidity of"
+            of="site.rh_pct"
             unit="%"
             value={s.site.rh_pct}
-            min={0}
-            max={100}
             required
             onChange={(h) => h !== undefined && setS({ ...s, site: { ...s.site, rh_pct: h } })}
           />
         </div>
         <NumberField
           label="Old paint is suspected of lead before"
+          of="settings.lead_year"
           value={s.lead_year}
-          min={1900}
-          max={2100}
-          whole
-          hint="The year that local rules name. Empty: 1980."
           onChange={(lead_year) => setS({ ...s, lead_year })}
         />
-        {v && (
-          <Choice
-            label="Plans are made by the way"
-            words={[...(s.ways ?? []), ...v.ways.ways]}
-            value={s.way || v.ways.ways[0]?.id}
-            hint="Where no other is chosen."
-            onChange={(way) => setS({ ...s, way })}
-          />
-        )}
+        <Choice
+          label="Plans are made by the way"
+          words={[...(s.ways ?? []), ...v.ways.ways]}
+          value={s.way || v.ways.ways[0]?.id}
+          hint="Where no other is chosen."
+          onChange={(way) => setS({ ...s, way })}
+        />
         {save.isError && (
           <p role="alert" className="mb-2 text-error">
             Not saved: {why(save.error)}
@@ -96,4 +101,10 @@ export function StudioSheet({ studio, onClose }: { studio: Schemas["Studio"]; on
       </form>
     </Dialog>
   );
+}
+
+/** changed are the settings in which one differs from what it was. */
+function changed(was: Settings, is: Settings): Partial<Settings> {
+  const keys = Object.keys({ ...was, ...is }) as (keyof Settings)[];
+  return Object.fromEntries(keys.filter((k) => !same(was[k], is[k])).map((k) => [k, is[k]]));
 }

@@ -13,7 +13,7 @@ export function siteOf(r: Schemas["RoomNow"] | undefined): Schemas["Site"] | und
 /** BENCH asks for the instruments of the workshop and the air at this moment. */
 export const BENCH = {
   queryKey: ["bench"],
-  queryFn: () => answer(api.GET("/api/bench")),
+  queryFn: ({ signal }: { signal: AbortSignal }) => answer(api.GET("/api/bench", { signal })),
   staleTime: LIVE,
   retry: false,
 };

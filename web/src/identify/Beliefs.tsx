@@ -68,7 +68,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
           >
             <ArrowDownToLine className="size-5 shrink-0" aria-hidden="true" />
             <span>
-              Take it into the survey: {t.says}, {t.sure} ({percent(t.p)})
+              Take it into the survey: {t.says}, {t.sure} ({t.share})
             </span>
           </button>
         ))}
@@ -85,7 +85,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
                   {w.name}
                   {w.verdict && <span className="sr-only">: {w.verdict}</span>}
                 </span>
-                {w.p ? <span className="text-secondary tabular-nums">{percent(w.p)}</span> : null}
+                {w.share && <span className="text-secondary tabular-nums">{w.share}</span>}
               </li>
             ))}
           </ul>
@@ -109,14 +109,9 @@ function Rest({ walked }: { walked: Identification["walked"] }) {
   );
 }
 
-/** percent words a belief; nothing is ever certain. */
-export function percent(p: number) {
-  return p >= 0.985 ? "over 98 %" : `${Math.round(p * 100)} %`;
-}
-
 function Bars({ title, parts }: { title: string; parts: Part[] }) {
   const few = parts.slice(0, SHOWN).filter((x, i) => i === 0 || x.p >= LEAST);
-  const rest = parts.slice(few.length).reduce((sum, x) => sum + x.p, 0);
+  const rest = parts.length - few.length;
   return (
     <section className="mb-3">
       <h3 className="font-medium text-secondary text-sm">{title}</h3>
@@ -126,7 +121,7 @@ function Bars({ title, parts }: { title: string; parts: Part[] }) {
             <span className="flex items-baseline gap-2 leading-tight">
               <span className={`flex-1 ${i === 0 ? "font-semibold" : ""}`}>{x.name}</span>
               <span className="whitespace-nowrap text-secondary text-sm">{x.words}</span>
-              <span className="min-w-10 whitespace-nowrap text-right tabular-nums">{percent(x.p)}</span>
+              <span className="min-w-10 whitespace-nowrap text-right tabular-nums">{x.share}</span>
             </span>
             <span className="mt-0.5 block h-2 rounded-sm bg-base-300" aria-hidden="true">
               <span
@@ -136,10 +131,9 @@ function Bars({ title, parts }: { title: string; parts: Part[] }) {
             </span>
           </li>
         ))}
-        {rest >= 0.01 && (
-          <li className="mt-1 flex text-secondary text-sm">
-            <span className="flex-1">Everything else together</span>
-            <span className="tabular-nums">{percent(rest)}</span>
+        {rest > 0 && (
+          <li className="mt-1 text-secondary text-sm">
+            {rest === 1 ? "One other is" : `${rest} others are`} less likely
           </li>
         )}
       </ul>

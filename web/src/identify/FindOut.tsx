@@ -1,11 +1,11 @@
 import { CircleHelp, Ellipsis, MapPin, RotateCcw, TriangleAlert, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Identification, Piece, TestWord, Zone } from "../api/client";
+import { useVocab } from "../api/vocab";
 import { KeyCap, useKeys, useLetters } from "../frame/keys";
-import { useVocab } from "../piece/vocab";
-import { focusSoon } from "../ui/focus";
+import { today } from "../ui/clock";
+import { focusOn, showOn, useName, useTakes } from "../ui/focus";
 import { Drawing } from "./drawings";
-import { today } from "./useIdentify";
 
 export const NOT_SURE = "not_sure";
 const ROW = "asdfghjkl"; // keys for the outcomes, in their order
@@ -25,7 +25,8 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
   const v = useVocab();
   const evidence = zone.evidence ?? [];
   const [further, setFurther] = useState(false); // tests on though nothing would change
-  const card = useRef<HTMLElement>(null);
+  const card = useName<HTMLElement>("field identify");
+  useTakes("field evidence", () => focusOn("field identify"));
   const fresh = found?.next.find((n) => !evidence.some((e) => e.test === n.test));
   // Until the last answer is weighed the card stays as it was, so that no question comes and goes.
   const weighed =
@@ -45,7 +46,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
     const had = evidence.some((e) => e.test === test.id);
     onZone({ ...zone, evidence: had ? evidence.map((e) => (e.test === test.id ? note : e)) : [...evidence, note] });
     onAsk(undefined);
-    focusSoon(() => card.current);
+    focusOn("field identify");
   };
   useKeys("Finding out", [
     ...(test?.outcomes ?? []).slice(0, ROW.length).map((o, i) => ({
@@ -56,7 +57,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
     { key: "n", says: "Not sure", run: () => test && give(NOT_SURE) },
   ]);
   useEffect(() => {
-    if (asked) card.current?.scrollIntoView({ block: "nearest" });
+    if (asked) showOn("field identify");
   }, [asked]);
   if (!found) return null;
   return (
@@ -64,6 +65,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
       <section
         ref={card}
         tabIndex={-1}
+        data-field="identify"
         aria-label="The test to make"
         className="sheet rounded-r bg-base-100 p-4 outline-none"
         data-test={test?.id}

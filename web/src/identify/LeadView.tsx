@@ -1,11 +1,12 @@
 import { ShieldAlert, ShieldCheck } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { Schemas, Zone, ZoneResult } from "../api/client";
+import type { Schemas, ZoneResult } from "../api/client";
+import { useDesk } from "../piece/desk";
 import { Part } from "../survey/Part";
 import { Choice } from "../ui/Choice";
+import { today } from "../ui/clock";
 import { DateField } from "../ui/DateField";
 import { TextField } from "../ui/Field";
-import { today } from "./useIdentify";
 
 type Test = Schemas["LeadTest"];
 type Draft = { result?: Test["result"]; by?: Test["by"]; date?: string; report?: string };
@@ -47,10 +48,10 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
   );
 }
 
-type Props = { id: number; zone: Zone; lead: ZoneResult["lead"]; onZone: (z: Zone) => void };
-
 /** LeadView is what is known of lead in a zone, and where the dated result of whoever may decide is entered. */
-export function LeadView({ id, zone, lead, onZone }: Props) {
+export function LeadView() {
+  const { id, zone, judged, change } = useDesk();
+  const lead = judged?.lead;
   const kept = zone.lead_test;
   const [draft, setDraft] = useDraft(`rutile.lead.${id}.${zone.id}`, kept);
   const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
@@ -116,7 +117,7 @@ export function LeadView({ id, zone, lead, onZone }: Props) {
           />
           <TextField
             label="Report number, or who tested"
-            max={200}
+            of="lead_test.report"
             value={draft.report ?? ""}
             onChange={(report) => put({ report: report || undefined })}
           />
@@ -126,7 +127,7 @@ export function LeadView({ id, zone, lead, onZone }: Props) {
             type="button"
             className="btn btn-primary h-12"
             disabled={missing.length > 0 || late || same}
-            onClick={() => onZone({ ...zone, lead_test: draft as Test })}
+            onClick={() => change({ ...zone, lead_test: draft as Test })}
           >
             {draft.by === "swab" ? "Note the swab" : "Enter the result"}
           </button>
@@ -136,7 +137,7 @@ export function LeadView({ id, zone, lead, onZone }: Props) {
               className="btn btn-ghost h-12"
               onClick={() => {
                 setDraft({});
-                onZone({ ...zone, lead_test: undefined });
+                change({ ...zone, lead_test: undefined });
               }}
             >
               Take it out again

@@ -1,42 +1,54 @@
 import { CalendarClock, Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { Patch, Schemas, Zone, ZoneResult } from "../api/client";
+import type { Patch, Schemas } from "../api/client";
+import { useVocab } from "../api/vocab";
+import { useDesk } from "../piece/desk";
 import { zoneID } from "../piece/edit";
-import { useVocab } from "../piece/vocab";
 import { Part } from "../survey/Part";
 import { Choice } from "../ui/Choice";
+import { daysAfter, today } from "../ui/clock";
 import { DateField } from "../ui/DateField";
 import { TextField } from "../ui/Field";
+import { useName } from "../ui/focus";
 import { CrossCut } from "./drawings";
-import { today } from "./useIdentify";
 
 type Bond = Schemas["Bond"];
-
-type Props = { zone: Zone; judged: ZoneResult | undefined; onZone: (z: Zone) => void; onPlan: () => void };
 
 const HOLDS = { well: "should hold", barely: "may let go", not: "will not hold", meant: "is meant to let go" };
 
 /** PatchesView plans patch tests of what the plan would lay, and takes their rating. */
-export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
+export function PatchesView() {
+  const { zone, judged, change, go } = useDesk();
   const bonds = judged?.bonds ?? [];
   const patches = zone.patches ?? [];
+  const first = useName<HTMLButtonElement>("field test");
   const [chosen, setChosen] = useState(0);
   const [on, setOn] = useState<Patch["on"]>("hidden");
   const [place, setPlace] = useState("");
   const bond = bonds[Math.min(chosen, bonds.length - 1)];
-  const set = (id: string, change: Partial<Patch>) =>
-    onZone({ ...zone, patches: patches.map((p) => (p.id === id ? { ...p, ...change } : p)) });
+  const set = (id: string, part: Partial<Patch>) =>
+    change({ ...zone, patches: patches.map((p) => (p.id === id ? { ...p, ...part } : p)) });
   const plan = (b: Bond) => {
     const id = zoneID(
       `patch-${patches.length + 1}`,
       patches.map((p) => p.id),
     );
     const { product, over, bare, additive, under } = b;
-    onZone({
+    change({
       ...zone,
       patches: [
         ...patches,
-        { id, product, over, bare, additive, under, on, place: place || undefined, look: days(today(), b.look_days) },
+        {
+          id,
+          product,
+          over,
+          bare,
+          additive,
+          under,
+          on,
+          place: place || undefined,
+          look: daysAfter(today(), b.look_days),
+        },
       ],
     });
     setPlace("");
@@ -55,6 +67,7 @@ export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
             <div className="sm:col-span-3">
               <Choice
                 label="What"
+                name="test"
                 words={bonds.map((b, i) => ({ id: `${i}`, name: `${b.name}: ${HOLDS[b.holds]}` }))}
                 value={`${Math.min(chosen, bonds.length - 1)}`}
                 onChange={(id) => setChosen(Number(id))}
@@ -69,7 +82,7 @@ export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
               value={on}
               onChange={(id) => setOn(id as Patch["on"])}
             />
-            <TextField label="Where" max={200} value={place} onChange={setPlace} />
+            <TextField label="Where" of="patch.place" value={place} onChange={setPlace} />
             <button type="submit" className="btn btn-primary mb-2 h-10">
               <Plus className="size-5" aria-hidden="true" /> Plan it
             </button>
@@ -77,7 +90,13 @@ export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
         ) : (
           <p className="mb-2">
             There is no coat to test yet.{" "}
-            <button type="button" className="link link-primary" onClick={onPlan}>
+            <button
+              ref={first}
+              type="button"
+              data-field="test"
+              className="link link-primary"
+              onClick={() => go("plan")}
+            >
               Lay out the plan
             </button>
           </p>
@@ -99,7 +118,7 @@ export function PatchesView({ zone, judged, onZone, onPlan }: Props) {
                 p={p}
                 state={judged?.patches[i]?.id === p.id ? judged.patches[i] : undefined}
                 onChange={(c) => set(p.id, c)}
-                onRemove={() => onZone({ ...zone, patches: patches.filter((x) => x.id !== p.id) })}
+                onRemove={() => change({ ...zone, patches: patches.filter((x) => x.id !== p.id) })}
               />
             ))}
           </ul>
@@ -123,7 +142,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
     setAgain(false);
     onChange({ class: n, rated: p.rated ?? today() });
   };
-  const laid = (made: string | undefined) => onChange({ made, look: made && days(made, state?.look_days ?? 7) });
+  const laid = (made: string | undefined) => onChange({ made, look: made && daysAfter(made, state?.look_days ?? 7) });
   return (
     <li className="sheet wash rounded-r p-3" data-patch={p.id}>
       <div className="flex flex-wrap items-start gap-x-3">
@@ -164,7 +183,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
       </div>
       <TextField
         label="Note"
-        max={2000}
+        of="patch.note"
         value={p.note ?? ""}
         onChange={(note) => onChange({ note: note || undefined })}
       />
@@ -219,13 +238,6 @@ function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
       </div>
     </fieldset>
   );
-}
-
-/** days is a day some days after another. */
-function days(from: string, n: number) {
-  const d = new Date(`${from}T12:00:00Z`);
-  d.setUTCDate(d.getUTCDate() + n);
-  return d.toISOString().slice(0, 10);
 }
 
 function HowTo() {

@@ -1,9 +1,10 @@
 import { Tag } from "lucide-react";
 import { useState } from "react";
 import type { Fitting, Look, Piece, Zone } from "../api/client";
-import { nameOf, useVocab } from "../piece/vocab";
+import { nameOf, useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
+import { useName } from "../ui/focus";
 import { moved, Order } from "../ui/Order";
 import { SizeField } from "../ui/SizeField";
 
@@ -17,6 +18,7 @@ export function Apart({ piece, look, onPiece }: Props) {
   const v = useVocab();
   const [back, setBack] = useState(false);
   const [open, setOpen] = useState<number>();
+  const heading = useName<HTMLHeadingElement>("field take_apart");
   const list = piece.take_apart ?? [];
   const put = (next: Fitting[]) => onPiece({ ...piece, take_apart: next });
   const change = (n: number, part: Partial<Fitting>) => put(list.map((f, i) => (i === n ? { ...f, ...part } : f)));
@@ -28,7 +30,9 @@ export function Apart({ piece, look, onPiece }: Props) {
     <div className="mx-auto w-full max-w-4xl px-3 py-4 sm:px-5">
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <div className="min-w-0 flex-1">
-          <h2 className="font-semibold text-lg">What comes off</h2>
+          <h2 ref={heading} tabIndex={-1} data-field="take_apart" className="font-semibold text-lg">
+            What comes off
+          </h2>
           <p className="text-secondary">
             {list.length === 0
               ? "Hardware, doors, glass and pads come off or are masked before anything else; a label tells where each goes back."
@@ -191,17 +195,15 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
       <div className="grid gap-x-3 sm:grid-cols-[1fr_6rem_10rem]">
         <TextField
           label="Where it was"
+          of="fitting.where"
           value={f.where ?? ""}
-          max={200}
           hint="So that its label sends it back there"
           onChange={(where) => onChange({ where: where || undefined })}
         />
         <NumberField
           label="How many"
+          of="fitting.count"
           value={f.count ?? 1}
-          min={1}
-          max={200}
-          whole
           required
           onChange={(count) => onChange({ count })}
         />
@@ -217,15 +219,15 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
           <>
             <SizeField
               label="Old holes, centre to centre"
+              of="fitting.holes_mm"
               value={f.holes_mm}
-              max={2000}
               hint="0 for a single hole"
               onChange={(holes_mm) => onChange({ holes_mm })}
             />
             <SizeField
               label="New ones need"
+              of="fitting.new_holes_mm"
               value={f.new_holes_mm}
-              max={2000}
               hint="Empty: the old go back"
               onChange={(new_holes_mm) => onChange({ new_holes_mm })}
             />
@@ -242,14 +244,14 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
         )}
         <TextField
           label="Called"
+          of="fitting.name"
           value={f.name ?? ""}
-          max={200}
           onChange={(name) => onChange({ name: name || undefined })}
         />
         <TextField
           label="Cleaned and kept"
+          of="fitting.note"
           value={f.note ?? ""}
-          max={2000}
           hint="Empty: the usual way, as above"
           onChange={(note) => onChange({ note: note || undefined })}
         />

@@ -21,7 +21,7 @@ const MARGIN = 4; // px
  */
 export const Elevation = memo(function Elevation({ look, piece, width, height, chosen, onPress, onOpen }: Props) {
   const id = useId().replaceAll(":", "");
-  const svg = useRef<SVGSVGElement>(null);
+  const cells = useRef(new Map<number, SVGGElement>());
   const { w_cm: w, h_cm: h, shapes } = look.elevation;
   if (!shapes.length) return null;
   const k = Math.min((width - 2 * MARGIN) / w, (height - 2 * MARGIN) / h);
@@ -39,7 +39,7 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
   };
   const walk = (from: number, by: number) => {
     const next = order[(order.indexOf(from) + by + order.length) % order.length];
-    svg.current?.querySelector<SVGGElement>(`[data-part="${next}"]`)?.focus();
+    if (next !== undefined) cells.current.get(next)?.focus();
   };
   const drawn = (part: number) => {
     const z = zoneOf(part);
@@ -84,7 +84,6 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
   const seen = new Set<number>();
   return (
     <svg
-      ref={svg}
       viewBox={`${-MARGIN} ${-MARGIN} ${size.w} ${size.h}`}
       width={size.w}
       height={size.h}
@@ -107,6 +106,10 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
             // biome-ignore lint/a11y/useSemanticElements: a button cannot stand in a drawing
             <g
               key={part}
+              ref={(e) => {
+                if (e) cells.current.set(part, e);
+                return () => void cells.current.delete(part);
+              }}
               role="button"
               tabIndex={part === stop ? 0 : -1}
               data-part={part}

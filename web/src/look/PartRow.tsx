@@ -1,10 +1,12 @@
 import { ChevronDown } from "lucide-react";
 import type { Look, Part, Zone } from "../api/client";
-import { AskedField } from "../piece/AskedField";
-import { sizesOf, spelledSizes, useAsked } from "../piece/asked";
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
+import { TypedField } from "../session/TypedField";
+import { sizesOf, spelledSizes } from "../session/typed";
+import { useTypedSize } from "../session/useSession";
 import { Check, Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
+import { useName } from "../ui/focus";
 import { Order } from "../ui/Order";
 import { SizeField } from "../ui/SizeField";
 import { sizes, useUnits } from "../ui/units";
@@ -34,10 +36,12 @@ const PLACES = [
 /** PartRow is one part, or several alike: what it is, how large, whose it is; opened, it is edited there. */
 export function PartRow(p: Props) {
   const l = p.look;
-  const [asked] = useAsked({ part: p.n, kind: p.part.kind }, spelledSizes(p.part));
+  const asked = useTypedSize({ part: p.n, kind: p.part.kind }, spelledSizes(p.part));
+  const name = useName<HTMLLIElement>(`part ${p.n}`);
   const unread = asked && asked.is !== "read" && !p.open;
   return (
     <li
+      ref={name}
       data-part-row={p.n}
       className={`rounded border bg-base-100 ${p.open ? "border-primary" : p.chosen ? "border-accent" : "border-base-300"}`}
     >
@@ -118,22 +122,20 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
       <div className="grid grid-cols-[1fr_6rem] gap-x-3">
         <TextField
           label="Called"
+          of="part.name"
           value={part.name ?? ""}
-          max={200}
           hint={`Empty: ${kind?.name.toLowerCase()}`}
           onChange={(name) => onChange({ name: name || undefined })}
         />
         <NumberField
           label="How many"
+          of="part.count"
           value={part.count ?? 1}
-          min={1}
-          max={200}
-          whole
           required
           onChange={(count) => onChange({ count })}
         />
       </div>
-      <AskedField
+      <TypedField
         label={`Sizes: ${kind?.wants}`}
         at={{ part: n, kind: part.kind }}
         stands={spelledSizes(part)}
@@ -165,19 +167,15 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
         {kind?.moves && (
           <SizeField
             label="Gap around it"
+            of="part.gap_mm"
             value={part.gap_mm}
-            max={100}
-            hint="Empty where nobody measured"
             onChange={(gap_mm) => onChange({ gap_mm })}
           />
         )}
         <NumberField
           label="Show from the front"
+          of="part.seen"
           value={part.seen}
-          min={0}
-          max={200}
-          whole
-          hint="Empty: as many as one would expect"
           onChange={(seen) => onChange({ seen })}
         />
         <Choice

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Look, Part, Piece, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { assigned, joined, split, withPart } from "../piece/edit";
+import { focusOn, showOn } from "../ui/focus";
 import { moved } from "../ui/Order";
 import { area, useUnits } from "../ui/units";
 import { Elevation } from "./Elevation";
@@ -52,7 +53,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
   };
   const press = (n: number, more: boolean) => {
     choose(n, more);
-    document.querySelector(`[data-part-row="${n}"]`)?.scrollIntoView({ block: "nearest" });
+    showOn(`part ${n}`);
   };
   const give = (zone: string | undefined) => {
     onPiece(assigned(piece, here, zone));
@@ -66,7 +67,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
   useKeys("The parts", [
     { key: "a", says: "Choose all parts, or none", run: () => setChosen(here.length ? [] : parts.map((_, i) => i)) },
     { key: "n", says: "A new zone of those chosen", run: () => here.length > 0 && onNewZone(here) },
-    { key: "q", says: "Add parts", run: () => document.querySelector<HTMLElement>('[data-field="parts"]')?.focus() },
+    { key: "q", says: "Add parts", run: () => focusOn("field parts") },
   ]);
   const m2 = here.reduce((sum, n) => sum + (look.parts[n]?.area_m2 ?? 0), 0);
   const many = here.length > 1 || (parts[here[0] ?? 0]?.count ?? 1) > 1;

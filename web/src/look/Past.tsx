@@ -1,5 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Piece, Schemas } from "../api/client";
+import { useLimit } from "../api/vocab";
 import { WholePiece } from "../survey/WholePiece";
 import { NumberField, TextField } from "../ui/Field";
 
@@ -17,24 +18,25 @@ export function PastView({ piece, onPiece }: Props) {
     onPiece({ ...piece, history: empty(next) ? undefined : next });
   };
   const earlier = h.earlier ?? [];
+  const most = useLimit("history.earlier").max_len ?? 0;
   return (
     <div className="mx-auto w-full max-w-4xl px-3 py-4 sm:px-5">
       <h2 className="mb-2 font-semibold text-lg">Where it comes from</h2>
       <div className="grid gap-x-4 sm:grid-cols-[1fr_12rem]">
         <TextField
           label="Found"
+          of="history.found"
           value={h.found ?? ""}
-          max={2000}
           hint="Where, and with whom it stood: smoke, damp and kitchens leave traces"
           onChange={(found) => set({ found: found || undefined })}
         />
         <NumberField
           label="Bought for"
-          value={h.paid_minor === undefined ? undefined : h.paid_minor / 100}
-          min={0}
-          max={10_000_000}
+          of="history.paid_minor"
+          times={0.01}
+          value={h.paid_minor}
           hint="In the studio's money; empty where it is a client's"
-          onChange={(n) => set({ paid_minor: n === undefined ? undefined : Math.round(n * 100) })}
+          onChange={(paid_minor) => set({ paid_minor })}
         />
       </div>
       <fieldset className="mb-3">
@@ -46,15 +48,8 @@ export function PastView({ piece, onPiece }: Props) {
             return (
               // biome-ignore lint/suspicious/noArrayIndexKey: an entry's place is its identity
               <li key={i} className="grid grid-cols-[6rem_1fr_auto] items-end gap-x-3">
-                <NumberField
-                  label="About"
-                  value={e.year}
-                  min={1000}
-                  max={2200}
-                  whole
-                  onChange={(year) => put({ year })}
-                />
-                <TextField label="What" value={e.what} max={2000} onChange={(what) => put({ what })} />
+                <NumberField label="About" of="earlier.year" value={e.year} onChange={(year) => put({ year })} />
+                <TextField label="What" of="earlier.what" value={e.what} onChange={(what) => put({ what })} />
                 <button
                   type="button"
                   className="btn btn-ghost btn-square mb-2"
@@ -70,7 +65,7 @@ export function PastView({ piece, onPiece }: Props) {
         <button
           type="button"
           className="btn border-base-300 bg-base-100 font-normal"
-          disabled={earlier.length >= 50}
+          disabled={earlier.length >= most}
           onClick={() => set({ earlier: [...earlier, { what: "" }] })}
         >
           <Plus className="size-4" aria-hidden="true" /> Painted, stripped, mended before
@@ -78,9 +73,9 @@ export function PastView({ piece, onPiece }: Props) {
       </fieldset>
       <TextField
         label="What else was noticed"
+        of="history.note"
         lines={3}
         value={h.note ?? ""}
-        max={2000}
         hint="Smells, a drawer that sticks, what is missing"
         onChange={(note) => set({ note: note || undefined })}
       />

@@ -1,7 +1,7 @@
 import { ImagePlus, MapPin, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../api/client";
-import { nameOf, useVocab } from "../piece/vocab";
+import { nameOf, useLimit, useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useSteady } from "../ui/steady";
@@ -13,8 +13,6 @@ type Props = {
   latest: () => Piece | undefined;
   point: string | undefined; // label of damage that the next press points at
 };
-
-const MOST = 60; // photographs of one piece, as the server has it
 
 // A phone sends a JPEG where only such is asked for; at a desk a HEIC file may be all there is.
 const PHONE = "image/jpeg,image/png,image/webp";
@@ -35,6 +33,7 @@ async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
 /** Photos are the pictures of a piece; on each, markers point at damage or carry a note. */
 export function Photos({ piece, onPiece, latest, point }: Props) {
   const photos = piece.photos ?? [];
+  const most = useLimit("piece.photos").max_len ?? 0;
   const [at, setAt] = useState(0);
   const [busy, setBusy] = useState<{ n: number; of: number; name: string }>();
   const [said, setSaid] = useState<string[]>([]);
@@ -52,8 +51,8 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         const { already, ...photo } = await sendPhoto(file);
         // The piece may have changed while the picture was on its way.
         const now = latest() ?? piece;
-        if ((now.photos?.length ?? 0) >= MOST) {
-          told.push(`${file.name}: a piece holds at most ${MOST} photographs; remove one first.`);
+        if ((now.photos?.length ?? 0) >= most) {
+          told.push(`${file.name}: a piece holds at most ${most} photographs; remove one first.`);
         } else if (now.photos?.some((f) => f.file === photo.file)) {
           told.push(`${file.name}: the same photograph is here already.`);
           setAt(now.photos.findIndex((f) => f.file === photo.file));
@@ -249,8 +248,8 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
     <div className="min-w-0">
       <TextField
         label="What it shows"
+        of="photo.caption"
         value={photo.caption ?? ""}
-        max={200}
         onChange={(caption) => onChange({ ...photo, caption: caption || undefined })}
       />
       <Choice
@@ -296,8 +295,8 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
               </div>
               <TextField
                 label="Note"
+                of="marker.note"
                 value={m.note ?? ""}
-                max={200}
                 onChange={(note) => set({ note: note || undefined })}
               />
               <details className="mb-1">
@@ -308,20 +307,20 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
                   <NumberField
                     label="From the left"
                     unit="%"
-                    value={Math.round(m.x * 1000) / 10}
-                    min={0}
-                    max={100}
+                    of="marker.x"
+                    times={100}
+                    value={m.x}
                     required
-                    onChange={(x) => x !== undefined && set({ x: x / 100 })}
+                    onChange={(x) => x !== undefined && set({ x })}
                   />
                   <NumberField
                     label="From above"
                     unit="%"
-                    value={Math.round(m.y * 1000) / 10}
-                    min={0}
-                    max={100}
+                    of="marker.y"
+                    times={100}
+                    value={m.y}
                     required
-                    onChange={(y) => y !== undefined && set({ y: y / 100 })}
+                    onChange={(y) => y !== undefined && set({ y })}
                   />
                 </div>
               </details>

@@ -1,5 +1,7 @@
-import { useId, useState } from "react";
+import { useMutation } from "@tanstack/react-query";
+import { useId } from "react";
 import { answer, api, type Part, Refused } from "../api/client";
+import { useName } from "../ui/focus";
 import { useKeptText } from "../ui/typed";
 import { useUnits } from "../ui/units";
 
@@ -8,25 +10,25 @@ type Props = { piece: number; onAdd: (parts: Part[]) => void };
 /** QuickEntry takes parts as one jots them down; what cannot be read stays in the field, and is told why. */
 export function QuickEntry({ piece, onAdd }: Props) {
   const [text, setText] = useKeptText(`rutile.parts.${piece}`);
-  const [error, setError] = useState<string>();
   const u = useUnits();
   const id = useId();
-  const add = async () => {
-    if (!text.trim()) return;
-    try {
-      onAdd(await answer(api.GET("/api/parts", { params: { query: { text } } })));
+  const field = useName<HTMLInputElement>("field parts");
+  const read = useMutation({
+    mutationFn: (text: string) => answer(api.GET("/api/parts", { params: { query: { text } } })),
+    onSuccess: (parts) => {
+      onAdd(parts);
       setText(undefined);
-      setError(undefined);
-    } catch (e) {
-      setError(e instanceof Refused ? e.message : "The server does not answer; press again in a moment.");
-    }
-  };
+    },
+  });
+  const error =
+    read.error &&
+    (read.error instanceof Refused ? read.error.message : "The server does not answer; press again in a moment.");
   return (
     <form
       className="mb-3"
       onSubmit={(e) => {
         e.preventDefault();
-        void add();
+        if (text.trim()) read.mutate(text);
       }}
     >
       <label htmlFor={id} className="mb-0.5 block font-medium text-secondary text-sm">
@@ -34,6 +36,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
       </label>
       <div className="flex gap-2">
         <input
+          ref={field}
           id={id}
           data-field="parts"
           className={`input h-11 w-full ${error ? "input-error" : ""}`}
@@ -44,7 +47,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
           autoComplete="off"
           onChange={(e) => {
             setText(e.target.value);
-            setError(undefined);
+            read.reset();
           }}
         />
         <button type="submit" className="btn btn-primary h-11">

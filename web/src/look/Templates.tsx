@@ -1,8 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { answer, api, type Look, type Part, type Piece, Refused, type Schemas } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Field, NumberField } from "../ui/Field";
+import { TYPING, useLast, useLater } from "../ui/later";
 import { Elevation } from "./Elevation";
 
 type Template = Schemas["TemplateWord"];
@@ -24,7 +25,7 @@ const NOTHING: Piece = { format: "rutile/piece", version: 1 };
 export function useTemplates() {
   return useQuery({
     queryKey: ["templates"],
-    queryFn: () => answer(api.GET("/api/templates")),
+    queryFn: ({ signal }) => answer(api.GET("/api/templates", { signal })),
     staleTime: Infinity,
   });
 }
@@ -75,29 +76,26 @@ type SizesProps = { template: Template; onClose: () => void; onMake: (parts: Par
 function Sizes({ template: t, onClose, onMake }: SizesProps) {
   const [text, setText] = useState(t.sizes);
   const [counts, setCounts] = useState(t.counts.map((c) => c.usual));
-  const [made, setMade] = useState<Schemas["Made"]>();
-  const [error, setError] = useState<string>();
   const n = counts.join(",");
-  useEffect(() => {
-    const stop = new AbortController();
-    ask(t.id, text, n, stop.signal)
-      .then((m) => {
-        setMade(m);
-        setError(undefined);
-      })
-      .catch((e) => stop.signal.aborted || setError(why(e)));
-    return () => stop.abort();
-  }, [t.id, text, n]);
+  const asked = useLater(text, TYPING);
+  const shown = useQuery({
+    queryKey: ["template", t.id, asked, n],
+    queryFn: ({ signal }) => ask(t.id, asked, n, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  // What stands in the fields counts, drawn or not.
+  const make = useMutation({ mutationFn: () => ask(t.id, text, n), onSuccess: (m) => onMake(m.parts) });
+  const wrong = make.error ?? shown.error;
+  const error = wrong ? why(wrong) : undefined;
+  const made = useLast(shown.data);
   return (
     <Dialog title={t.name} wide onClose={onClose}>
       <form
         className="grid gap-5 sm:grid-cols-[17rem_1fr]"
         onSubmit={(e) => {
           e.preventDefault();
-          // What stands in the fields counts, drawn or not.
-          ask(t.id, text, n)
-            .then((m) => onMake(m.parts))
-            .catch((x) => setError(why(x)));
+          make.mutate();
         }}
       >
         <div>
@@ -111,7 +109,10 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
                 autoComplete="off"
                 autoFocus
                 onFocus={(e) => e.target.select()}
-                onChange={(e) => setText(e.target.value)}
+                onChange={(e) => {
+                  setText(e.target.value);
+                  make.reset();
+                }}
               />
             )}
           </Field>
@@ -120,9 +121,8 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
               key={c.name}
               label={`How many ${c.name}`}
               value={counts[i]}
+              of="part.count"
               min={c.least}
-              max={60}
-              whole
               required
               onChange={(k) => k !== undefined && setCounts(counts.map((x, j) => (j === i ? k : x)))}
             />

@@ -1,10 +1,10 @@
 import type { ReactNode } from "react";
 import type { Zone } from "../api/client";
+import { useVocab } from "../api/vocab";
 import { Tiles } from "../survey/Tiles";
 import { TextField } from "../ui/Field";
 import { useKeptText } from "../ui/typed";
 import { zoneID } from "./edit";
-import { useVocab } from "./vocab";
 
 type Props = {
   piece: number;
@@ -42,15 +42,16 @@ export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose 
       <div className="max-w-sm">
         <TextField
           label="Name of the zone"
+          of="zone.name"
           name="zone_name"
           value={name}
-          max={200}
           hint="May wait, as: drawer fronts"
           onChange={setName}
         />
       </div>
       <Tiles
         label="What is it made of?"
+        name="material"
         eg="oak, chipboard, worktop, tin …"
         words={v.substrates}
         value={undefined}

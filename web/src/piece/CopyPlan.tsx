@@ -1,8 +1,10 @@
-import { useEffect, useMemo, useState } from "react";
-import { answer, api, type CheckResult, type Piece, type Zone } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { answer, api, type Piece, why, type Zone } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Mark } from "../ui/Mark";
 import { ofZones } from "./edit";
+import { numberOf } from "./useCheck";
 
 type Props = { piece: Piece; from: Zone; onCopy: (to: string[]) => void; onClose: () => void };
 
@@ -10,17 +12,15 @@ type Props = { piece: Piece; from: Zone; onCopy: (to: string[]) => void; onClose
 export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
   const others = useMemo(() => (piece.zones ?? []).filter((z) => z.id !== from.id), [piece.zones, from.id]);
   const [to, setTo] = useState<string[]>([]);
-  const [judged, setJudged] = useState<CheckResult>();
-  useEffect(() => {
-    const stop = new AbortController();
-    const zones = others.map((z) => ({ ...z, steps: from.steps }));
-    answer(api.POST("/api/check", { body: ofZones(piece, zones), signal: stop.signal }))
-      .then(setJudged)
-      .catch(() => {
-        // Then the zones are judged when they have the plan.
-      });
-    return () => stop.abort();
-  }, [piece, others, from.steps]);
+  const check = useQuery({
+    queryKey: ["copied", numberOf(piece), from.id],
+    queryFn: ({ signal }) => {
+      const zones = others.map((z) => ({ ...z, steps: from.steps }));
+      return answer(api.POST("/api/check", { body: ofZones(piece, zones), signal }));
+    },
+    retry: false,
+  });
+  const judged = check.data;
   return (
     <Dialog title="Copy this plan to" onClose={onClose}>
       <form
@@ -29,6 +29,11 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
           if (to.length) onCopy(to);
         }}
       >
+        {check.error && (
+          <p role="alert" className="mb-2 text-warning">
+            What comes of it cannot be said: {why(check.error)}
+          </p>
+        )}
         <ul className="grid gap-1">
           {others.map((z) => {
             const r = judged?.zones.find((x) => x.id === z.id);

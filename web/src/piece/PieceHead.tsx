@@ -1,13 +1,26 @@
+import { useMutation } from "@tanstack/react-query";
 import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { Piece } from "../api/client";
+import { api, type Piece, type Problem, Refused, why } from "../api/client";
+import { useOpen } from "../session/useSession";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
-import { focusSoon } from "../ui/focus";
+import { focusOn } from "../ui/focus";
 
-/** RemovePiece asks before it removes a whole piece. */
-export function RemovePiece({ onRemove }: { onRemove: () => void }) {
+/** RemovePiece asks before it removes a whole piece; where that is refused it says why, and the piece stays. */
+export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
+  const open = useOpen();
   const [asked, setAsked] = useState(false);
+  const remove = useMutation({
+    mutationFn: async () => {
+      const { error, response } = await api.DELETE("/api/pieces/{id}", { params: { path: { id: open.latest().id } } });
+      if (!response.ok) throw new Refused(response.status, (error ?? {}) as Problem);
+    },
+    onSuccess: () => {
+      open.dispatch({ type: "removed" });
+      onRemoved();
+    },
+  });
   return (
     <>
       <button type="button" className="btn btn-ghost h-12 text-error" onClick={() => setAsked(true)}>
@@ -16,8 +29,13 @@ export function RemovePiece({ onRemove }: { onRemove: () => void }) {
       {asked && (
         <Dialog title="Remove the piece for good?" onClose={() => setAsked(false)}>
           <p>Its zones and plans go with it. This cannot be undone.</p>
+          {remove.error && (
+            <p role="alert" className="mt-2 text-error">
+              It was not removed: {why(remove.error)}
+            </p>
+          )}
           <div className="mt-3 flex gap-2">
-            <button type="button" className="btn btn-error" onClick={onRemove}>
+            <button type="button" className="btn btn-error" disabled={remove.isPending} onClick={() => remove.mutate()}>
               Remove it
             </button>
             <button type="button" className="btn btn-ghost" onClick={() => setAsked(false)}>
@@ -30,9 +48,11 @@ export function RemovePiece({ onRemove }: { onRemove: () => void }) {
   );
 }
 
-/** PieceName shows the name of a piece; pressed, it can be changed. */
-export function PieceName({ piece, onName }: { piece: Piece; onName: (name: string) => void }) {
-  const [editing, setEditing] = useState(piece.name === "New piece");
+type NameProps = { piece: Piece; fresh: boolean; onName: (name: string) => void };
+
+/** PieceName shows the name of a piece; pressed, it can be changed. A piece that was just made is asked for its name. */
+export function PieceName({ piece, fresh, onName }: NameProps) {
+  const [editing, setEditing] = useState(fresh);
   if (!editing) {
     return (
       <h1 className="min-w-0 max-sm:flex-1">
@@ -40,6 +60,7 @@ export function PieceName({ piece, onName }: { piece: Piece; onName: (name: stri
           type="button"
           className="flex min-h-11 max-w-full items-center gap-2 font-semibold text-xl hover:text-primary"
           title="Press to change the name"
+          data-name
           onClick={() => setEditing(true)}
         >
           <bdi className="line-clamp-1 max-w-sm break-all text-left">{piece.name || "Piece without a name"}</bdi>
@@ -54,11 +75,11 @@ export function PieceName({ piece, onName }: { piece: Piece; onName: (name: stri
       onSubmit={(e) => {
         e.preventDefault();
         setEditing(false);
-        focusSoon(() => document.querySelector<HTMLElement>("#work button, #work input"));
+        focusOn("work");
       }}
     >
       <h1 className="sr-only">{piece.name}</h1>
-      <TextField label="Name of the piece" value={piece.name ?? ""} max={200} eager onChange={onName} />
+      <TextField label="Name of the piece" of="piece.name" value={piece.name ?? ""} eager onChange={onName} />
       <button type="submit" className="btn mb-2">
         Done
       </button>

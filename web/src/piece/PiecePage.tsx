@@ -2,32 +2,37 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useLocation, useNavigate, useParams } from "react-router";
-import { api, type Zone, type ZoneResult } from "../api/client";
+import { why, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
+import { useVocabQuery, VocabContext } from "../api/vocab";
 import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { LeadNote } from "../identify/LeadView";
 import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
+import { OpenContext, useSession } from "../session/useSession";
 import { withReading } from "../survey/Meter";
+import { focusOn } from "../ui/focus";
 import { useSteady } from "../ui/steady";
+import { VIEWS, viewOf } from "../views";
 import { AddZone } from "./AddZone";
-import { AskedContext, AskedSizes } from "./asked";
+import type { FieldName, Stage } from "./desk";
 import { assigned, withoutZone, withZone } from "./edit";
 import { OpenZone } from "./OpenZone";
 import { PieceName, RemovePiece } from "./PieceHead";
+import { placeOf } from "./places";
 import { Elsewhere, SaveMark } from "./SaveMark";
 import { useCheck } from "./useCheck";
-import { usePiece } from "./usePiece";
-import { hours, useVocabQuery, VocabContext } from "./vocab";
-import { FIND, type Stage, StageRail, VIEW, type View, ZoneTabs } from "./ZoneBar";
+import { StageRail, ZoneTabs } from "./ZoneBar";
 
 /** PiecePage is a piece with its zones; one of them is open, at one stage of the work. */
 export function PiecePage() {
   const { id } = useParams();
   const n = Number(id);
   const vocab = useVocabQuery();
-  if (vocab.isError) return <Silent />;
+  if (vocab.isError) {
+    return <Said>{why(vocab.error)} Start the server again and reload; what you entered is kept.</Said>;
+  }
   if (!vocab.data) return null;
   return (
     <VocabContext value={vocab.data}>
@@ -36,52 +41,61 @@ export function PiecePage() {
   );
 }
 
-function Silent() {
+function Said({ children }: { children: React.ReactNode }) {
+  const air = useStudio()?.air;
   return (
-    <Shell strip={<BenchStrip air={undefined} />}>
-      <p className="p-6">The server does not answer. Start it again and reload; what you entered is kept.</p>
+    <Shell strip={<BenchStrip air={air} />}>
+      <p className="p-6 first-letter:uppercase">{children}</p>
     </Shell>
   );
 }
 
 const REHEARSE = 50; // ms after the first drawing
-const VIEWS: string[] = ["look-over", ...FIND, "plan", "ways", "cut", "sheet"];
 const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
+
+/** Gone is what the address says beside the place: damage to be pointed at on a photograph; that the piece is new. */
+type Gone = { point?: string; fresh?: boolean };
 
 function OpenPiece({ id }: { id: number }) {
   const { zone: zoneID, view: wanted } = useParams();
   const go = useNavigate();
-  const state = useLocation().state as { point?: string } | null; // damage to be pointed at on a photograph
+  const at = useLocation();
+  const gone = at.state as Gone | null;
   const queries = useQueryClient();
   const studio = useStudio();
-  const p = usePiece(id);
-  const { result, silent, refused } = useCheck(p.piece);
+  const [session, open] = useSession(id);
+  const { piece, state } = session;
+  const { result, current, silent, refused } = useCheck(piece);
   const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and what it is made of
   const [fresh, setFresh] = useState<string>(); // the zone just added, whose survey begins
-  const { undo, redo } = p;
-  const piece = p.piece;
+  const undo = session.history.past.length ? () => open.dispatch({ type: "undone" }) : undefined;
+  const redo = session.history.future.length ? () => open.dispatch({ type: "redone" }) : undefined;
   const zones = piece?.zones ?? [];
   const whole = zoneID === WHOLE || !zones.length || (!zoneID && !!piece?.parts?.length);
   const zone = whole ? undefined : (zones.find((z) => z.id === zoneID) ?? zones[0]);
   const side: PieceView = PIECE_VIEWS.includes(wanted ?? "") ? (wanted as PieceView) : "parts";
   const judged = result?.zones.find((z) => z.id === zone?.id);
-  const view: View = VIEWS.includes(wanted ?? "") ? (wanted as View) : zone?.steps?.length ? "plan" : "look-over";
-  const show = (z: string, to?: View) => {
+  const view = viewOf(wanted) ?? viewOf(zone?.steps?.length ? "plan" : "look-over");
+  const show = (z: string, to?: string) => {
     setAdding(undefined);
     void go(`/pieces/${id}/${z}${to ? `/${to}` : ""}`, { replace: true });
   };
   const showPiece = (to: PieceView, point?: string) => {
     setAdding(undefined);
-    void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true, state: { point } });
+    void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true, state: { point } satisfies Gone });
   };
   const newZone = (parts: number[]) => setAdding({ parts });
   const showZone = useSteady((z: string) => show(z));
   const addZone = useSteady(() => newZone([]));
   const wholePiece = useSteady(() => showPiece("parts"));
-  const goStage = useSteady((s: Stage) => zone && show(zone.id, VIEW[s.id]));
+  const goStage = useSteady((s: Stage) => zone && show(zone.id, s.view));
+  const toField = useSteady((f: FieldName) => {
+    setAdding(undefined);
+    void go(placeOf(id, zone?.id ?? WHOLE, f), { replace: true });
+  });
   const turn = (by: number) => {
-    const at = zones.findIndex((z) => z.id === zone?.id) + by;
-    const z = zones[(at + zones.length) % zones.length];
+    const n = zones.findIndex((z) => z.id === zone?.id) + by;
+    const z = zones[(n + zones.length) % zones.length];
     if (z) show(z.id);
   };
   useKeys("The piece", [
@@ -91,59 +105,53 @@ function OpenPiece({ id }: { id: number }) {
     { key: "[", says: "The zone before", run: () => turn(-1) },
     { key: "]", says: "The next zone", run: () => turn(1) },
     { key: "0", says: "The whole piece", run: () => showPiece("parts") },
-    { key: "1", says: "Look over", run: () => zone && show(zone.id, "look-over") },
-    { key: "2", says: "Identify", run: () => zone && show(zone.id, "identify") },
-    { key: "3", says: "The plan", run: () => zone && show(zone.id, "plan") },
-    { key: "4", says: "Job sheet", run: () => zone && show(zone.id, "sheet") },
-    { key: "5", says: "The cut, large and over time", run: () => zone && show(zone.id, "cut") },
-    { key: "w", says: "Ways to do it, side by side", run: () => zone && show(zone.id, "ways") },
+    ...VIEWS.flatMap((v) =>
+      v.key ? [{ key: v.key, says: v.says ?? v.name, run: () => zone && show(zone.id, v.id) }] : [],
+    ),
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the bench", run: () => void go("/") },
   ]);
-  const { latest, made, change } = p;
-  const [asked] = useState(() => new AskedSizes(id, latest, change));
-  const loaded = !!piece;
+  // The field that the address names takes the focus, however often it is asked for.
+  const ready = !!piece && !!result;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: at.key tells one asking from the next
   useEffect(() => {
-    if (!loaded) return;
-    asked.resume(made());
-    return () => asked.pause();
-  }, [loaded, asked, made]);
-  const drawn = !!result;
-  const { rehearse } = p;
+    if (ready && at.hash) focusOn(`field ${at.hash.slice(1)}`);
+  }, [ready, at.hash, at.key]);
   useEffect(() => {
-    if (!drawn) return;
-    const soon = setTimeout(rehearse, REHEARSE);
+    if (!ready) return;
+    const soon = setTimeout(open.rehearse, REHEARSE);
     return () => clearTimeout(soon);
-  }, [drawn, rehearse]);
+  }, [ready, open]);
   useEffect(() => {
     document.title = piece?.name ? `${piece.name} · Rutile` : "Rutile";
   }, [piece?.name]);
+  const moved = state.is === "over" ? state.to : undefined;
+  useEffect(() => {
+    if (moved) void go(`/pieces/${moved}`, { replace: true });
+  }, [moved, go]);
 
-  if (p.missing) {
+  if (state.is === "missing") {
     return (
-      <Shell strip={<BenchStrip air={studio?.air} />}>
-        <p className="p-6">
-          {p.missing}{" "}
-          <Link className="link link-primary" to="/">
-            Back to the pieces
-          </Link>
-        </p>
-      </Shell>
+      <Said>
+        {state.why}
+        {state.silent && ". It is asked again by itself"}{" "}
+        <Link className="link link-primary" to="/">
+          Back to the pieces
+        </Link>
+      </Said>
     );
   }
   // The first drawing waits for the first verdict, so that nothing moves when it comes.
-  if (!piece || !(result || silent || refused)) return null;
-  const setZone = (z: Zone) => p.change(withZone(piece, z));
+  if (!piece || !view || !(result || silent || refused)) return null;
   const addNew = (z: Zone) => {
-    p.change(assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id));
+    open.edit(assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id));
     setFresh(z.id);
     show(z.id, "look-over");
   };
   const removePiece = (
     <RemovePiece
-      onRemove={async () => {
-        await api.DELETE("/api/pieces/{id}", { params: { path: { id } } });
-        await queries.invalidateQueries({ queryKey: ["pieces"] });
+      onRemoved={() => {
+        void queries.invalidateQueries({ queryKey: ["pieces"] });
         void go("/");
       }}
     />
@@ -151,18 +159,18 @@ function OpenPiece({ id }: { id: number }) {
   const leaden = result?.zones.filter((z) => z.lead && z.lead.state !== "excluded") ?? [];
   const next = judged?.stages?.find((s) => s.state === "stuck") ?? judged?.stages?.find((s) => s.state === "open");
   return (
-    <AskedContext value={asked}>
+    <OpenContext value={open}>
       <Shell
         fixed
         head={
           <>
-            <PieceName piece={piece} onName={(name) => p.change({ ...piece, name })} />
-            <SaveMark save={p.save} silent={silent} />
+            <PieceName piece={piece} fresh={!!gone?.fresh} onName={(name) => open.edit({ ...piece, name })} />
+            <SaveMark silent={silent} />
             <span className="flex-1 max-sm:hidden" />
-            <button type="button" className="btn btn-ghost px-2.5" disabled={!undo} onClick={undo}>
+            <button type="button" className="btn btn-ghost px-2.5" data-undo disabled={!undo} onClick={undo}>
               <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
             </button>
-            <button type="button" className="btn btn-ghost px-2.5" disabled={!redo} onClick={redo}>
+            <button type="button" className="btn btn-ghost px-2.5" data-redo disabled={!redo} onClick={redo}>
               <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
             </button>
           </>
@@ -170,15 +178,15 @@ function OpenPiece({ id }: { id: number }) {
         strip={
           <BenchStrip
             air={result?.air ?? studio?.air}
-            onAir={(site) => p.change({ ...piece, site })}
-            onSpot={zone && ((r) => p.change(withZone(piece, withReading(zone, r))))}
+            onAir={(site) => open.edit({ ...piece, site })}
+            onSpot={zone && ((r) => open.edit(withZone(piece, withReading(zone, r))))}
             windows={zone && !adding ? <Windows judged={judged} /> : undefined}
             next={
               zone &&
               next && (
                 <Link
                   className="underline underline-offset-2"
-                  to={`/pieces/${id}/${zone.id}/${VIEW[next.id]}`}
+                  to={`/pieces/${id}/${zone.id}/${next.view}`}
                   replace
                   onClick={() => setAdding(undefined)}
                 >
@@ -189,14 +197,7 @@ function OpenPiece({ id }: { id: number }) {
           />
         }
       >
-        <Elsewhere
-          save={p.save}
-          onSettle={p.settle}
-          onAgain={async () => {
-            const made = await p.again();
-            if (made) void go(`/pieces/${made}`, { replace: true });
-          }}
-        />
+        <Elsewhere />
         <div className="wash no-print flex flex-wrap items-end justify-between gap-x-6 border-base-300 border-b px-3 pt-1 sm:px-5">
           <ZoneTabs
             zones={zones}
@@ -209,7 +210,7 @@ function OpenPiece({ id }: { id: number }) {
             onAdd={addZone}
           />
           {!adding && whole && <PieceRail piece={piece} at={side} onGo={showPiece} />}
-          {!adding && zone && <StageRail stages={judged?.stages} view={view} at={undefined} onGo={goStage} />}
+          {!adding && zone && <StageRail stages={judged?.stages} view={view} onGo={goStage} />}
         </div>
         {refused && (
           <p role="alert" className="sheet wash px-5 py-2">
@@ -240,9 +241,9 @@ function OpenPiece({ id }: { id: number }) {
               result={result}
               view={side}
               removal={removePiece}
-              latest={p.latest}
-              point={state?.point}
-              onPiece={p.change}
+              latest={() => open.latest().piece}
+              point={gone?.point}
+              onPiece={open.edit}
               onView={showPiece}
               onShow={showZone}
               onNewZone={newZone}
@@ -252,32 +253,27 @@ function OpenPiece({ id }: { id: number }) {
         ) : (
           <OpenZone
             key={zone.id}
-            id={id}
             piece={piece}
             zone={zone}
             judged={judged}
+            look={result?.look}
             view={view}
-            begin={fresh === zone.id ? "finish" : undefined}
+            fresh={fresh === zone.id}
+            current={current}
             stale={silent || !!refused}
+            silent={silent}
             removal={removePiece}
             onView={(to) => show(zone.id, to)}
-            onZone={setZone}
-            onZoneSoon={(z, then) => p.changeSoon(withZone(piece, z), then)}
-            look={result?.look}
+            onField={toField}
             onPhotos={(point) => showPiece("photos", point)}
-            onParts={() => showPiece("parts")}
-            onPiece={p.change}
-            onCopy={(to) =>
-              p.change({ ...piece, zones: zones.map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z)) })
-            }
             onRemove={() => {
-              p.change(withoutZone(piece, zone.id));
+              open.edit(withoutZone(piece, zone.id));
               void go(`/pieces/${id}`, { replace: true });
             }}
           />
         )}
       </Shell>
-    </AskedContext>
+    </OpenContext>
   );
 }
 
@@ -291,9 +287,8 @@ function Windows({ judged }: { judged: ZoneResult | undefined }) {
   if (!longest) return <>No coat is drying.</>;
   return (
     <>
-      Longest wait: {longest.name}, {hours(longest.waits_h ?? 0)}; here it takes the next coat from{" "}
-      {hours(longest.from_h ?? 0)}
-      {longest.to_h ? ` to ${hours(longest.to_h)}` : ""}
+      Longest wait: {longest.name}, {longest.waits}; here it takes the next coat from {longest.from}
+      {longest.to ? ` to ${longest.to}` : ""}
     </>
   );
 }

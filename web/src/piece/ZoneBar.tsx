@@ -1,23 +1,8 @@
 import { Armchair, Plus } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
-import type { Schemas, Zone, ZoneResult } from "../api/client";
+import type { Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
-
-export type View = "look-over" | "identify" | "lead" | "patches" | "plan" | "ways" | "cut" | "sheet";
-
-export type Stage = Schemas["Stage"];
-
-/** VIEW is where the work of a stage is done. */
-export const VIEW: Record<Stage["id"], View> = {
-  look_over: "look-over",
-  identify: "identify",
-  prepare: "plan",
-  coats: "plan",
-  hand_over: "sheet",
-};
-
-/** FIND are the sides of finding out what a zone is. */
-export const FIND: View[] = ["identify", "lead", "patches"];
+import type { Stage, StageView } from "./desk";
 
 type TabsProps = {
   zones: Zone[];
@@ -37,6 +22,7 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
     <nav aria-label="Zones" className="flex min-w-0 flex-wrap items-end gap-1">
       <button
         type="button"
+        data-tab={whole}
         aria-current={here === whole ? "page" : undefined}
         title={
           loose > 0 ? `${loose} painted ${loose === 1 ? "part belongs" : "parts belong"} to no zone yet` : undefined
@@ -60,6 +46,7 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
           <button
             key={z.id}
             type="button"
+            data-tab={z.id}
             aria-current={on ? "page" : undefined}
             className={`-mb-px flex min-h-11 items-center gap-2 rounded-t border px-3 py-1.5 ${on ? "border-base-300 border-b-base-100 bg-base-100 font-semibold" : "border-transparent hover:bg-base-100"}`}
             onClick={() => onShow(z.id)}
@@ -79,32 +66,35 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
 
 type RailProps = {
   stages: Stage[] | undefined | null;
-  view: View;
-  at: Stage["id"] | undefined;
+  view: StageView;
   onGo: (s: Stage) => void;
 };
 
 const STATE = { done: "done", open: "unfinished", stuck: "something is in the way" };
 
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
-export const StageRail = memo(function StageRail({ stages, view, at, onGo }: RailProps) {
+export const StageRail = memo(function StageRail({ stages, view, onGo }: RailProps) {
   const rail = useRef<HTMLElement>(null);
-  const here = FIND.includes(view) ? "identify" : view === "cut" || view === "ways" ? "plan" : view;
+  const bead = useRef<HTMLButtonElement>(null);
+  const here = stages && firstOf(stages, view.of ?? view.id);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another view is another place on the rail
   useEffect(() => {
-    const [nav, bead] = [rail.current, rail.current?.querySelector<HTMLElement>("[aria-current]")];
-    if (nav && bead) nav.scrollLeft = bead.offsetLeft - nav.clientWidth / 2;
+    if (rail.current && bead.current) {
+      rail.current.scrollLeft = bead.current.offsetLeft - rail.current.clientWidth / 2;
+    }
   }, [view]);
   return (
     <nav ref={rail} aria-label="Stages of the work" className="relative min-w-0 max-w-full overflow-x-auto">
       <ol className="flex items-center whitespace-nowrap">
         {stages?.map((s, i) => {
-          const on = VIEW[s.id] === here && (at === undefined ? firstOf(stages, here) === s.id : at === s.id);
+          const on = s.id === here;
           return (
             <li key={s.id} className="flex items-center">
               {i > 0 && <span aria-hidden="true" className="h-px w-2 bg-base-300 sm:w-3" />}
               <button
+                ref={on ? bead : undefined}
                 type="button"
+                data-stage={s.id}
                 aria-current={on ? "step" : undefined}
                 title={s.says}
                 className={`flex min-h-11 items-center gap-1.5 px-1.5 text-sm ${on ? "font-semibold text-primary underline decoration-2 decoration-accent underline-offset-8" : "hover:underline"}`}
@@ -124,9 +114,10 @@ export const StageRail = memo(function StageRail({ stages, view, at, onGo }: Rai
   );
 });
 
-function firstOf(stages: Stage[], view: View) {
-  const here = stages.filter((s) => VIEW[s.id] === view);
-  return (here.find((s) => s.state !== "done") ?? (view === "plan" ? here.at(-1) : here[0]))?.id;
+/** firstOf is which of the stages at one view is meant: the first with something unfinished, or else the last. */
+function firstOf(stages: Stage[], view: string) {
+  const here = stages.filter((s) => s.view === view);
+  return (here.find((s) => s.state !== "done") ?? here.at(-1))?.id;
 }
 
 /** Bead is a stage at a glance: filled when done, a ring when unfinished, split when something is in the way. */

@@ -123,7 +123,14 @@ export function useCheck(piece: Piece | undefined) {
     );
     return () => cancelAnimationFrame(frame);
   }, [result]);
-  return { result, silent: q.failureCount > 0 && !q.isError, refused: q.isError ? q.error.message : undefined };
+  // Whether what is said is said of this very state.
+  const current = !!q.data && !q.isPlaceholderData;
+  return {
+    result,
+    current,
+    silent: q.failureCount > 0 && !q.isError,
+    refused: q.isError ? q.error.message : undefined,
+  };
 }
 
 const NONE: Piece = { format: "rutile/piece", version: 1 };

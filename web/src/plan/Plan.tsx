@@ -2,121 +2,111 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { restrictToParentElement, restrictToVerticalAxis } from "@dnd-kit/modifiers";
 import { rectSortingStrategy, SortableContext } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
-import { Fragment, useCallback, useMemo, useRef, useState } from "react";
-import type { Finding, Piece, Step, Zone, ZoneResult } from "../api/client";
+import { Fragment, useMemo, useRef, useState } from "react";
+import type { Finding, Step } from "../api/client";
+import { nameOf, soilsSay, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
-import { nameOf, soilsSay, useVocab, waitsOf } from "../piece/vocab";
+import { useDesk } from "../piece/desk";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
-import { focusSoon } from "../ui/focus";
+import { focusOn, showOn, useName } from "../ui/focus";
 import { useUnits } from "../ui/units";
 import { Leaders, useRowPlaces } from "./Leaders";
 import { type Hand, Row } from "./Row";
-
-type Props = {
-  piece: Piece;
-  zone: Zone;
-  steps: Step[]; // the zone's, or those of a repair that is looked at
-  judged: ZoneResult | undefined;
-  frozen: boolean; // only looked at
-  chosen: number | undefined; // from 1
-  onChoose: (step: number | undefined) => void;
-  picking: { at: number; asked: string } | undefined;
-  onPicking: (p: { at: number; asked: string } | undefined) => void;
-  onSteps: (steps: Step[]) => void;
-  onStepsSoon: (steps: Step[], then: () => void) => Promise<void>; // drawn with their verdict
-  onLookOver: (field: string) => void;
-};
+import { useWords } from "./useWords";
 
 /**
  * Plan is the plan and the cut in one: the steps stand from below, as the coats will, each tied to its layer or to the
  * face it works on.
  */
-export function Plan(p: Props) {
+export function Plan() {
+  const desk = useDesk();
+  const { zone, trial, picking, step: chosen, choose, pick: setPicking } = desk;
   const v = useVocab();
   const u = useUnits();
   const [open, setOpen] = useState<number>();
   const [hovered, setHovered] = useState<Band>();
   const rows = useRef<HTMLDivElement>(null);
   const cut = useRef<HTMLDivElement>(null);
-  const { steps, onSteps, onStepsSoon, onChoose, onPicking, chosen } = p;
-  const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${p.picking?.at} ${p.frozen} ${!!p.judged}`);
-
-  const addButton = useCallback(() => rows.current?.querySelector<HTMLElement>("[data-add]"), []);
-  const focusRow = useCallback((n: number, after: Promise<void>) => {
-    focusSoon(() => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`), after);
-  }, []);
-  const walkTo = (n: number) => rows.current?.querySelector<HTMLElement>(`[data-row="${n}"]`)?.focus();
+  const frozen = !!trial; // a repair is only looked at
+  const steps = trial?.steps ?? zone.steps ?? NO_STEPS;
+  const judged = desk.seen;
+  const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${picking} ${frozen} ${!!judged}`);
+  const words = useWords(steps, judged?.section?.steps, desk.current, desk.silent);
+  const addButton = useName<HTMLButtonElement>("add");
+  const stepsSoon = (next: Step[], then: () => void) => desk.changeSoon({ ...zone, steps: next }, then);
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
     if (!s || to < 1 || to > steps.length || to === from) return;
     const rest = steps.filter((_, i) => i !== from - 1);
-    const drawn = onStepsSoon([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)], () => {
-      onChoose(to);
+    const drawn = stepsSoon([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)], () => {
+      choose(to);
       setOpen((o) => (o === undefined ? o : placeAfter(o, from, to)));
     });
-    focusRow(to, drawn);
+    focusOn(`row ${to}`, drawn);
   };
   const remove = (n: number) => {
     const left = steps.length - 1;
-    const drawn = onStepsSoon(
+    const drawn = stepsSoon(
       steps.filter((_, i) => i !== n - 1),
       () => {
         setOpen(undefined);
-        onChoose(left ? Math.min(n, left) : undefined);
+        choose(left ? Math.min(n, left) : undefined);
       },
     );
-    if (left) focusRow(Math.min(n, left), drawn);
-    else focusSoon(addButton, drawn);
+    focusOn(left ? `row ${Math.min(n, left)}` : "add", drawn);
   };
   const again = (n: number) => {
     const s = steps[n - 1];
     if (!s) return;
-    const drawn = onStepsSoon([...steps.slice(0, n), { ...s }, ...steps.slice(n)], () => {
-      onChoose(n + 1);
+    const drawn = stepsSoon([...steps.slice(0, n), { ...s }, ...steps.slice(n)], () => {
+      choose(n + 1);
       setOpen((o) => (o !== undefined && o >= n ? o + 1 : o));
     });
-    focusRow(n + 1, drawn);
+    focusOn(`row ${n + 1}`, drawn);
   };
   const pick = (at: number, s: Step) => {
-    const drawn = onStepsSoon([...steps.slice(0, at), s, ...steps.slice(at)], () => {
-      onChoose(at + 1);
+    const drawn = stepsSoon([...steps.slice(0, at), s, ...steps.slice(at)], () => {
+      choose(at + 1);
       setOpen(undefined);
-      onPicking(undefined);
+      setPicking(undefined);
     });
     // The hand stays where the next step is added.
-    if (at === steps.length) focusSoon(addButton, drawn);
-    else focusRow(at + 1, drawn);
+    focusOn(at === steps.length ? "add" : `row ${at + 1}`, drawn);
   };
   const latest = useRef<Hand>(undefined);
   latest.current = {
-    choose: onChoose,
+    choose,
     open: (n) => {
       setOpen(n);
-      if (n) onChoose(n);
+      if (n) choose(n);
     },
-    change: (n, s) => onSteps(steps.map((x, i) => (i === n - 1 ? s : x))),
+    change: (n, s) => desk.steps(steps.map((x, i) => (i === n - 1 ? s : x))),
     move: moveTo,
     again,
-    after: (n) => onPicking({ at: n, asked: "" }),
+    after: setPicking,
     remove,
   };
   const hand = useMemo(() => steady(latest), []);
   const on = (f: (n: number) => void) => () => chosen !== undefined && chosen <= steps.length && f(chosen);
   useKeys(
     "The plan",
-    p.frozen
+    frozen
       ? []
       : [
-          { key: "n", says: "Add the next step on top", run: () => onPicking({ at: steps.length, asked: "" }) },
-          { key: "a", says: "Add a step after the chosen one", run: on((n) => onPicking({ at: n, asked: "" })) },
+          { key: "n", says: "Add the next step on top", run: () => setPicking(steps.length) },
+          { key: "a", says: "Add a step after the chosen one", run: on(setPicking) },
           {
             key: "ArrowUp",
             says: "Choose the step above",
-            run: () => walkTo(Math.min(steps.length, (chosen ?? 0) + 1)),
+            run: () => focusOn(`row ${Math.min(steps.length, (chosen ?? 0) + 1)}`),
           },
-          { key: "ArrowDown", says: "Choose the step below", run: () => walkTo(Math.max(1, (chosen ?? 2) - 1)) },
+          {
+            key: "ArrowDown",
+            says: "Choose the step below",
+            run: () => focusOn(`row ${Math.max(1, (chosen ?? 2) - 1)}`),
+          },
           { key: "Alt+ArrowUp", says: "Move it up: later", run: on((n) => moveTo(n, n + 1)) },
           { key: "Alt+ArrowDown", says: "Move it down: earlier", run: on((n) => moveTo(n, n - 1)) },
           { key: "d", says: "Do it again", run: on(again) },
@@ -126,41 +116,35 @@ export function Plan(p: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const onDragEnd = ({ active, over }: DragEndEvent) => over && moveTo(Number(active.id), Number(over.id));
 
-  const section = p.judged?.section;
+  const section = judged?.section;
   const cutWidth = box.width < 560 ? 76 : 208;
   // As tall as the rows are while none is open: it must not move when one is.
   const height = Math.min(500, ROW * (steps.length + 2));
   const drawing = useMemo(() => (section ? layCut(section, cutWidth, height) : undefined), [section, cutWidth, height]);
   const press = (b: Band) => {
     if (b.l.step) {
-      onChoose(b.l.step);
+      choose(b.l.step);
       setOpen(b.l.step);
-      rows.current?.querySelector(`[data-step="${b.l.step}"]`)?.scrollIntoView({ block: "nearest" });
-    } else p.onLookOver(b.l.kind === "finish" ? "finish" : "substrate");
+      showOn(`row ${b.l.step}`);
+    } else desk.toField(b.l.kind === "finish" ? "finish" : "substrate");
   };
-  const waits = useMemo(() => waitsOf(section), [section]);
   const ids = useMemo(() => Array.from({ length: steps.length }, (_, i) => i + 1), [steps.length]);
-  const planned = useMemo(() => new Set((p.zone.steps ?? []).map((s) => JSON.stringify(s))), [p.zone.steps]);
-  const byStep = useMemo(() => gather(p.judged?.findings ?? []), [p.judged]);
+  const planned = useMemo(() => new Set((zone.steps ?? []).map((s) => JSON.stringify(s))), [zone.steps]);
+  const byStep = useMemo(() => gather(judged?.findings ?? []), [judged]);
   const faults = useMemo(
     () => (section && drawing ? faultsAt(section, drawing, worstOf(byStep)) : undefined),
     [section, drawing, byStep],
   );
-  const soils = p.zone.soils ? soilsSay(v, p.zone.soils) : "nobody has looked what lies on it";
+  const soils = zone.soils ? soilsSay(v, zone.soils) : "nobody has looked what lies on it";
   const picker = (at: number) =>
-    p.picking?.at === at && !p.frozen ? (
+    picking === at && !frozen ? (
       <li className="list-none">
         <StepPicker
-          key={p.picking.asked}
-          piece={p.piece}
-          zone={p.zone.id}
           at={at}
-          asked={p.picking.asked}
-          mending={!!p.judged?.adhesion && p.judged.verdict !== "sound"}
           onPick={(s) => pick(at, s)}
           onClose={() => {
-            onPicking(undefined);
-            focusSoon(addButton);
+            setPicking(undefined);
+            focusOn("add");
           }}
         />
       </li>
@@ -203,21 +187,21 @@ export function Plan(p: Props) {
               <ol className="flex flex-col-reverse gap-0.5" aria-label="The plan, from below">
                 <BaseRow
                   at="substrate"
-                  title={nameOf(v.substrates, p.zone.substrate)}
+                  title={nameOf(v.substrates, zone.substrate)}
                   notes={[
-                    p.zone.veneer ? "veneer; what it is made of" : "what it is made of",
-                    p.zone.finish === "none" && soils,
+                    zone.veneer ? "veneer; what it is made of" : "what it is made of",
+                    zone.finish === "none" && soils,
                   ]
                     .filter(Boolean)
                     .join(", ")}
-                  onPress={() => p.onLookOver("substrate")}
+                  onPress={() => desk.toField("substrate")}
                 />
-                {p.zone.finish !== "none" && (
+                {zone.finish !== "none" && (
                   <BaseRow
                     at="finish"
-                    title={nameOf(v.finishes, p.zone.finish ?? "unknown")}
-                    notes={["on it now", nameOf(v.gloss, p.zone.gloss), soils].filter(Boolean).join(", ")}
-                    onPress={() => p.onLookOver("finish")}
+                    title={nameOf(v.finishes, zone.finish ?? "unknown")}
+                    notes={["on it now", nameOf(v.gloss, zone.gloss), soils].filter(Boolean).join(", ")}
+                    onPress={() => desk.toField("finish")}
                   />
                 )}
                 {picker(0)}
@@ -229,12 +213,13 @@ export function Plan(p: Props) {
                         n={n}
                         of={steps.length}
                         step={s}
+                        title={words[i]?.title ?? ""}
+                        notes={words[i]?.notes}
                         findings={byStep.get(n) ?? NONE}
-                        waits={waits.get(n)}
                         chosen={chosen === n}
                         open={open === n}
-                        fresh={p.frozen && !planned.has(JSON.stringify(s))}
-                        frozen={p.frozen}
+                        fresh={frozen && !planned.has(JSON.stringify(s))}
+                        frozen={frozen}
                         hand={hand}
                       />
                       {n < steps.length && picker(n)}
@@ -242,20 +227,21 @@ export function Plan(p: Props) {
                   );
                 })}
                 {steps.length > 0 && picker(steps.length)}
-                {!p.frozen && !(p.picking?.at === steps.length) && (
+                {!frozen && picking !== steps.length && (
                   <li className="no-print">
                     <button
+                      ref={addButton}
                       type="button"
                       data-add
                       className="btn btn-block h-12 border-primary border-dashed bg-base-100 text-primary"
-                      onClick={() => onPicking({ at: steps.length, asked: "" })}
+                      onClick={() => setPicking(steps.length)}
                     >
                       <Plus className="size-5" aria-hidden="true" />
                       {steps.length ? "Add the next step" : "Add the first step"}
                     </button>
                   </li>
                 )}
-                {steps.length === 0 && !p.frozen && (
+                {steps.length === 0 && !frozen && (
                   <li>
                     <p className="py-1 text-secondary">
                       Nothing is planned yet. A plan grows from below, as the coats do: clean, sand, dust off, prime,
@@ -297,6 +283,7 @@ function placeAfter(n: number, from: number, to: number): number {
 
 const ROW = 46;
 const NONE: Finding[] = [];
+const NO_STEPS: Step[] = [];
 
 function worstOf(byStep: Map<number, Finding[]>) {
   const out = new Map<number, "watch" | "fails">();

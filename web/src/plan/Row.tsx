@@ -2,17 +2,18 @@ import { useSortable } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, Copy, GripVertical, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
-import { stepNotes, stepTitle, useVocab } from "../piece/vocab";
 import { StepIcon } from "../steps/icons";
 import { StepEditor } from "../steps/StepEditor";
+import { useName } from "../ui/focus";
 import { Joint } from "../ui/Mark";
 
 type Props = {
   n: number; // the step's number, from 1
   of: number;
   step: Step;
+  title: string;
+  notes: string | undefined;
   findings: Finding[];
-  waits: number | undefined; // hours after each coat, as the check has it
   chosen: boolean;
   open: boolean;
   fresh: boolean; // what a repair that is looked at would change
@@ -33,7 +34,7 @@ export type Hand = {
 
 /** Row is one step of the plan, with what is wrong at its place; opened, it is edited there. */
 export const Row = memo(function Row(p: Props) {
-  const v = useVocab();
+  const name = useName<HTMLButtonElement>(`row ${p.n}`);
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, isDragging } = useSortable({
     id: p.n,
     disabled: p.frozen,
@@ -70,6 +71,7 @@ export const Row = memo(function Row(p: Props) {
           </button>
         )}
         <button
+          ref={name}
           type="button"
           data-row={p.n}
           disabled={p.frozen}
@@ -81,8 +83,8 @@ export const Row = memo(function Row(p: Props) {
           <span className="w-5 shrink-0 text-right font-head text-secondary tabular-nums">{p.n}</span>
           <StepIcon kind={p.step.do} className="size-7 text-primary" />
           <span className="min-w-0 flex-1 leading-tight">
-            <span className="block font-medium">{stepTitle(v, p.step)}</span>
-            <span className="block text-secondary text-sm">{stepNotes(v, p.step, p.waits)}</span>
+            <span className="block font-medium">{p.title}</span>
+            <span className="block text-secondary text-sm">{p.notes}</span>
             {worst && (
               <span className={`block font-medium text-sm ${verdict === "fails" ? "text-error" : "text-warning"}`}>
                 {worst.title}

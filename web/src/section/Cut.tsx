@@ -1,6 +1,5 @@
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import type { Schemas, Verdict } from "../api/client";
-import { hours } from "../piece/vocab";
 import { JointSign } from "../ui/Mark";
 import { film, type Units, useUnits } from "../ui/units";
 import type { Band, Drawing } from "./layout";
@@ -21,12 +20,13 @@ export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose
   const id = useId().replaceAll(":", "");
   const u = useUnits();
   const [at, setAt] = useState(0);
+  const cells = useRef(new Map<number, SVGGElement>());
   const bands = drawing.bands;
   const here = Math.min(at, bands.length - 1);
-  const walk = (svg: Element | null, to: number) => {
+  const walk = (to: number) => {
     if (to < 0 || to >= bands.length) return;
     setAt(to);
-    svg?.querySelector<SVGGElement>(`[data-band="${to}"]`)?.focus();
+    cells.current.get(to)?.focus();
   };
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot stand in a drawing
@@ -45,6 +45,10 @@ export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose
         // biome-ignore lint/a11y/noStaticElementInteractions: it is a button wherever it can be pressed
         <g
           key={b.key}
+          ref={(e) => {
+            if (e) cells.current.set(i, e);
+            return () => void cells.current.delete(i);
+          }}
           data-band={i}
           role={onChoose ? "button" : "img"}
           tabIndex={onChoose ? (i === here ? 0 : -1) : undefined}
@@ -60,8 +64,8 @@ export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose
           onClick={() => onChoose?.(b)}
           onKeyDown={(e) => {
             if (e.key === "Enter" || e.key === " ") onChoose?.(b);
-            else if (e.key === "ArrowUp") walk(e.currentTarget.closest("svg"), i + 1);
-            else if (e.key === "ArrowDown") walk(e.currentTarget.closest("svg"), i - 1);
+            else if (e.key === "ArrowUp") walk(i + 1);
+            else if (e.key === "ArrowDown") walk(i - 1);
             else return;
             e.preventDefault();
             e.stopPropagation();
@@ -132,7 +136,7 @@ function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
       )}
       {l.waits_h ? (
         <text x={width - 7} y={y} textAnchor="end">
-          {hours(l.waits_h)}
+          {l.waits}
         </text>
       ) : null}
     </g>
@@ -184,9 +188,9 @@ export function bandSays({ l }: Band, u: Units): string {
   if (l.grit) out.push(`scratched with ${l.grit}`);
   if (l.waits_h) {
     const last = l.from_h === undefined;
-    out.push(last ? `then ${hours(l.waits_h)} to the end` : `${hours(l.waits_h)} until the next`);
+    out.push(last ? `then ${l.waits} to the end` : `${l.waits} until the next`);
   }
-  if (l.from_h) out.push(l.to_h ? `window ${hours(l.from_h)} to ${hours(l.to_h)}` : `window from ${hours(l.from_h)}`);
+  if (l.from) out.push(l.to ? `window ${l.from} to ${l.to}` : `window from ${l.from}`);
   return out.join("; ");
 }
 

@@ -152,7 +152,9 @@ export class OpenPiece {
 
   private fetch(): Promise<Saved> {
     const { id } = this;
-    return this.ask(["piece", id], (signal) => answer(api.GET("/api/pieces/{id}", { params: { path: { id } }, signal })));
+    return this.ask(["piece", id], (signal) =>
+      answer(api.GET("/api/pieces/{id}", { params: { path: { id } }, signal })),
+    );
   }
 
   private async load() {
@@ -177,7 +179,9 @@ export class OpenPiece {
         void this.load();
         return;
       case "save":
-        answer(api.PUT("/api/pieces/{id}", { params: { path, header: { "If-Match": `"${c.rev}"` } }, body: c.piece })).then(
+        answer(
+          api.PUT("/api/pieces/{id}", { params: { path, header: { "If-Match": `"${c.rev}"` } }, body: c.piece }),
+        ).then(
           (s) => this.dispatch({ type: "stored", rev: s.rev }),
           (e) => {
             const changes = e instanceof Refused ? (e.problem.errors ?? []).map((x) => x.message ?? "") : [];
@@ -230,7 +234,11 @@ export class OpenPiece {
         return;
       case "read":
         clearTimeout(this.reads.get(c.key));
-        if (this.started) this.reads.set(c.key, setTimeout(() => this.read(c.key), TYPING));
+        if (this.started)
+          this.reads.set(
+            c.key,
+            setTimeout(() => this.read(c.key), TYPING),
+          );
         else this.read(c.key);
         return;
       case "ask again":

@@ -173,10 +173,7 @@ function loaded(s: Session, e: Extract<Event, { type: "loaded" }>): Next {
     history: e.history ?? branched(s.history, saved.piece),
   };
   if (left.rev === saved.rev) return [{ ...kept, state: { is: "edited" } }, [...draftOf(kept), again(PAUSE), ...reads]];
-  return [
-    { ...kept, state: { is: "checking" } },
-    [...draftOf(kept), { do: "look", rev: left.rev }, ...reads],
-  ];
+  return [{ ...kept, state: { is: "checking" } }, [...draftOf(kept), { do: "look", rev: left.rev }, ...reads]];
 }
 
 function notStored(s: Session, e: Extract<Event, { type: "not stored" }>): Next {

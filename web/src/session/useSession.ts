@@ -12,7 +12,7 @@ export function useSession(id: number): [Session, OpenPiece] {
   const [open] = useState(
     () => new OpenPiece(id, { queries, changed: (p) => askCheck(queries, p), draw: (f) => flushSync(f) }),
   );
-  useEffect(open.start, [open]);
+  useEffect(() => open.start(), [open]);
   return [useSyncExternalStore(open.listen, open.shown), open];
 }
 

@@ -1,25 +1,18 @@
 import { Printer } from "lucide-react";
-import type { Look, Piece, Zone, ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
+import { nameOf, soilsSay, stepName, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
 import { ZonePlace } from "../look/ZonePlace";
-import { nameOf, soilsSay, stepNotes, stepTitle, useVocab, waitsOf } from "../piece/vocab";
-import type { View } from "../piece/ZoneBar";
+import { useDesk } from "../piece/desk";
+import { Estimate } from "../piece/Estimate";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { Mark } from "../ui/Mark";
 import { temp, useUnits } from "../ui/units";
 
-type Props = {
-  piece: Piece;
-  zone: Zone;
-  judged: ZoneResult | undefined;
-  look: Look | undefined;
-  onView: (v: View) => void;
-};
-
 /** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
-export function JobSheet({ piece, zone, judged, look, onView }: Props) {
+export function JobSheet() {
+  const { piece, zone, judged, look, go } = useDesk();
   const v = useVocab();
   const u = useUnits();
   const studio = useStudio();
@@ -29,7 +22,7 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
     return (
       <div className="p-6">
         <p className="mb-3">There is no plan to print yet.</p>
-        <button type="button" className="btn btn-primary" onClick={() => onView("plan")}>
+        <button type="button" className="btn btn-primary" onClick={() => go("plan")}>
           Lay out the plan
         </button>
       </div>
@@ -37,7 +30,7 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
   }
   const said = judged?.findings.filter((f) => f.severity !== "note") ?? [];
   const cautions = judged?.findings.filter((f) => f.severity === "note") ?? [];
-  const waits = waitsOf(judged?.section);
+  const says = judged?.section?.steps ?? [];
   const d = judged?.section && layCut(judged.section, 190, 380);
   const site = piece.site ?? studio?.site;
   const own = look?.zones.find((z) => z.id === zone.id);
@@ -84,8 +77,8 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
                 <span className="mt-0.5 size-5 shrink-0 border-2 border-base-content" aria-hidden="true" />
                 <span className="w-5 text-right font-head tabular-nums">{i + 1}</span>
                 <span className="flex-1 leading-tight">
-                  <b className="font-semibold">{stepTitle(v, s)}</b>
-                  <span className="block text-sm">{stepNotes(v, s, waits.get(i + 1))}</span>
+                  <b className="font-semibold">{says[i]?.title ?? stepName(v, s)}</b>
+                  <span className="block text-sm">{says[i]?.notes}</span>
                 </span>
                 <span className="w-24 border-base-300 border-b text-secondary text-xs">done at</span>
               </li>
@@ -162,9 +155,7 @@ export function JobSheet({ piece, zone, judged, look, onView }: Props) {
             </ul>
           </section>
         )}
-        <p className="mt-3 border-base-300 border-t pt-2 text-secondary text-sm">
-          Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
-        </p>
+        <Estimate className="mt-3" />
       </article>
     </div>
   );

@@ -1,5 +1,5 @@
 import type { Step } from "../api/client";
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
 
@@ -23,10 +23,8 @@ export function StepEditor({ step, onChange }: Props) {
           />
           <NumberField
             label="Passes"
+            of="clean.passes"
             value={step.passes ?? 1}
-            min={1}
-            max={20}
-            whole
             required
             onChange={(n) => set({ passes: n === 1 ? undefined : n })}
           />
@@ -49,16 +47,7 @@ export function StepEditor({ step, onChange }: Props) {
             onChange={(how) => set({ how, grit: how === "pad" ? undefined : (step.grit ?? 220) })}
           />
           {step.how !== "pad" && (
-            <NumberField
-              label="Grit"
-              value={step.grit}
-              min={24}
-              max={5000}
-              whole
-              required
-              hint="180–240 keys a sound film"
-              onChange={(grit) => set({ grit })}
-            />
+            <NumberField label="Grit" of="abrade.grit" value={step.grit} required onChange={(grit) => set({ grit })} />
           )}
           <Check
             label="Through to the bare material"
@@ -73,10 +62,9 @@ export function StepEditor({ step, onChange }: Props) {
       return (
         <NumberField
           label="Wait"
+          of="wait.hours"
           unit="h"
           value={step.hours}
-          min={0}
-          max={87600}
           required
           onChange={(hours) => set({ hours })}
         />
@@ -93,8 +81,8 @@ export function StepEditor({ step, onChange }: Props) {
       return (
         <TextField
           label="What"
+          of={`${step.do}.what`}
           value={step.what ?? ""}
-          max={200}
           onChange={(what) => (what || step.do !== "remove") && set({ what: what || undefined })}
         />
       );
@@ -102,11 +90,9 @@ export function StepEditor({ step, onChange }: Props) {
       return (
         <NumberField
           label="Rating on the cross-cut scale"
+          of="test.rating"
           unit="of 5"
           value={step.rating}
-          min={0}
-          max={5}
-          whole
           required
           onChange={(rating) => set({ rating })}
         />
@@ -133,23 +119,14 @@ function EffectEditor({ step, onChange }: Props) {
         <NumberField
           label="Share that is worn"
           unit="%"
-          value={step.share === undefined ? undefined : Math.round(step.share * 100)}
-          min={0}
-          max={100}
-          hint="Empty: about a tenth"
-          onChange={(x) => set({ share: x === undefined ? undefined : x / 100 })}
+          of="effect.share"
+          times={100}
+          value={step.share}
+          onChange={(share) => set({ share: share || undefined })}
         />
       )}
       {effect?.sands && (
-        <NumberField
-          label="Grit"
-          value={step.grit}
-          min={24}
-          max={5000}
-          whole
-          hint="Empty: down to the material; 320 wears the top coat only"
-          onChange={(grit) => set({ grit })}
-        />
+        <NumberField label="Grit" of="effect.grit" value={step.grit} onChange={(grit) => set({ grit })} />
       )}
       {effect?.flakes && (
         <>
@@ -188,20 +165,16 @@ function CoatEditor({ step, onChange }: Props) {
       />
       <NumberField
         label="Coats"
+        of="coat.coats"
         value={step.coats ?? 1}
-        min={1}
-        max={20}
-        whole
         required
         onChange={(coats) => set({ coats })}
       />
       <NumberField
         label="Wait after each coat"
+        of="coat.wait_h"
         unit="h"
         value={step.wait_h}
-        min={0}
-        max={8760}
-        hint="Empty: as soon as the workshop's air allows"
         onChange={(wait_h) => set({ wait_h })}
       />
       <Choice label="With" words={v.methods} value={step.method ?? "brush"} onChange={(method) => set({ method })} />
@@ -228,19 +201,15 @@ function CoatEditor({ step, onChange }: Props) {
           label={product.takes_additive ? "Water to powder, by volume" : "Thinned by"}
           unit={product.takes_additive ? "to 1" : "%"}
           value={product.takes_additive ? step.water_ratio : step.thin_pct}
-          min={product.takes_additive ? 0.2 : 0}
-          max={product.takes_additive ? 5 : 300}
-          hint={product.takes_additive ? "Empty: one to one" : "Empty: as it comes"}
-          onChange={(x) => set(product.takes_additive ? { water_ratio: x } : { thin_pct: x })}
+          of={product.takes_additive ? "coat.water_ratio" : "coat.thin_pct"}
+          onChange={(x) => set(product.takes_additive ? { water_ratio: x } : { thin_pct: x || undefined })}
         />
       )}
       {product?.takes_additive && (
         <NumberField
           label="Bonding additive, parts to one of paint"
+          of="additive.ratio"
           value={additive?.ratio}
-          min={0}
-          max={2}
-          hint="0.5 is half; empty is none"
           onChange={(ratio) =>
             set({ additive: ratio ? { product: "bonding_additive", ratio, coats: additive?.coats } : undefined })
           }

@@ -1,6 +1,6 @@
 import type { Zone, ZoneLook } from "../api/client";
-import { AskedField } from "../piece/AskedField";
-import { spelledArea } from "../piece/asked";
+import { TypedField } from "../session/TypedField";
+import { spelledArea } from "../session/typed";
 import { area, useUnits } from "../ui/units";
 
 type Props = {
@@ -16,7 +16,7 @@ export function AreaField({ zone, look, onParts }: Props) {
   const parts = look?.parts ? `From its parts: ${area(look.parts_m2, u)}` : undefined;
   return (
     <div>
-      <AskedField
+      <TypedField
         label="Area"
         name="area_m2"
         at={{ zone: zone.id }}

@@ -1,25 +1,21 @@
 import { Camera, Trash2 } from "lucide-react";
-import type { Defect, Look, Piece, Schemas, Zone } from "../api/client";
+import type { Defect, Schemas } from "../api/client";
+import { useVocab } from "../api/vocab";
 import { Thumb } from "../look/Thumb";
+import { useDesk } from "../piece/desk";
 import { nextLabel } from "../piece/edit";
-import { useVocab } from "../piece/vocab";
 import { NumberField, TextField } from "../ui/Field";
+import { useName } from "../ui/focus";
 import { SizeField } from "../ui/SizeField";
 import { Part } from "./Part";
-
-type Props = {
-  piece: Piece;
-  zone: Zone;
-  look: Look | undefined;
-  onZone: (z: Zone) => void;
-  onPhotos: (point?: string) => void; // shows the photographs; point is the label of what is to be pointed at
-};
 
 const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
 
 /** Damage is what has to be mended on a zone: how many, how large, where, and what that takes. */
-export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
+export function Damage() {
+  const { piece, zone, look, change, toPhotos: onPhotos } = useDesk();
   const v = useVocab();
+  const first = useName<HTMLButtonElement>("field defects");
   const list = zone.defects ?? [];
   const mending = look?.zones.find((z) => z.id === zone.id)?.mending;
   // Knots have a field of their own, and are no damage.
@@ -29,11 +25,14 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
   const pictures = (piece.photos ?? []).filter(
     (f) => f.zone === zone.id || f.markers?.some((m) => m.defect && own.has(m.defect)),
   );
-  const put = (defects: Defect[]) => onZone({ ...zone, defects });
+  const put = (defects: Defect[]) => change({ ...zone, defects });
   const add = (id: string) => put([...list, { id, count: 1, label: nextLabel(piece) }]);
-  const button = (k: { id: string; name: string }) => (
+  const button = (k: { id: string; name: string }, i: number) => (
     <button
       key={k.id}
+      ref={i === 0 ? first : undefined}
+      data-field={i === 0 ? "defects" : undefined}
+      data-defect={k.id}
       type="button"
       className="btn h-11 border-base-300 bg-base-100 font-normal"
       onClick={() => add(k.id)}
@@ -67,7 +66,7 @@ export function Damage({ piece, zone, look, onZone, onPhotos }: Props) {
         <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
           {kinds.length - USUAL} less usual
         </summary>
-        <div className="mt-1 flex flex-wrap gap-1.5">{kinds.slice(USUAL).map(button)}</div>
+        <div className="mt-1 flex flex-wrap gap-1.5">{kinds.slice(USUAL).map((k) => button(k, -1))}</div>
       </details>
       {pictures.length > 0 && (
         <ul className="mb-2 flex flex-wrap gap-2" aria-label="Photographs of this zone">
@@ -114,17 +113,16 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
         </p>
         <NumberField
           label="How many"
-          value={d.count}
+          of="defect.count"
           min={1}
-          max={1000}
-          whole
+          value={d.count}
           onChange={(count) => onChange({ count })}
         />
         {kind?.across ? (
           <SizeField
             label={sentence(kind.across)}
+            of="defect.size_mm"
             value={d.size_mm}
-            max={10000}
             above
             onChange={(size_mm) => onChange({ size_mm })}
           />
@@ -135,8 +133,8 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
           <SizeField
             label={sentence(kind.along)}
             long
+            of="defect.length_cm"
             value={d.length_cm}
-            max={10000}
             above
             onChange={(length_cm) => onChange({ length_cm })}
           />
@@ -145,8 +143,8 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
         )}
         <TextField
           label="Where"
+          of="defect.place"
           value={d.place ?? ""}
-          max={200}
           onChange={(place) => onChange({ place: place || undefined })}
         />
         <div className="flex self-center">

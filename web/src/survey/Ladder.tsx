@@ -1,8 +1,10 @@
 import { useId } from "react";
+import { useName } from "../ui/focus";
 
 type Word = { id: string; name: string };
 type Props = {
   label: string;
+  name?: string; // the field an answer may ask for
   words: Word[]; // from the flattest up
   value: string | undefined;
   none: string; // what an empty choice means
@@ -10,14 +12,17 @@ type Props = {
 };
 
 /** Ladder picks a sheen by its look: each rung mirrors a window more sharply than the one before. */
-export function Ladder({ label, words, value, none, onChange }: Props) {
+export function Ladder({ label, name: field, words, value, none, onChange }: Props) {
   const name = useId();
+  const here = useName<HTMLInputElement>(field && `field ${field}`);
   const rung = (w: Word | undefined, i: number) => (
     <label
       key={w?.id ?? "none"}
       className="relative flex min-h-14 min-w-16 flex-1 cursor-pointer flex-col items-center rounded border border-base-300 bg-base-100 p-1 text-center text-sm leading-tight hover:border-accent has-checked:border-primary has-checked:bg-base-200 has-checked:font-semibold has-focus-visible:outline-3 has-focus-visible:outline-accent"
     >
       <input
+        ref={(value ?? "") === (w?.id ?? "") ? here : undefined}
+        data-field={(value ?? "") === (w?.id ?? "") ? field : undefined}
         type="radio"
         name={name}
         className="sr-only"

@@ -1,13 +1,13 @@
 import type { Schemas } from "../api/client";
-import { LEVELS } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
+import { useName } from "../ui/focus";
 
 type Level = Schemas["Level"];
-type Word = { id: string; name: string; note?: string };
+type Word = { id: string; name: string; note?: string; less?: boolean };
 type Props = {
   label: string;
   field: string;
   words: Word[]; // the usual ones first
-  usual: number; // how many are usual; the others are behind one press
   value: Level[] | undefined;
   unseen: string; // what an absent list means
   nothing: string; // what an empty list means
@@ -19,7 +19,8 @@ type Props = {
  * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one
  * level up, and after heavy back to none; the keys 0 to 3 set it.
  */
-export function Levels({ label, field, words, usual, value, unseen, nothing, from = [], onChange }: Props) {
+export function Levels({ label, field, words, value, unseen, nothing, from = [], onChange }: Props) {
+  const { levels } = useVocab();
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
   const set = (id: string, level: number) => {
@@ -32,7 +33,8 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, fro
       <button
         key={w.id}
         type="button"
-        title={`${LEVELS[n]}; press for ${LEVELS[(n + 1) % 4]}, or 0 to 3`}
+        data-level={`${w.id} ${n}`}
+        title={`${levels[n]}; press for ${levels[(n + 1) % 4]}, or 0 to 3`}
         className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? `border-primary font-semibold ${value ? "bg-base-200" : "border-dashed bg-base-100"}` : "border-base-300 bg-base-100 hover:border-accent"}`}
         onClick={() => set(w.id, (n + 1) % 4)}
         onKeyDown={(e) => {
@@ -45,19 +47,19 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, fro
         <Dabs level={n} />
         <span>
           {w.name}
-          <span className={n > 0 ? "block text-sm" : "sr-only"}> {LEVELS[n]}</span>
+          <span className={n > 0 ? "block text-sm" : "sr-only"}> {levels[n]}</span>
         </span>
       </button>
     );
   };
-  const shown = words.filter((w, i) => i < usual || of(w.id) > 0);
+  const shown = words.filter((w) => !w.less || of(w.id) > 0);
   const rest = words.filter((w) => !shown.includes(w));
   return (
     <fieldset className="mb-3 min-w-0">
       <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
       <div className="flex flex-wrap gap-1.5">
         <Whole on={value === undefined} field={field} says={unseen} onPress={() => onChange(undefined)} />
-        <Whole on={value?.length === 0} says={nothing} onPress={() => onChange([])} />
+        <Whole on={value?.length === 0} nothing={field} says={nothing} onPress={() => onChange([])} />
         {shown.map(chip)}
       </div>
       {rest.length > 0 && (
@@ -72,13 +74,16 @@ export function Levels({ label, field, words, usual, value, unseen, nothing, fro
   );
 }
 
-type WholeProps = { on: boolean; field?: string; says: string; onPress: () => void };
+type WholeProps = { on: boolean; field?: string; nothing?: string; says: string; onPress: () => void };
 
-function Whole({ on, field, says, onPress }: WholeProps) {
+function Whole({ on, field, nothing, says, onPress }: WholeProps) {
+  const ref = useName<HTMLButtonElement>(field && `field ${field}`);
   return (
     <button
+      ref={ref}
       type="button"
       data-field={field}
+      data-nothing={nothing}
       aria-pressed={on}
       className={`min-h-11 rounded border px-3 text-left leading-tight ${on ? "border-primary bg-base-200 font-semibold" : "border-base-300 border-dashed bg-base-100 hover:border-accent"}`}
       onClick={onPress}

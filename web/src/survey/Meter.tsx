@@ -1,13 +1,12 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Gauge } from "lucide-react";
-import { useState } from "react";
-import { answer, api, type Piece, Refused, type Schemas, type Zone } from "../api/client";
-import { clock } from "../frame/BenchSheet";
+import { answer, api, Refused, type Schemas, type Zone } from "../api/client";
 import { siteOf, useBench } from "../frame/useBench";
+import { useDesk } from "../piece/desk";
 import { ofZones } from "../piece/edit";
+import { clock } from "../ui/clock";
 
 type Reading = Schemas["Reading"];
-type Props = { field: Reading["field"]; id: number; piece: Piece; zone: Zone; onZone: (z: Zone) => void };
 
 /** withReading puts a reading into the field it belongs in, and notes where it came from. */
 export function withReading(zone: Zone, r: Reading): Zone {
@@ -31,31 +30,28 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
 }
 
 /** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
-export function Meter({ field, id, piece, zone, onZone }: Props) {
+export function Meter({ field }: { field: Reading["field"] }) {
+  const { id, piece, zone, change } = useDesk();
   const bench = useBench();
   const queries = useQueryClient();
-  const [wrong, setWrong] = useState("");
   const x = bench?.instruments.find((i) => i.field === field);
   const from = zone.readings?.find((r) => r.field === field && r.value === zone[field]);
-  if (!x) return null;
-  const press = async () => {
-    setWrong("");
-    try {
-      const r = await answer(
+  const read = useMutation({
+    mutationFn: (meter: string) =>
+      answer(
         api.POST("/api/bench/{id}/read", {
-          params: { path: { id: x.id }, query: { zone: zone.id, piece: id } },
+          params: { path: { id: meter }, query: { zone: zone.id, piece: id } },
           body: ofZones(piece, [zone]),
         }),
-      );
-      onZone(withReading(zone, r));
-    } catch (e) {
-      setWrong(e instanceof Refused ? e.message : "The instrument does not answer.");
-      void queries.invalidateQueries({ queryKey: ["bench"] });
-    }
-  };
+      ),
+    onSuccess: (r) => change(withReading(zone, r)),
+    onError: () => queries.invalidateQueries({ queryKey: ["bench"] }),
+  });
+  const wrong = read.error && (read.error instanceof Refused ? read.error.message : "The instrument does not answer.");
+  if (!x) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 text-sm">
-      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={press}>
+      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={() => read.mutate(x.id)}>
         <Gauge className="size-4" aria-hidden="true" /> {x.name}
       </button>
       <span className="text-secondary">

@@ -1,7 +1,7 @@
 import { ArrowRight, Search, Trash2 } from "lucide-react";
-import type { ReactNode } from "react";
-import type { Look, Piece, Schemas, Zone, ZoneResult } from "../api/client";
-import { useVocab } from "../piece/vocab";
+import type { Zone, ZoneResult } from "../api/client";
+import { useVocab } from "../api/vocab";
+import { useDesk } from "../piece/desk";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
 import { AreaField } from "./AreaField";
@@ -13,45 +13,14 @@ import { Part } from "./Part";
 import { Tiles } from "./Tiles";
 import { WholePiece } from "./WholePiece";
 
-type Level = Schemas["Level"];
-
-type Props = {
-  id: number; // of the piece
-  piece: Piece;
-  zone: Zone;
-  look: Look | undefined;
-  onPhotos: (point?: string) => void;
-  implied: Level[] | undefined; // what rises by itself where nothing is entered, once that is known
-  gloss: ZoneResult["gloss"]; // the sheen that a meter's reading is taken for
-  known: ZoneResult["known"]; // how sure one may be of what is entered
-  onIdentify: () => void;
-  onZone: (z: Zone) => void;
-  onPiece: (p: Piece) => void;
-  onPlan: () => void;
-  onRemove: () => void;
-  begin: boolean; // a zone just added: what is on it is asked first
-  removal: ReactNode; // what removes the whole piece
-};
-
 /** Survey is what is known of a zone, and of the piece it belongs to. */
-export function Survey({
-  id,
-  piece,
-  zone,
-  look,
-  onPhotos,
-  implied,
-  gloss,
-  known,
-  onIdentify,
-  onZone,
-  onPiece,
-  onPlan,
-  onRemove,
-  begin,
-  removal,
-}: Props) {
+export function Survey() {
+  const { piece, zone, look, judged, fresh, removal, change: onZone, changePiece, go, pick, remove } = useDesk();
   const v = useVocab();
+  const onPlan = () => {
+    if (!zone.steps?.length) pick(0);
+    go("plan");
+  };
   const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
   const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
@@ -59,7 +28,7 @@ export function Survey({
   const bare = zone.finish === "none";
   const unknown = (zone.finish ?? "unknown") === "unknown" || zone.substrate.includes("unknown");
   // Bare looks like what is bare.
-  const finishes = v.finishes.map((f) =>
+  const finishes = usualFirst(v.finishes, substrate?.finishes).map((f) =>
     f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: substrate.mark } : f,
   );
   const defects = (id: string, count: number | undefined) => {
@@ -92,14 +61,14 @@ export function Survey({
             eg="varnish, old paint, wax …"
             words={finishes}
             value={zone.finish ?? "unknown"}
-            begin={begin}
+            begin={fresh}
             hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
             onChange={(id) => set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss })}
           />
         </div>
         <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
-          <Sure known={known} unknown={unknown} />
-          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={onIdentify}>
+          <Sure known={judged?.known} unknown={unknown} />
+          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("identify")}>
             <Search className="size-4" aria-hidden="true" />{" "}
             {zone.evidence?.length ? "The tests" : "Find out by small tests"}
           </button>
@@ -110,12 +79,13 @@ export function Survey({
               label={
                 zone.gloss_gu === undefined ? "How it shines" : `How it shines: ${zone.gloss_gu} units by the meter`
               }
+              name="gloss"
               words={v.gloss}
               none="not looked at"
-              value={zone.gloss_gu === undefined ? zone.gloss : gloss}
+              value={zone.gloss_gu === undefined ? zone.gloss : judged?.gloss}
               onChange={(id) => set({ gloss: id, gloss_gu: undefined })}
             />
-            <Meter field="gloss_gu" id={id} piece={piece} zone={zone} onZone={onZone} />
+            <Meter field="gloss_gu" />
           </>
         )}
         <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
@@ -128,35 +98,30 @@ export function Survey({
             <div>
               <NumberField
                 label="Moisture, if measured"
+                of="zone.moisture_pct"
                 unit="%"
                 name="moisture_pct"
                 value={zone.moisture_pct}
-                min={0}
-                max={100}
                 onChange={(moisture_pct) => set({ moisture_pct })}
               />
-              <Meter field="moisture_pct" id={id} piece={piece} zone={zone} onZone={onZone} />
+              <Meter field="moisture_pct" />
             </div>
           )}
           {asks("knots") && (
             <NumberField
               label="Knots"
+              of="defect.count"
               value={zone.defects?.find((d) => d.id === "knot")?.count}
-              min={0}
-              max={1000}
-              whole
               onChange={(n) => defects("knot", n)}
             />
           )}
           {asks("age_days") && (
             <NumberField
               label="How old it is"
+              of="zone.age_days"
               unit="days"
               name="age_days"
               value={zone.age_days}
-              min={0}
-              max={100000}
-              hint="New plaster and cement stay alkaline for months"
               onChange={(age_days) => set({ age_days })}
             />
           )}
@@ -166,11 +131,16 @@ export function Survey({
             value={zone.colour}
             onChange={(colour) => set({ colour })}
           />
-          <TextField label="Zone" value={zone.name ?? ""} max={200} onChange={(name) => set({ name })} />
+          <TextField label="Zone" of="zone.name" value={zone.name ?? ""} onChange={(name) => set({ name })} />
         </div>
         <div className="flex flex-wrap gap-x-6">
           {asks("veneer") && (
-            <Check label="It is veneer" on={!!zone.veneer} onChange={(on) => set({ veneer: on || undefined })} />
+            <Check
+              label="It is veneer"
+              name="veneer"
+              on={!!zone.veneer}
+              onChange={(on) => set({ veneer: on || undefined })}
+            />
           )}
           <Check
             label="What is on it flakes"
@@ -183,8 +153,7 @@ export function Survey({
         <Levels
           label="Lying on it"
           field="soils"
-          words={v.soils}
-          usual={8}
+          words={usualFirst(v.soils, substrate?.soils)}
           value={zone.soils}
           unseen="Nobody has looked yet"
           nothing="Looked: nothing"
@@ -193,16 +162,17 @@ export function Survey({
         <Levels
           label="May bleed from below"
           field="bleeders"
-          words={v.bleeders}
-          usual={5}
+          words={usualFirst(v.bleeders, substrate?.bleeders)}
           value={zone.bleeders}
-          unseen={implied && !implied.length ? "As the material implies: nothing" : "As the material implies"}
+          unseen={
+            judged && !judged.implied_levels.length ? "As the material implies: nothing" : "As the material implies"
+          }
           nothing="Nothing"
-          from={implied}
+          from={judged?.implied_levels}
           onChange={(bleeders) => set({ bleeders })}
         />
       </Part>
-      <Damage piece={piece} zone={zone} look={look} onZone={onZone} onPhotos={onPhotos} />
+      <Damage />
       <Part title="What it is to become" says="The colour decides what a stain would show">
         <div className="grid gap-x-4 sm:grid-cols-3">
           <ColourField
@@ -214,12 +184,14 @@ export function Survey({
           />
           <Choice
             label="Look"
+            name="look"
             words={[{ id: "solid", name: "Solid" }, ...v.effects]}
             value={zone.target?.look ?? "solid"}
             onChange={(look) => target({ look })}
           />
           <Choice
             label="How it will be used"
+            name="wear"
             words={v.wears}
             value={zone.wear ?? "handled"}
             onChange={(wear) => set({ wear })}
@@ -227,25 +199,35 @@ export function Survey({
         </div>
         <Ladder
           label="Sheen"
+          name="sheen"
           words={v.gloss}
           none="open"
           value={zone.target?.sheen}
           onChange={(sheen) => target({ sheen })}
         />
       </Part>
-      <WholePiece piece={piece} onPiece={onPiece} />
+      <WholePiece piece={piece} onPiece={changePiece} />
       <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
         <button type="button" className="btn btn-primary h-12" onClick={onPlan}>
           On to the plan <ArrowRight className="size-5" aria-hidden="true" />
         </button>
         <span className="flex-1" />
-        <button type="button" className="btn btn-ghost h-12 text-error" onClick={onRemove}>
+        <button type="button" className="btn btn-ghost h-12 text-error" onClick={remove}>
           <Trash2 className="size-4" aria-hidden="true" /> Remove this zone
         </button>
         {removal}
       </div>
     </div>
   );
+}
+
+type Usual = { id: string; less?: boolean };
+
+/** usualFirst puts the words that are met on a material first, the usual ones before the others; the rest is less usual. */
+function usualFirst<W extends Usual>(words: W[], usual: string[] | undefined): (W & Usual)[] {
+  if (!usual?.length) return words;
+  const first = usual.flatMap((id) => words.filter((w) => w.id === id));
+  return [...first, ...words.filter((w) => !usual.includes(w.id)).map((w) => ({ ...w, less: true }))];
 }
 
 /** Sure says how sure one may be of what is entered: tested, likely, or only assumed. */

@@ -1,8 +1,8 @@
 import type { Piece } from "../api/client";
 import { useStudio } from "../api/studio";
-import { clock } from "../frame/BenchSheet";
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
 import { Check } from "../ui/Choice";
+import { clock } from "../ui/clock";
 import { NumberField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
 import { temp, useUnits } from "../ui/units";
@@ -23,9 +23,10 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
       <fieldset className="mb-2">
         <legend className="mb-0.5 font-medium text-secondary text-sm">Where and for whom</legend>
         <div className="flex flex-wrap gap-x-5">
-          {v.uses.map((w) => (
+          {v.uses.map((w, i) => (
             <Check
               key={w.id}
+              name={i === 0 ? "use" : undefined}
               label={w.name}
               on={piece.use?.includes(w.id) ?? false}
               onChange={(on) => {
@@ -39,11 +40,8 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
       <div className="grid gap-x-4 sm:grid-cols-3">
         <NumberField
           label="Year it was made"
+          of="piece.made"
           value={piece.made}
-          min={1000}
-          max={2200}
-          whole
-          hint="Empty where nobody knows"
           onChange={(made) => onPiece({ ...piece, made })}
         />
         <TempField
@@ -66,10 +64,9 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
         {piece.site && (
           <NumberField
             label="Humidity"
+            of="site.rh_pct"
             unit="%"
             value={piece.site.rh_pct}
-            min={0}
-            max={100}
             required
             onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h, ...TYPED } })}
           />

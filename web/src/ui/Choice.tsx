@@ -1,4 +1,5 @@
 import { Field } from "./Field";
+import { useName } from "./focus";
 
 type Word = { id: string; name: string; group?: string };
 
@@ -14,6 +15,7 @@ type Props = {
 
 /** Choice picks one of many ids by its name. */
 export function Choice({ label, words, value, none, hint, name, onChange }: Props) {
+  const ref = useName<HTMLSelectElement>(name && `field ${name}`);
   const groups = [...new Set(words.map((w) => w.group ?? ""))];
   const options = (of: Word[]) =>
     of.map((w) => (
@@ -25,6 +27,7 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
     <Field label={label} hint={hint}>
       {(id) => (
         <select
+          ref={ref}
           id={id}
           data-field={name}
           className="select w-full truncate pr-8"
@@ -45,12 +48,17 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
   );
 }
 
+type CheckProps = { label: string; on: boolean; name?: string; onChange: (on: boolean) => void };
+
 /** Check is one thing that is so or not. */
-export function Check({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+export function Check({ label, on, name, onChange }: CheckProps) {
+  const ref = useName<HTMLInputElement>(name && `field ${name}`);
   return (
     <label className="mb-2 flex min-h-10 cursor-pointer items-center gap-2">
       <input
+        ref={ref}
         type="checkbox"
+        data-field={name}
         className="checkbox checkbox-primary"
         checked={on}
         onChange={(e) => onChange(e.target.checked)}

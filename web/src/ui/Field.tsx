@@ -1,4 +1,6 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { useLimit } from "../api/vocab";
+import { useName } from "./focus";
 
 type FieldProps = { label: string; hint?: string; error?: string; children: (id: string) => ReactNode };
 
@@ -65,10 +67,11 @@ type NumberProps = {
   label: string;
   unit?: string;
   value: number | undefined;
-  min: number;
-  max: number;
+  of?: string; // its limits are those of
+  min?: number; // narrower ones, or in other units
+  max?: number;
   above?: boolean; // min itself is too little
-  whole?: boolean;
+  times?: number; // it is shown so many times as large as it is kept
   hint?: string;
   required?: boolean;
   name?: string;
@@ -80,7 +83,21 @@ type NumberProps = {
  * on.
  */
 export function NumberField(p: NumberProps) {
-  const { text, setText, error, give, refuse, begin } = useTyped(p.value, showNumber, p.onChange);
+  const limit = useLimit(p.of);
+  const times = p.times ?? 1;
+  const shown = p.value === undefined || times === 1 ? p.value : Number((p.value * times).toFixed(4));
+  const whole = !!limit.whole && times === 1;
+  const min = p.min ?? (limit.least ?? -Infinity) * times;
+  const max = p.max ?? (limit.most ?? Infinity) * times;
+  const above = p.above || limit.open;
+  const keep = (v: number) => {
+    if (times === 1) return v;
+    return limit.whole ? Math.round(v / times) : Number((v / times).toFixed(6));
+  };
+  const { text, setText, error, give, refuse, begin } = useTyped(shown, showNumber, (v) =>
+    p.onChange(v === undefined ? undefined : keep(v)),
+  );
+  const ref = useName<HTMLInputElement>(p.name && `field ${p.name}`);
 
   const type = (t: string) => {
     setText(t);
@@ -91,24 +108,23 @@ export function NumberField(p: NumberProps) {
       } else {
         give(undefined);
       }
-    } else if (v === undefined || (p.whole && !Number.isInteger(v))) {
-      refuse(`“${t.slice(0, 20)}” is not a ${p.whole ? "whole " : ""}number.`);
-    } else if (v < p.min || v > p.max || (p.above && v === p.min)) {
+    } else if (v === undefined || (whole && !Number.isInteger(v))) {
+      refuse(`“${t.slice(0, 20)}” is not a ${whole ? "whole " : ""}number.`);
+    } else if (v < min || v > max || (above && v === min)) {
       const unit = p.unit ? ` ${p.unit}` : "";
       refuse(
-        p.above
-          ? `More than ${p.min} and at most ${p.max}${unit}, please.`
-          : `Between ${p.min} and ${p.max}${unit}, please.`,
+        above ? `More than ${min} and at most ${max}${unit}, please.` : `Between ${min} and ${max}${unit}, please.`,
       );
     } else {
       give(v);
     }
   };
   return (
-    <Field label={p.label} hint={p.hint} error={error}>
+    <Field label={p.label} hint={p.hint ?? limit.hint} error={error}>
       {(id) => (
         <span className={`input w-full ${error ? "input-error" : ""}`}>
           <input
+            ref={ref}
             id={id}
             data-field={p.name}
             inputMode="decimal"
@@ -151,6 +167,7 @@ const QUICK = [
 
 /** ColourField takes a colour as #rrggbb, typed or picked. */
 export function ColourField({ label, value, quick, name, onChange }: ColourProps) {
+  const ref = useName<HTMLInputElement>(name && `field ${name}`);
   const { text, setText, error, give, refuse, begin } = useTyped(value, showText, onChange);
   const type = (t: string) => {
     setText(t);
@@ -172,6 +189,7 @@ export function ColourField({ label, value, quick, name, onChange }: ColourProps
               onChange={(e) => type(e.target.value)}
             />
             <input
+              ref={ref}
               id={id}
               data-field={name}
               className={`input w-full ${error ? "input-error" : ""}`}
@@ -211,7 +229,7 @@ type TextProps = {
   label: string;
   lines?: number; // of a text that may run on
   value: string;
-  max: number;
+  of: string; // its length is that of
   name?: string;
   hint?: string;
   eager?: boolean; // asks to be typed into at once
@@ -219,10 +237,12 @@ type TextProps = {
 };
 
 /** TextField takes a name, up to a length. */
-export function TextField({ label, lines, value, max, name, hint, eager, onChange }: TextProps) {
+export function TextField({ label, lines, value, of, name, hint, eager, onChange }: TextProps) {
   const { text, setText, error, give, refuse, begin } = useTyped<string | undefined>(value, showText, (v) =>
     onChange(v ?? ""),
   );
+  const max = useLimit(of).max_len ?? Infinity;
+  const ref = useName<HTMLInputElement>(name && `field ${name}`);
   const type = (t: string) => {
     setText(t);
     const n = [...t].length;
@@ -247,6 +267,7 @@ export function TextField({ label, lines, value, max, name, hint, eager, onChang
           />
         ) : (
           <input
+            ref={ref}
             id={id}
             data-field={name}
             className={`input w-full ${error ? "input-error" : ""}`}

@@ -1,3 +1,4 @@
+import { useLimit } from "../api/vocab";
 import { NumberField } from "./Field";
 import { longKept, longShown, longUnit, smallKept, smallShown, smallUnit, useUnits } from "./units";
 
@@ -5,15 +6,16 @@ type Props = {
   label: string;
   value: number | undefined; // in millimetres, or of what is long in centimetres
   long?: boolean;
-  max: number;
+  of: string; // its limits are those of
   above?: boolean; // nought is too little
   hint?: string;
   onChange: (v: number | undefined) => void;
 };
 
 /** SizeField takes a small size in millimetres, or a length in centimetres; in US units both in inches. */
-export function SizeField({ label, value, long, max, above, hint, onChange }: Props) {
+export function SizeField({ label, value, long, of, above, hint, onChange }: Props) {
   const u = useUnits();
+  const { most } = useLimit(of);
   const [shown, kept, unit] = long ? [longShown, longKept, longUnit] : [smallShown, smallKept, smallUnit];
   return (
     <NumberField
@@ -21,8 +23,8 @@ export function SizeField({ label, value, long, max, above, hint, onChange }: Pr
       label={label}
       unit={unit(u)}
       value={value === undefined ? undefined : shown(value, u)}
-      min={0}
-      max={shown(max, u)}
+      of={of}
+      max={shown(most ?? 0, u)}
       above={above}
       hint={hint}
       onChange={(v) => onChange(v === undefined ? undefined : kept(v, u))}

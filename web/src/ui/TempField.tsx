@@ -1,3 +1,4 @@
+import { useLimit } from "../api/vocab";
 import { NumberField } from "./Field";
 import { tempKept, tempShown, tempUnit, type Units } from "./units";
 
@@ -13,14 +14,15 @@ type Props = {
 
 /** TempField takes a workshop's temperature in the studio's units and gives it in degrees Celsius. */
 export function TempField({ units: u, value, onChange, ...field }: Props) {
+  const { least, most } = useLimit("site.temp_c");
   return (
     <NumberField
       key={u}
       {...field}
       unit={tempUnit(u)}
       value={value === undefined ? undefined : tempShown(value, u)}
-      min={tempShown(-20, u)}
-      max={tempShown(50, u)}
+      min={tempShown(least ?? 0, u)}
+      max={tempShown(most ?? 0, u)}
       onChange={(t) => onChange(t === undefined ? undefined : tempKept(t, u))}
     />
   );

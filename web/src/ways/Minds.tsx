@@ -1,38 +1,45 @@
-import { useEffect, useState } from "react";
-import { answer, api, type Piece, type Schemas, type Zone } from "../api/client";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Piece, why, type Zone } from "../api/client";
+import type { FieldName } from "../piece/desk";
+import { numberOf } from "../piece/useCheck";
+import { TYPING, useLast, useLater } from "../ui/later";
 import { Offer } from "./Offer";
 import { said } from "./useWays";
 
-type Props = { piece: Piece; zone: Zone; weights: Record<string, number>; onField: (field: string) => void };
+type Props = { piece: Piece; zone: Zone; weights: Record<string, number>; onField: (field: FieldName) => void };
 
 /** Minds says what would change the plan: facts that nobody has tested, with the test that tells. */
 export function Minds({ piece, zone, weights: w, onField }: Props) {
   const [open, setOpen] = useState(false);
-  const [minds, setMinds] = useState<Schemas["MindPart"][]>();
-  const [silent, setSilent] = useState(false);
   const weights = said(w);
-  useEffect(() => {
-    if (!open) return;
-    const stop = new AbortController();
-    answer(
-      api.POST("/api/minds", {
-        params: { query: { zone: zone.id, way: zone.way, weights } },
-        body: { ...piece, photos: undefined },
-        signal: stop.signal,
-      }),
-    ).then(
-      (m) => {
-        setSilent(false);
-        setMinds(m);
-      },
-      () => !stop.signal.aborted && setSilent(true),
-    );
-    return () => stop.abort();
-  }, [open, piece, zone, weights]);
+  const asked = useLater(piece, TYPING);
+  const q = useQuery({
+    queryKey: ["minds", numberOf(asked), zone.id, weights],
+    queryFn: ({ signal }) =>
+      answer(
+        api.POST("/api/minds", {
+          params: { query: { zone: zone.id, way: zone.way, weights } },
+          body: { ...asked, photos: undefined },
+          signal,
+        }),
+      ),
+    enabled: open,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const minds = useLast(q.data);
   return (
     <details className="mt-4" data-minds onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="min-h-10 py-2 font-medium">What would change this plan?</summary>
-      {silent && <p className="text-warning">The server does not answer now; open it again in a moment.</p>}
+      {q.error && (
+        <p role="alert" className="text-warning">
+          It cannot be said: {why(q.error)}{" "}
+          <button type="button" className="link" onClick={() => void q.refetch()}>
+            Ask again
+          </button>
+        </p>
+      )}
       {minds && minds.length === 0 && (
         <p className="text-secondary">Nothing that could be tested: the plan stands whatever it turns out to be.</p>
       )}

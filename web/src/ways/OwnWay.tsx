@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { answer, api, type Schemas, why } from "../api/client";
-import { useVocab } from "../piece/vocab";
+import { useRef, useState } from "react";
+import { type Schemas, why } from "../api/client";
+import { useSaveStudio } from "../api/studio";
+import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
@@ -41,27 +41,20 @@ type Props = { studio: Schemas["Studio"]; id: string; onClose: () => void; onSav
 /** OwnWay makes, changes or removes a way of working of the studio's own. */
 export function OwnWay({ studio, id, onClose, onSaved }: Props) {
   const v = useVocab();
-  const queries = useQueryClient();
   const ways = studio.ways ?? [];
   const [w, setW] = useState<Way>(ways.find((x) => x.id === id) ?? { id: "", name: "" });
-  const save = useMutation({
-    mutationFn: (next: { ways: Way[]; id?: string }) => {
-      const { demo: _, air: __, ...settings } = studio;
-      const way = next.ways.some((x) => x.id === settings.way) || !ways.some((x) => x.id === settings.way);
-      return answer(
-        api.PUT("/api/studio", { body: { ...settings, ways: next.ways, way: way ? settings.way : undefined } }),
-      );
-    },
-    onSuccess: (saved, next) => {
-      queries.setQueryData(["studio"], saved);
-      onSaved(next.id);
-    },
-  });
+  const kept = useRef<string>(undefined); // id of the way that is being saved
+  const save = useSaveStudio(() => onSaved(kept.current));
   const set = (x: Partial<Way>) => setW({ ...w, ...x });
   const keep = () => {
     const made = w.id || named(w.name, [...ways, ...v.ways.ways]);
     const own = { ...w, id: made, name: w.name.trim() };
-    save.mutate({ ways: id ? ways.map((x) => (x.id === id ? own : x)) : [...ways, own], id: made });
+    kept.current = made;
+    save.mutate((now) => {
+      const others = (now.ways ?? []).filter((x) => x.id !== made);
+      const at = (now.ways ?? []).findIndex((x) => x.id === made);
+      return { ...now, ways: at < 0 ? [...others, own] : others.toSpliced(at, 0, own) };
+    });
   };
   return (
     <Dialog title={id ? "Your way of working" : "A way of your own"} wide onClose={onClose}>
@@ -71,7 +64,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
           if (w.name.trim()) keep();
         }}
       >
-        <TextField label="Name" value={w.name} max={60} eager onChange={(name) => set({ name })} />
+        <TextField label="Name" of="way.name" value={w.name} eager onChange={(name) => set({ name })} />
         <div className="grid gap-x-4 sm:grid-cols-2">
           {CHOICES.map((c) => (
             <Choice
@@ -133,7 +126,14 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             <button
               type="button"
               className="btn btn-ghost text-error"
-              onClick={() => save.mutate({ ways: ways.filter((x) => x.id !== id) })}
+              onClick={() => {
+                kept.current = undefined;
+                save.mutate((now) => ({
+                  ...now,
+                  ways: (now.ways ?? []).filter((x) => x.id !== id),
+                  way: now.way === id ? undefined : now.way,
+                }));
+              }}
             >
               Remove it
             </button>

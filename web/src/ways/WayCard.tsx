@@ -1,8 +1,9 @@
 import { Check } from "lucide-react";
 import type { ReactNode } from "react";
-import { hours } from "../piece/vocab";
+import type { FieldName } from "../piece/desk";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
+import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
 import { Offer } from "./Offer";
 import type { WayPlan } from "./useWays";
@@ -17,11 +18,13 @@ type Props = {
   best: boolean;
   perM2: boolean;
   onTake: () => void;
-  onField: (field: string) => void;
+  onReach: () => void; // its button has got the focus
+  onField: (field: FieldName) => void;
 };
 
 /** WayCard is the best plan of one way of working: its cut, its figures and its steps; or what stands in its way. */
-export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) {
+export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }: Props) {
+  const take = useName<HTMLButtonElement>(`take ${rank}`);
   const verdict = p.verdict ?? "fails";
   return (
     <li
@@ -46,8 +49,10 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
             </p>
             {!p.own && (
               <button
+                ref={take}
                 type="button"
                 data-take={rank}
+                onFocus={onReach}
                 className={`btn px-3 ${best ? "btn-primary" : "border-primary bg-base-100 text-primary"}`}
                 onClick={onTake}
               >
@@ -71,7 +76,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onField }: Props) 
             <Figure of="Stain">{p.stain?.words ?? "nothing rises"}</Figure>
             <Figure of="Time">{p.takes}</Figure>
             <Figure of="Work">
-              {hours(p.hands_on_h)} in {p.trips} {p.trips === 1 ? "trip" : "trips"}
+              {p.work} in {p.trips} {p.trips === 1 ? "trip" : "trips"}
             </Figure>
             <Figure of="Materials">
               about {p.cost.toFixed(0)}
@@ -128,7 +133,7 @@ function Figure({ of, children }: { of: string; children: ReactNode }) {
 }
 
 /** Stuck says why there is no plan, and offers what would open the way. */
-export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField: (field: string) => void }) {
+export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField: (field: FieldName) => void }) {
   const s = plan.stuck;
   if (!s) return null;
   return (
@@ -149,11 +154,7 @@ export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField
           <ul className="flex flex-col items-start gap-1">
             {s.opens.map((o) => (
               <li key={o.says} className="max-w-full">
-                {["way", "shelf"].includes(o.field) ? (
-                  <span className="block py-1">{o.says}</span>
-                ) : (
-                  <Offer says={o.says} onPress={() => onField(o.field)} />
-                )}
+                <Offer says={o.says} onPress={() => onField(o.field)} />
               </li>
             ))}
           </ul>

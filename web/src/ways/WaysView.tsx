@@ -2,8 +2,11 @@ import { ArrowLeft, Pencil, Plus } from "lucide-react";
 import { type MouseEvent, useState } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
+import { useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
-import { useVocab } from "../piece/vocab";
+import type { FieldName } from "../piece/desk";
+import { Estimate } from "../piece/Estimate";
+import { focusOn, useName, useTakes } from "../ui/focus";
 import { Minds } from "./Minds";
 import { OwnWay } from "./OwnWay";
 import { type Kept, said, usePlans, type WayPlan } from "./useWays";
@@ -17,7 +20,7 @@ type Props = {
   onKept: (k: Kept) => void;
   onTake: (p: WayPlan) => void;
   onBack: () => void;
-  onField: (field: string) => void;
+  onField: (field: FieldName) => void;
 };
 
 /** WaysView sets two to five ways of working on one zone side by side, and the plan it has beside them. */
@@ -29,15 +32,19 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   const all = [...mine, ...v.ways.ways];
   const ways = k.ways.filter((id) => all.some((w) => w.id === id));
   const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
-  const go = (by: number) => {
-    const takes = [...document.querySelectorAll<HTMLElement>("[data-take]")];
-    const at = takes.indexOf(document.activeElement as HTMLElement);
-    takes[Math.min(takes.length - 1, Math.max(0, at + by))]?.focus();
+  const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be taken
+  const cards = plans?.plans ?? [];
+  const takes = cards.flatMap((p, i) => (p.own || p.stuck ? [] : [i + 1]));
+  const go = (to: number) => {
+    const n = Math.min(takes.length - 1, Math.max(0, to));
+    if (takes[n] !== undefined) focusOn(`take ${takes[n]}`);
   };
+  const chooser = useName<HTMLElement>("field way");
+  useTakes("field shelf", () => setOwn(mine.some((m) => m.id === zone.way) ? (zone.way ?? "") : ""));
   useKeys("Ways to do it", [
-    { key: "t", says: "Go to the best plan", run: () => document.querySelector<HTMLElement>("[data-take]")?.focus() },
-    { key: "ArrowRight", says: "The next plan", run: () => go(1) },
-    { key: "ArrowLeft", says: "The plan before", run: () => go(-1) },
+    { key: "t", says: "Go to the best plan", run: () => go(0) },
+    { key: "ArrowRight", says: "The next plan", run: () => go(at + 1) },
+    { key: "ArrowLeft", says: "The plan before", run: () => go(at - 1) },
     { key: "Escape", says: "Back to the plan", run: onBack },
   ]);
   const toggle = (id: string) => {
@@ -46,7 +53,6 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   };
   // It is drawn once there is something to show, so that nothing moves when it comes.
   if (!plans && !trouble) return <section aria-label="Ways to do it" className="flex-1" />;
-  const cards = plans?.plans ?? [];
   const edit = (e: MouseEvent<HTMLElement>, id: string) => {
     e.currentTarget.closest("details")?.removeAttribute("open");
     setOwn(id);
@@ -60,7 +66,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
         <h2 className="font-semibold text-lg">Ways to do it</h2>
         <span className="flex-1" />
         <details className="relative">
-          <summary className="btn btn-ghost border-base-300 font-normal">
+          <summary ref={chooser} data-field="way" className="btn btn-ghost border-base-300 font-normal">
             Choose: {ways.length} of {all.length} ways
           </summary>
           <div className="absolute right-0 z-10 max-h-[60vh] w-80 max-w-[90vw] overflow-y-auto rounded border border-base-300 bg-base-100 p-3 shadow-lg">
@@ -118,17 +124,16 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
               best={i === 0 && !p.stuck}
               perM2={!!plans.per_m2}
               onTake={() => onTake(p)}
+              onReach={() => setAt(takes.indexOf(i + 1))}
               onField={onField}
             />
           ))}
         </ol>
       )}
       {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} weights={k.weights} onField={onField} />}
-      <p className="mt-4 border-base-300 border-t pt-2 text-secondary text-sm">
-        {plans?.per_m2 && "The area is not known: hours and materials are those of one square metre. "}
-        Every figure is an estimate; materials are in units of money. Labels, safety data sheets, local codes and
-        licensed people decide.
-      </p>
+      <Estimate
+        more={`${plans?.per_m2 ? "The area is not known: hours and materials are those of one square metre. " : ""}Materials are in units of money.`}
+      />
       {own !== undefined && studio && (
         <OwnWay
           studio={studio}

@@ -1,4 +1,4 @@
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
 
 const STEPS = [0, 0.25, 0.5, 1, 2, 4];
 const WORDS = ["not at all", "little", "less", "as usual", "more", "most of all"];

@@ -1,8 +1,9 @@
+import { useMutation } from "@tanstack/react-query";
 import { Check, Route, Square } from "lucide-react";
 import { useRef, useState } from "react";
 import { answer, api, type Piece, Refused, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { said, useKept } from "./useWays";
 import { Stuck } from "./WayCard";
@@ -24,37 +25,36 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const ways = [...(studio?.ways ?? []), ...v.ways.ways];
   const [way, setWay] = useState(studio?.way || (ways[0]?.id ?? ""));
   const [at, setAt] = useState<Line>();
-  const [made, setMade] = useState<{ of: string; plan: Made }>();
-  const [trouble, setTrouble] = useState<string>();
   const [kept, keep] = useKept();
   const stop = useRef<AbortController>(undefined);
   const zones = piece.zones ?? [];
   const open = zones.filter((z) => !z.steps?.length).length;
-  const run = async () => {
-    const ctl = new AbortController();
-    stop.current = ctl;
-    setTrouble(undefined);
-    setMade(undefined);
-    setAt({ done: 0, of: zones.length });
-    try {
+  const search = useMutation({
+    mutationFn: async (signal: AbortSignal): Promise<{ of: string; plan: Made }> => {
+      setAt({ done: 0, of: zones.length });
       const told = await answer(
         api.POST("/api/plans/piece", {
           params: { query: { way, weights: said(kept.weights) } },
           body: { ...piece, photos: undefined },
           parseAs: "stream",
-          signal: ctl.signal,
+          signal,
         }),
       );
       for await (const line of lines(told)) {
         if (line.says) throw new Refused(500, { detail: line.says });
-        if (line.plan) setMade({ of: surveyed(piece), plan: line.plan });
-        else setAt(line);
+        if (line.plan) return { of: surveyed(piece), plan: line.plan };
+        setAt(line);
       }
-    } catch (e) {
-      setTrouble(ctl.signal.aborted ? "Stopped." : `Not planned: ${why(e)}`);
-    }
-    setAt(undefined);
+      throw new Refused(500, { detail: "The plan broke off." });
+    },
+    onSettled: () => setAt(undefined),
+  });
+  const run = () => {
+    stop.current = new AbortController();
+    search.mutate(stop.current.signal);
   };
+  const made = search.data;
+  const trouble = search.error && (stop.current?.signal.aborted ? "Stopped." : `Not planned: ${why(search.error)}`);
   const take = () => {
     if (!made) return;
     const planned = made.plan.piece.zones ?? [];
@@ -95,7 +95,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
             type="button"
             className={`btn mb-2 ${fresh > 0 ? "" : "btn-primary"}`}
             disabled={!zones.length}
-            onClick={() => void run()}
+            onClick={run}
           >
             <Route className="size-5" aria-hidden="true" />
             {open ? "Plan what is not planned" : "Draw the trips together"}

@@ -1,6 +1,9 @@
-import { useEffect, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import { answer, api, type Piece, RETRY, Refused, type Schemas, type Zone } from "../api/client";
-import { useVocab } from "../piece/vocab";
+import { useVocab } from "../api/vocab";
+import { numberOf } from "../piece/useCheck";
+import { TYPING, useLast, useLater } from "../ui/later";
 
 export type WayPlan = Schemas["WayPlan"];
 export type Plans = Schemas["ZonePlans"];
@@ -48,36 +51,24 @@ export const said = (w: Record<string, number>) =>
  * and nothing flickers.
  */
 export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: string) {
-  const [plans, setPlans] = useState<Plans>();
-  const [trouble, setTrouble] = useState<string>();
-  const asked = ways.join(",");
-  useEffect(() => {
-    const stop = new AbortController();
-    let again: ReturnType<typeof setTimeout>;
-    const ask = () =>
+  const said = ways.join(",");
+  const now = useMemo(() => ({ piece, ways: said, weights }), [piece, said, weights]);
+  const asked = useLater(now, TYPING);
+  const q = useQuery({
+    queryKey: ["plans", zone.id, numberOf(asked.piece), asked.ways, asked.weights],
+    queryFn: ({ signal }) =>
       answer(
         api.POST("/api/plans", {
-          params: { query: { zone: zone.id, ways: asked, weights } },
+          params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights } },
           // Other zones may set what it has to match.
-          body: { ...piece, photos: undefined },
-          signal: stop.signal,
+          body: { ...asked.piece, photos: undefined },
+          signal,
         }),
-      ).then(
-        (r) => {
-          setTrouble(undefined);
-          setPlans(r);
-        },
-        (e) => {
-          if (stop.signal.aborted) return;
-          setTrouble(e instanceof Refused ? e.message : "The server does not answer now.");
-          if (!(e instanceof Refused)) again = setTimeout(ask, RETRY);
-        },
-      );
-    void ask();
-    return () => {
-      stop.abort();
-      clearTimeout(again);
-    };
-  }, [piece, zone, asked, weights]);
-  return { plans, trouble };
+      ),
+    placeholderData: keepPreviousData,
+    retry: (_, e) => !(e instanceof Refused),
+    retryDelay: RETRY,
+  });
+  const trouble = q.isError ? q.error.message : q.failureCount > 0 ? "The server does not answer now." : undefined;
+  return { plans: useLast(q.data), trouble };
 }

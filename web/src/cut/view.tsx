@@ -1,0 +1,16 @@
+import { type StageView, useDesk } from "../piece/desk";
+import { CutView } from "./CutView";
+
+function Main() {
+  const { piece, zone, judged, go, mend } = useDesk();
+  return <CutView piece={piece} zone={zone} judged={judged} onBack={() => go("plan")} onRepair={mend} />;
+}
+
+export const cut: StageView = {
+  id: "cut",
+  name: "The cut",
+  of: "plan",
+  key: "5",
+  says: "The cut, large and over time",
+  Main,
+};

@@ -1,0 +1,65 @@
+import { Copy, GitCompareArrows, Play } from "lucide-react";
+import { useState } from "react";
+import { CopyPlan } from "../piece/CopyPlan";
+import { type StageView, useDesk } from "../piece/desk";
+import { useTakes } from "../ui/focus";
+import { Minds } from "../ways/Minds";
+import { useKept } from "../ways/useWays";
+import { Plan } from "./Plan";
+
+function Main() {
+  const { piece, zone, go, pick, say, changePiece } = useDesk();
+  const [copying, setCopying] = useState(false);
+  const steps = zone.steps ?? [];
+  useTakes("field steps", () => pick(steps.length));
+  const others = (piece.zones ?? []).length > 1;
+  return (
+    <>
+      <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
+        <h2 className="font-semibold text-lg">The plan, from below</h2>
+        <span className="flex-1" />
+        <button
+          type="button"
+          data-ways
+          className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
+          onClick={() => go("ways")}
+        >
+          <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare ways" : "Find plans"}
+        </button>
+        {steps.length > 0 && (
+          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("cut")}>
+            <Play className="size-4" aria-hidden="true" /> Play the cut
+          </button>
+        )}
+        {steps.length > 0 && others && (
+          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => setCopying(true)}>
+            <Copy className="size-4" aria-hidden="true" /> Copy to another zone
+          </button>
+        )}
+      </div>
+      <Plan />
+      {copying && (
+        <CopyPlan
+          piece={piece}
+          from={zone}
+          onClose={() => setCopying(false)}
+          onCopy={(to) => {
+            const given = (piece.zones ?? []).map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z));
+            changePiece({ ...piece, zones: given });
+            setCopying(false);
+            say(`Copied to ${to.length === 1 ? "one zone" : `${to.length} zones`}, and judged there.`);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function Below() {
+  const { piece, zone, toField } = useDesk();
+  const [kept] = useKept();
+  if (!zone.steps?.length) return null;
+  return <Minds piece={piece} zone={zone} weights={kept.weights} onField={toField} />;
+}
+
+export const plan: StageView = { id: "plan", name: "The plan", key: "3", Main, Below };

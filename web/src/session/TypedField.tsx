@@ -1,0 +1,58 @@
+import { useRef } from "react";
+import { Field } from "../ui/Field";
+import { useName } from "../ui/focus";
+import type { Place } from "./typed";
+import { useOpen, useTypedSize } from "./useSession";
+
+type Props = {
+  label: string;
+  name?: string; // the field an answer may ask for
+  at: Place;
+  stands: string | undefined; // spelled
+  show: (spelled: string) => string;
+  hint?: string; // while nothing stands there
+  placeholder?: string; // what counts while nothing stands there
+  required?: boolean;
+};
+
+/**
+ * TypedField takes a size as people write it. The server reads it; what was typed stays as it was typed, and what it
+ * comes to stands below.
+ */
+export function TypedField({ label, name, at, stands, show, hint, placeholder, required }: Props) {
+  const open = useOpen();
+  const typed = useTypedSize(at, stands);
+  const before = useRef(stands);
+  const ref = useName<HTMLInputElement>(name && `field ${name}`);
+  const shown = stands === undefined ? "" : show(stands);
+  const text = typed ? typed.text : shown;
+  const away = typed?.is === "away" && "It is worked out as soon as the server answers; what is typed stays.";
+  return (
+    <Field
+      label={label}
+      error={away || typed?.says}
+      hint={stands === undefined ? hint : text === shown ? undefined : `That is ${shown}`}
+    >
+      {(id) => (
+        <input
+          ref={ref}
+          id={id}
+          data-field={name}
+          className={`input w-full ${typed?.says ? "input-error" : ""}`}
+          value={text}
+          placeholder={placeholder}
+          aria-invalid={!!typed?.says}
+          autoComplete="off"
+          onFocus={() => {
+            before.current = stands;
+          }}
+          onChange={(e) => {
+            const t = e.target.value;
+            if (t.trim() === "" && !required) open.dispatch({ type: "emptied", place: at, at: Date.now() });
+            else open.dispatch({ type: "typed", place: at, text: t, before: before.current });
+          }}
+        />
+      )}
+    </Field>
+  );
+}

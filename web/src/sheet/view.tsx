@@ -1,0 +1,4 @@
+import type { StageView } from "../piece/desk";
+import { JobSheet } from "./JobSheet";
+
+export const sheet: StageView = { id: "sheet", name: "Job sheet", key: "4", Main: JobSheet, whole: true };

@@ -1,0 +1,21 @@
+import { useEffect, useRef, useState } from "react";
+
+/** TYPING is how long what follows typing waits for more of it, in milliseconds. */
+export const TYPING = 150;
+
+/** useLater is a value once it has stayed the same for a while, in milliseconds; what follows typing asks with it. */
+export function useLater<T>(value: T, ms: number): T {
+  const [later, setLater] = useState(value);
+  useEffect(() => {
+    const t = setTimeout(() => setLater(value), ms);
+    return () => clearTimeout(t);
+  }, [value, ms]);
+  return later;
+}
+
+/** useLast is the last of a value that was there. */
+export function useLast<T>(value: T | undefined): T | undefined {
+  const last = useRef(value);
+  if (value !== undefined) last.current = value;
+  return last.current;
+}

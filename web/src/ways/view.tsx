@@ -1,0 +1,34 @@
+import { type StageView, useDesk } from "../piece/desk";
+import { useKept } from "./useWays";
+import { WaysView } from "./WaysView";
+
+function Main() {
+  const { piece, zone, change, choose, say, go, toField } = useDesk();
+  const [kept, keep] = useKept();
+  return (
+    <WaysView
+      piece={piece}
+      zone={zone}
+      kept={kept}
+      onKept={keep}
+      onTake={(w) => {
+        change({ ...zone, steps: w.steps, way: w.way });
+        choose(undefined);
+        say(`Taken: ${w.name}. Undo takes it back.`);
+        go("plan");
+      }}
+      onBack={() => go("plan")}
+      onField={toField}
+    />
+  );
+}
+
+export const ways: StageView = {
+  id: "ways",
+  name: "Ways to do it",
+  of: "plan",
+  key: "w",
+  says: "Ways to do it, side by side",
+  Main,
+  whole: true,
+};
