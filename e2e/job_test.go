@@ -60,7 +60,7 @@ func TestTheWholeJob(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	const repair = "then prime with bonding primer"
 	do(t, ctx, chromedp.Navigate(a.url("/")),
-		sees("Ticket booth"), sees("Held up: Chalk paint will not hold on high-pressure laminate"),
+		sees("Ticket booth"), sees("Blocked: Chalk paint will not hold on high-pressure laminate"),
 		press("Laminate fronts"), verdict("fails"),
 		sees("Risk of peeling 97 %"), sees("This bond reaches 0.34 of a full one"),
 		press("The figures behind it"),

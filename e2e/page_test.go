@@ -100,7 +100,7 @@ func TestAZonePlannedWithTheKeyboardOnly(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"),
 		keys("n"), sees("Name of the piece"), focused("form input"), keys("Hall chest", kb.Enter),
-		sees("Hall chest"), focused("#work button"), chromedp.Focus(chromedp.CSS(`[data-field="zone_name"]`)), keys("Front", kb.Tab), focused("[role=combobox]"),
+		sees("Hall chest"), focused("#work"), chromedp.Focus(chromedp.CSS(`[data-field="zone_name"]`)), keys("Front", kb.Tab), focused("[role=combobox]"),
 		keys("worktop"), sees("High-pressure laminate"), keys(kb.Enter),
 		verdict("watch"), focused(`input[data-field="finish"]`),
 		keys("bare", kb.Enter), focused(`button[data-field="finish"]`),

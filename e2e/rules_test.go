@@ -30,7 +30,7 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 	t.Parallel()
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"), press("New piece"), sees("Name of the piece"), typeIn("Name of the piece", "Sea chest"), keys(kb.Enter), sees("Sea chest"), focused("#work button"))
+	do(t, ctx, chromedp.Navigate(a.url("/")), sees("Nothing is on the bench yet"), press("New piece"), sees("Name of the piece"), typeIn("Name of the piece", "Sea chest"), keys(kb.Enter), sees("Sea chest"), focused("#work"))
 	do(t, ctx, chromedp.Focus(chromedp.CSS(`[data-field="zone_name"]`)), keys("Outside", kb.Tab), focused("[role=combobox]"), keys("beech", kb.Enter), verdict("watch"),
 		focused(`input[data-field="finish"]`), keys("polyurethane", kb.Enter), choose("Look", "chippy"), press("pale green"))
 	step := func(words string) []act {

@@ -14,7 +14,7 @@ var metOn = map[Group]Met{
 	GroupBoard: {
 		Finishes: []string{"none", "lacquer", "paint_factory", "paint_acrylic_old", "paint_alkyd_old", "factory_film", "foil", "catalysed", "finish_wb", "polyurethane", "unknown"},
 		Soils:    []string{"grime", "grease", "dust", "silicone", "adhesive", "nicotine", "mould"},
-		Bleeders: []string{"nicotine", "watermark", "ink", "grease_spot", "dye"},
+		Bleeders: []string{"tannin", "nicotine", "watermark", "ink", "grease_spot", "dye"},
 	},
 	GroupCane: {
 		Finishes: []string{"none", "lacquer", "varnish_oil", "shellac", "polyurethane", "finish_wb", "paint_acrylic_old", "paint_alkyd_old", "oil", "wax", "stain_only", "unknown"},

@@ -27,7 +27,9 @@ export function StepPicker({ at, onPick, onClose }: Props) {
   const v = useVocab();
   const { piece, zone, judged } = useDesk();
   const frame = useRef<HTMLElement>(null);
-  useEffect(() => frame.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    frame.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   // The plan is not sound as it is: what makes it so is told.
   const mending = !!judged?.adhesion && judged.verdict !== "sound";
   const next = useQuery({
