@@ -144,8 +144,10 @@ export async function adopted(id: number, created?: string): Promise<Draft | und
 
 let waiting: (() => void) | undefined;
 
-/** keepHistory keeps what undo goes back to from a piece, a moment later: it must not hold up the drawing. */
-export function keepHistory(id: number, h: History, now: Piece) {
+const undoKey = (id: number, tab: string) => `${UNDO}${id}.${tab}`;
+
+/** keepHistory keeps what undo goes back to in a tab, a moment later: it must not hold up the drawing. */
+export function keepHistory(id: number, tab: string, h: History, now: Piece) {
   const first = waiting === undefined;
   waiting = () => {
     let past = h.past;
@@ -156,7 +158,7 @@ export function keepHistory(id: number, h: History, now: Piece) {
     }
     const kept = JSON.stringify({ head: written(now), past, future: h.future });
     // Without room for it, undo ends with a reload.
-    if (!put(local, `${UNDO}${id}`, kept)) put(local, `${UNDO}${id}`, undefined);
+    if (!put(local, undoKey(id, tab), kept)) put(local, undoKey(id, tab), undefined);
   };
   if (first) setTimeout(flush, 250);
 }
@@ -169,10 +171,25 @@ function flush() {
 
 if (typeof window !== "undefined") window.addEventListener("pagehide", flush);
 
-/** keptHistory is what undo goes back to from a piece; undefined where another version of it was gone on from. */
-export function keptHistory(id: number, now: Piece): History | undefined {
-  const kept = get<History & { head: string }>(local, `${UNDO}${id}`);
-  return kept && kept.head === written(now) ? { past: kept.past, future: kept.future } : undefined;
+/**
+ * keptHistory is what undo goes back to from a piece: this tab's, or that of a closed one, which is forgotten then.
+ * There is none where another version of the piece was gone on from.
+ */
+export async function keptHistory(id: number, now: Piece): Promise<History | undefined> {
+  const mine = await tabName();
+  const head = written(now);
+  const tabOf = (key: string) => key.slice(`${UNDO}${id}.`.length);
+  const all = keys(`${UNDO}${id}.`).sort((a, b) => Number(tabOf(b) === mine) - Number(tabOf(a) === mine));
+  let found: History | undefined;
+  for (const key of all) {
+    const take = () => {
+      const kept = get<History & { head: string }>(local, key);
+      if (kept?.head === head) found ??= { past: kept.past, future: kept.future };
+      if (tabOf(key) !== mine) put(local, key, undefined);
+    };
+    await alone(tabOf(key), take);
+  }
+  return found;
 }
 
 const typedKey = (id: number) => `rutile.asked.${id}`;

@@ -163,7 +163,7 @@ export class OpenPiece {
     try {
       const saved = await this.fetch();
       const left = await adopted(id, saved.created);
-      const history = keptHistory(id, left?.piece ?? saved.piece);
+      const history = await keptHistory(id, left?.piece ?? saved.piece);
       this.dispatch({ type: "loaded", saved, left, history, typed: keptTyped(id, saved.created) });
     } catch (e) {
       const left = status(e) === 404 ? await adopted(id) : undefined;
@@ -227,7 +227,7 @@ export class OpenPiece {
         forgetDraft(id, this.tab, this.now.created);
         return;
       case "keep history":
-        keepHistory(id, c.history, c.piece);
+        keepHistory(id, this.tab, c.history, c.piece);
         return;
       case "keep typed":
         keepTyped(id, this.now.created, c.typed);
