@@ -7,7 +7,6 @@ import (
 	"net/http"
 	"os"
 	"regexp"
-	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -371,51 +370,4 @@ func TestABrowserWithoutStorageIsToldSo(t *testing.T) {
 	do(t, ctx, press("5 Mineral paint"), press("Remove"), sees("This browser keeps no copy either"))
 	a.up(true)
 	do(t, ctx, saved())
-}
-
-// BenchmarkRedraw measures from the hand's event to the frame that shows the
-// changed cut, by the browser's own record of it.
-func BenchmarkRedraw(b *testing.B) {
-	for _, x := range []struct {
-		name, path string
-		ready      []act
-		change     func(n int) act
-	}{
-		{"typing", "/pieces/12/uprights/plan", []act{press("4 Pigmented shellac"), sees("Wait after each coat")},
-			func(n int) act { return typeIn("Coats", fmt.Sprint(2+n%2)) }},
-		{"moving", "/pieces/12/uprights/plan", []act{chromedp.Focus(chromedp.CSS(`[data-row="3"]`))},
-			func(n int) act { return alt([]string{kb.ArrowUp, kb.ArrowDown}[n%2]) }},
-		{"surveying", "/pieces/7/shells/look-over", []act{sees("Lying on it"), chromedp.Focus(chromedp.CSS(`[data-field="soils"]`)), keys(kb.Tab, kb.Tab)},
-			func(n int) act { return chromedp.KeyEvent(fmt.Sprint(1 + n%3)) }},
-	} {
-		b.Run(x.name, func(b *testing.B) {
-			a := start(b, true)
-			ctx := browser(b, 1280, 800)
-			do(b, ctx, chromedp.Navigate(a.url(x.path)), sees("Every figure is an estimate"))
-			do(b, ctx, x.ready...)
-			do(b, ctx, chromedp.Sleep(500*time.Millisecond)) // no hand is quicker
-			var times []float64
-			for b.Loop() {
-				do(b, ctx, x.change(len(times)), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-					return until(ctx, tab, `performance.getEntriesByName("rutile:redrawn").length > 0`, "the redrawn cut")
-				}))
-				got, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](`(() => {
-					const all = performance.getEntriesByName("rutile:redrawn").map((e) => e.duration);
-					performance.clearMeasures("rutile:redrawn");
-					return all;
-				})()`))
-				if err != nil {
-					b.Fatal(err)
-				}
-				times = append(times, got...)
-			}
-			first := times[0]
-			slices.Sort(times)
-			b.ReportMetric(first, "ms-first")
-			b.ReportMetric(times[len(times)/2], "ms-median")
-			b.ReportMetric(times[len(times)*95/100], "ms-p95")
-			b.ReportMetric(times[len(times)-1], "ms-most")
-			b.ReportMetric(0, "ns/op")
-		})
-	}
 }

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
@@ -17,6 +17,9 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+// An answer is drawn when it comes, and not a turn later.
+notifyManager.setScheduler(queueMicrotask);
 
 const router = createBrowserRouter([
   { path: "/", element: <PiecesPage />, errorElement: <Lost /> },

@@ -4,7 +4,7 @@ import { Texture } from "../section/texture";
 
 type Props = {
   look: Look;
-  piece: Piece;
+  piece: Pick<Piece, "parts" | "zones">;
   width: number; // of the drawing, in pixels, at most
   height: number;
   chosen?: number[]; // indices of parts
@@ -135,4 +135,15 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
       </g>
     </svg>
   );
-});
+}, alike);
+
+const named = (p: Props["piece"]) => p.zones?.map((z) => `${z.id} ${z.name}`).join("\n");
+
+/** Of the zones only their names are drawn. */
+function alike({ piece: a, ...x }: Props, { piece: b, ...y }: Props): boolean {
+  return (
+    (Object.keys({ ...x, ...y }) as (keyof typeof x)[]).every((k) => x[k] === y[k]) &&
+    a.parts === b.parts &&
+    named(a) === named(b)
+  );
+}

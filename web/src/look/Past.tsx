@@ -80,7 +80,12 @@ export function PastView({ piece, onPiece }: Props) {
         onChange={(note) => set({ note: note || undefined })}
       />
       <div className="mt-4 border-base-300 border-t pt-3">
-        <WholePiece piece={piece} onPiece={onPiece} />
+        <WholePiece
+          use={piece.use}
+          made={piece.made}
+          site={piece.site}
+          onPiece={(part) => onPiece({ ...piece, ...part })}
+        />
       </div>
     </div>
   );

@@ -1,4 +1,4 @@
-import { keepPreviousData, type QueryClient, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, replaceEqualDeep, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import {
   answer,
@@ -58,11 +58,30 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
   const result: CheckResult = {
     ...from.result,
     verdict: c.verdict,
-    zones: from.result.zones.map((z) => c.zones.find((x) => x.id === z.id) ?? z),
-    look: look && { ...look, zones: look.zones.map((z) => c.looks?.find((x) => x.id === z.id) ?? z) },
+    zones: from.result.zones.map((z) =>
+      news(
+        z,
+        c.zones.find((x) => x.id === z.id),
+      ),
+    ),
+    look:
+      look &&
+      shared(from.result.look, {
+        ...look,
+        zones: look.zones.map((z) =>
+          news(
+            z,
+            c.looks?.find((x) => x.id === z.id),
+          ),
+        ),
+      }),
   };
   return { piece, result, token: token(call.response) };
 }
+
+/** shared is an answer in which what is said again is the very thing that was said before: nothing has to draw it anew. */
+const shared = <T>(before: unknown, now: T): T => replaceEqualDeep(before, now) as T;
+const news = <T>(before: T, now: T | undefined): T => (now === undefined ? before : shared(before, now));
 
 async function judge(piece: Piece, signal: AbortSignal): Promise<CheckResult> {
   const from = kept;

@@ -119,4 +119,13 @@ export const Row = memo(function Row(p: Props) {
       )}
     </li>
   );
-});
+}, alike);
+
+/** Findings that are said again are the same, though their list is a new one. */
+function alike({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
+  return (
+    (Object.keys(x) as (keyof typeof x)[]).every((k) => x[k] === y[k]) &&
+    a.length === b.length &&
+    a.every((f, i) => f === b[i])
+  );
+}

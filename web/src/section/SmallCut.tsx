@@ -1,10 +1,13 @@
+import { memo } from "react";
 import type { Schemas } from "../api/client";
 import { useUnits } from "../ui/units";
 import { bandSays, Cut } from "./Cut";
 import { layCut } from "./layout";
 
+type Props = { section: Schemas["Section"]; onChoose: () => void };
+
 /** SmallCut is a cut with the names of its layers beside it. */
-export function SmallCut({ section, onChoose }: { section: Schemas["Section"]; onChoose: () => void }) {
+export const SmallCut = memo(function SmallCut({ section, onChoose }: Props) {
   const u = useUnits();
   const d = layCut(section, 150, 150);
   return (
@@ -23,4 +26,4 @@ export function SmallCut({ section, onChoose }: { section: Schemas["Section"]; o
       </figcaption>
     </figure>
   );
-}
+});

@@ -1,32 +1,59 @@
 import { Camera, Trash2 } from "lucide-react";
-import type { Defect, Schemas } from "../api/client";
+import { memo } from "react";
+import type { Defect, Photo, Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { Thumb } from "../look/Thumb";
 import { useDesk } from "../piece/desk";
 import { nextLabel } from "../piece/edit";
+import { useOpen } from "../session/useSession";
 import { NumberField, TextField } from "../ui/Field";
 import { useName } from "../ui/focus";
 import { SizeField } from "../ui/SizeField";
+import { useSteady } from "../ui/steady";
 import { Part } from "./Part";
 
 const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
 
 /** Damage is what has to be mended on a zone: how many, how large, where, and what that takes. */
 export function Damage() {
-  const { piece, zone, look, change, toPhotos: onPhotos } = useDesk();
+  const { piece, zone, look, change, toPhotos } = useDesk();
+  const open = useOpen();
+  return (
+    <Drawn
+      zone={zone.id}
+      list={zone.defects ?? NONE}
+      photos={piece.photos}
+      mending={look?.zones.find((z) => z.id === zone.id)?.mending}
+      label={useSteady(() => nextLabel(open.latest().piece ?? piece))}
+      onList={useSteady((defects: Defect[]) => change({ ...zone, defects }))}
+      onPhotos={useSteady(toPhotos)}
+    />
+  );
+}
+
+const NONE: Defect[] = [];
+
+type Props = {
+  zone: string;
+  list: Defect[];
+  photos: Photo[] | undefined;
+  mending: Schemas["Mending"] | undefined;
+  label: () => string; // for the next one
+  onList: (list: Defect[]) => void;
+  onPhotos: (point?: string) => void; // shows the photographs; point is the label of what is to be pointed at
+};
+
+const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: put, onPhotos }: Props) {
   const v = useVocab();
   const first = useName<HTMLButtonElement>("field defects");
-  const list = zone.defects ?? [];
-  const mending = look?.zones.find((z) => z.id === zone.id)?.mending;
   // Knots have a field of their own, and are no damage.
   const rows = list.flatMap((d, n) => (d.id === "knot" ? [] : [{ d, n }]));
   const kinds = v.defects.filter((k) => k.id !== "knot");
   const own = new Set(list.flatMap((d) => d.label ?? []));
-  const pictures = (piece.photos ?? []).filter(
-    (f) => f.zone === zone.id || f.markers?.some((m) => m.defect && own.has(m.defect)),
+  const pictures = (photos ?? []).filter(
+    (f) => f.zone === zone || f.markers?.some((m) => m.defect && own.has(m.defect)),
   );
-  const put = (defects: Defect[]) => change({ ...zone, defects });
-  const add = (id: string) => put([...list, { id, count: 1, label: nextLabel(piece) }]);
+  const add = (id: string) => put([...list, { id, count: 1, label: label() }]);
   const button = (k: { id: string; name: string }, i: number) => (
     <button
       key={k.id}
@@ -53,7 +80,7 @@ export function Damage() {
               d={d}
               kind={v.defects.find((k) => k.id === d.id)}
               mend={mend}
-              pictured={piece.photos?.some((f) => f.markers?.some((m) => d.label && m.defect === d.label)) ?? false}
+              pictured={photos?.some((f) => f.markers?.some((m) => d.label && m.defect === d.label)) ?? false}
               onPhotos={() => onPhotos(d.label)}
               onChange={(part) => put(list.map((x, i) => (i === n ? { ...x, ...part } : x)))}
               onRemove={() => put(list.filter((_, i) => i !== n))}
@@ -89,7 +116,7 @@ export function Damage() {
       )}
     </Part>
   );
-}
+});
 
 type RowProps = {
   d: Defect;

@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import { useName } from "../ui/focus";
 
 type Word = { id: string; name: string };
@@ -12,7 +12,7 @@ type Props = {
 };
 
 /** Ladder picks a sheen by its look: each rung mirrors a window more sharply than the one before. */
-export function Ladder({ label, name: field, words, value, none, onChange }: Props) {
+export const Ladder = memo(function Ladder({ label, name: field, words, value, none, onChange }: Props) {
   const name = useId();
   const here = useName<HTMLInputElement>(field && `field ${field}`);
   const rung = (w: Word | undefined, i: number) => (
@@ -49,7 +49,7 @@ export function Ladder({ label, name: field, words, value, none, onChange }: Pro
       </div>
     </fieldset>
   );
-}
+});
 
 function Window({ sharp }: { sharp: number }) {
   const spread = (1 - sharp) * 9;

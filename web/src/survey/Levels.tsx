@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useName } from "../ui/focus";
@@ -19,7 +20,8 @@ type Props = {
  * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one
  * level up, and after heavy back to none; the keys 0 to 3 set it.
  */
-export function Levels({ label, field, words, value, unseen, nothing, from = [], onChange }: Props) {
+export const Levels = memo(function Levels(p: Props) {
+  const { label, field, words, value, unseen, nothing, from = NONE, onChange } = p;
   const { levels } = useVocab();
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
@@ -72,7 +74,9 @@ export function Levels({ label, field, words, value, unseen, nothing, from = [],
       )}
     </fieldset>
   );
-}
+});
+
+const NONE: Level[] = [];
 
 type WholeProps = { on: boolean; field?: string; nothing?: string; says: string; onPress: () => void };
 

@@ -1,9 +1,12 @@
 import { ArrowRight, Search, Trash2 } from "lucide-react";
-import type { Zone, ZoneResult } from "../api/client";
+import { memo, useMemo } from "react";
+import type { Piece, Zone, ZoneLook, ZoneResult } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useDesk } from "../piece/desk";
+import { useOpen } from "../session/useSession";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
+import { useSteady } from "../ui/steady";
 import { AreaField } from "./AreaField";
 import { Damage } from "./Damage";
 import { Ladder } from "./Ladder";
@@ -13,206 +16,54 @@ import { Part } from "./Part";
 import { Tiles } from "./Tiles";
 import { WholePiece } from "./WholePiece";
 
-/** Survey is what is known of a zone, and of the piece it belongs to. */
+type Set = (part: Partial<Zone>) => void;
+
+/**
+ * Survey is what is known of a zone, and of the piece it belongs to. Each stretch of it is drawn anew only when
+ * something in it has changed.
+ */
 export function Survey() {
-  const { piece, zone, look, judged, fresh, removal, change: onZone, changePiece, go, pick, remove } = useDesk();
-  const v = useVocab();
-  const onPlan = () => {
+  const { piece, zone, look, judged, fresh, removal, change, changePiece, go, pick, remove } = useDesk();
+  const open = useOpen();
+  // What is typed comes to the zone as it is at that moment.
+  const set = useSteady((part: Partial<Zone>) => {
+    const now = open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone;
+    change({ ...now, ...part });
+  });
+  const onPlan = useSteady(() => {
     if (!zone.steps?.length) pick(0);
     go("plan");
-  };
-  const set = (part: Partial<Zone>) => onZone({ ...zone, ...part });
-  const target = (part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...zone.target, ...part } });
-  const substrate = v.substrates.find((s) => s.id === zone.substrate);
-  const asks = (field: string) => substrate?.asks.includes(field);
-  const bare = zone.finish === "none";
-  const unknown = (zone.finish ?? "unknown") === "unknown" || zone.substrate.includes("unknown");
-  // Bare looks like what is bare.
-  const finishes = usualFirst(v.finishes, substrate?.finishes).map((f) =>
-    f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: substrate.mark } : f,
-  );
-  const defects = (id: string, count: number | undefined) => {
-    const rest = (zone.defects ?? []).filter((d) => d.id !== id);
-    set({ defects: count ? [...rest, { id, count }] : rest });
-  };
+  });
+  const goTo = useSteady(go);
+  const onPiece = useSteady((part: Partial<Piece>) => changePiece({ ...(open.latest().piece ?? piece), ...part }));
   return (
     <div className="mx-auto max-w-4xl">
-      <Part
-        title="What it is"
-        says="One material, one finish"
-        beside={
-          <button type="button" className="btn btn-ghost border-base-300 text-primary" onClick={onPlan}>
-            On to the plan <ArrowRight className="size-4" aria-hidden="true" />
-          </button>
-        }
-      >
-        <div className="grid gap-x-4 xl:grid-cols-2">
-          <Tiles
-            label="Made of"
-            name="substrate"
-            eg="oak, chipboard, worktop, tin …"
-            words={v.substrates}
-            value={zone.substrate}
-            onChange={(id) => set({ substrate: id })}
-          />
-          <Tiles
-            label="On it now"
-            name="finish"
-            eg="varnish, old paint, wax …"
-            words={finishes}
-            value={zone.finish ?? "unknown"}
-            begin={fresh}
-            hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
-            onChange={(id) => set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss })}
-          />
-        </div>
-        <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
-          <Sure known={judged?.known} unknown={unknown} />
-          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("identify")}>
-            <Search className="size-4" aria-hidden="true" />{" "}
-            {zone.evidence?.length ? "The tests" : "Find out by small tests"}
-          </button>
-        </p>
-        {(!bare || asks("gloss")) && (
-          <>
-            <Ladder
-              label={
-                zone.gloss_gu === undefined ? "How it shines" : `How it shines: ${zone.gloss_gu} units by the meter`
-              }
-              name="gloss"
-              words={v.gloss}
-              none="not looked at"
-              value={zone.gloss_gu === undefined ? zone.gloss : judged?.gloss}
-              onChange={(id) => set({ gloss: id, gloss_gu: undefined })}
-            />
-            <Meter field="gloss_gu" />
-          </>
-        )}
-        <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
-          <AreaField
-            zone={zone}
-            look={look?.zones.find((z) => z.id === zone.id)}
-            onParts={() => set({ area_m2: undefined })}
-          />
-          {asks("moisture_pct") && (
-            <div>
-              <NumberField
-                label="Moisture, if measured"
-                of="zone.moisture_pct"
-                unit="%"
-                name="moisture_pct"
-                value={zone.moisture_pct}
-                onChange={(moisture_pct) => set({ moisture_pct })}
-              />
-              <Meter field="moisture_pct" />
-            </div>
-          )}
-          {asks("knots") && (
-            <NumberField
-              label="Knots"
-              of="defect.count"
-              value={zone.defects?.find((d) => d.id === "knot")?.count}
-              onChange={(n) => defects("knot", n)}
-            />
-          )}
-          {asks("age_days") && (
-            <NumberField
-              label="How old it is"
-              of="zone.age_days"
-              unit="days"
-              name="age_days"
-              value={zone.age_days}
-              onChange={(age_days) => set({ age_days })}
-            />
-          )}
-          <ColourField
-            label="Colour it has now, if unusual"
-            name="colour"
-            value={zone.colour}
-            onChange={(colour) => set({ colour })}
-          />
-          <TextField label="Zone" of="zone.name" value={zone.name ?? ""} onChange={(name) => set({ name })} />
-        </div>
-        <div className="flex flex-wrap gap-x-6">
-          {asks("veneer") && (
-            <Check
-              label="It is veneer"
-              name="veneer"
-              on={!!zone.veneer}
-              onChange={(on) => set({ veneer: on || undefined })}
-            />
-          )}
-          <Check
-            label="What is on it flakes"
-            on={zone.defects?.some((d) => d.id === "flaking") ?? false}
-            onChange={(on) => defects("flaking", on ? 1 : undefined)}
-          />
-        </div>
-      </Part>
-      <Part title="What lies on it and what may rise" says="Press once for light, twice for marked, again for heavy">
-        <Levels
-          label="Lying on it"
-          field="soils"
-          words={usualFirst(v.soils, substrate?.soils)}
-          value={zone.soils}
-          unseen="Nobody has looked yet"
-          nothing="Looked: nothing"
-          onChange={(soils) => set({ soils })}
-        />
-        <Levels
-          label="May bleed from below"
-          field="bleeders"
-          words={usualFirst(v.bleeders, substrate?.bleeders)}
-          value={zone.bleeders}
-          unseen={
-            judged && !judged.implied_levels.length ? "As the material implies: nothing" : "As the material implies"
-          }
-          nothing="Nothing"
-          from={judged?.implied_levels}
-          onChange={(bleeders) => set({ bleeders })}
-        />
-      </Part>
+      <WhatItIs
+        zone={zone}
+        look={look?.zones.find((z) => z.id === zone.id)}
+        known={judged?.known}
+        gloss={judged?.gloss}
+        fresh={fresh}
+        set={set}
+        onPlan={onPlan}
+        go={goTo}
+      />
+      <Found
+        substrate={zone.substrate}
+        soils={zone.soils}
+        bleeders={zone.bleeders}
+        implied={judged?.implied_levels}
+        set={set}
+      />
       <Damage />
-      <Part title="What it is to become" says="The colour decides what a stain would show">
-        <div className="grid gap-x-4 sm:grid-cols-3">
-          <ColourField
-            label="Colour"
-            name="target"
-            quick
-            value={zone.target?.colour}
-            onChange={(colour) => target({ colour })}
-          />
-          <Choice
-            label="Look"
-            name="look"
-            words={[{ id: "solid", name: "Solid" }, ...v.effects]}
-            value={zone.target?.look ?? "solid"}
-            onChange={(look) => target({ look })}
-          />
-          <Choice
-            label="How it will be used"
-            name="wear"
-            words={v.wears}
-            value={zone.wear ?? "handled"}
-            onChange={(wear) => set({ wear })}
-          />
-        </div>
-        <Ladder
-          label="Sheen"
-          name="sheen"
-          words={v.gloss}
-          none="open"
-          value={zone.target?.sheen}
-          onChange={(sheen) => target({ sheen })}
-        />
-      </Part>
-      <WholePiece piece={piece} onPiece={changePiece} />
+      <Wanted target={zone.target} wear={zone.wear} set={set} />
+      <WholePiece use={piece.use} made={piece.made} site={piece.site} onPiece={onPiece} />
       <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
-        <button type="button" className="btn btn-primary h-12" onClick={onPlan}>
+        <button type="button" className="btn btn-primary h-12" data-on onClick={onPlan}>
           On to the plan <ArrowRight className="size-5" aria-hidden="true" />
         </button>
         <span className="flex-1" />
-        <button type="button" className="btn btn-ghost h-12 text-error" onClick={remove}>
+        <button type="button" className="btn btn-ghost h-12 text-error" data-remove-zone onClick={remove}>
           <Trash2 className="size-4" aria-hidden="true" /> Remove this zone
         </button>
         {removal}
@@ -220,6 +71,243 @@ export function Survey() {
     </div>
   );
 }
+
+type IsProps = {
+  zone: Zone;
+  look: ZoneLook | undefined;
+  known: ZoneResult["known"];
+  gloss: ZoneResult["gloss"];
+  fresh: boolean;
+  set: Set;
+  onPlan: () => void;
+  go: (view: string) => void;
+};
+
+/** WhatItIs is what a zone is made of, what is on it, and its figures. */
+const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, onPlan, go }: IsProps) {
+  const v = useVocab();
+  const substrate = v.substrates.find((s) => s.id === zone.substrate);
+  const asks = (field: string) => substrate?.asks.includes(field);
+  const bare = zone.finish === "none";
+  const unknown = (zone.finish ?? "unknown") === "unknown" || zone.substrate.includes("unknown");
+  // Bare looks like what is bare.
+  const finishes = useMemo(
+    () =>
+      usualFirst(v.finishes, substrate?.finishes).map((f) =>
+        f.id === "none" && substrate ? { ...f, colour: substrate.colour, mark: substrate.mark } : f,
+      ),
+    [v, substrate],
+  );
+  const setSubstrate = useSteady((id: string) => set({ substrate: id }));
+  const setFinish = useSteady((id: string) =>
+    set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss }),
+  );
+  const setGloss = useSteady((id: string | undefined) => set({ gloss: id, gloss_gu: undefined }));
+  const defects = (id: string, count: number | undefined) => {
+    const rest = (zone.defects ?? []).filter((d) => d.id !== id);
+    set({ defects: count ? [...rest, { id, count }] : rest });
+  };
+  return (
+    <Part
+      title="What it is"
+      says="One material, one finish"
+      beside={
+        <button type="button" className="btn btn-ghost border-base-300 text-primary" onClick={onPlan}>
+          On to the plan <ArrowRight className="size-4" aria-hidden="true" />
+        </button>
+      }
+    >
+      <div className="grid gap-x-4 xl:grid-cols-2">
+        <Tiles
+          label="Made of"
+          name="substrate"
+          eg="oak, chipboard, worktop, tin …"
+          words={v.substrates}
+          value={zone.substrate}
+          onChange={setSubstrate}
+        />
+        <Tiles
+          label="On it now"
+          name="finish"
+          eg="varnish, old paint, wax …"
+          words={finishes}
+          value={zone.finish ?? "unknown"}
+          begin={fresh}
+          hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
+          onChange={setFinish}
+        />
+      </div>
+      <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <Sure known={known} unknown={unknown} />
+        <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("identify")}>
+          <Search className="size-4" aria-hidden="true" />{" "}
+          {zone.evidence?.length ? "The tests" : "Find out by small tests"}
+        </button>
+      </p>
+      {(!bare || asks("gloss")) && (
+        <>
+          <Ladder
+            label={zone.gloss_gu === undefined ? "How it shines" : `How it shines: ${zone.gloss_gu} units by the meter`}
+            name="gloss"
+            words={v.gloss}
+            none="not looked at"
+            value={zone.gloss_gu === undefined ? zone.gloss : gloss}
+            onChange={setGloss}
+          />
+          <Meter field="gloss_gu" />
+        </>
+      )}
+      <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
+        <AreaField zone={zone} look={look} onParts={() => set({ area_m2: undefined })} />
+        {asks("moisture_pct") && (
+          <div>
+            <NumberField
+              label="Moisture, if measured"
+              of="zone.moisture_pct"
+              unit="%"
+              name="moisture_pct"
+              value={zone.moisture_pct}
+              onChange={(moisture_pct) => set({ moisture_pct })}
+            />
+            <Meter field="moisture_pct" />
+          </div>
+        )}
+        {asks("knots") && (
+          <NumberField
+            label="Knots"
+            of="defect.count"
+            value={zone.defects?.find((d) => d.id === "knot")?.count}
+            onChange={(n) => defects("knot", n)}
+          />
+        )}
+        {asks("age_days") && (
+          <NumberField
+            label="How old it is"
+            of="zone.age_days"
+            unit="days"
+            name="age_days"
+            value={zone.age_days}
+            onChange={(age_days) => set({ age_days })}
+          />
+        )}
+        <ColourField
+          label="Colour it has now, if unusual"
+          name="colour"
+          value={zone.colour}
+          onChange={(colour) => set({ colour })}
+        />
+        <TextField label="Zone" of="zone.name" value={zone.name ?? ""} onChange={(name) => set({ name })} />
+      </div>
+      <div className="flex flex-wrap gap-x-6">
+        {asks("veneer") && (
+          <Check
+            label="It is veneer"
+            name="veneer"
+            on={!!zone.veneer}
+            onChange={(on) => set({ veneer: on || undefined })}
+          />
+        )}
+        <Check
+          label="What is on it flakes"
+          on={zone.defects?.some((d) => d.id === "flaking") ?? false}
+          onChange={(on) => defects("flaking", on ? 1 : undefined)}
+        />
+      </div>
+    </Part>
+  );
+}, alike);
+
+/** Surveyed are the fields of a zone that the first stretch shows; the others are no reason to draw it anew. */
+const SURVEYED = [
+  "id",
+  "substrate",
+  "finish",
+  "veneer",
+  "gloss",
+  "gloss_gu",
+  "area_m2",
+  "moisture_pct",
+  "age_days",
+  "colour",
+  "name",
+  "defects",
+  "evidence",
+] as const satisfies (keyof Zone)[];
+
+function alike({ zone: a, ...x }: IsProps, { zone: b, ...y }: IsProps): boolean {
+  return (Object.keys(x) as (keyof typeof x)[]).every((k) => x[k] === y[k]) && SURVEYED.every((f) => a[f] === b[f]);
+}
+
+type FoundProps = Pick<Zone, "substrate" | "soils" | "bleeders"> & {
+  implied: ZoneResult["implied_levels"] | undefined;
+  set: Set;
+};
+
+/** Found is what lies on a zone and what may rise from it. */
+const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set }: FoundProps) {
+  const v = useVocab();
+  const substrate = v.substrates.find((s) => s.id === id);
+  const usual = useMemo(
+    () => [usualFirst(v.soils, substrate?.soils), usualFirst(v.bleeders, substrate?.bleeders)] as const,
+    [v, substrate],
+  );
+  const setSoils = useSteady((soils: Zone["soils"]) => set({ soils }));
+  const setBleeders = useSteady((bleeders: Zone["bleeders"]) => set({ bleeders }));
+  return (
+    <Part title="What lies on it and what may rise" says="Press once for light, twice for marked, again for heavy">
+      <Levels
+        label="Lying on it"
+        field="soils"
+        words={usual[0]}
+        value={soils}
+        unseen="Nobody has looked yet"
+        nothing="Looked: nothing"
+        onChange={setSoils}
+      />
+      <Levels
+        label="May bleed from below"
+        field="bleeders"
+        words={usual[1]}
+        value={bleeders}
+        unseen={implied && !implied.length ? "As the material implies: nothing" : "As the material implies"}
+        nothing="Nothing"
+        from={implied}
+        onChange={setBleeders}
+      />
+    </Part>
+  );
+});
+
+type WantedProps = Pick<Zone, "target" | "wear"> & { set: Set };
+
+/** Wanted is what a zone is to become. */
+const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
+  const v = useVocab();
+  const target = useSteady((part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...t, ...part } }));
+  const setSheen = useSteady((sheen: string | undefined) => target({ sheen }));
+  return (
+    <Part title="What it is to become" says="The colour decides what a stain would show">
+      <div className="grid gap-x-4 sm:grid-cols-3">
+        <ColourField label="Colour" name="target" quick value={t?.colour} onChange={(colour) => target({ colour })} />
+        <Choice
+          label="Look"
+          name="look"
+          words={[{ id: "solid", name: "Solid" }, ...v.effects]}
+          value={t?.look ?? "solid"}
+          onChange={(look) => target({ look })}
+        />
+        <Choice
+          label="How it will be used"
+          name="wear"
+          words={v.wears}
+          value={wear ?? "handled"}
+          onChange={(wear) => set({ wear })}
+        />
+      </div>
+      <Ladder label="Sheen" name="sheen" words={v.gloss} none="open" value={t?.sheen} onChange={setSheen} />
+    </Part>
+  );
+});
 
 type Usual = { id: string; less?: boolean };
 

@@ -1,5 +1,5 @@
 import { ChevronDown } from "lucide-react";
-import { useId, useState } from "react";
+import { memo, useId, useState } from "react";
 import { Texture } from "../section/texture";
 import { Chooser, type Option } from "../ui/Chooser";
 import { focusOn, useName } from "../ui/focus";
@@ -30,7 +30,8 @@ type Props = {
 };
 
 /** Tiles picks a material or a finish by its look, its name or what painters call it. Closed it shows what is chosen. */
-export function Tiles({ label, words, value, name, eg, hint, open: always, begin, eager, onChange }: Props) {
+export const Tiles = memo(function Tiles(p: Props) {
+  const { label, words, value, name, eg, hint, open: always, begin, eager, onChange } = p;
   const [open, setOpen] = useState(!!always || !!begin);
   const face = useName<HTMLButtonElement>(`field ${name}`);
   const chosen = words.find((w) => w.id === value);
@@ -91,7 +92,7 @@ export function Tiles({ label, words, value, name, eg, hint, open: always, begin
       />
     </div>
   );
-}
+});
 
 /** Swatch is a piece of a material or a finish as the eye meets it. */
 export function Swatch({ tile, className }: { tile: Tile | undefined; className: string }) {

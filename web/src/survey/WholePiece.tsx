@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Piece } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
@@ -11,12 +12,14 @@ import { RoomMeter } from "./Meter";
 /** TYPED is no reading any more. */
 const TYPED = { by: undefined, at: undefined, simulated: undefined };
 
+type Props = Pick<Piece, "use" | "made" | "site"> & { onPiece: (part: Partial<Piece>) => void };
+
 /** WholePiece is what is known of the piece and not of one of its zones. */
-export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piece) => void }) {
+export const WholePiece = memo(function WholePiece({ use, made, site: own, onPiece }: Props) {
   const v = useVocab();
   const u = useUnits();
   const studio = useStudio()?.site;
-  const site = piece.site ?? studio;
+  const site = own ?? studio;
   return (
     <section>
       <h2 className="mb-2 font-semibold text-lg">The whole piece</h2>
@@ -28,50 +31,43 @@ export function WholePiece({ piece, onPiece }: { piece: Piece; onPiece: (p: Piec
               key={w.id}
               name={i === 0 ? "use" : undefined}
               label={w.name}
-              on={piece.use?.includes(w.id) ?? false}
+              on={use?.includes(w.id) ?? false}
               onChange={(on) => {
-                const rest = (piece.use ?? []).filter((x) => x !== w.id);
-                onPiece({ ...piece, use: on ? [...rest, w.id] : rest });
+                const rest = (use ?? []).filter((x) => x !== w.id);
+                onPiece({ use: on ? [...rest, w.id] : rest });
               }}
             />
           ))}
         </div>
       </fieldset>
       <div className="grid gap-x-4 sm:grid-cols-3">
-        <NumberField
-          label="Year it was made"
-          of="piece.made"
-          value={piece.made}
-          onChange={(made) => onPiece({ ...piece, made })}
-        />
+        <NumberField label="Year it was made" of="piece.made" value={made} onChange={(made) => onPiece({ made })} />
         <TempField
           label="Workshop"
           units={u}
           name="site"
-          value={piece.site?.temp_c}
+          value={own?.temp_c}
           hint={
-            piece.site?.by
-              ? `${piece.site.by}${piece.site.simulated ? ", simulated" : ""}${piece.site.at ? `, ${clock(piece.site.at)}` : ""}`
-              : piece.site || !studio
+            own?.by
+              ? `${own.by}${own.simulated ? ", simulated" : ""}${own.at ? `, ${clock(own.at)}` : ""}`
+              : own || !studio
                 ? undefined
                 : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`
           }
-          onChange={(c) =>
-            site && onPiece({ ...piece, site: c === undefined ? undefined : { ...site, temp_c: c, ...TYPED } })
-          }
+          onChange={(c) => site && onPiece({ site: c === undefined ? undefined : { ...site, temp_c: c, ...TYPED } })}
         />
-        <RoomMeter onSite={(site) => onPiece({ ...piece, site })} />
-        {piece.site && (
+        <RoomMeter onSite={(site) => onPiece({ site })} />
+        {own && (
           <NumberField
             label="Humidity"
             of="site.rh_pct"
             unit="%"
-            value={piece.site.rh_pct}
+            value={own.rh_pct}
             required
-            onChange={(h) => h !== undefined && site && onPiece({ ...piece, site: { ...site, rh_pct: h, ...TYPED } })}
+            onChange={(h) => h !== undefined && site && onPiece({ site: { ...site, rh_pct: h, ...TYPED } })}
           />
         )}
       </div>
     </section>
   );
-}
+});
