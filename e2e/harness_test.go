@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"rutile/core/craft"
 	usecases "rutile/internal/app"
@@ -172,22 +173,20 @@ func do(t testing.TB, ctx context.Context, acts ...act) {
 	}
 }
 
-// press clicks the button or link that says words: the one that says nothing
-// else, or else the first that holds them, once there is one.
-func press(words string) act {
+// click presses what a selector finds, in the dialog on top where one is open, once it is there and can
+// be pressed.
+func click(css string) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		var err error
-		// An answer of the server may draw the button anew just before it is hit.
+		// An answer of the server may draw it anew just before it is hit.
 		for range 5 {
 			err = until(ctx, tab, fmt.Sprintf(`(() => {
 				document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
-				const says = (e) => (e.getAttribute("aria-label") ?? e.innerText).replace(/\s+/g, " ").trim();
-				const top = document.querySelector("dialog[open]") ?? document;
-				const all = [...top.querySelectorAll("button, a, summary, [role=option]")].filter((e) => !e.disabled);
-				const e = all.find((e) => says(e) === %q) ?? all.find((e) => says(e).includes(%q));
+				const top = [...document.querySelectorAll("dialog[open]")].at(-1) ?? document;
+				const e = [...top.querySelectorAll(%q)].find((e) => !e.disabled && e.getClientRects().length > 0);
 				e?.setAttribute("data-e2e", "");
 				return !!e;
-			})()`, words, words), "a button that says "+words)
+			})()`, css), css+" to press")
 			if err != nil {
 				return err
 			}
@@ -217,27 +216,23 @@ func drag(from, to string) act {
 	})
 }
 
-// paste puts a text into the field that a label names at one stroke.
-func paste(label, text string) act {
+// shows waits until there is what a selector finds, hides until there is nothing of it.
+func shows(css string) act { return found(css, true) }
+func hides(css string) act { return found(css, false) }
+
+func found(css string, wanted bool) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		id, err := labelled(ctx, tab, label)
-		if err != nil {
-			return err
-		}
-		_, err = chromedp.Evaluate[any](fmt.Sprintf(`(() => {
-			const f = document.querySelector(%q);
-			Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(f, %q);
-			f.dispatchEvent(new Event("input", {bubbles: true}));
-			return true;
-		})()`, id, text))(ctx, tab)
-		return err
+		return until(ctx, tab, fmt.Sprintf(`!!document.querySelector(%q) === %t`, css, wanted), fmt.Sprintf("%s, there: %t", css, wanted))
 	})
 }
 
-// sees waits until words stand on the page.
-func sees(words string) act {
+// row is a step of the plan by its number and what it is done with.
+func row(n int, is string) string { return fmt.Sprintf(`[data-row="%d"][data-is=%q]`, n, is) }
+
+// counts waits until a selector finds so many.
+func counts(css string, n int) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return until(ctx, tab, fmt.Sprintf(`document.body.innerText.replace(/\s+/g, " ").includes(%q)`, words), "the page to say "+words)
+		return until(ctx, tab, fmt.Sprintf(`document.querySelectorAll(%q).length === %d`, css, n), fmt.Sprintf("%d of %s", n, css))
 	})
 }
 
@@ -259,11 +254,7 @@ func seesInView(css string) act {
 }
 
 // saved waits until the page says that everything is saved.
-func saved() act {
-	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return until(ctx, tab, `[...document.querySelectorAll('[role="status"]')].some(e => e.innerText.trim() === "Saved")`, "the page to say Saved")
-	})
-}
+func saved() act { return shows(`[data-save="saved"]`) }
 
 func until(ctx context.Context, tab *chromedp.Target, js, what string) error {
 	deadline := time.Now().Add(15 * time.Second)
@@ -279,49 +270,68 @@ func until(ctx context.Context, tab *chromedp.Target, js, what string) error {
 	}
 }
 
-// choose picks an option of the select that a label names, as a person would.
-func choose(label, value string) act {
+// choose picks an option of a field's select, as a person would.
+func choose(field, value string) act { return set("HTMLSelectElement", "change", field, value) }
+
+// put puts a text into a field at one stroke, as a paste or a picked day.
+func put(field, value string) act { return set("HTMLInputElement", "input", field, value) }
+
+func set(kind, event, field, value string) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		id, err := labelled(ctx, tab, label)
-		if err != nil {
-			return err
-		}
-		_, err = chromedp.Evaluate[any](fmt.Sprintf(`(() => {
-			const s = document.querySelector(%q);
-			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, %q);
-			s.dispatchEvent(new Event("change", {bubbles: true}));
+		return until(ctx, tab, fmt.Sprintf(`(() => {
+			const f = document.querySelector(%q);
+			if (!f) return false;
+			Object.getOwnPropertyDescriptor(%s.prototype, "value").set.call(f, %q);
+			f.dispatchEvent(new Event(%q, {bubbles: true}));
 			return true;
-		})()`, id, value))(ctx, tab)
-		return err
+		})()`, of(field), kind, value, event), "the field "+field)
 	})
 }
 
-// typeIn replaces what stands in the field that a label names.
-func typeIn(label, text string) act {
+// of is the selector of a field by its name; a selector stays what it is.
+func of(field string) string {
+	if strings.HasPrefix(field, "[") || strings.HasPrefix(field, "dialog") {
+		return field
+	}
+	return fmt.Sprintf(`[data-field=%q]`, field)
+}
+
+// typeIn replaces what stands in a field.
+func typeIn(field, text string) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		id, err := labelled(ctx, tab, label)
-		if err != nil {
+		if err := until(ctx, tab, fmt.Sprintf(`(document.querySelector(%q)?.select(), !!document.querySelector(%q))`, of(field), of(field)), "the field "+field); err != nil {
 			return err
 		}
-		if _, err := chromedp.Evaluate[bool](fmt.Sprintf(`(document.querySelector(%q).select(), true)`, id))(ctx, tab); err != nil {
-			return err
-		}
-		_, err = chromedp.SendKeys(chromedp.CSS(id), text)(ctx, tab)
+		_, err := chromedp.SendKeys(chromedp.CSS(of(field)), text)(ctx, tab)
 		return err
 	})
 }
 
-// labelled finds the field that a label or an aria-label names, once there is one,
-// and marks it.
-func labelled(ctx context.Context, tab *chromedp.Target, label string) (string, error) {
-	err := until(ctx, tab, fmt.Sprintf(`(() => {
-		document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
-		const l = [...document.querySelectorAll("label")].find(l => l.innerText.trim() === %q);
-		const f = l ? (l.control ?? document.getElementById(l.htmlFor)) : document.querySelector('[aria-label="%s"]');
-		f?.setAttribute("data-e2e", "");
-		return !!f;
-	})()`, label, label), "a field labelled "+label)
-	return "[data-e2e]", err
+// pick types into the list of what can be chosen, and chooses what is meant.
+func pick(words string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		for _, a := range []act{focused("[role=combobox]"), keys(words), shows("[data-picker] [data-option], [role=listbox] [data-option]"), chromedp.KeyEvent(kb.Enter)} {
+			if _, err := a(ctx, tab); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// addStep adds a step on top of the plan.
+func addStep(words string) []act {
+	return []act{click("[data-add]"), pick(words), hides("[data-picker]")}
+}
+
+// value is what stands in a field.
+func value(t testing.TB, ctx context.Context, field string) string {
+	t.Helper()
+	s, err := chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector(%q).value`, of(field))))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
 }
 
 func shoot(t *testing.T, ctx context.Context, name string) {

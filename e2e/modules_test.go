@@ -24,6 +24,7 @@ func modules(t *testing.T) context.Context {
 	const entry = `
 		export * from "./src/session/session";
 		export * from "./src/session/history";
+		export * from "./src/session/merged";
 		export * from "./src/session/typed";
 		export * from "./src/section/layout";
 		export * from "./src/piece/edit";
@@ -526,6 +527,25 @@ func TestDays(t *testing.T) {
 	for _, x := range [][3]string{{"2026-03-28", "2", "2026-03-30"}, {"2026-10-24", "2", "2026-10-26"}, {"2026-12-31", "1", "2027-01-01"}, {"2028-02-28", "1", "2028-02-29"}, {"2026-11-24", "0", "2026-11-24"}} {
 		if got := ask[string](t, ctx, fmt.Sprintf(`modules.daysAfter(%q, %s)`, x[0], x[1])); got != x[2] {
 			t.Errorf("%s days after %s is %s", x[1], x[0], got)
+		}
+	}
+}
+
+// Two changes of what was drawn, the second made before the first was: both stand.
+func TestMerged(t *testing.T) {
+	t.Parallel()
+	ctx := modules(t)
+	for _, x := range []struct{ first, later, want string }{
+		{`{...p, name: "Box"}`, `{...p, made: 1900}`, `{"name":"Box","zones":[{"id":"a","steps":[1,2]},{"id":"b"}],"made":1900}`},
+		{`{...p, name: "Box"}`, `{...p, name: "Chest"}`, `{"name":"Chest","zones":[{"id":"a","steps":[1,2]},{"id":"b"}]}`},
+		{`{...p, zones: [{...p.zones[0], gloss: "matt"}, p.zones[1]]}`, `{...p, zones: [p.zones[0], {...p.zones[1], gloss: "satin"}]}`, `{"name":"","zones":[{"id":"a","steps":[1,2],"gloss":"matt"},{"id":"b","gloss":"satin"}]}`},
+		{`{...p, zones: [{...p.zones[0], steps: [1, 2, 3]}, p.zones[1]]}`, `{...p, zones: [{...p.zones[0], steps: [2]}, p.zones[1]]}`, `{"name":"","zones":[{"id":"a","steps":[2]},{"id":"b"}]}`},
+		{`{...p, zones: [p.zones[1]]}`, `{...p, name: "Box"}`, `{"name":"Box","zones":[{"id":"b"}]}`},
+		{`p`, `{...p, name: undefined}`, `{"zones":[{"id":"a","steps":[1,2]},{"id":"b"}]}`},
+	} {
+		got := ask[json.RawMessage](t, ctx, fmt.Sprintf(`(() => { const p = {name: "", zones: [{id: "a", steps: [1, 2]}, {id: "b"}]}; return modules.merged(p, %s, %s); })()`, x.first, x.later))
+		if string(got) != x.want {
+			t.Errorf("%s and %s: %s", x.first, x.later, got)
 		}
 	}
 }

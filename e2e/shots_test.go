@@ -31,14 +31,14 @@ func TestShots(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	for _, v := range []struct{ name, path, says string }{
-		{"bench", "/", "Terracotta planters"},
-		{"plan", "/pieces/11/column/plan", "Dye will show"},
-		{"look-over", "/pieces/12/uprights/look-over", "Lying on it"},
-		{"job-sheet", "/pieces/12/uprights/sheet", "job sheet"},
-		{"parts", "/pieces/13/-/parts", "drawn to scale"},
+	for _, v := range []struct{ name, path, there string }{
+		{"bench", "/", "[data-zone]"},
+		{"plan", "/pieces/11/column/plan", "[data-verdict]"},
+		{"look-over", "/pieces/12/uprights/look-over", of("soils")},
+		{"job-sheet", "/pieces/12/uprights/sheet", "article"},
+		{"parts", "/pieces/13/-/parts", "svg [data-part]"},
 	} {
-		do(t, wide, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
 		if v.name == "bench" {
 			theme(wide, "evening")
@@ -46,35 +46,34 @@ func TestShots(t *testing.T) {
 			shoot(t, wide, v.name+"-evening")
 		}
 		if v.name == "bench" || v.name == "plan" {
-			do(t, phone, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 			shoot(t, phone, v.name+"-phone")
 		}
 	}
-	for _, v := range []struct{ name, path, says string }{
-		{"identify", "/pieces/4/panels/identify", "What it probably is"},
-		{"lead", "/pieces/8/straps/lead", "decides nothing"},
+	for _, v := range []struct{ name, path, there string }{
+		{"identify", "/pieces/4/panels/identify", "[data-made]"},
+		{"lead", "/pieces/8/straps/lead", "[data-lead]"},
 	} {
-		do(t, wide, chromedp.Navigate(a.url(v.path)), sees(v.says), still)
+		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
 	}
-	do(t, wide, chromedp.Navigate(a.url("/pieces/13/counter/patches")), sees("Plan a patch test"), press("Rate it again"), sees("Which of these does it look like?"),
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/counter/patches")), click(`[data-do="rate-again"]`), shows("[data-class]"),
 		scrolled(`[data-patch="patch-1"]`), still)
 	shoot(t, wide, "patches")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/apart")), sees("What comes off"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/apart")), shows("[data-fitting]"), still)
 	shoot(t, wide, "apart")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), sees("Marker 1 points at"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), shows(of("photo.caption")), still)
 	shoot(t, wide, "photos")
-	const repair = "Sand with 220 and dust off, then prime with bonding primer"
-	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), press("See it first: "+repair), verdict("sound"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), click(`[data-see~="primer_bond_wb"]`), verdict("sound"), still)
 	shoot(t, wide, "repair-looked-at")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/ways")), sees("Take it"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/ways")), shows("[data-take]"), still)
 	shoot(t, wide, "compare")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), press("Plan what is not planned"), sees("trips to the bench"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), still)
 	shoot(t, wide, "whole-plan")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), press("The figures behind it"), sees("share that chips"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), click(`[data-do="figures"]`), still)
 	shoot(t, wide, "flaking")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/cut")), side("After it", "Sound"), press("Year 1"), sees("anyone sees it"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/cut")), side("after", "sound"), click(`[data-moment="3"]`), still)
 	shoot(t, wide, "cut")
-	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), sees("speak now"), still)
+	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), shows(`[id="film.thirsty"]`), still)
 	shoot(t, wide, "rules")
 }

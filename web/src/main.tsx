@@ -2,8 +2,8 @@ import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { STUDIO } from "./api/studio";
-import { BENCH } from "./frame/useBench";
+import { STUDIO, StudioProvider } from "./api/studio";
+import { BENCH, BenchProvider } from "./frame/useBench";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
@@ -44,7 +44,11 @@ if (root) {
     createRoot(root).render(
       <StrictMode>
         <QueryClientProvider client={queries}>
-          <RouterProvider router={router} />
+          <StudioProvider>
+            <BenchProvider>
+              <RouterProvider router={router} />
+            </BenchProvider>
+          </StudioProvider>
         </QueryClientProvider>
       </StrictMode>,
     ),

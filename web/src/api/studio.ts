@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, createElement, type ReactNode, useContext } from "react";
 import { answer, api, type Schemas } from "./client";
 
 export type Settings = Schemas["Settings"];
@@ -10,10 +11,15 @@ export const STUDIO = {
   staleTime: Infinity,
 };
 
-/** useStudio is what the server says of the studio; it is asked once. */
-export function useStudio() {
-  return useQuery(STUDIO).data;
+const StudioContext = createContext<Schemas["Studio"] | undefined>(undefined);
+
+/** StudioProvider asks for the studio, once for all that is on the screen. */
+export function StudioProvider({ children }: { children: ReactNode }) {
+  return createElement(StudioContext, { value: useQuery(STUDIO).data }, children);
 }
+
+/** useStudio is what the server says of the studio. */
+export const useStudio = () => useContext(StudioContext);
 
 /**
  * useSaveStudio saves what the studio has chosen: change says it of the settings as they then are. Saves go one after

@@ -66,6 +66,7 @@ export function PiecesPage() {
           )}
           <span className="flex-1" />
           <button
+            data-do="new-piece"
             type="button"
             className="btn btn-primary h-12"
             onClick={() => create.mutate()}
@@ -164,6 +165,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
             <Link
               to={`/pieces/${p.id}/${z.id}`}
               data-zone={`${p.id}/${z.id}`}
+              data-verdict-is={z.verdict}
               className="block rounded-t hover:bg-base-200"
               title={`${z.name}: ${z.says}`}
             >
@@ -218,7 +220,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
           {p.zones.some((z) => z.steps > 0) && <Mark verdict={p.verdict} />}
         </div>
         {kept && (
-          <p className="flex items-center gap-1 font-medium text-sm text-warning">
+          <p data-left className="flex items-center gap-1 font-medium text-sm text-warning">
             <CloudOff className="size-4" aria-hidden="true" /> Not saved yet: kept in this browser
           </p>
         )}

@@ -85,6 +85,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
         <h2 className="font-semibold text-lg">The cut, over time</h2>
         <span className="flex-1" />
         <button
+          data-do="svg"
           type="button"
           className="btn btn-ghost border-base-300 font-normal"
           onClick={() =>
@@ -94,6 +95,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
           <Download className="size-4" aria-hidden="true" /> SVG
         </button>
         <button
+          data-do="png"
           type="button"
           className="btn btn-ghost border-base-300 font-normal"
           onClick={() => now.current && void asPNG(now.current).then((b) => keep(`${name}.png`, b))}
@@ -104,10 +106,11 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
       <div className="mb-2 grid gap-x-6 gap-y-2 xl:grid-cols-2">
         <fieldset className="flex min-w-0 flex-wrap items-center gap-2">
           <legend className="sr-only">Stains over time</legend>
-          <PlayButton on={playing === "time"} says="the stains over a year" onPress={playTime} />
+          <PlayButton name="time" on={playing === "time"} says="the stains over a year" onPress={playTime} />
           <div className="join">
             {faces.map((f, i) => (
               <button
+                data-moment={i}
                 key={f.name}
                 type="button"
                 aria-pressed={moment === i}
@@ -123,7 +126,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
           </div>
         </fieldset>
         <div className="flex min-w-0 items-center gap-2">
-          <PlayButton on={playing === "wear"} says="an edge as it wears" onPress={playWear} />
+          <PlayButton name="wear" on={playing === "wear"} says="an edge as it wears" onPress={playWear} />
           <label className="flex min-w-0 flex-1 items-center gap-2">
             <span className="whitespace-nowrap">Worn edge</span>
             <input
@@ -153,7 +156,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
             />
           </div>
           {repair && (
-            <button type="button" className="btn btn-primary mb-3 h-11" onClick={() => onRepair(repair)}>
+            <button type="button" className="btn btn-primary mb-3 h-11" data-do="mend" onClick={() => onRepair(repair)}>
               <Hammer className="size-4" aria-hidden="true" /> Do it
             </button>
           )}
@@ -196,10 +199,13 @@ function usePlay(on: boolean, start: () => () => void) {
   useEffect(() => (on ? latest.current() : undefined), [on]);
 }
 
-function PlayButton({ on, says, onPress }: { on: boolean; says: string; onPress: () => void }) {
+type PlayProps = { name: string; on: boolean; says: string; onPress: () => void };
+
+function PlayButton({ name, on, says, onPress }: PlayProps) {
   return (
     <button
       type="button"
+      data-play={name}
       className="btn btn-square h-11 border-base-300 bg-base-100 text-primary"
       aria-label={`${on ? "Stop" : "Play"} ${says}`}
       title={`${on ? "Stop" : "Play"} ${says}`}
@@ -224,13 +230,18 @@ type SideProps = {
 function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
   const face = section.faces?.[moment];
   return (
-    <figure className="min-w-0" data-side={title ?? "alone"}>
+    <figure className="min-w-0" data-side={svg ? "now" : "after"} data-side-verdict={judged.verdict}>
       {title && (
         <figcaption className="mb-1 flex items-center gap-3">
           <b className="font-semibold">{title}</b> <Mark verdict={judged.verdict} />
         </figcaption>
       )}
-      <p className="mb-1 min-h-10 leading-tight" aria-live="polite">
+      <p
+        className="mb-1 min-h-10 leading-tight"
+        aria-live="polite"
+        data-moment-of={moment}
+        data-worn={wear > 0 ? "" : undefined}
+      >
         {face && (
           <>
             <b className="font-semibold">{face.name}:</b> {face.says}{" "}

@@ -2,6 +2,7 @@ import { BookOpen, ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Finding, Repair, Verdict } from "../api/client";
+import { whatOf } from "../plan/Row";
 import { useName } from "../ui/focus";
 import { Joint, Mark } from "../ui/Mark";
 import { Figures } from "./Figures";
@@ -53,6 +54,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
               key={`${f.code}-${f.step}-${f.title}`}
               className="sheet wash rounded-r py-2.5 pr-3 pl-3"
               data-code={f.code}
+              data-severity={f.severity}
             >
               <div className="flex items-start gap-2">
                 <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
@@ -102,12 +104,15 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                 key={`${f.code}-${f.step}`}
                 className="flex items-start gap-2 border-base-300 border-t pt-2"
                 data-code={f.code}
+                data-severity={f.severity}
               >
                 <span className="min-w-0 flex-1">
                   <b className="font-semibold">{f.title}.</b> {f.why}
                 </span>
                 {f.acknowledged ? (
-                  <span className="whitespace-nowrap text-secondary text-sm">read {f.acknowledged}</span>
+                  <span data-read className="whitespace-nowrap text-secondary text-sm">
+                    read {f.acknowledged}
+                  </span>
                 ) : (
                   f.repairs
                     .filter((r) => r.kind === "acknowledge")
@@ -115,6 +120,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                       <button
                         key={r.title}
                         type="button"
+                        data-repair="acknowledge"
                         aria-label={`${r.title}: ${f.title}`}
                         className="btn border-base-300 bg-base-100 font-normal"
                         onClick={() => onRepair(f, r)}
@@ -149,6 +155,7 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
         ref={name}
         type="button"
         data-repair={r.field ?? r.kind}
+        data-steps={r.steps?.map(whatOf).join(" ")}
         className={`btn h-auto min-h-12 flex-1 justify-start border-base-300 bg-base-100 py-1.5 text-left font-medium leading-tight ${edit ? "rounded-r-none text-primary" : ""}`}
         onClick={onPress}
       >
@@ -168,7 +175,7 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
       {edit && (
         <button
           type="button"
-          data-see={r.title}
+          data-see={r.steps?.map(whatOf).join(" ")}
           className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${held ? "bg-accent text-accent-content" : "bg-base-100"}`}
           aria-pressed={held}
           aria-label={`See it first: ${r.title}`}
@@ -188,7 +195,10 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
     <div className="mt-1 flex items-start gap-3 text-sm">
       {f.factors.length > 0 && (
         <details className="group min-w-0 flex-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
-          <summary className="inline-flex min-h-8 list-none items-center gap-1 text-primary underline underline-offset-2">
+          <summary
+            data-do="figures"
+            className="inline-flex min-h-8 list-none items-center gap-1 text-primary underline underline-offset-2"
+          >
             <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures behind it
           </summary>
           {open && <Figures factors={f.factors} />}
@@ -196,6 +206,7 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
       )}
       {f.step ? (
         <button
+          data-do="step"
           type="button"
           className="min-h-8 text-primary underline underline-offset-2"
           onClick={() => onStep(f.step ?? 0)}
@@ -204,6 +215,7 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
         </button>
       ) : null}
       <Link
+        data-do="rule"
         to={`/rules#${f.code}`}
         className="grid min-h-8 place-items-center text-primary"
         aria-label={`The rule behind it: ${f.title}`}

@@ -42,7 +42,12 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
             {now.simulated && " (simulated)"}, {clock(now.at)}: {reading(now, u)}.
           </p>
           {onAir && site && (
-            <button type="button" className="btn btn-primary" onClick={() => use(site, "This reading")}>
+            <button
+              data-do="use-reading"
+              type="button"
+              className="btn btn-primary"
+              onClick={() => use(site, "This reading")}
+            >
               Use it for this piece
             </button>
           )}
@@ -66,6 +71,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
           </p>
           {onAir && (
             <button
+              data-do="use-average"
               type="button"
               className="btn border-base-300 bg-base-100 font-normal"
               onClick={() =>
@@ -106,6 +112,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
               </span>
               {onSpot && (
                 <button
+                  data-do="into-zone"
                   type="button"
                   className="btn border-base-300 bg-base-100 font-normal"
                   onClick={() => {
@@ -185,7 +192,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
         </p>
       )}
       {came && (
-        <div role="status" className="mt-1">
+        <div role="status" className="mt-1" data-taken-in={came.taken} data-refused={came.refused_in_all}>
           <p>
             {came.taken} {came.taken === 1 ? "reading" : "readings"} taken, {clock(came.from)} to {clock(came.to)}:{" "}
             {came.columns.join(", ").toLowerCase()}.

@@ -21,6 +21,7 @@ export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
   return (
     <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
       <button
+        data-do="instruments"
         type="button"
         className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
         title="The instruments"

@@ -52,11 +52,17 @@ export function Shell({ head, strip, fixed, children }: Props) {
           )}
         </div>
         <div className="flex items-center">
-          <Link to="/rules" className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`} title="The rule book">
+          <Link
+            data-do="rules"
+            to="/rules"
+            className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}
+            title="The rule book"
+          >
             <BookOpen className="size-5" aria-hidden="true" />
             <span className={head ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
           </Link>
           <button
+            data-do="studio"
             type="button"
             className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}
             onClick={() => setOpen("studio")}
@@ -67,6 +73,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
             </span>
           </button>
           <button
+            data-do="theme"
             type="button"
             className="btn btn-ghost btn-square"
             aria-label={theme === "evening" ? "Day bench" : "Evening bench"}
@@ -80,6 +87,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
             )}
           </button>
           <button
+            data-do="keys"
             type="button"
             className="btn btn-ghost btn-square max-sm:hidden"
             aria-label="Keys"

@@ -47,6 +47,7 @@ function Sheet({ studio, onClose }: Props) {
         <TextField label="Name" of="settings.name" value={s.name} onChange={(name) => setS({ ...s, name })} />
         <Choice
           label="Sizes and temperatures"
+          name="settings.units"
           words={[
             { id: "metric", name: "Metric: cm, m², °C, µm" },
             { id: "us", name: "US: inches, sq ft, °F, mil" },
@@ -58,6 +59,7 @@ function Sheet({ studio, onClose }: Props) {
         <div className="grid grid-cols-2 gap-3">
           <TempField
             label="The workshop usually has"
+            name="site.temp_c"
             units={u}
             value={s.site.temp_c}
             required
@@ -80,6 +82,7 @@ function Sheet({ studio, onClose }: Props) {
         />
         <Choice
           label="Plans are made by the way"
+          name="settings.way"
           words={[...(s.ways ?? []), ...v.ways.ways]}
           value={s.way || v.ways.ways[0]?.id}
           hint="Where no other is chosen."
@@ -94,7 +97,7 @@ function Sheet({ studio, onClose }: Props) {
           <button type="submit" className="btn btn-primary" disabled={save.isPending}>
             Save
           </button>
-          <button type="button" className="btn btn-ghost" onClick={onClose}>
+          <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
             Leave it
           </button>
         </div>

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { createContext, createElement, type ReactNode, useContext } from "react";
 import { answer, api, type Schemas } from "../api/client";
 
 const LIVE = 15_000; // ms between two readings of the room
@@ -18,7 +19,12 @@ export const BENCH = {
   retry: false,
 };
 
-/** useBench is what the instruments say; the room is read again and again. */
-export function useBench() {
-  return useQuery({ ...BENCH, refetchInterval: LIVE }).data;
+const BenchContext = createContext<Schemas["BenchNow"] | undefined>(undefined);
+
+/** BenchProvider asks the instruments again and again, once for all that is on the screen. */
+export function BenchProvider({ children }: { children: ReactNode }) {
+  return createElement(BenchContext, { value: useQuery({ ...BENCH, refetchInterval: LIVE }).data }, children);
 }
+
+/** useBench is what the instruments say. */
+export const useBench = () => useContext(BenchContext);

@@ -21,13 +21,18 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
   const taken =
     t && zone.substrate === t.substrate && (zone.finish ?? "unknown") === t.finish && !!zone.veneer === !!t.veneer;
   return (
-    <div aria-live="polite">
+    <div aria-live="polite" data-made={found.made[0]?.id} data-on={found.on[0]?.id} data-taken={taken ? "" : undefined}>
       <h2 className="font-semibold text-lg leading-tight">What it probably is</h2>
       <p className="mt-1 mb-3" data-belief>
         {found.says}
       </p>
       {found.against.map((c) => (
-        <div key={c.says} role="alert" className="sheet mb-3 rounded-r bg-base-100 p-2.5">
+        <div
+          key={c.says}
+          role="alert"
+          data-against={c.tests.join(" ")}
+          className="sheet mb-3 rounded-r bg-base-100 p-2.5"
+        >
           <p className="flex gap-2">
             <TriangleAlert className="mt-0.5 size-5 shrink-0 text-warning" aria-hidden="true" />
             <span>
@@ -62,6 +67,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
           </p>
         ) : (
           <button
+            data-do="take"
             type="button"
             className={`btn mt-3 h-auto min-h-12 w-full py-1.5 leading-tight ${found.done || t.sure === "tested" ? "btn-primary" : "border-base-300 bg-base-100 text-primary"}`}
             onClick={onTake}

@@ -85,7 +85,12 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
             <h2 className="font-semibold text-xl">{found.done ? "That is enough" : "Nothing is left to ask"}</h2>
             <p className="mt-1">{found.done_says ?? "Every test that can be made here has its answer."}</p>
             {found.done && fresh && (
-              <button type="button" className="btn btn-ghost mt-2 border-base-300" onClick={() => setFurther(true)}>
+              <button
+                data-do="go-on"
+                type="button"
+                className="btn btn-ghost mt-2 border-base-300"
+                onClick={() => setFurther(true)}
+              >
                 Test on all the same
               </button>
             )}
@@ -93,7 +98,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
         )}
         <Others found={found} id={id} onAsk={onAsk} />
         {found.barred.length > 0 && (
-          <p className="mt-2 flex gap-2 text-sm text-warning">
+          <p data-barred={found.barred.join(" ")} className="mt-2 flex gap-2 text-sm text-warning">
             <TriangleAlert className="size-4 shrink-0" aria-hidden="true" />
             Not offered, because the old coat may hold lead: {found.barred.map((b) => shortOf(v.tests, b)).join(", ")}.
           </p>
@@ -114,6 +119,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
             return (
               <li key={e.test} className="flex items-stretch rounded border border-base-300 bg-base-100">
                 <button
+                  data-answered={e.test}
                   type="button"
                   className="flex min-h-14 min-w-0 flex-1 items-center gap-2.5 p-1.5 text-left hover:bg-base-200"
                   title="Answer again"
@@ -130,6 +136,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
                   </span>
                 </button>
                 <button
+                  data-take-back={e.test}
                   type="button"
                   className="btn btn-ghost btn-square h-auto w-11 rounded-l-none"
                   aria-label={`Take back: ${t?.name}`}
@@ -216,6 +223,7 @@ function Question({ test, why, rare, before, onGive }: QuestionProps) {
         </button>
         {shown.length < test.outcomes.length && (
           <button
+            data-do="all-outcomes"
             type="button"
             className="flex min-h-24 flex-col items-start rounded border border-base-300 border-dashed bg-base-100 p-1.5 leading-tight hover:border-accent hover:bg-base-200"
             onClick={() => setAll(true)}
@@ -241,13 +249,17 @@ function Others({ found, id, onAsk }: { found: Identification; id: string | unde
   if (!rest.length) return null;
   return (
     <details className="mt-3">
-      <summary className="inline-flex min-h-9 items-center gap-1.5 text-primary underline underline-offset-2">
+      <summary
+        data-do="others"
+        className="inline-flex min-h-9 items-center gap-1.5 text-primary underline underline-offset-2"
+      >
         <RotateCcw className="size-4" aria-hidden="true" /> Another test instead
       </summary>
       <ul className="mt-1 grid gap-1 sm:grid-cols-2">
         {rest.map((n) => (
           <li key={n.test}>
             <button
+              data-ask={n.test}
               type="button"
               className="flex min-h-12 w-full flex-col justify-center rounded border border-base-300 px-2.5 py-1 text-left leading-tight hover:bg-base-200"
               onClick={() => onAsk(n.test)}

@@ -22,6 +22,7 @@ export function FindRail({ at }: { at: Find }) {
     <nav aria-label="Finding out" className="mb-3 flex flex-wrap gap-1 border-base-300 border-b">
       {SIDES.map((s) => (
         <button
+          data-view={s.id}
           key={s.id}
           type="button"
           aria-current={s.id === at ? "page" : undefined}

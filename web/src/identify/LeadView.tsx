@@ -37,6 +37,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
       </span>
       {onLead && (
         <button
+          data-do="lead"
           type="button"
           className="btn no-print border-error-content bg-transparent font-normal text-error-content"
           onClick={onLead}
@@ -102,6 +103,7 @@ export function LeadView() {
           />
           <Choice
             label="Found by"
+            name="lead_test.by"
             none="choose …"
             words={BY}
             value={draft.by}
@@ -110,6 +112,7 @@ export function LeadView() {
           />
           <DateField
             label="Dated"
+            name="lead_test.date"
             value={draft.date}
             latest={today()}
             error={late ? "This day is still to come." : undefined}
@@ -124,6 +127,7 @@ export function LeadView() {
         </div>
         <div className="mb-2 flex flex-wrap items-center gap-2">
           <button
+            data-do="enter"
             type="button"
             className="btn btn-primary h-12"
             disabled={missing.length > 0 || late || same}
@@ -133,6 +137,7 @@ export function LeadView() {
           </button>
           {kept && (
             <button
+              data-do="take-out"
               type="button"
               className="btn btn-ghost h-12"
               onClick={() => {

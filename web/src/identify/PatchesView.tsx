@@ -83,7 +83,7 @@ export function PatchesView() {
               onChange={(id) => setOn(id as Patch["on"])}
             />
             <TextField label="Where" of="patch.place" value={place} onChange={setPlace} />
-            <button type="submit" className="btn btn-primary mb-2 h-10">
+            <button data-do="plan-patch" type="submit" className="btn btn-primary mb-2 h-10">
               <Plus className="size-5" aria-hidden="true" /> Plan it
             </button>
           </form>
@@ -158,6 +158,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
           </p>
         </div>
         <button
+          data-do="remove-patch"
           type="button"
           className="btn btn-ghost btn-square text-error"
           aria-label={`Remove the patch test: ${state?.name}`}
@@ -171,14 +172,26 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-3">
         {!p.made && (
-          <button type="button" className="btn mb-2 h-10 border-base-300 bg-base-100" onClick={() => laid(today())}>
+          <button
+            data-do="laid"
+            type="button"
+            className="btn mb-2 h-10 border-base-300 bg-base-100"
+            onClick={() => laid(today())}
+          >
             Laid today
           </button>
         )}
-        <DateField label="Laid on" value={p.made} onChange={laid} />
-        {p.made && <DateField label="Look from" value={p.look} onChange={(look) => onChange({ look })} />}
+        <DateField label="Laid on" name="patch.made" value={p.made} onChange={laid} />
+        {p.made && (
+          <DateField label="Look from" name="patch.look" value={p.look} onChange={(look) => onChange({ look })} />
+        )}
         {p.class !== undefined && (
-          <DateField label="Rated on" value={p.rated} onChange={(rated) => rated && onChange({ rated })} />
+          <DateField
+            label="Rated on"
+            name="patch.rated"
+            value={p.rated}
+            onChange={(rated) => rated && onChange({ rated })}
+          />
         )}
       </div>
       <TextField
@@ -207,7 +220,12 @@ function Rated({ p, onAgain }: { p: Patch; onAgain: () => void }) {
       <p className="min-w-40 flex-1">
         <b className="font-semibold">{c.name}</b>: {c.says.toLowerCase()}
       </p>
-      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={onAgain}>
+      <button
+        data-do="rate-again"
+        type="button"
+        className="btn border-base-300 bg-base-100 font-normal"
+        onClick={onAgain}
+      >
         Rate it again
       </button>
     </div>
@@ -223,6 +241,7 @@ function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
       <div className="grid grid-cols-3 gap-1.5 sm:grid-cols-6">
         {[...v.cross_cut].reverse().map((c) => (
           <button
+            data-class={c.class}
             key={c.class}
             type="button"
             aria-pressed={p.class === c.class}

@@ -46,7 +46,7 @@ function Believed() {
       className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
     >
       {silent && (
-        <p role="alert" className="mb-2 flex items-center gap-2 text-warning">
+        <p role="alert" data-silent className="mb-2 flex items-center gap-2 text-warning">
           <FlaskConical className="size-5 shrink-0" aria-hidden="true" />
           {found
             ? "The server does not answer: this was believed before your last answer."

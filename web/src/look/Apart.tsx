@@ -2,7 +2,7 @@ import { Tag } from "lucide-react";
 import { useState } from "react";
 import type { Fitting, Look, Piece, Zone } from "../api/client";
 import { nameOf, useVocab } from "../api/vocab";
-import { Choice } from "../ui/Choice";
+import { Box, Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useName } from "../ui/focus";
 import { moved, Order } from "../ui/Order";
@@ -49,6 +49,7 @@ export function Apart({ piece, look, onPiece }: Props) {
               [true, "Putting back"],
             ].map(([to, says]) => (
               <button
+                data-way-round={to ? "back" : "apart"}
                 key={String(says)}
                 type="button"
                 aria-pressed={back === to}
@@ -66,6 +67,7 @@ export function Apart({ piece, look, onPiece }: Props) {
           <p className="min-w-40 flex-1">The parts say that more comes off:</p>
           {look.suggested.map((s) => (
             <button
+              data-add-fitting={s.kind}
               key={s.kind}
               type="button"
               className="btn border-base-300 bg-base-100 font-normal"
@@ -91,15 +93,16 @@ export function Apart({ piece, look, onPiece }: Props) {
             <li key={n} className={`rounded border bg-base-100 ${open === n ? "border-primary" : "border-base-300"}`}>
               <div className="flex items-stretch">
                 <label className="grid w-14 shrink-0 cursor-pointer place-items-center">
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-primary checkbox-lg"
-                    aria-label={`${l?.title}: ${back ? "back in its place" : l?.do === "mask" ? "masked" : "off"}`}
-                    checked={!!ticked}
-                    onChange={(e) => change(n, back ? { back: e.target.checked } : { off: e.target.checked })}
+                  <Box
+                    tick={n}
+                    className="checkbox-lg"
+                    label={`${l?.title}: ${back ? "back in its place" : l?.do === "mask" ? "masked" : "off"}`}
+                    on={!!ticked}
+                    onChange={(on) => change(n, back ? { back: on } : { off: on })}
                   />
                 </label>
                 <button
+                  data-fitting={n}
                   type="button"
                   aria-expanded={open === n}
                   className="min-h-14 min-w-0 flex-1 py-1.5 pr-3 text-left leading-tight hover:bg-base-200"
@@ -125,7 +128,10 @@ export function Apart({ piece, look, onPiece }: Props) {
                     {f.note || [l?.clean, back ? "" : l?.store].filter(Boolean).join(" ")}
                   </span>
                   {l?.holes && (
-                    <span className={`block text-sm ${l.drills ? "font-medium text-warning" : "text-secondary"}`}>
+                    <span
+                      data-drills={l.drills ? "" : undefined}
+                      className={`block text-sm ${l.drills ? "font-medium text-warning" : "text-secondary"}`}
+                    >
                       {l.holes}
                     </span>
                   )}
@@ -157,6 +163,7 @@ export function Apart({ piece, look, onPiece }: Props) {
           <span className="self-center text-secondary text-sm">Add</span>
           {v.fittings.map((k) => (
             <button
+              data-fitting-kind={k.id}
               key={k.id}
               type="button"
               className="btn border-base-300 bg-base-100 font-normal"
@@ -209,6 +216,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
         />
         <Choice
           label="What is done"
+          name="fitting.do"
           words={v.doings}
           value={f.do ?? kind?.do}
           onChange={(id) => onChange({ do: id as Fitting["do"] })}
@@ -236,6 +244,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
         {zones.length > 1 && (
           <Choice
             label="On the zone"
+            name="fitting.zone"
             words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
             value={f.zone}
             none="any of them"

@@ -43,6 +43,8 @@ export function PartRow(p: Props) {
     <li
       ref={name}
       data-part-row={p.n}
+      data-unread={unread ? "" : undefined}
+      data-wrong={unread && asked.says ? "" : undefined}
       className={`rounded border bg-base-100 ${p.open ? "border-primary" : p.chosen ? "border-accent" : "border-base-300"}`}
     >
       <div className="flex items-stretch">
@@ -56,6 +58,7 @@ export function PartRow(p: Props) {
           />
         </label>
         <button
+          data-open-part={p.n}
           type="button"
           aria-expanded={p.open}
           className="flex min-h-11 min-w-0 flex-1 items-center gap-2 py-1 pr-2 text-left leading-tight hover:bg-base-200"

@@ -110,6 +110,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   const l = look.zones.find((x) => x.id === z.id);
                   return (
                     <button
+                      data-give={z.id}
                       key={z.id}
                       type="button"
                       className="btn border-base-300 bg-base-100 font-normal"
@@ -122,12 +123,18 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   );
                 })}
               {here.some((n) => parts[n]?.zone) && (
-                <button type="button" className="btn btn-ghost font-normal" onClick={() => give(undefined)}>
+                <button
+                  data-give=""
+                  type="button"
+                  className="btn btn-ghost font-normal"
+                  onClick={() => give(undefined)}
+                >
                   To none
                 </button>
               )}
               {own && (
                 <button
+                  data-do="split"
                   type="button"
                   className="btn border-base-300 bg-base-100 font-normal"
                   title="As their zone is, but planned by themselves"
@@ -140,7 +147,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   <Scissors className="size-4" aria-hidden="true" /> A zone like it
                 </button>
               )}
-              <button type="button" className="btn btn-primary" onClick={() => onNewZone(here)}>
+              <button data-do="new-zone" type="button" className="btn btn-primary" onClick={() => onNewZone(here)}>
                 <Plus className="size-4" aria-hidden="true" /> New zone of {many ? "these" : "it"}
               </button>
             </>

@@ -63,6 +63,7 @@ export function PastView({ piece, onPiece }: Props) {
           })}
         </ul>
         <button
+          data-do="add-earlier"
           type="button"
           className="btn border-base-300 bg-base-100 font-normal"
           disabled={earlier.length >= most}

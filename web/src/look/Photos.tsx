@@ -97,7 +97,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         <div className="mb-3 flex flex-wrap items-center gap-3">
           <div className="min-w-0 flex-1">
             <h2 className="font-semibold text-lg">Photographs</h2>
-            <p className="text-secondary">
+            <p className="text-secondary" data-pointing={pointing}>
               {pointing && photos.length > 0
                 ? `Press on the picture where ${pointing} is.`
                 : photos.length === 0
@@ -136,7 +136,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
           </p>
         )}
         {said.length > 0 && (
-          <ul role="alert" className="sheet wash mb-3 rounded-r px-4 py-2">
+          <ul role="alert" data-told className="sheet wash mb-3 rounded-r px-4 py-2">
             {said.map((s) => (
               <li key={s} className="break-words">
                 {s}
@@ -254,6 +254,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
       />
       <Choice
         label="Of what"
+        name="photo.zone"
         words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
         none="the whole piece"
         value={photo.zone}
@@ -300,7 +301,10 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
                 onChange={(note) => set({ note: note || undefined })}
               />
               <details className="mb-1">
-                <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
+                <summary
+                  data-do="move-marker"
+                  className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2"
+                >
                   Move it
                 </summary>
                 <div className="grid grid-cols-2 gap-x-3">
@@ -328,7 +332,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
           );
         })}
       </ol>
-      <button type="button" className="btn btn-ghost mt-2 text-error" onClick={onRemove}>
+      <button data-do="remove-photo" type="button" className="btn btn-ghost mt-2 text-error" onClick={onRemove}>
         <Trash2 className="size-4" aria-hidden="true" /> Remove this photograph
       </button>
     </div>

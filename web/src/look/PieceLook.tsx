@@ -40,6 +40,8 @@ export function PieceRail({ piece, at, onGo }: RailProps) {
         {VIEWS.map((v) => (
           <li key={v.id}>
             <button
+              data-side={v.id}
+              data-count={count[v.id]}
               type="button"
               aria-current={v.id === at ? "page" : undefined}
               className={`flex min-h-11 items-center gap-1.5 px-2 text-sm ${v.id === at ? "font-semibold text-primary underline decoration-2 decoration-accent underline-offset-8" : "hover:underline"}`}

@@ -50,7 +50,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
             read.reset();
           }}
         />
-        <button type="submit" className="btn btn-primary h-11">
+        <button data-do="add-parts" type="submit" className="btn btn-primary h-11">
           Add
         </button>
       </div>

@@ -41,6 +41,7 @@ export function Templates({ all, onMake }: Props) {
         {all.map((t) => (
           <li key={t.id}>
             <button
+              data-template={t.id}
               type="button"
               className="flex h-full w-full flex-col items-center justify-end gap-1 rounded border border-base-300 bg-base-100 px-1 pt-2 pb-1 hover:border-accent"
               onClick={() => setOpen(t)}
@@ -127,7 +128,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
               onChange={(k) => k !== undefined && setCounts(counts.map((x, j) => (j === i ? k : x)))}
             />
           ))}
-          <button type="submit" className="btn btn-primary mt-2 h-12 w-full">
+          <button data-do="make" type="submit" className="btn btn-primary mt-2 h-12 w-full">
             Make its parts
           </button>
           <p className="mt-2 text-secondary text-sm">Each part can be measured and changed afterwards.</p>

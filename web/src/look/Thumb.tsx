@@ -6,6 +6,7 @@ type Props = { photo: Photo; n: number; here?: boolean; onPress: () => void };
 export function Thumb({ photo, n, here, onPress }: Props) {
   return (
     <button
+      data-thumb={n}
       type="button"
       aria-current={here ? "true" : undefined}
       aria-label={photo.caption || `Photograph ${n}`}

@@ -48,6 +48,7 @@ export function ZoneCards({ piece, look, results, onShow, onJoin }: Props) {
               </button>
               {zones.length > 1 && (
                 <button
+                  data-join={z.id}
                   type="button"
                   className="btn btn-ghost btn-square h-auto"
                   aria-label={`Join ${z.name || z.id} with another zone`}
@@ -74,6 +75,7 @@ export function ZoneCards({ piece, look, results, onShow, onJoin }: Props) {
               .map((z) => (
                 <li key={z.id}>
                   <button
+                    data-join-to={z.id}
                     type="button"
                     className="btn h-12 w-full justify-start border-base-300 bg-base-100"
                     onClick={() => {

@@ -34,7 +34,7 @@ export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose 
           </p>
         </div>
         {onClose && (
-          <button type="button" className="btn border-base-300 bg-base-100" onClick={onClose}>
+          <button data-do="not-now" type="button" className="btn border-base-300 bg-base-100" onClick={onClose}>
             Not now
           </button>
         )}

@@ -39,7 +39,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
             const r = judged?.zones.find((x) => x.id === z.id);
             const n = z.steps?.length ?? 0;
             return (
-              <li key={z.id}>
+              <li key={z.id} data-copy={z.id} data-verdict-is={r?.verdict}>
                 <label className="flex min-h-12 cursor-pointer items-start gap-3 rounded border border-base-300 px-3 py-2">
                   <input
                     type="checkbox"

@@ -42,7 +42,7 @@ export function OpenZone(p: Props) {
   const looking = held ?? pointed;
   const preview = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const trial = preview && looking;
-  const change = (z: Zone) => open.edit(withZone(piece, z));
+  const change = (z: Zone, then?: () => void) => open.edit(withZone(piece, z), then);
   const letGo = () => {
     setHeld(undefined);
     setPointed(undefined);
@@ -50,9 +50,12 @@ export function OpenZone(p: Props) {
   const mend = (r: Repair) => {
     letGo();
     if (!r.steps) return;
-    change({ ...zone, steps: r.steps });
-    choose(undefined);
-    say(`Done: ${r.title}. Undo takes it back.`);
+    void change({ ...zone, steps: r.steps }, () => {
+      choose(undefined);
+      say(`Done: ${r.title}. Undo takes it back.`);
+      if (view.id !== "plan" && view.id !== "cut") p.onView("plan");
+      showOn("verdict");
+    });
   };
   const desk: Desk = {
     id: open.latest().id,
@@ -72,21 +75,17 @@ export function OpenZone(p: Props) {
     choose,
     pick,
     change,
-    changeSoon: (z, then) =>
-      open.editSoon(withZone(piece, z), () => {
-        say("");
-        then();
-      }),
-    changePiece: open.edit,
+    changePiece: (p) => void open.edit(p),
     say,
     go: p.onView,
     toField: p.onField,
     toPhotos: p.onPhotos,
     mend,
-    steps: (steps) => {
-      say("");
-      change({ ...zone, steps });
-    },
+    steps: (steps, then) =>
+      change({ ...zone, steps }, () => {
+        say("");
+        then?.();
+      }),
     remove: p.onRemove,
   };
   const toStep = useSteady((n: number) => {
@@ -98,10 +97,8 @@ export function OpenZone(p: Props) {
     letGo();
     if (r.kind === "edit" && r.steps) {
       mend(r);
-      if (view.id !== "plan" && view.id !== "cut") p.onView("plan");
-      showOn("verdict");
     } else if (r.kind === "acknowledge") {
-      change({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date: today() }] });
+      void change({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date: today() }] });
     } else if (r.field) p.onField(r.field);
   });
   useKeys("The verdict", [

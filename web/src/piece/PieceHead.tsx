@@ -23,7 +23,12 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
   });
   return (
     <>
-      <button type="button" className="btn btn-ghost h-12 text-error" onClick={() => setAsked(true)}>
+      <button
+        data-do="remove-piece"
+        type="button"
+        className="btn btn-ghost h-12 text-error"
+        onClick={() => setAsked(true)}
+      >
         <Trash2 className="size-4" aria-hidden="true" /> Remove the whole piece
       </button>
       {asked && (
@@ -35,10 +40,16 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
             </p>
           )}
           <div className="mt-3 flex gap-2">
-            <button type="button" className="btn btn-error" disabled={remove.isPending} onClick={() => remove.mutate()}>
+            <button
+              data-do="remove-now"
+              type="button"
+              className="btn btn-error"
+              disabled={remove.isPending}
+              onClick={() => remove.mutate()}
+            >
               Remove it
             </button>
-            <button type="button" className="btn btn-ghost" onClick={() => setAsked(false)}>
+            <button data-do="keep" type="button" className="btn btn-ghost" onClick={() => setAsked(false)}>
               Keep it
             </button>
           </div>

@@ -68,8 +68,8 @@ function OpenPiece({ id }: { id: number }) {
   const { result, current, silent, refused } = useCheck(piece);
   const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and what it is made of
   const [fresh, setFresh] = useState<string>(); // the zone just added, whose survey begins
-  const undo = session.history.past.length ? () => open.dispatch({ type: "undone" }) : undefined;
-  const redo = session.history.future.length ? () => open.dispatch({ type: "redone" }) : undefined;
+  const undo = session.history.past.length ? open.undo : undefined;
+  const redo = session.history.future.length ? open.redo : undefined;
   const zones = piece?.zones ?? [];
   const whole = zoneID === WHOLE || !zones.length || (!zoneID && !!piece?.parts?.length);
   const zone = whole ? undefined : (zones.find((z) => z.id === zoneID) ?? zones[0]);
@@ -125,6 +125,11 @@ function OpenPiece({ id }: { id: number }) {
   useEffect(() => {
     document.title = piece?.name ? `${piece.name} · Rutile` : "Rutile";
   }, [piece?.name]);
+  const [isNew] = useState(!!gone?.fresh);
+  // It is new once: not at a reload, nor when somebody comes back.
+  useEffect(() => {
+    if (isNew) void go(".", { replace: true, state: null });
+  }, [isNew, go]);
   const moved = state.is === "over" ? state.to : undefined;
   useEffect(() => {
     if (moved) void go(`/pieces/${moved}`, { replace: true });
@@ -144,9 +149,11 @@ function OpenPiece({ id }: { id: number }) {
   // The first drawing waits for the first verdict, so that nothing moves when it comes.
   if (!piece || !view || !(result || silent || refused)) return null;
   const addNew = (z: Zone) => {
-    open.edit(assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id));
-    setFresh(z.id);
-    show(z.id, "look-over");
+    const next = assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id);
+    void open.edit(next, () => {
+      setFresh(z.id);
+      show(z.id, "look-over");
+    });
   };
   const removePiece = (
     <RemovePiece
@@ -164,7 +171,7 @@ function OpenPiece({ id }: { id: number }) {
         fixed
         head={
           <>
-            <PieceName piece={piece} fresh={!!gone?.fresh} onName={(name) => open.edit({ ...piece, name })} />
+            <PieceName piece={piece} fresh={isNew} onName={(name) => void open.edit({ ...piece, name })} />
             <SaveMark silent={silent} />
             <span className="flex-1 max-sm:hidden" />
             <button type="button" className="btn btn-ghost px-2.5" data-undo disabled={!undo} onClick={undo}>
@@ -178,8 +185,8 @@ function OpenPiece({ id }: { id: number }) {
         strip={
           <BenchStrip
             air={result?.air ?? studio?.air}
-            onAir={(site) => open.edit({ ...piece, site })}
-            onSpot={zone && ((r) => open.edit(withZone(piece, withReading(zone, r))))}
+            onAir={(site) => void open.edit({ ...piece, site })}
+            onSpot={zone && ((r) => void open.edit(withZone(piece, withReading(zone, r))))}
             windows={zone && !adding ? <Windows judged={judged} /> : undefined}
             next={
               zone &&
@@ -243,7 +250,7 @@ function OpenPiece({ id }: { id: number }) {
               removal={removePiece}
               latest={() => open.latest().piece}
               point={gone?.point}
-              onPiece={open.edit}
+              onPiece={(p) => void open.edit(p)}
               onView={showPiece}
               onShow={showZone}
               onNewZone={newZone}
@@ -267,8 +274,7 @@ function OpenPiece({ id }: { id: number }) {
             onField={toField}
             onPhotos={(point) => showPiece("photos", point)}
             onRemove={() => {
-              open.edit(withoutZone(piece, zone.id));
-              void go(`/pieces/${id}`, { replace: true });
+              void open.edit(withoutZone(piece, zone.id), () => void go(`/pieces/${id}`, { replace: true }));
             }}
           />
         )}

@@ -1,10 +1,12 @@
 import { Check, CloudOff, Loader, TriangleAlert } from "lucide-react";
+import { useSyncExternalStore } from "react";
 import { useOpen } from "../session/useSession";
 
 /** SaveMark says truthfully where the piece on the screen is kept. */
 export function SaveMark({ silent }: { silent: boolean }) {
   const open = useOpen();
-  const { state } = open.shown();
+  // What is not saved any more is not called saved for one moment, drawn or not.
+  const state = useSyncExternalStore(open.listenAtOnce, () => open.latest().state);
   switch (state.is) {
     case "loading":
     case "missing":
@@ -33,6 +35,7 @@ export function SaveMark({ silent }: { silent: boolean }) {
         <span
           role="status"
           data-save={state.is}
+          data-kept={open.kept ? "yes" : "no"}
           className="inline-flex min-w-0 items-center gap-1 font-medium text-sm text-warning"
         >
           <CloudOff className="size-4 shrink-0" aria-hidden="true" />
@@ -70,7 +73,12 @@ export function Elsewhere() {
         <p className="font-semibold">
           This piece was removed elsewhere. What is on this screen is kept in this browser.
         </p>
-        <button type="button" className="btn btn-primary mt-2" onClick={() => dispatch({ type: "put back" })}>
+        <button
+          data-do="put-back"
+          type="button"
+          className="btn btn-primary mt-2"
+          onClick={() => dispatch({ type: "put back" })}
+        >
           Put it back on the bench
         </button>
         {state.trouble && <p className="mt-1">Not put back: {state.trouble}</p>}
@@ -89,10 +97,16 @@ export function Elsewhere() {
         ))}
       </ul>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="btn btn-primary" onClick={() => dispatch({ type: "settle", keep: false })}>
+        <button
+          data-do="take-other"
+          type="button"
+          className="btn btn-primary"
+          onClick={() => dispatch({ type: "settle", keep: false })}
+        >
           Take the other version
         </button>
         <button
+          data-do="keep-mine"
           type="button"
           className="btn border-base-300 bg-base-100"
           onClick={() => dispatch({ type: "settle", keep: true })}

@@ -57,7 +57,7 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
           </button>
         );
       })}
-      <button type="button" className="btn btn-ghost min-h-11 px-2.5" onClick={onAdd}>
+      <button data-do="add-zone" type="button" className="btn btn-ghost min-h-11 px-2.5" onClick={onAdd}>
         <Plus className="size-5" aria-hidden="true" /> Zone
       </button>
     </nav>

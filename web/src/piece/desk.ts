@@ -24,15 +24,14 @@ export type Desk = {
   choose: (step: number | undefined) => void;
   pick: (at: number | undefined) => void;
 
-  change: (z: Zone) => void;
-  changeSoon: (z: Zone, then: () => void) => Promise<void>; // drawn with its verdict
+  change: (z: Zone, then?: () => void) => Promise<void>; // drawn with its verdict, and then with it
   changePiece: (p: Piece) => void;
   say: (what: string) => void; // under the verdict
   go: (view: string) => void;
   toField: (f: FieldName) => void;
   toPhotos: (point?: string) => void; // point is the label of damage that is to be pointed at
   mend: (r: Repair) => void;
-  steps: (s: Step[]) => void; // changes the plan
+  steps: (s: Step[], then?: () => void) => Promise<void>; // changes the plan
   remove: () => void; // the zone
 };
 

@@ -35,7 +35,7 @@ export function Plan() {
   const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${picking} ${frozen} ${!!judged}`);
   const words = useWords(steps, judged?.section?.steps, desk.current, desk.silent);
   const addButton = useName<HTMLButtonElement>("add");
-  const stepsSoon = (next: Step[], then: () => void) => desk.changeSoon({ ...zone, steps: next }, then);
+  const stepsSoon = desk.steps;
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
     if (!s || to < 1 || to > steps.length || to === from) return;
@@ -82,7 +82,7 @@ export function Plan() {
       setOpen(n);
       if (n) choose(n);
     },
-    change: (n, s) => desk.steps(steps.map((x, i) => (i === n - 1 ? s : x))),
+    change: (n, s) => void desk.steps(steps.map((x, i) => (i === n - 1 ? s : x))),
     move: moveTo,
     again,
     after: setPicking,

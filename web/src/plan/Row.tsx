@@ -64,6 +64,7 @@ export const Row = memo(function Row(p: Props) {
             {...attributes}
             {...listeners}
             tabIndex={-1}
+            data-handle
             aria-label={`Drag step ${p.n}`}
             className="no-print grid w-8 shrink-0 cursor-grab max-sm:hidden touch-none place-items-center text-secondary hover:bg-base-200"
           >
@@ -74,10 +75,12 @@ export const Row = memo(function Row(p: Props) {
           ref={name}
           type="button"
           data-row={p.n}
+          data-is={whatOf(p.step)}
+          data-worst={worst?.code}
           disabled={p.frozen}
           className="flex min-h-11 min-w-0 flex-1 items-center gap-2.5 py-0.5 pr-2.5 pl-1 max-sm:gap-1.5 text-left hover:bg-base-200 disabled:cursor-default"
           aria-expanded={p.open}
-          onFocus={() => p.hand.choose(p.n)}
+          onFocus={() => p.chosen || p.hand.choose(p.n)}
           onClick={() => p.hand.open(p.open ? undefined : p.n)}
         >
           <span className="w-5 shrink-0 text-right font-head text-secondary tabular-nums">{p.n}</span>
@@ -98,20 +101,37 @@ export const Row = memo(function Row(p: Props) {
         <div className="border-base-300 border-t p-3">
           <StepEditor step={p.step} onChange={(s) => p.hand.change(p.n, s)} />
           <div className="mt-1 flex flex-wrap gap-1">
-            <button type="button" className="btn" disabled={p.n === p.of} onClick={() => p.hand.move(p.n, p.n + 1)}>
+            <button
+              data-do="later"
+              type="button"
+              className="btn"
+              disabled={p.n === p.of}
+              onClick={() => p.hand.move(p.n, p.n + 1)}
+            >
               <ArrowUp className="size-4" aria-hidden="true" /> Later
             </button>
-            <button type="button" className="btn" disabled={p.n === 1} onClick={() => p.hand.move(p.n, p.n - 1)}>
+            <button
+              data-do="earlier"
+              type="button"
+              className="btn"
+              disabled={p.n === 1}
+              onClick={() => p.hand.move(p.n, p.n - 1)}
+            >
               <ArrowDown className="size-4" aria-hidden="true" /> Earlier
             </button>
-            <button type="button" className="btn" onClick={() => p.hand.again(p.n)}>
+            <button data-do="again" type="button" className="btn" onClick={() => p.hand.again(p.n)}>
               <Copy className="size-4" aria-hidden="true" /> Again
             </button>
-            <button type="button" className="btn" onClick={() => p.hand.after(p.n)}>
+            <button data-do="after" type="button" className="btn" onClick={() => p.hand.after(p.n)}>
               <Plus className="size-4" aria-hidden="true" /> Add after it
             </button>
             <span className="flex-1" />
-            <button type="button" className="btn btn-outline btn-error" onClick={() => p.hand.remove(p.n)}>
+            <button
+              data-do="remove"
+              type="button"
+              className="btn btn-outline btn-error"
+              onClick={() => p.hand.remove(p.n)}
+            >
               <Trash2 className="size-4" aria-hidden="true" /> Remove
             </button>
           </div>
@@ -120,6 +140,9 @@ export const Row = memo(function Row(p: Props) {
     </li>
   );
 }, alike);
+
+/** whatOf is what a step is done with, or what is done. */
+export const whatOf = (s: Step) => s.product ?? s.effect ?? s.with ?? s.do;
 
 /** Findings that are said again are the same, though their list is a new one. */
 function alike({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {

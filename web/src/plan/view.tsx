@@ -27,12 +27,22 @@ function Main() {
           <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare ways" : "Find plans"}
         </button>
         {steps.length > 0 && (
-          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("cut")}>
+          <button
+            data-do="cut"
+            type="button"
+            className="btn btn-ghost border-base-300 font-normal"
+            onClick={() => go("cut")}
+          >
             <Play className="size-4" aria-hidden="true" /> Play the cut
           </button>
         )}
         {steps.length > 0 && others && (
-          <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => setCopying(true)}>
+          <button
+            data-do="copy"
+            type="button"
+            className="btn btn-ghost border-base-300 font-normal"
+            onClick={() => setCopying(true)}
+          >
             <Copy className="size-4" aria-hidden="true" /> Copy to another zone
           </button>
         )}

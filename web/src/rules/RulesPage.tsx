@@ -59,6 +59,7 @@ export function RulesPage() {
           </label>
           <label className="flex min-h-11 cursor-pointer items-center gap-2">
             <input
+              data-do="speaking"
               type="checkbox"
               className="checkbox checkbox-primary"
               checked={speaking}
@@ -127,6 +128,7 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
               {places.map((s) => (
                 <li key={`${s.piece}-${s.zone}-${s.step}-${s.title}`}>
                   <Link
+                    data-speaks={`${s.piece}/${s.zone}`}
                     to={`/pieces/${s.piece}/${s.zone}/${s.step ? "plan" : ""}`}
                     className="flex min-h-9 items-center gap-2 rounded px-1 leading-tight hover:bg-base-200"
                     title={s.title}

@@ -37,7 +37,8 @@ export function TypedField({ label, name, at, stands, show, hint, placeholder, r
         <input
           ref={ref}
           id={id}
-          data-field={name}
+          data-field={name ?? "sizes"}
+          data-typed={typed?.is}
           className={`input w-full ${typed?.says ? "input-error" : ""}`}
           value={text}
           placeholder={placeholder}

@@ -1,12 +1,13 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Piece, Refused } from "../api/client";
 import { adopted, forgetDraft, keepDraft, keepHistory, keepTyped, keptHistory, keptTyped, tabName } from "./keep";
+import { merged } from "./merged";
 import { begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
 import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
 
 const LOOK = 4000; // ms between two looks at what others have done
 const TYPING = 150; // ms of quiet before a size is read
-const PATIENCE = 16; // ms that a change waits to be drawn with its verdict
+const PATIENCE = 100; // ms that a change waits to be drawn with its verdict
 
 /** The tabs of one browser tell each other when a piece was saved. */
 const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("rutile");
@@ -31,6 +32,7 @@ export class OpenPiece {
   private drawn: Session;
   private tab = "";
   private listeners = new Set<() => void>();
+  private atOnce = new Set<() => void>(); // of whoever does not wait for the drawing
   private pause: ReturnType<typeof setTimeout> | undefined;
   private reads = new Map<string, ReturnType<typeof setTimeout>>();
   private held: (() => void) | undefined; // a change that waits to be drawn
@@ -50,6 +52,11 @@ export class OpenPiece {
   listen = (f: () => void) => {
     this.listeners.add(f);
     return () => void this.listeners.delete(f);
+  };
+
+  listenAtOnce = (f: () => void) => {
+    this.atOnce.add(f);
+    return () => void this.atOnce.delete(f);
   };
 
   /** shown is the session as it is drawn; latest may be a few milliseconds ahead. */
@@ -77,7 +84,8 @@ export class OpenPiece {
     tabs?.addEventListener("message", told as EventListener, { signal });
     // Another browser tells nobody.
     const poll = setInterval(look, LOOK);
-    for (const h of ["keydown", "pointerdown", "pagehide"]) {
+    // Whatever the hand does next finds the change drawn.
+    for (const h of ["keydown", "pointerdown", "beforeinput", "paste", "drop", "pagehide"]) {
       window.addEventListener(h, this.draw, { capture: true, signal });
     }
     if (this.now.state.is === "loading") for (const c of begin(this.id)[1]) this.run(c);
@@ -98,35 +106,47 @@ export class OpenPiece {
     this.now = now;
     if (now.piece && now.piece !== before.piece && before.piece) void this.around.changed(now.piece);
     for (const c of commands) this.run(c);
+    for (const f of this.atOnce) f();
     if (now !== before && !this.held) this.tell();
   };
 
-  edit = (piece: Piece) => {
-    this.draw();
-    this.dispatch({ type: "edited", piece, at: Date.now() });
+  /**
+   * edit is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the verdict
+   * usually comes, no longer than the eye would notice, and never while the next press is answered. then is drawn with it. What is kept and sent does not
+   * wait for that.
+   */
+  edit = (piece: Piece, then?: () => void): Promise<void> => {
+    // Whoever edits has seen what is drawn, and nothing of what waits to be.
+    const next = this.held ? merged(this.drawn.piece, this.now.piece, piece) : piece;
+    return this.soon({ type: "edited", piece: next, at: Date.now() }, then);
   };
 
-  /**
-   * editSoon is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the
-   * verdict usually comes, and never while the next press is answered. then is drawn with it.
-   */
-  editSoon = (piece: Piece, then: () => void) =>
-    new Promise<void>((done) => {
-      this.draw();
+  undo = () => void this.soon({ type: "undone" });
+  redo = () => void this.soon({ type: "redone" });
+
+  private soon(e: Event, then?: () => void): Promise<void> {
+    this.draw();
+    return new Promise((done) => {
       const go = () => {
         if (this.held !== go) return;
         this.held = undefined;
         this.around.draw(() => {
           this.tell();
-          then();
+          then?.();
         });
         done();
       };
       this.held = go;
-      this.dispatch({ type: "edited", piece, at: Date.now() });
-      this.around.changed(this.now.piece ?? piece).then(go, go);
-      setTimeout(go, PATIENCE);
+      const before = this.now.piece;
+      this.dispatch(e);
+      const { piece } = this.now;
+      if (!piece || piece === before) go();
+      else {
+        this.around.changed(piece).then(go, go);
+        setTimeout(go, PATIENCE);
+      }
     });
+  }
 
   /**
    * rehearse draws the piece once more while nobody waits for it: the browser then knows the way, and the first press

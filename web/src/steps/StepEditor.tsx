@@ -17,6 +17,7 @@ export function StepEditor({ step, onChange }: Props) {
         <div className="grid gap-x-3 sm:grid-cols-2">
           <Choice
             label="Cleaner"
+            name="clean.with"
             words={v.cleaners}
             value={step.with}
             onChange={(id) => onChange({ ...usual(id), passes: step.passes })}
@@ -132,12 +133,18 @@ function EffectEditor({ step, onChange }: Props) {
         <>
           <Choice
             label="Laid in patches to keep it off"
+            name="effect.resist"
             words={v.resists}
             value={step.resist}
             none="nothing"
             onChange={(id) => set({ resist: (id || undefined) as Step["resist"] })}
           />
-          <Check label="Warm air before scraping" on={!!step.heat} onChange={(on) => set({ heat: on || undefined })} />
+          <Check
+            label="Warm air before scraping"
+            name="effect.heat"
+            on={!!step.heat}
+            onChange={(on) => set({ heat: on || undefined })}
+          />
           <Check label="Wetted while it sets" on={!!step.wetted} onChange={(on) => set({ wetted: on || undefined })} />
         </>
       )}
@@ -159,6 +166,7 @@ function CoatEditor({ step, onChange }: Props) {
     <div className="grid gap-x-3 sm:grid-cols-2">
       <Choice
         label="Product"
+        name="coat.product"
         words={v.products}
         value={step.product}
         onChange={(id) => set({ product: id, additive: undefined })}

@@ -26,7 +26,7 @@ export function AreaField({ zone, look, onParts }: Props) {
         hint={parts ? `${parts}; type to overrule it` : how}
       />
       {zone.area_m2 !== undefined && parts && (
-        <button type="button" className="link link-primary -mt-1 mb-2 text-sm" onClick={onParts}>
+        <button data-do="from-parts" type="button" className="link link-primary -mt-1 mb-2 text-sm" onClick={onParts}>
           {parts}. Take that
         </button>
       )}

@@ -77,6 +77,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
           return (
             <Row
               key={n}
+              n={n}
               d={d}
               kind={v.defects.find((k) => k.id === d.id)}
               mend={mend}
@@ -119,6 +120,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
 });
 
 type RowProps = {
+  n: number;
   d: Defect;
   kind: Schemas["DefectWord"] | undefined;
   mend: Schemas["MendItem"] | undefined;
@@ -128,9 +130,9 @@ type RowProps = {
   onRemove: () => void;
 };
 
-function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps) {
+function Row({ n, d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps) {
   return (
-    <li className="rounded border border-base-300 bg-base-100 px-3 pt-2 pb-1">
+    <li data-damage={n} className="rounded border border-base-300 bg-base-100 px-3 pt-2 pb-1">
       <div className="grid grid-cols-2 items-start gap-x-3 sm:grid-cols-[9rem_4.5rem_7rem_7rem_1fr_auto]">
         <p className="flex min-h-10 items-center gap-2 self-center max-sm:col-span-2">
           <span className="grid min-w-8 place-items-center rounded-xs border border-accent border-dashed bg-[#f8e9b8] px-1 font-head font-semibold text-[#2b2620]">
@@ -176,6 +178,7 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
         />
         <div className="flex self-center">
           <button
+            data-do="point"
             type="button"
             className={`btn btn-ghost btn-square ${pictured ? "text-success" : ""}`}
             aria-label={pictured ? "It is on a photograph" : "Point at it on a photograph"}
@@ -185,6 +188,7 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
             <Camera className="size-5" aria-hidden="true" />
           </button>
           <button
+            data-do="remove-defect"
             type="button"
             className="btn btn-ghost btn-square text-error"
             aria-label={`Remove ${kind?.name.toLowerCase()} ${d.label ?? ""}`}
@@ -195,7 +199,7 @@ function Row({ d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps
         </div>
       </div>
       {mend && (
-        <p className="pb-1 text-secondary text-sm leading-tight">
+        <p data-mend className="pb-1 text-secondary text-sm leading-tight">
           {mend.how} <b className="font-medium">{mend.takes}.</b>
         </p>
       )}

@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useName } from "../ui/focus";
+import { useMeant } from "../ui/meant";
 
 type Level = Schemas["Level"];
 type Word = { id: string; name: string; note?: string; less?: boolean };
@@ -21,7 +22,12 @@ type Props = {
  * level up, and after heavy back to none; the keys 0 to 3 set it.
  */
 export const Levels = memo(function Levels(p: Props) {
-  const { label, field, words, value, unseen, nothing, from = NONE, onChange } = p;
+  const { label, field, words, unseen, nothing, from = NONE } = p;
+  const [value, mean] = useMeant(p.value);
+  const onChange = (v: Level[] | undefined) => {
+    mean(v);
+    p.onChange(v);
+  };
   const { levels } = useVocab();
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;

@@ -4,6 +4,7 @@ import { answer, api, Refused, type Schemas, type Zone } from "../api/client";
 import { siteOf, useBench } from "../frame/useBench";
 import { useDesk } from "../piece/desk";
 import { ofZones } from "../piece/edit";
+import { useOpen } from "../session/useSession";
 import { clock } from "../ui/clock";
 
 type Reading = Schemas["Reading"];
@@ -21,7 +22,12 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
   if (!site) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 self-center text-sm">
-      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={() => onSite(site)}>
+      <button
+        data-do="room"
+        type="button"
+        className="btn border-base-300 bg-base-100 font-normal"
+        onClick={() => onSite(site)}
+      >
         <Gauge className="size-4" aria-hidden="true" /> {site.by}
       </button>
       {site.simulated && <span className="text-secondary">simulated</span>}
@@ -32,6 +38,7 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
 /** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
 export function Meter({ field }: { field: Reading["field"] }) {
   const { id, piece, zone, change } = useDesk();
+  const open = useOpen();
   const bench = useBench();
   const queries = useQueryClient();
   const x = bench?.instruments.find((i) => i.field === field);
@@ -44,17 +51,23 @@ export function Meter({ field }: { field: Reading["field"] }) {
           body: ofZones(piece, [zone]),
         }),
       ),
-    onSuccess: (r) => change(withReading(zone, r)),
+    // The zone may have been changed while it was read.
+    onSuccess: (r) => change(withReading(open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone, r)),
     onError: () => queries.invalidateQueries({ queryKey: ["bench"] }),
   });
   const wrong = read.error && (read.error instanceof Refused ? read.error.message : "The instrument does not answer.");
   if (!x) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 text-sm">
-      <button type="button" className="btn border-base-300 bg-base-100 font-normal" onClick={() => read.mutate(x.id)}>
+      <button
+        data-meter={field}
+        type="button"
+        className="btn border-base-300 bg-base-100 font-normal"
+        onClick={() => read.mutate(x.id)}
+      >
         <Gauge className="size-4" aria-hidden="true" /> {x.name}
       </button>
-      <span className="text-secondary">
+      <span className="text-secondary" data-from={from ? field : undefined}>
         {from ? `${from.by}${from.simulated ? ", simulated" : ""}, ${clock(from.at)}` : x.simulated ? "simulated" : ""}
       </span>
       {wrong && (

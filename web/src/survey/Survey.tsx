@@ -139,7 +139,12 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
       </div>
       <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
         <Sure known={known} unknown={unknown} />
-        <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={() => go("identify")}>
+        <button
+          data-do="identify"
+          type="button"
+          className="btn btn-ghost border-base-300 font-normal"
+          onClick={() => go("identify")}
+        >
           <Search className="size-4" aria-hidden="true" />{" "}
           {zone.evidence?.length ? "The tests" : "Find out by small tests"}
         </button>

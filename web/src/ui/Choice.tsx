@@ -1,5 +1,6 @@
 import { Field } from "./Field";
 import { useName } from "./focus";
+import { useMeant } from "./meant";
 
 type Word = { id: string; name: string; group?: string };
 
@@ -16,6 +17,7 @@ type Props = {
 /** Choice picks one of many ids by its name. */
 export function Choice({ label, words, value, none, hint, name, onChange }: Props) {
   const ref = useName<HTMLSelectElement>(name && `field ${name}`);
+  const [shown, mean] = useMeant(value ?? "");
   const groups = [...new Set(words.map((w) => w.group ?? ""))];
   const options = (of: Word[]) =>
     of.map((w) => (
@@ -31,8 +33,11 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
           id={id}
           data-field={name}
           className="select w-full truncate pr-8"
-          value={value ?? ""}
-          onChange={(e) => onChange(e.target.value)}
+          value={shown}
+          onChange={(e) => {
+            mean(e.target.value);
+            onChange(e.target.value);
+          }}
         >
           {none !== undefined && <option value="">{none}</option>}
           {groups.length === 1
@@ -48,21 +53,43 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
   );
 }
 
+type BoxProps = {
+  on: boolean;
+  label?: string;
+  name?: string;
+  tick?: number;
+  className?: string;
+  onChange: (on: boolean) => void;
+};
+
+/** Box is the box of something that is so or not. */
+export function Box({ on, label, name, tick, className = "", onChange }: BoxProps) {
+  const ref = useName<HTMLInputElement>(name && `field ${name}`);
+  const [shown, mean] = useMeant(on);
+  return (
+    <input
+      ref={ref}
+      type="checkbox"
+      data-field={name}
+      data-tick={tick}
+      aria-label={label}
+      className={`checkbox checkbox-primary ${className}`}
+      checked={shown}
+      onChange={(e) => {
+        mean(e.target.checked);
+        onChange(e.target.checked);
+      }}
+    />
+  );
+}
+
 type CheckProps = { label: string; on: boolean; name?: string; onChange: (on: boolean) => void };
 
 /** Check is one thing that is so or not. */
 export function Check({ label, on, name, onChange }: CheckProps) {
-  const ref = useName<HTMLInputElement>(name && `field ${name}`);
   return (
     <label className="mb-2 flex min-h-10 cursor-pointer items-center gap-2">
-      <input
-        ref={ref}
-        type="checkbox"
-        data-field={name}
-        className="checkbox checkbox-primary"
-        checked={on}
-        onChange={(e) => onChange(e.target.checked)}
-      />
+      <Box on={on} name={name} onChange={onChange} />
       {label}
     </label>
   );

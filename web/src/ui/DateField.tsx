@@ -2,6 +2,7 @@ import { Field } from "./Field";
 
 type Props = {
   label: string;
+  name: string;
   value: string | undefined;
   error?: string;
   latest?: string; // the last day one can pick
@@ -9,13 +10,15 @@ type Props = {
 };
 
 /** DateField takes a day as files write it. */
-export function DateField({ label, value, error, latest, onChange }: Props) {
+export function DateField({ label, name, value, error, latest, onChange }: Props) {
   return (
     <Field label={label} error={error}>
       {(id) => (
         <input
           id={id}
           type="date"
+          data-field={name}
+          data-wrong={error ? "" : undefined}
           className={`input w-full ${error ? "input-error" : ""}`}
           value={value ?? ""}
           max={latest}

@@ -28,7 +28,7 @@ export function Dialog({ title, wide, onClose, children }: Props) {
           <h2 id={id} className="flex-1 font-semibold text-xl">
             {title}
           </h2>
-          <button type="button" className="btn btn-ghost btn-square" aria-label="Close" onClick={onClose}>
+          <button type="button" className="btn btn-ghost btn-square" aria-label="Close" data-close onClick={onClose}>
             <X className="size-5" aria-hidden="true" />
           </button>
         </div>

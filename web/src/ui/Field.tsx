@@ -126,7 +126,8 @@ export function NumberField(p: NumberProps) {
           <input
             ref={ref}
             id={id}
-            data-field={p.name}
+            data-field={p.name ?? p.of}
+            data-wrong={error ? "" : undefined}
             inputMode="decimal"
             value={text}
             aria-invalid={!!error}
@@ -192,6 +193,7 @@ export function ColourField({ label, value, quick, name, onChange }: ColourProps
               ref={ref}
               id={id}
               data-field={name}
+              data-wrong={error ? "" : undefined}
               className={`input w-full ${error ? "input-error" : ""}`}
               placeholder="#rrggbb"
               autoComplete="off"
@@ -207,6 +209,7 @@ export function ColourField({ label, value, quick, name, onChange }: ColourProps
                   key={hex}
                   type="button"
                   aria-label={name}
+                  data-quick={hex}
                   aria-pressed={value === hex}
                   title={name}
                   className={`size-9 rounded border ${value === hex ? "border-2 border-primary" : "border-base-300"}`}
@@ -258,6 +261,7 @@ export function TextField({ label, lines, value, of, name, hint, eager, onChange
         lines ? (
           <textarea
             id={id}
+            data-field={name ?? of}
             rows={lines}
             className={`w-full rounded border bg-base-100 px-3 py-2 ${error ? "border-error" : "border-base-300"}`}
             value={text}
@@ -269,7 +273,8 @@ export function TextField({ label, lines, value, of, name, hint, eager, onChange
           <input
             ref={ref}
             id={id}
-            data-field={name}
+            data-field={name ?? of}
+            data-wrong={error ? "" : undefined}
             className={`input w-full ${error ? "input-error" : ""}`}
             value={text}
             dir="auto"

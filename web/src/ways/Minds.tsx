@@ -50,7 +50,7 @@ export function Minds({ piece, zone, weights: w, onField }: Props) {
               <b className="font-semibold">If {m.if}:</b> {m.then}
             </p>
             {m.instead && <p className="text-secondary leading-tight">{m.instead.join(" · ")}</p>}
-            <Offer says={m.test} onPress={() => onField(m.field)} />
+            <Offer field={m.field} says={m.test} onPress={() => onField(m.field)} />
           </li>
         ))}
       </ol>

@@ -1,10 +1,11 @@
-type Props = { says: string; onPress: () => void };
+type Props = { field: string; says: string; onPress: () => void };
 
 /** Offer is something that could be done or found out, in a sentence of any length; it leads to where that is entered. */
-export function Offer({ says, onPress }: Props) {
+export function Offer({ field, says, onPress }: Props) {
   return (
     <button
       type="button"
+      data-open-field={field}
       className="btn btn-ghost mt-1 h-auto min-h-10 max-w-full whitespace-normal border-base-300 px-2 py-1 text-left font-normal leading-tight"
       onClick={onPress}
     >

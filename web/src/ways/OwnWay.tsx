@@ -70,6 +70,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             <Choice
               key={c.key}
               label={c.label}
+              name={`way.${c.key}`}
               words={v.ways[c.key]}
               value={w[c.key] ?? v.ways[c.key][0]?.id}
               onChange={(x) => set({ [c.key]: x })}
@@ -79,6 +80,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             <Choice
               key={a.key}
               label={a.label}
+              name={`way.${a.key}`}
               words={[...v.ways[a.key], ...more(v.ways[a.key], w[a.key])]}
               value={String(w[a.key] ?? v.ways[a.key][0]?.id)}
               onChange={(x) => set({ [a.key]: Number(x) })}
@@ -98,6 +100,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
         />
         <Check
           label="Only what is on my shelf"
+          name="way.shelf"
           on={!!w.shelf}
           onChange={(on) => set({ shelf: on ? v.products.map((p) => p.id) : undefined })}
         />
@@ -118,12 +121,13 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
           <button type="submit" className="btn btn-primary" disabled={save.isPending || !w.name.trim()}>
             Save
           </button>
-          <button type="button" className="btn btn-ghost" onClick={onClose}>
+          <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
             Leave it
           </button>
           <span className="flex-1" />
           {id && (
             <button
+              data-do="remove-way"
               type="button"
               className="btn btn-ghost text-error"
               onClick={() => {
@@ -155,7 +159,7 @@ type TickedProps = {
 function Ticked({ legend, products, ids, onChange }: TickedProps) {
   const roles = [...new Set(products.map((p) => p.role))];
   return (
-    <fieldset className="mb-2">
+    <fieldset className="mb-2" data-ticked={legend}>
       <legend className="font-medium">{legend}</legend>
       {roles.map((role) => (
         <div key={role} className="grid sm:grid-cols-2 lg:grid-cols-3">

@@ -90,7 +90,9 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
             </p>
           ))}
           <details className="mt-2 text-sm">
-            <summary className="min-h-8 py-1 font-medium">Its steps</summary>
+            <summary data-do="its-steps" className="min-h-8 py-1 font-medium">
+              Its steps
+            </summary>
             <ol className="list-decimal pl-5">
               {(p.words ?? []).map((w, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name, and the list is drawn anew
@@ -99,7 +101,9 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
             </ol>
           </details>
           <details className="text-sm">
-            <summary className="min-h-8 py-1 font-medium">What it rests on</summary>
+            <summary data-do="rests-on" className="min-h-8 py-1 font-medium">
+              What it rests on
+            </summary>
             <ul className="list-disc pl-5">
               {(p.depends ?? []).map((d) => (
                 <li key={d}>{d}</li>
@@ -154,7 +158,7 @@ export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField
           <ul className="flex flex-col items-start gap-1">
             {s.opens.map((o) => (
               <li key={o.says} className="max-w-full">
-                <Offer says={o.says} onPress={() => onField(o.field)} />
+                <Offer field={o.field} says={o.says} onPress={() => onField(o.field)} />
               </li>
             ))}
           </ul>

@@ -60,7 +60,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   return (
     <section aria-label="Ways to do it" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
-        <button type="button" className="btn btn-ghost px-2" onClick={onBack}>
+        <button data-do="back" type="button" className="btn btn-ghost px-2" onClick={onBack}>
           <ArrowLeft className="size-5" aria-hidden="true" /> The plan
         </button>
         <h2 className="font-semibold text-lg">Ways to do it</h2>
@@ -89,6 +89,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
                 </label>
                 {mine.some((m) => m.id === w.id) && (
                   <button
+                    data-change-way={w.id}
                     type="button"
                     className="btn btn-ghost btn-square"
                     aria-label={`Change ${w.name}`}
@@ -99,7 +100,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
                 )}
               </div>
             ))}
-            <button type="button" className="btn btn-ghost mt-1" onClick={(e) => edit(e, "")}>
+            <button data-do="own-way" type="button" className="btn btn-ghost mt-1" onClick={(e) => edit(e, "")}>
               <Plus className="size-5" aria-hidden="true" /> A way of your own
             </button>
           </div>

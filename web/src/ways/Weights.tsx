@@ -14,7 +14,12 @@ export function Weights({ weights, onWeights }: Props) {
       <legend className="flex w-full items-center gap-3">
         <span className="font-medium">What counts</span>
         {Object.values(weights).some((x) => x !== 1) && (
-          <button type="button" className="btn btn-ghost btn-sm font-normal" onClick={() => onWeights({})}>
+          <button
+            data-do="as-usual"
+            type="button"
+            className="btn btn-ghost btn-sm font-normal"
+            onClick={() => onWeights({})}
+          >
             All as usual
           </button>
         )}

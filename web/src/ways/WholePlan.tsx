@@ -84,7 +84,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       <Weights weights={kept.weights} onWeights={(weights) => keep({ ...kept, weights })} />
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-72 max-w-full">
-          <Choice label="Way of working" words={ways} value={way} onChange={setWay} />
+          <Choice label="Way of working" name="plan.way" words={ways} value={way} onChange={setWay} />
         </div>
         {at ? (
           <button type="button" className="btn mb-2" onClick={() => stop.current?.abort()}>
@@ -92,6 +92,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
           </button>
         ) : (
           <button
+            data-do="plan-all"
             type="button"
             className={`btn mb-2 ${fresh > 0 ? "" : "btn-primary"}`}
             disabled={!zones.length}

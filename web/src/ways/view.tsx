@@ -12,10 +12,11 @@ function Main() {
       kept={kept}
       onKept={keep}
       onTake={(w) => {
-        change({ ...zone, steps: w.steps, way: w.way });
-        choose(undefined);
-        say(`Taken: ${w.name}. Undo takes it back.`);
-        go("plan");
+        void change({ ...zone, steps: w.steps, way: w.way }, () => {
+          choose(undefined);
+          say(`Taken: ${w.name}. Undo takes it back.`);
+          go("plan");
+        });
       }}
       onBack={() => go("plan")}
       onField={toField}
