@@ -6,8 +6,10 @@ import (
 	"context"
 	"flag"
 	"fmt"
+	"io"
 	"io/fs"
 	"net"
+	"net/http"
 	"os"
 	"os/exec"
 	"strings"
@@ -18,6 +20,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"rutile/core/craft"
+	"rutile/core/stage"
 	usecases "rutile/internal/app"
 	"rutile/internal/bench"
 	"rutile/internal/demo"
@@ -42,6 +45,12 @@ type app struct {
 	dir  string
 	addr string
 	stop func()
+
+	// page and stages stand in the place of the built ones where they are given.
+	page   fs.FS
+	stages []stage.Entry
+	// refuse is asked of every request; what is not 0 is the status that it is refused with.
+	refuse func(*http.Request) int
 }
 
 func start(t testing.TB, withDemo bool) *app {
@@ -49,7 +58,15 @@ func start(t testing.TB, withDemo bool) *app {
 	if _, err := fs.Stat(web.Dist(), "index.html"); err != nil {
 		t.Fatal("the page is not built: run make build first")
 	}
-	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0"}
+	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist()}
+	a.begin(withDemo)
+	return a
+}
+
+// begin fills the folder and starts the server.
+func (a *app) begin(withDemo bool) {
+	t := a.t
+	t.Helper()
 	if withDemo {
 		s, err := store.Open(a.dir)
 		if err != nil {
@@ -64,7 +81,6 @@ func start(t testing.TB, withDemo bool) *app {
 	}
 	a.up(withDemo)
 	t.Cleanup(func() { a.down() })
-	return a
 }
 
 func (a *app) up(isDemo bool) {
@@ -81,10 +97,25 @@ func (a *app) up(isDemo bool) {
 	ctx, cancel := context.WithCancel(context.Background())
 	done := make(chan error, 1)
 	go func() {
-		studio := usecases.NewStudio(usecases.NewEngine(craft.Default()), usecases.StudioOptions{
+		engine := usecases.NewEngine(craft.Default())
+		if a.stages != nil {
+			engine.Stages = a.stages
+		}
+		studio := usecases.NewStudio(engine, usecases.StudioOptions{
 			Store: s, Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
 		})
-		done <- server.Serve(ctx, l, server.New(server.Options{Studio: studio, Page: web.Dist()}))
+		handler := server.New(server.Options{Studio: studio, Page: a.page})
+		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if a.refuse != nil {
+				if status := a.refuse(r); status != 0 {
+					w.Header().Set("Content-Type", "application/problem+json")
+					w.WriteHeader(status)
+					_, _ = io.WriteString(w, `{"detail": "The test will not have it."}`)
+					return
+				}
+			}
+			handler.ServeHTTP(w, r)
+		}))
 	}()
 	a.stop = func() {
 		cancel()

@@ -113,6 +113,14 @@ func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
 	return s
 }
 
+// cases is how many random cases a test takes: all of them, or in short tests some.
+func cases(all, some int) int {
+	if testing.Short() {
+		return some
+	}
+	return all
+}
+
 func describe(c *craft.Craft, z *Zone) string {
 	s := fmt.Sprintf("%s %s wear %s made %d soils %v site %v:", c.Substrates[z.Substrate].ID, c.Finishes[z.Finish].ID, craft.Wears[z.Wear].ID, z.Made, z.Soils, z.Climate)
 	for i := range z.Steps {
@@ -127,11 +135,8 @@ func TestEveryEditClearsItsFinding(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(7, 11))
-	edits, findings, zones := 0, 0, 20000
-	if testing.Short() {
-		zones = 7000
-	}
-	for range zones {
+	edits, findings := 0, 0
+	for range cases(20000, 3500) {
 		z := randomZone(r, c)
 		before := Check(c, z, Options{})
 		count := func(res *Result, code, subject string, from Severity) int {
@@ -179,7 +184,7 @@ func TestFiguresStayInRange(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(1, 2))
-	for range 20000 {
+	for range cases(20000, 7000) {
 		z := randomZone(r, c)
 		res := Check(c, z, Options{NoRepairs: true})
 		bad := func(x, lo, hi float64) bool { return math.IsNaN(x) || x < lo || x > hi }
@@ -215,7 +220,7 @@ func TestRiskNeverFallsWithASoil(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 4))
 	worse := 0
-	for range 20000 {
+	for range cases(20000, 7000) {
 		z := randomZone(r, c)
 		dirty := *z
 		s := r.IntN(int(craft.NumSoils))
@@ -245,7 +250,7 @@ func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(13, 14))
 	worse := 0
-	for range 20000 {
+	for range cases(20000, 7000) {
 		z := randomZone(r, c)
 		var closing []int
 		for i := range z.Steps {
@@ -282,7 +287,7 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	blockers := []string{"primer_stainblock_oil", "primer_stainblock_wb", "shellac_pigmented", "shellac_clear", "primer_epoxy"}
 	worse := 0
-	for range 20000 {
+	for range cases(20000, 7000) {
 		z := randomZone(r, c)
 		at := r.IntN(len(z.Steps) + 1)
 		p, _ := c.Product(blockers[r.IntN(len(blockers))])
@@ -309,7 +314,7 @@ func TestSameZoneSameAnswer(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 9))
-	for i := range 20000 {
+	for i := range cases(20000, 5000) {
 		z := randomZone(r, c)
 		kept := *z
 		kept.Steps = slices.Clone(z.Steps)

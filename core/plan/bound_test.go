@@ -57,11 +57,8 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(5, 12))
-	held, watched, zones := 0, 0, 1400
-	if testing.Short() {
-		zones = 800
-	}
-	for k := range zones {
+	held, watched := 0, 0
+	for k := range cases(2000, 480) {
 		ask := anyZone(r, c)
 		if k%7 == 0 { // worn down to wood that stains
 			ask.Zone.Look, ask.Way.Deep = "distress_dry", true
@@ -152,7 +149,7 @@ func TestWhatIsMergedIsTheSame(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 2))
 	pairs := 0
-	for range 1500 {
+	for range cases(2500, 300) {
 		ask := anyZone(r, c)
 		p, err := newPlanner(c, ask)
 		if err != nil {

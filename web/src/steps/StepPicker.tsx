@@ -86,7 +86,9 @@ export function StepPicker({ at, onPick, onClose }: Props) {
               ) : o.why ? (
                 <span className="block text-sm">{o.why}.</span>
               ) : o.brings ? (
-                <span className="block text-error text-sm">Would bring: {o.brings}</span>
+                <span data-brings className="block text-error text-sm">
+                  Would bring: {o.brings}
+                </span>
               ) : (
                 <span className="block text-secondary text-sm">{o.note}</span>
               )}

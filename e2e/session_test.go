@@ -1,0 +1,125 @@
+package e2e
+
+import (
+	"context"
+	"net/http"
+	"strings"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// What the server will not take is not sent again and again: it is kept, it is said, and it is sent once it
+// is changed.
+func TestASaveThatIsRefused(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	var saves, refused atomic.Int32
+	refused.Store(422)
+	a.down()
+	a.refuse = func(r *http.Request) int {
+		if r.Method != http.MethodPut {
+			return 0
+		}
+		saves.Add(1)
+		return int(refused.Load())
+	}
+	a.up(true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/look-over")), verdict("sound"), typeIn("zone.name", "Rack"), shows(`[data-save="refused"][data-kept="yes"]`))
+	n := saves.Load()
+	do(t, ctx, chromedp.Sleep(3500*time.Millisecond), shows(`[data-save="refused"]`))
+	if got := saves.Load(); got != n {
+		t.Errorf("sent %d times more", got-n)
+	}
+	// Over a reload it is there still, and what is changed is tried.
+	do(t, ctx, chromedp.Reload(), shows(`[data-save="refused"]`))
+	if got := value(t, ctx, "zone.name"); got != "Rack" {
+		t.Errorf("after a reload the name is %q", got)
+	}
+	refused.Store(0)
+	do(t, ctx, typeIn("zone.name", "Shelves"), saved())
+	if z := a.stored("12").Piece.Zones[0]; z.Name != "Shelves" {
+		t.Errorf("kept: %q", z.Name)
+	}
+}
+
+// A removal that is refused has removed nothing, on the page neither.
+func TestARemovalThatIsRefused(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	a.down()
+	a.refuse = func(r *http.Request) int {
+		if r.Method == http.MethodDelete {
+			return 500
+		}
+		return 0
+	}
+	a.up(true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="remove-now"]`), shows("dialog [role=alert]"), click(`[data-do="keep"]`), hides("dialog"),
+		typeIn("zone.name", "Fronts"), saved())
+	if s := a.stored("13"); s.Piece.Zones[0].Name != "Fronts" {
+		t.Errorf("kept: %+v", s.Piece.Zones[0].Name)
+	}
+}
+
+// inZone has the browser keep the time of a place.
+func inZone(name string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Emulation.setTimezoneOverride", map[string]string{"timezoneId": name}, nil)
+	})
+}
+
+// All days are those of the workshop: that on which a caution was read too.
+func TestTheDayIsTheWorkshops(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	// At any time it is another day in one of the two than it is in Greenwich.
+	place, east := "Etc/GMT+12", time.FixedZone("", 14*3600)
+	there := time.FixedZone("", -12*3600)
+	if time.Now().In(east).Format(time.DateOnly) != time.Now().UTC().Format(time.DateOnly) {
+		place, there = "Etc/GMT-14", east
+	}
+	do(t, ctx, inZone(place), chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"), click(`[data-repair="acknowledge"]`), saved(), shows("[data-read]"))
+	want := time.Now().In(there).Format(time.DateOnly)
+	if got := a.stored("12").Piece.Zones[0].Read; len(got) != 1 || got[0].Date != want {
+		t.Errorf("read on %+v, and it is %s there", got, want)
+	}
+}
+
+// Settings that are saved here do not take away what another tab has saved since they were loaded.
+func TestSettingsOfTwoTabs(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), shows("[data-take]"))
+	a.call(http.MethodPut, "/api/studio", `{"name": "Lantern Yard", "units": "metric", "site": {"temp_c": 17, "rh_pct": 64}, "lead_year": 1970, "ways": [{"id": "mine", "name": "Mine"}]}`, 200)
+	do(t, ctx, click(`[data-do="studio"]`), typeIn("site.temp_c", "19"), click("[type=submit]"), hides("dialog"), click(of("way")), click(`[data-do="own-way"]`), typeIn("way.name", "Ours"), click("[type=submit]"), hides("dialog"), shows(`[data-way="ours"]`))
+	ways := a.ways()
+	if len(ways) != 2 || ways[0].ID != "mine" || ways[1].ID != "ours" {
+		t.Errorf("the ways kept are %+v", ways)
+	}
+	do(t, ctx, click(`[data-do="studio"]`), shows(of("settings.lead_year")))
+	if y := value(t, ctx, "settings.lead_year"); y != "1970" {
+		t.Errorf("the year of lead is %q", y)
+	}
+}
+
+// What a material cannot carry stands behind the rest, and is found by its name all the same.
+func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
+	t.Parallel()
+	a := start(t, false)
+	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Shelf", "zones": [{"id": "top", "substrate": "melamine", "finish": "none"}]}`, 201)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/look-over")), click(of("finish")), shows(`[data-option="factory_film"]`), hides(`:is([data-option="wax"], [data-option="oil"], [data-option="shellac"])`),
+		click("[data-more]"), shows(`[data-option="wax"]`), click("[data-close]"), click(of("finish")), pick("wax"), saved())
+	if z := a.stored("1").Piece.Zones[0]; !strings.HasPrefix(z.Finish, "wax") {
+		t.Errorf("kept: %s", z.Finish)
+	}
+	// Of the steps, what would bring trouble comes behind.
+	do(t, ctx, click(`[data-stage="coats"]`), click("[data-add]"), shows("[data-picker] [data-option]"), hides(`[data-picker] [data-brings]`), click("[data-picker] [data-more]"), shows(`[data-picker] [data-brings]`))
+}

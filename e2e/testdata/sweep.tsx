@@ -1,0 +1,23 @@
+// The view of a made-up stage, as somebody would write it in a folder of its own.
+import { type StageView, useDesk } from "../../web/src/piece/desk";
+import { VIEWS as OWN } from "../../web/src/views";
+
+function Sweep() {
+  const { zone, change, toField } = useDesk();
+  const n = zone.steps?.length ?? 0;
+  return (
+    <div data-swept={n}>
+      <button type="button" data-do="sweep" onClick={() => void change({ ...zone, name: "Swept" })}>
+        Sweep
+      </button>
+      <button type="button" data-do="soils" onClick={() => toField("soils")}>
+        What lies on it
+      </button>
+    </div>
+  );
+}
+
+const sweep: StageView = { id: "sweep", name: "Sweep", key: "9", Main: Sweep };
+
+export const VIEWS = [...OWN, sweep];
+export const viewOf = (id: string | undefined) => VIEWS.find((v) => v.id === id);
