@@ -328,7 +328,10 @@ func (m *model) nothingLost() error {
 func TestRandomWalksOverTheSession(t *testing.T) {
 	t.Parallel()
 	ctx := modules(t)
-	const walks, batch = 2000, 50
+	walks, batch := 2000, 50
+	if testing.Short() {
+		walks = 800
+	}
 	states := map[string]int{}
 	for from := 0; from < walks; from += batch {
 		all := make([][]doing, batch)
