@@ -123,3 +123,29 @@ func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
 	// Of the steps, what would bring trouble comes behind.
 	do(t, ctx, click(`[data-stage="coats"]`), click("[data-add]"), shows("[data-picker] [data-option]"), hides(`[data-picker] [data-brings]`), click("[data-picker] [data-more]"), shows(`[data-picker] [data-brings]`))
 }
+
+// A repair that is pressed while the verdict is of an older plan waits for that of this one, and drops no step that
+// was laid since.
+func TestARepairOfAnOlderPlan(t *testing.T) {
+	t.Parallel()
+	a := start(t, false)
+	var slow atomic.Bool
+	a.down()
+	a.refuse = func(r *http.Request) int {
+		if slow.Load() && r.URL.Path == "/api/check" {
+			time.Sleep(700 * time.Millisecond)
+		}
+		return 0
+	}
+	a.up(false)
+	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "oak", "finish": "varnish_oil", "steps": [{"do": "coat", "product": "paint_mineral"}]}]}`, 201)
+	ctx := browser(t, 1280, 800)
+	repair := `[data-repair="edit"]`
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/plan")), verdict("watch"), shows(repair))
+	slow.Store(true)
+	do(t, ctx, append(addStep("clear wax"), click(repair), shows(`[data-row="3"]`), saved())...)
+	z := a.stored("1").Piece.Zones[0]
+	if got := does(z.Steps); len(z.Steps) < 3 || !strings.Contains(got, "coat wax_clear") {
+		t.Errorf("the steps are %s", got)
+	}
+}

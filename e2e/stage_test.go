@@ -73,6 +73,8 @@ func TestAMadeUpStageBringsItsView(t *testing.T) {
 	}
 	// The bench leads there: nothing before it is unfinished.
 	do(t, ctx, chromedp.Navigate(a.url("/")), click(`main a[href$="/sweep"]`), shows("[data-swept]"))
+	// A screen that stops says so, and leads out.
+	do(t, ctx, click(`[data-do="burst"]`), hides("[data-swept]"), click(`main a[href="/"]`), shows(`main a[href$="/sweep"]`))
 }
 
 // Whatever an answer asks for has its place on the page, which takes the focus.

@@ -42,6 +42,8 @@
             break;
           case "tell":
             for (const t of tabs) if (t !== tab && t.live) send(t, { type: "told", rev: c.rev });
+            // What a closed tab has left is looked at as well.
+            if (left(tab).length) tab.calls.push({ c: { do: "adopt" } });
             break;
           case "keep draft":
             drafts.set(tab.name, clone(c.draft));
@@ -63,10 +65,10 @@
         }
       }
     };
+    const left = (tab) => [...drafts].filter(([name]) => name !== tab.name && !tabs.some((t) => t.live && t.name === name));
     const adopted = (tab) => {
       if (drafts.has(tab.name)) return clone(drafts.get(tab.name));
-      for (const [name, d] of drafts) {
-        if (tabs.some((t) => t.live && t.name === name)) continue; // of a tab that is open
+      for (const [name, d] of left(tab)) {
         drafts.delete(name);
         drafts.set(tab.name, d);
         log.push({ adopts: [tab.name, name] });
@@ -110,6 +112,14 @@
           const s = saved();
           return () => ({ type: "seen", since: c.rev, saved: s, changes: s.rev === c.rev ? [] : ["something"] });
         }
+        case "adopt": {
+          const s = saved();
+          return () => {
+            if (gone || tab.session.state.is !== "saved" || tab.session.rev !== s.rev) return undefined;
+            const d = adopted(tab);
+            return d && { type: "loaded", saved: s, left: d };
+          };
+        }
         case "fetch": {
           if (gone) return () => ({ type: "not fetched", why: "no such piece", status: 404 });
           const s = saved();
@@ -152,8 +162,9 @@
       const answer = how === "lost" ? undefined : serve(tab, call.c);
       if (!tab.live && call.c.do !== "save") return;
       const e = how === "answered" ? answer() : silence(call.c);
-      if (tab.live) send(tab, e);
-      else if (how === "answered" && e.type === "stored") {
+      if (tab.live) {
+        if (e) send(tab, e);
+      } else if (how === "answered" && e.type === "stored") {
         // A closed tab that hears of its save forgets its draft, where that is still what was sent.
         if (written(drafts.get(tab.name)?.piece) === written(call.c.piece)) drafts.delete(tab.name);
       }
@@ -205,6 +216,9 @@
         case "type":
           if (tab?.session.piece) send(tab, { type: "typed", place: { zone: `z${d.field}` }, text: d.text, before: undefined });
           break;
+        case "empty":
+          if (tab?.session.piece) send(tab, { type: "emptied", place: { zone: `z${d.field}` }, at: now });
+          break;
         case "settle":
           if (tab) send(tab, { type: "settle", keep: d.keep });
           break;
@@ -252,8 +266,10 @@
           break;
         case "heal": // the server answers, time goes on, and whatever asks the painter is settled
           for (let n = 0; tab && n < 12; n++) {
-            while (tab.calls.length) deliver(tab, "answered");
-            show();
+            while (tab.calls.length) {
+              deliver(tab, "answered");
+              show();
+            }
             if (["over", "refused"].includes(tab.session.state.is)) break;
             now += 5000;
             if (tab.wait !== undefined) send(tab, { type: "quiet" });

@@ -1,9 +1,12 @@
 // The view of a made-up stage, as somebody would write it in a folder of its own.
+import { useState } from "react";
 import { type StageView, useDesk } from "../../web/src/piece/desk";
 import { VIEWS as OWN } from "../../web/src/views";
 
 function Sweep() {
   const { zone, change, toField } = useDesk();
+  const [burst, setBurst] = useState(false);
+  if (burst) throw new Error("stopped on purpose");
   const n = zone.steps?.length ?? 0;
   return (
     <div data-swept={n}>
@@ -12,6 +15,9 @@ function Sweep() {
       </button>
       <button type="button" data-do="soils" onClick={() => toField("soils")}>
         What lies on it
+      </button>
+      <button type="button" data-do="burst" onClick={() => setBurst(true)}>
+        Sweep harder
       </button>
     </div>
   );

@@ -1,14 +1,14 @@
 import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, RouterProvider } from "react-router";
+import { BrowserRouter, Route, Routes } from "react-router";
 import { STUDIO, StudioProvider } from "./api/studio";
 import { BENCH, BenchProvider } from "./frame/useBench";
 import "./app.css";
 import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
 import { RulesPage } from "./rules/RulesPage";
-import { Lost } from "./ui/Lost";
+import { Lost, Stopping } from "./ui/Lost";
 
 // The server is on this machine or beside it: whether the browser thinks itself online says nothing of it.
 const queries = new QueryClient({
@@ -20,13 +20,6 @@ const queries = new QueryClient({
 
 // An answer is drawn when it comes, and not a turn later.
 notifyManager.setScheduler(queueMicrotask);
-
-const router = createBrowserRouter([
-  { path: "/", element: <PiecesPage />, errorElement: <Lost /> },
-  { path: "/pieces/:id/:zone?/:view?", element: <PiecePage />, errorElement: <Lost /> },
-  { path: "/rules", element: <RulesPage />, errorElement: <Lost /> },
-  { path: "*", element: <Lost /> },
-]);
 
 const FONTS = ['1em "Besley Variable"', '1em "Atkinson Hyperlegible Next Variable"'];
 const PATIENCE = 500; // ms that the first drawing waits for them
@@ -46,7 +39,16 @@ if (root) {
         <QueryClientProvider client={queries}>
           <StudioProvider>
             <BenchProvider>
-              <RouterProvider router={router} />
+              <BrowserRouter useTransitions={false}>
+                <Stopping>
+                  <Routes>
+                    <Route path="/" element={<PiecesPage />} />
+                    <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
+                    <Route path="/rules" element={<RulesPage />} />
+                    <Route path="*" element={<Lost />} />
+                  </Routes>
+                </Stopping>
+              </BrowserRouter>
             </BenchProvider>
           </StudioProvider>
         </QueryClientProvider>

@@ -1,4 +1,4 @@
-import { Fragment, type ReactNode, useState } from "react";
+import { Fragment, type ReactNode, useEffect, useState } from "react";
 import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/client";
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
@@ -39,6 +39,7 @@ export function OpenZone(p: Props) {
   const [said, say] = useState("");
   const [held, setHeld] = useState<Repair>(); // a repair looked at until it is let go
   const [pointed, setPointed] = useState<Repair>(); // and one while it is pointed at
+  const [due, setDue] = useState<Repair>(); // a repair pressed while its verdict was of an older state
   const looking = held ?? pointed;
   const preview = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const trial = preview && looking;
@@ -50,6 +51,11 @@ export function OpenZone(p: Props) {
   const mend = (r: Repair) => {
     letGo();
     if (!r.steps) return;
+    // Its steps are those of the plan that was judged: what was added since would be lost with them.
+    if (!p.current) {
+      setDue(r);
+      return;
+    }
     void change({ ...zone, steps: r.steps }, () => {
       choose(undefined);
       say(`Done: ${r.title}. Undo takes it back.`);
@@ -57,6 +63,13 @@ export function OpenZone(p: Props) {
       showOn("verdict");
     });
   };
+  useEffect(() => {
+    if (!due || !p.current) return;
+    setDue(undefined);
+    const offered = judged?.findings.flatMap((f) => f.repairs).find((r) => r.kind === due.kind && r.title === due.title);
+    if (offered) mend(offered);
+    else say(`Not done: ${due.title}. The plan has changed, and this is no longer offered.`);
+  });
   const desk: Desk = {
     id: open.latest().id,
     piece,

@@ -122,25 +122,37 @@ export async function alone<T>(tab: string, todo: () => T | Promise<T>): Promise
 
 /**
  * adopted is the draft of a piece that this tab has kept, or the newest one of a closed tab, which is then this tab's.
- * Where created is given, a piece made at another time is another piece.
+ * Where created is given, a piece made at another time is another piece. free tells, at the moment of taking it up,
+ * whether this tab has none of its own; taken is told of it before anything else can happen.
  */
-export async function adopted(id: number, created?: string): Promise<Draft | undefined> {
+export async function adopted(
+  id: number,
+  created?: string,
+  free: () => boolean = () => true,
+  taken?: (d: Draft) => void,
+): Promise<Draft | undefined> {
   const mine = await tabName();
-  const all = keptDrafts().filter((l) => l.id === id && (created === undefined || l.draft.created === created));
+  const all = leftOf(id, created);
   const own = all.find((l) => l.tab === mine);
   if (own) return own.draft;
-  all.sort((a, b) => b.draft.rev - a.draft.rev);
   for (const l of all) {
-    const taken = await alone(l.tab, () => {
+    const got = await alone(l.tab, () => {
       const draft = get<Draft>(local, l.key);
-      if (!draft || !keepDraft(id, mine, draft)) return undefined;
+      if (!draft || !free() || !keepDraft(id, mine, draft)) return undefined;
       put(local, l.key, undefined);
+      taken?.(draft);
       return draft;
     });
-    if (taken) return taken;
+    if (got) return got;
   }
   return undefined;
 }
+
+/** leftOf are the drafts of a piece, the newest first. */
+export const leftOf = (id: number, created?: string): Left[] =>
+  keptDrafts()
+    .filter((l) => l.id === id && (created === undefined || l.draft.created === created))
+    .sort((a, b) => b.draft.rev - a.draft.rev);
 
 let waiting: (() => void) | undefined;
 

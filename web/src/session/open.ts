@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Piece, Refused } from "../api/client";
-import { adopted, forgetDraft, keepDraft, keepHistory, keepTyped, keptHistory, keptTyped, tabName } from "./keep";
+import { adopted, forgetDraft, keepDraft, keepHistory, keepTyped, keptHistory, keptTyped, leftOf, tabName } from "./keep";
 import { merged } from "./merged";
 import { begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
 import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
@@ -268,10 +268,11 @@ export class OpenPiece {
 
   /** adopt takes up what a closed tab has left of a piece that is saved here. */
   private async adopt() {
-    const left = await adopted(this.id, this.now.created);
-    if (!left || this.now.state.is !== "saved") return;
+    const { created } = this.now;
+    if (!leftOf(this.id, created).some((l) => l.tab !== this.tab)) return;
     const saved = await this.fetch().catch(() => undefined);
-    if (saved && this.now.state.is === "saved") this.dispatch({ type: "loaded", saved, left });
+    const free = () => this.now.state.is === "saved" && this.now.rev === saved?.rev;
+    if (saved && free()) await adopted(this.id, created, free, (left) => this.dispatch({ type: "loaded", saved, left }));
   }
 
   private read(key: string) {

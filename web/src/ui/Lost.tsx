@@ -1,4 +1,5 @@
-import { Link } from "react-router";
+import { Component, type ReactNode } from "react";
+import { Link, useLocation } from "react-router";
 import { BenchStrip } from "../frame/BenchStrip";
 import { Shell } from "../frame/Shell";
 
@@ -17,4 +18,26 @@ export function Lost() {
       </div>
     </Shell>
   );
+}
+
+/** Stopping shows Lost in place of a screen that has stopped, until another address is opened. */
+export function Stopping({ children }: { children: ReactNode }) {
+  return <Boundary at={useLocation().pathname}>{children}</Boundary>;
+}
+
+class Boundary extends Component<{ at: string; children: ReactNode }, { stopped?: string }> {
+  state: { stopped?: string } = {};
+  static getDerivedStateFromError = () => ({ stopped: "" });
+
+  componentDidCatch() {
+    this.setState({ stopped: this.props.at });
+  }
+
+  componentDidUpdate() {
+    if (this.state.stopped && this.state.stopped !== this.props.at) this.setState({ stopped: undefined });
+  }
+
+  render() {
+    return this.state.stopped === undefined ? this.props.children : <Lost />;
+  }
 }
