@@ -66,7 +66,9 @@ export function OpenZone(p: Props) {
   useEffect(() => {
     if (!due || !p.current) return;
     setDue(undefined);
-    const offered = judged?.findings.flatMap((f) => f.repairs).find((r) => r.kind === due.kind && r.title === due.title);
+    const offered = judged?.findings
+      .flatMap((f) => f.repairs)
+      .find((r) => r.kind === due.kind && r.title === due.title);
     if (offered) mend(offered);
     else say(`Not done: ${due.title}. The plan has changed, and this is no longer offered.`);
   });

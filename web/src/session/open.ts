@@ -1,6 +1,16 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Piece, Refused } from "../api/client";
-import { adopted, forgetDraft, keepDraft, keepHistory, keepTyped, keptHistory, keptTyped, leftOf, tabName } from "./keep";
+import {
+  adopted,
+  forgetDraft,
+  keepDraft,
+  keepHistory,
+  keepTyped,
+  keptHistory,
+  keptTyped,
+  leftOf,
+  tabName,
+} from "./keep";
 import { merged } from "./merged";
 import { begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
 import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
@@ -272,7 +282,8 @@ export class OpenPiece {
     if (!leftOf(this.id, created).some((l) => l.tab !== this.tab)) return;
     const saved = await this.fetch().catch(() => undefined);
     const free = () => this.now.state.is === "saved" && this.now.rev === saved?.rev;
-    if (saved && free()) await adopted(this.id, created, free, (left) => this.dispatch({ type: "loaded", saved, left }));
+    if (saved && free())
+      await adopted(this.id, created, free, (left) => this.dispatch({ type: "loaded", saved, left }));
   }
 
   private read(key: string) {
