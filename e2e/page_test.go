@@ -177,13 +177,19 @@ func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
 		chromedp.Reload(), verdict("sound"), shows(`[data-theme="evening"]`))
 }
 
-// still tells that a view that is drawn is not wider than the screen, and that nothing on it moves by itself.
-func still(t *testing.T, ctx context.Context, name string) {
+// fits tells that a view that is drawn is not wider than the screen.
+func fits(t *testing.T, ctx context.Context, name string) {
 	t.Helper()
 	over, err := chromedp.Run(ctx, chromedp.Evaluate[int](`document.documentElement.scrollWidth - document.documentElement.clientWidth`))
 	if err != nil || over > 0 {
 		t.Errorf("%s is %d pixels too wide, %v", name, over, err)
 	}
+}
+
+// still tells that a view that is drawn fits, and that nothing on it moves by itself.
+func still(t *testing.T, ctx context.Context, name string) {
+	t.Helper()
+	fits(t, ctx, name)
 	moved, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`new Promise((done) => {
 		const out = [];
 		new PerformanceObserver((l) => {
@@ -202,17 +208,16 @@ func still(t *testing.T, ctx context.Context, name string) {
 // Nothing is wider than the narrower screens it is made for, or moves there; the widest is looked at with the audit.
 func TestNothingIsTooWideOrMoves(t *testing.T) {
 	t.Parallel()
-	for _, width := range []int{768, 390} {
-		t.Run(fmt.Sprint(width), func(t *testing.T) {
-			t.Parallel()
-			a := start(t, true)
-			a.bare()
-			ctx := browser(t, width, 844)
-			for _, v := range views {
-				do(t, ctx, chromedp.Navigate(a.url(v.path)), shows(v.there), chromedp.Sleep(300*time.Millisecond))
-				still(t, ctx, v.name)
-			}
-		})
+	a := start(t, true)
+	a.bare()
+	const phone, tablet, height = 390, 768, 844
+	ctx := browser(t, phone, height)
+	for _, v := range views {
+		do(t, ctx, chromedp.Navigate(a.url(v.path)), shows(v.there), chromedp.Sleep(300*time.Millisecond))
+		still(t, ctx, v.name)
+		do(t, ctx, chromedp.EmulateViewport(tablet, height))
+		fits(t, ctx, v.name+" on a tablet")
+		do(t, ctx, chromedp.EmulateViewport(phone, height))
 	}
 }
 
@@ -220,71 +225,79 @@ func TestNothingIsTooWideOrMoves(t *testing.T) {
 // nothing but colours differs, that of contrast.
 func TestAccessibilityAudit(t *testing.T) {
 	t.Parallel()
-	for theme, rules := range map[string]string{
-		"titanium": `["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]`,
-		"evening":  `{type: "rule", values: ["color-contrast"]}`,
-	} {
-		t.Run(theme, func(t *testing.T) {
-			t.Parallel()
-			a := start(t, true)
-			a.bare()
-			axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-			if err != nil {
-				t.Fatal(err)
-			}
-			ctx := browser(t, 1280, 800)
-			audit := func(name string) {
-				t.Helper()
-				do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-					_, err := chromedp.Evaluate[bool](string(axe)+";true")(ctx, tab)
-					return err
-				}))
-				found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: `+rules+`})
-					.then((r) => r.violations.flatMap((v) => v.nodes.map((n) => v.id + ": " + n.target + " " + n.failureSummary.replace(/\s+/g, " ").slice(0, 220))))`, chromedp.EvalAwaitPromise))
-				if err != nil {
-					t.Fatal(name, err)
-				}
-				for _, f := range found {
-					t.Errorf("%s: %s", name, f)
-				}
-			}
-			do(t, ctx, chromedp.Navigate(a.url("/")), shows("[data-zone]"))
-			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(localStorage.setItem("rutile.theme", %q), true)`, theme))); err != nil {
-				t.Fatal(err)
-			}
-			for _, v := range views {
-				do(t, ctx, chromedp.Navigate(a.url(v.path)), shows(v.there))
-				audit(v.name)
-				if theme == "titanium" {
-					still(t, ctx, v.name)
-				}
-			}
-			const esc = kb.Escape
-			for _, x := range []struct {
-				name, path string
-				acts       []act
-			}{
-				{"choosing a step", "/pieces/13/fronts/plan", []act{verdict("fails"), click(`[data-do="figures"]`), click(row(1, "detergent")), click(`[data-do="after"]`), shows("[data-picker] [data-option]")}},
-				{"looking at a repair", "", []act{keys(esc), click(`[data-see~="primer_bond_wb"]`), verdict("sound")}},
-				{"copying a plan", "", []act{keys(esc), verdict("fails"), click(`[data-do="copy"]`), shows("[data-copy][data-verdict-is]")}},
-				{"the figures of the verdict", "", []act{keys(esc), hides("dialog"), click("[data-figure]"), shows("dialog[open]")}},
-				{"keys", "", []act{click("[data-close]"), keys("?"), shows("dialog[open] kbd")}},
-				{"studio", "", []act{click("[data-close]"), click(`[data-do="studio"]`), shows(of("settings.units"))}},
-				{"choosing a material", "", []act{click("[data-close]"), keys("1"), click(of("substrate")), shows("[data-option]")}},
-				{"a part open and chosen", "/pieces/13/-/parts", []act{shows("svg [data-part]"), part(1), click(`[data-open-part="2"]`), shows(of("part.name"))}},
-				{"joining zones", "", []act{click(`[data-join="fronts"]`), shows("[data-join-to]")}},
-				{"a zone of parts", "", []act{click("[data-close]"), click(`[data-do="new-zone"]`), shows(of("material"))}},
-				{"a fitting open", "", []act{click(`[data-do="not-now"]`), keys("6"), click(`[data-fitting="0"]`), shows(of("fitting.do"))}},
-				{"a template", "/pieces/21", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
-				{"damage", "/pieces/8/body/look-over", []act{shows(of("defect.place"))}},
-			} {
-				if x.path != "" {
-					do(t, ctx, chromedp.Navigate(a.url(x.path)))
-				}
-				do(t, ctx, x.acts...)
-				audit(x.name)
-			}
+	a := start(t, true)
+	a.bare()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx := browser(t, 1280, 800)
+	run := func(name, rules string) {
+		t.Helper()
+		found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: `+rules+`})
+			.then((r) => r.violations.flatMap((v) => v.nodes.map((n) => v.id + ": " + n.target + " " + n.failureSummary.replace(/\s+/g, " ").slice(0, 220))))`, chromedp.EvalAwaitPromise))
+		if err != nil {
+			t.Fatal(name, err)
+		}
+		for _, f := range found {
+			t.Errorf("%s: %s", name, f)
+		}
+	}
+	theme := func(name string) act {
+		return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			_, err := chromedp.Evaluate[bool](fmt.Sprintf(`(() => {
+				const atOnce = new CSSStyleSheet();
+				atOnce.replaceSync("*, ::before, ::after { transition: none !important; }");
+				document.adoptedStyleSheets = [atOnce];
+				document.documentElement.dataset.theme = %q;
+				return true;
+			})()`, name))(ctx, tab)
+			return err
 		})
+	}
+	audit := func(name string) {
+		t.Helper()
+		do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			there, err := chromedp.Evaluate[bool](`typeof axe !== "undefined"`)(ctx, tab)
+			if err == nil && !there {
+				_, err = chromedp.Evaluate[bool](string(axe)+";true")(ctx, tab)
+			}
+			return err
+		}))
+		run(name, `["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]`)
+		do(t, ctx, theme("evening"), chromedp.Sleep(50*time.Millisecond))
+		run(name+" in the evening", `{type: "rule", values: ["color-contrast"]}`)
+		do(t, ctx, theme("titanium"))
+	}
+	for _, v := range views {
+		do(t, ctx, chromedp.Navigate(a.url(v.path)), shows(v.there), chromedp.Sleep(100*time.Millisecond))
+		still(t, ctx, v.name)
+		audit(v.name)
+	}
+	const esc = kb.Escape
+	for _, x := range []struct {
+		name, path string
+		acts       []act
+	}{
+		{"choosing a step", "/pieces/13/fronts/plan", []act{verdict("fails"), click(`[data-do="figures"]`), click(row(1, "detergent")), click(`[data-do="after"]`), shows("[data-picker] [data-option]")}},
+		{"looking at a repair", "", []act{keys(esc), click(`[data-see~="primer_bond_wb"]`), verdict("sound")}},
+		{"copying a plan", "", []act{keys(esc), verdict("fails"), click(`[data-do="copy"]`), shows("[data-copy][data-verdict-is]")}},
+		{"the figures of the verdict", "", []act{keys(esc), hides("dialog"), click("[data-figure]"), shows("dialog[open]")}},
+		{"keys", "", []act{click("[data-close]"), keys("?"), shows("dialog[open] kbd")}},
+		{"studio", "", []act{click("[data-close]"), click(`[data-do="studio"]`), shows(of("settings.units"))}},
+		{"choosing a material", "", []act{click("[data-close]"), keys("1"), click(of("substrate")), shows("[data-option]")}},
+		{"a part open and chosen", "/pieces/13/-/parts", []act{shows("svg [data-part]"), part(1), click(`[data-open-part="2"]`), shows(of("part.name"))}},
+		{"joining zones", "", []act{click(`[data-join="fronts"]`), shows("[data-join-to]")}},
+		{"a zone of parts", "", []act{click("[data-close]"), click(`[data-do="new-zone"]`), shows(of("material"))}},
+		{"a fitting open", "", []act{click(`[data-do="not-now"]`), keys("6"), click(`[data-fitting="0"]`), shows(of("fitting.do"))}},
+		{"a template", "/pieces/21", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
+		{"damage", "/pieces/8/body/look-over", []act{shows(of("defect.place"))}},
+	} {
+		if x.path != "" {
+			do(t, ctx, chromedp.Navigate(a.url(x.path)))
+		}
+		do(t, ctx, x.acts...)
+		audit(x.name)
 	}
 }
 

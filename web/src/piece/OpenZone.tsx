@@ -64,13 +64,15 @@ export function OpenZone(p: Props) {
     });
   };
   useEffect(() => {
-    if (!due || !p.current) return;
+    if (!due || (!p.current && !stale)) return;
     setDue(undefined);
-    const offered = judged?.findings
-      .flatMap((f) => f.repairs)
-      .find((r) => r.kind === due.kind && r.title === due.title);
+    const same = (r: Repair) => r.kind === due.kind && r.title === due.title;
+    const offered = p.current && judged?.findings.flatMap((f) => f.repairs).find(same);
     if (offered) mend(offered);
-    else say(`Not done: ${due.title}. The plan has changed, and this is no longer offered.`);
+    else {
+      const why = stale ? "The plan could not be judged." : "The plan has changed, and this is no longer offered.";
+      say(`Not done: ${due.title}. ${why}`);
+    }
   });
   const desk: Desk = {
     id: open.latest().id,
