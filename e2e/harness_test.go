@@ -53,12 +53,15 @@ type app struct {
 	refuse func(*http.Request) int
 }
 
-func start(t testing.TB, withDemo bool) *app {
+func start(t testing.TB, withDemo bool) *app { return refusing(t, withDemo, nil) }
+
+// refusing starts the application, with requests refused.
+func refusing(t testing.TB, withDemo bool, refuse func(*http.Request) int) *app {
 	t.Helper()
 	if _, err := fs.Stat(web.Dist(), "index.html"); err != nil {
 		t.Fatal("the page is not built: run make build first")
 	}
-	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist()}
+	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist(), refuse: refuse}
 	a.begin(withDemo)
 	return a
 }
@@ -142,7 +145,7 @@ func (a *app) url(path string) string { return "http://" + a.addr + path }
 func browser(t testing.TB, width, height int) context.Context {
 	t.Helper()
 	path := ""
-	for _, name := range []string{"chromium", "chromium-browser"} {
+	for _, name := range []string{"chromium-headless-shell", "chromium"} {
 		if p, err := exec.LookPath(name); err == nil {
 			path = p
 			break
@@ -187,6 +190,13 @@ func browser(t testing.TB, width, height int) context.Context {
 	})
 	do(t, ctx, chromedp.EmulateViewport(int64(width), int64(height)))
 	return ctx
+}
+
+// emulates has the browser be on another machine, or elsewhere, in one respect.
+func emulates(what string, params any) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Emulation."+what, params, nil)
+	})
 }
 
 // do does one thing after another; each has half a minute.
@@ -363,6 +373,19 @@ func value(t testing.TB, ctx context.Context, field string) string {
 		t.Fatal(err)
 	}
 	return s
+}
+
+// place is where an element stands in the window: left, top, width, height, in px.
+func place(t testing.TB, ctx context.Context, css string) (at [4]float64) {
+	t.Helper()
+	at, err := chromedp.Run(ctx, chromedp.Evaluate[[4]float64](fmt.Sprintf(`(() => {
+		const r = document.querySelector(%q).getBoundingClientRect();
+		return [r.x, r.y, r.width, r.height];
+	})()`, css)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return at
 }
 
 func shoot(t *testing.T, ctx context.Context, name string) {

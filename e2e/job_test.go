@@ -188,8 +188,13 @@ func TestTheServerGoneInMidEdit(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column")), verdict("fails"))
+	undo := place(t, ctx, "[data-undo]")
 	a.down()
 	do(t, ctx, click(`[data-row="5"]`), click(`[data-do="remove"]`), shows(`[data-save="unsent"]`), shows("[data-stale]"), hides("[data-code] button:not(:disabled)"))
+	// What is said of it moves nothing away from under the pointer.
+	if now := place(t, ctx, "[data-undo]"); now != undo {
+		t.Errorf("Undo was at %v, and is at %v", undo, now)
+	}
 	// Offline, a step can still be found and laid.
 	do(t, ctx, append(addStep("oil enamel"), shows(`[data-row="5"][data-is^="paint_"]`), click("[data-undo]"), hides(`[data-row="5"]`))...)
 	a.up(true)

@@ -13,9 +13,7 @@ import (
 
 // slowed has the browser's processor work so many times slower.
 func slowed(times float64) act {
-	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return tab.Call(ctx, "Emulation.setCPUThrottlingRate", map[string]float64{"rate": times}, nil)
-	})
+	return emulates("setCPUThrottlingRate", map[string]float64{"rate": times})
 }
 
 // frames notes for every key how long it takes until a frame has been drawn after it.

@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"context"
 	"net/http"
 	"strings"
 	"sync/atomic"
@@ -15,18 +14,15 @@ import (
 // is changed.
 func TestASaveThatIsRefused(t *testing.T) {
 	t.Parallel()
-	a := start(t, true)
 	var saves, refused atomic.Int32
 	refused.Store(422)
-	a.down()
-	a.refuse = func(r *http.Request) int {
+	a := refusing(t, true, func(r *http.Request) int {
 		if r.Method != http.MethodPut {
 			return 0
 		}
 		saves.Add(1)
 		return int(refused.Load())
-	}
-	a.up(true)
+	})
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/look-over")), verdict("sound"), typeIn("zone.name", "Rack"), shows(`[data-save="refused"][data-kept="yes"]`))
 	n := saves.Load()
@@ -49,15 +45,12 @@ func TestASaveThatIsRefused(t *testing.T) {
 // A removal that is refused has removed nothing, on the page neither.
 func TestARemovalThatIsRefused(t *testing.T) {
 	t.Parallel()
-	a := start(t, true)
-	a.down()
-	a.refuse = func(r *http.Request) int {
+	a := refusing(t, true, func(r *http.Request) int {
 		if r.Method == http.MethodDelete {
 			return 500
 		}
 		return 0
-	}
-	a.up(true)
+	})
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="remove-now"]`), shows("dialog [role=alert]"), click(`[data-do="keep"]`), hides("dialog"),
 		typeIn("zone.name", "Fronts"), saved())
@@ -68,9 +61,7 @@ func TestARemovalThatIsRefused(t *testing.T) {
 
 // inZone has the browser keep the time of a place.
 func inZone(name string) act {
-	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return tab.Call(ctx, "Emulation.setTimezoneOverride", map[string]string{"timezoneId": name}, nil)
-	})
+	return emulates("setTimezoneOverride", map[string]string{"timezoneId": name})
 }
 
 // All days are those of the workshop: that on which a caution was read too.
@@ -128,16 +119,13 @@ func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
 // was laid since.
 func TestARepairOfAnOlderPlan(t *testing.T) {
 	t.Parallel()
-	a := start(t, false)
 	var slow atomic.Bool
-	a.down()
-	a.refuse = func(r *http.Request) int {
+	a := refusing(t, false, func(r *http.Request) int {
 		if slow.Load() && r.URL.Path == "/api/check" {
 			time.Sleep(700 * time.Millisecond)
 		}
 		return 0
-	}
-	a.up(false)
+	})
 	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "oak", "finish": "varnish_oil", "steps": [{"do": "coat", "product": "paint_mineral"}]}]}`, 201)
 	ctx := browser(t, 1280, 800)
 	repair := `[data-repair="edit"]`

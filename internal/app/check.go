@@ -249,6 +249,12 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 	for i, m := range d.Marks {
 		out.Marks[i] = wire.Mark{Step: m.Step, Do: surface.Kinds[m.Do].ID, On: m.On}
 	}
+	words := func(h float64) string {
+		if !explain || h <= 0 || math.IsInf(h, 1) {
+			return ""
+		}
+		return check.Hours(h)
+	}
 	for i := range d.Layers {
 		l := &d.Layers[i]
 		w := wire.Layer{
@@ -256,6 +262,7 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
 			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
+			Waits: words(l.Waits), From: words(l.From), To: words(l.To),
 		}
 		if l.Stain > 0 {
 			for _, x := range l.Over {
@@ -265,18 +272,9 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 		if l.Kind == section.Substrate {
 			w.Mark = c.Substrates[z.Substrate].Mark()
 		}
-		if explain && l.Waits > 0 {
-			w.Waits = check.Hours(l.Waits)
-		}
-		if explain && l.From > 0 {
-			w.From = check.Hours(l.From)
-		}
 		if l.To > 0 && !math.IsInf(l.To, 1) {
 			to := tidy(l.To)
 			w.ToH = &to
-			if explain {
-				w.To = check.Hours(l.To)
-			}
 		}
 		if b := l.Joint; b != nil {
 			w.Joint = &wire.Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}

@@ -51,5 +51,8 @@ export async function answer<T>(
 /** RETRY is how long a question that was not answered waits before it is put again, in milliseconds. */
 export const RETRY = 3000;
 
-/** why says within a sentence why something was not done. */
-export const why = (e: unknown) => (e instanceof Refused ? e.message : "the server does not answer.");
+/** TYPING is how long what follows typing waits for more of it, in milliseconds. */
+export const TYPING = 150;
+
+/** why says why something was not done: the server's reason, or what is to be said where it does not answer. */
+export const why = (e: unknown, away = "the server does not answer.") => (e instanceof Refused ? e.message : away);

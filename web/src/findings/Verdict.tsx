@@ -2,7 +2,7 @@ import { memo, type ReactNode, useState } from "react";
 import type { ZoneResult } from "../api/client";
 import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
-import { small, useUnits } from "../ui/units";
+import { small, unbroken, useUnits } from "../ui/units";
 import { type Asked, Behind } from "./Behind";
 
 type Props = {
@@ -48,7 +48,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
             {trial ? `If you ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
           </h2>
           <p className="leading-tight lg:truncate" title={judged.says}>
-            {judged.says}
+            {unbroken(judged.says)}
           </p>
         </div>
       </div>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
-import { answer, api, Refused, type Schemas, why } from "../api/client";
+import { answer, api, type Schemas, why } from "../api/client";
 import { clock } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
 import { temp, useUnits } from "../ui/units";
@@ -155,9 +155,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
     onSuccess: onDone,
   });
   const came = take.data;
-  const wrong =
-    take.error &&
-    (take.error instanceof Refused ? take.error.message : "The server does not answer. Nothing was taken.");
+  const wrong = take.error && why(take.error, "The server does not answer. Nothing was taken.");
   return (
     <section className="mt-3 border-base-300 border-t pt-2">
       <h3 className="font-semibold">Readings from a file</h3>

@@ -44,7 +44,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
           <img src="/rutile.svg" alt="" width="28" height="28" className="size-7" />
           <span className={head ? "max-lg:sr-only" : ""}>Rutile</span>
         </Link>
-        <div className="flex min-w-0 flex-1 items-center gap-x-3 gap-y-1 max-sm:gap-x-1 sm:flex-wrap">
+        <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:flex-wrap max-sm:gap-x-1 max-sm:gap-y-0">
           {head ?? (
             <span className="text-secondary text-sm max-md:sr-only">
               the bench book that checks the plan before the first coat

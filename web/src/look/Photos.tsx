@@ -1,6 +1,6 @@
 import { ImagePlus, MapPin, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { type Photo, type Piece, type Problem, Refused, type Schemas } from "../api/client";
+import { type Photo, type Piece, type Problem, Refused, type Schemas, why } from "../api/client";
 import { nameOf, useLimit, useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
@@ -61,9 +61,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
           setAt(now.photos?.length ?? 0);
         }
       } catch (e) {
-        told.push(
-          `${file.name}: ${e instanceof Refused ? e.message : "the server does not answer; try again in a moment."}`,
-        );
+        told.push(`${file.name}: ${why(e, "the server does not answer; try again in a moment.")}`);
       }
     }
     setBusy(undefined);

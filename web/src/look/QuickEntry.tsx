@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useId } from "react";
-import { answer, api, type Part, Refused } from "../api/client";
+import { answer, api, type Part, why } from "../api/client";
 import { useName } from "../ui/focus";
 import { useKeptText } from "../ui/typed";
 import { useUnits } from "../ui/units";
@@ -20,9 +20,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
       setText(undefined);
     },
   });
-  const error =
-    read.error &&
-    (read.error instanceof Refused ? read.error.message : "The server does not answer; press again in a moment.");
+  const error = read.error && why(read.error, "The server does not answer; press again in a moment.");
   return (
     <form
       className="mb-3"

@@ -1,9 +1,9 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Look, type Part, type Piece, Refused, type Schemas } from "../api/client";
+import { answer, api, type Look, type Part, type Piece, type Schemas, TYPING, why } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Field, NumberField } from "../ui/Field";
-import { TYPING, useLast, useLater } from "../ui/later";
+import { useLast, useLater } from "../ui/later";
 import { Elevation } from "./Elevation";
 
 type Template = Schemas["TemplateWord"];
@@ -69,8 +69,6 @@ export function Templates({ all, onMake }: Props) {
 const ask = (id: string, sizes: string, counts: string, signal?: AbortSignal) =>
   answer(api.GET("/api/templates/{id}", { params: { path: { id }, query: { sizes, counts } }, signal }));
 
-const why = (e: unknown) => (e instanceof Refused ? e.message : "The server does not answer; press again in a moment.");
-
 type SizesProps = { template: Template; onClose: () => void; onMake: (parts: Part[]) => void };
 
 /** Sizes asks for a template's outer sizes and counts, and shows what it becomes. */
@@ -88,7 +86,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
   // What stands in the fields counts, drawn or not.
   const make = useMutation({ mutationFn: () => ask(t.id, text, n), onSuccess: (m) => onMake(m.parts) });
   const wrong = make.error ?? shown.error;
-  const error = wrong ? why(wrong) : undefined;
+  const error = wrong ? why(wrong, "The server does not answer; press again in a moment.") : undefined;
   const made = useLast(shown.data);
   return (
     <Dialog title={t.name} wide onClose={onClose}>

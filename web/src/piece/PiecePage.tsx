@@ -172,14 +172,13 @@ function OpenPiece({ id }: { id: number }) {
         head={
           <>
             <PieceName piece={piece} fresh={isNew} onName={(name) => void open.edit({ ...piece, name })} />
-            <SaveMark silent={silent} />
-            <span className="flex-1 max-sm:hidden" />
             <button type="button" className="btn btn-ghost px-2.5" data-undo disabled={!undo} onClick={undo}>
               <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
             </button>
             <button type="button" className="btn btn-ghost px-2.5" data-redo disabled={!redo} onClick={redo}>
               <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
             </button>
+            <SaveMark silent={silent} />
           </>
         }
         strip={

@@ -1,5 +1,6 @@
-import { Check, CloudOff, Loader, TriangleAlert } from "lucide-react";
+import { Check, CloudOff, Loader, type LucideIcon, TriangleAlert } from "lucide-react";
 import { useSyncExternalStore } from "react";
+import type { State } from "../session/session";
 import { useOpen } from "../session/useSession";
 
 /** SaveMark says truthfully where the piece on the screen is kept. */
@@ -7,60 +8,41 @@ export function SaveMark({ silent }: { silent: boolean }) {
   const open = useOpen();
   // What is not saved any more is not called saved for one moment, drawn or not.
   const state = useSyncExternalStore(open.listenAtOnce, () => open.latest().state);
+  if (state.is === "loading" || state.is === "missing" || state.is === "over") return null;
+  const [Icon, says, trouble] = markOf(state, silent, open.kept);
+  const short = !trouble && !silent; // a narrow screen shows the icon alone
+  return (
+    <span
+      role="status"
+      data-save={state.is}
+      data-kept={trouble && (open.kept ? "yes" : "no")}
+      className={`flex min-w-0 items-center gap-1 text-sm leading-tight sm:flex-1 ${short ? "" : "max-sm:basis-full max-sm:pb-1"} ${trouble ? "font-medium text-warning" : "text-secondary"}`}
+    >
+      <Icon className="size-4 shrink-0" aria-hidden="true" />
+      <span className={short ? "max-sm:sr-only" : "min-w-0"}>{says}</span>
+    </span>
+  );
+}
+
+/** markOf is how a piece is kept, in words, and whether that is trouble. */
+function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, string, boolean] {
   switch (state.is) {
-    case "loading":
-    case "missing":
-    case "over":
-      return null;
     case "saved":
-      return (
-        <span role="status" data-save={state.is} className="inline-flex items-center gap-1 text-secondary text-sm">
-          <Check className="size-4" aria-hidden="true" />
-          <span className={silent ? "" : "max-sm:sr-only"}>
-            {silent ? "Saved; the server does not answer now" : "Saved"}
-          </span>
-        </span>
-      );
-    case "edited":
-    case "saving":
-    case "checking":
-      return (
-        <span role="status" data-save={state.is} className="inline-flex items-center gap-1 text-secondary text-sm">
-          <Loader className="size-4" aria-hidden="true" /> <span className="max-sm:sr-only">Saving</span>
-        </span>
-      );
-    case "unsent":
-    case "refused":
-      return (
-        <span
-          role="status"
-          data-save={state.is}
-          data-kept={open.kept ? "yes" : "no"}
-          className="inline-flex min-w-0 items-center gap-1 font-medium text-sm text-warning"
-        >
-          <CloudOff className="size-4 shrink-0" aria-hidden="true" />
-          <span>
-            {state.is === "refused" ? "Not saved" : "Not saved yet"}: {state.why.replace(/\.$/, "")}.{" "}
-            {open.kept
-              ? state.is === "refused"
-                ? "It is kept in this browser, and sent again once it is changed."
-                : "It is kept in this browser and sent again."
-              : "This browser keeps no copy either: leave the page open until it is saved."}
-          </span>
-        </span>
-      );
-    default:
-      return (
-        <span
-          role="status"
-          data-save={state.is}
-          className="inline-flex items-center gap-1 font-medium text-sm text-warning"
-        >
-          <TriangleAlert className="size-4" aria-hidden="true" />
-          {state.is === "gone" ? "Removed elsewhere" : "Changed elsewhere"}
-        </span>
-      );
+      return [Check, silent ? "Saved; the server does not answer now" : "Saved", false];
+    case "gone":
+      return [TriangleAlert, "Removed elsewhere", true];
+    case "conflict":
+      return [TriangleAlert, "Changed elsewhere", true];
   }
+  // While it is tried again nothing has changed for the painter.
+  const why = "why" in state && state.why?.replace(/\.$/, "");
+  if (!why) return [Loader, "Saving", false];
+  const lost = "This browser keeps no copy either: leave the page open until it is saved.";
+  if (state.is === "refused") {
+    const says = kept ? "It is kept in this browser, and sent again once it is changed." : lost;
+    return [CloudOff, `Not saved: ${why}. ${says}`, true];
+  }
+  return [CloudOff, `Not saved yet: ${why}. ${kept ? "It is kept in this browser and sent again." : lost}`, true];
 }
 
 /** Elsewhere tells what another tab has done to the piece, and lets the painter take either version. */

@@ -4,6 +4,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { StepIcon } from "../steps/icons";
 import { StepEditor } from "../steps/StepEditor";
+import { alike } from "../ui/alike";
 import { useName } from "../ui/focus";
 import { Joint } from "../ui/Mark";
 
@@ -139,16 +140,12 @@ export const Row = memo(function Row(p: Props) {
       )}
     </li>
   );
-}, alike);
+}, sameRow);
 
 /** whatOf is what a step is done with, or what is done. */
 export const whatOf = (s: Step) => s.product ?? s.effect ?? s.with ?? s.do;
 
 /** Findings that are said again are the same, though their list is a new one. */
-function alike({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
-  return (
-    (Object.keys(x) as (keyof typeof x)[]).every((k) => x[k] === y[k]) &&
-    a.length === b.length &&
-    a.every((f, i) => f === b[i])
-  );
+function sameRow({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
+  return alike(x, y) && a.length === b.length && a.every((f, i) => f === b[i]);
 }

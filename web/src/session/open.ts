@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { answer, api, type Piece, Refused } from "../api/client";
+import { answer, api, type Piece, Refused, TYPING, why } from "../api/client";
 import {
   adopted,
   forgetDraft,
@@ -12,19 +12,17 @@ import {
   tabName,
 } from "./keep";
 import { merged } from "./merged";
-import { begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
+import { AWAY, begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
 import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
 
 const LOOK = 4000; // ms between two looks at what others have done
-const TYPING = 150; // ms of quiet before a size is read
 const PATIENCE = 100; // ms that a change waits to be drawn with its verdict
 
 /** The tabs of one browser tell each other when a piece was saved. */
 const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("rutile");
 
-const AWAY = "the server does not answer";
 const status = (e: unknown) => (e instanceof Refused ? e.status : undefined);
-const says = (e: unknown) => (e instanceof Refused ? e.message : AWAY);
+const says = (e: unknown) => why(e, AWAY);
 
 /** Around is what an open piece has around it. */
 type Around = {
@@ -122,8 +120,8 @@ export class OpenPiece {
 
   /**
    * edit is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the verdict
-   * usually comes, no longer than the eye would notice, and never while the next press is answered. then is drawn with it. What is kept and sent does not
-   * wait for that.
+   * usually comes, no longer than the eye would notice, and never while the next press is answered. then is drawn with
+   * it. What is kept and sent does not wait for that.
    */
   edit = (piece: Piece, then?: () => void): Promise<void> => {
     // Whoever edits has seen what is drawn, and nothing of what waits to be.

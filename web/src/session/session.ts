@@ -20,7 +20,7 @@ export type State =
   | { is: "missing"; why: string; silent: boolean } // nothing to show; silent where the server may still answer
   | { is: "saved" }
   | { is: "edited" } // sent after a moment's quiet
-  | { is: "saving"; sent: Piece }
+  | { is: "saving"; sent: Piece; why?: string } // why the try before it failed
   | { is: "unsent"; why: string } // the server did not answer; sent again by itself
   | { is: "refused"; why: string } // the server will not take it; sent again once it is changed
   | { is: "checking" } // another revision is there: is it one of ours?
@@ -84,6 +84,7 @@ export type Next = readonly [Session, readonly Command[]];
 
 export const PAUSE = 400; // ms of quiet before a save
 export const RETRY = 3000; // ms before another try
+export const AWAY = "the server does not answer";
 const SENT = 8; // unanswered saves that are remembered
 
 export function begin(id: number): Next {
@@ -258,7 +259,10 @@ export function next(s: Session, e: Event): Next {
     }
     case "quiet":
       if ((state.is !== "edited" && state.is !== "unsent") || !s.piece) return [s, []];
-      return [{ ...s, state: { is: "saving", sent: s.piece } }, [{ do: "save", piece: s.piece, rev: s.rev }]];
+      return [
+        { ...s, state: { is: "saving", sent: s.piece, why: state.is === "unsent" ? state.why : undefined } },
+        [{ do: "save", piece: s.piece, rev: s.rev }],
+      ];
     case "stored": {
       if (state.is !== "saving") return [s, []];
       const now: Session = { ...s, rev: e.rev, sent: [] };
@@ -281,7 +285,7 @@ export function next(s: Session, e: Event): Next {
         return [{ ...s, state: { is: "gone" } }, draftOf(s)];
       }
       if (state.is !== "checking") return [s, []];
-      return [{ ...s, state: { is: "unsent", why: "the server does not answer" } }, [again(RETRY)]];
+      return [{ ...s, state: { is: "unsent", why: AWAY } }, [again(RETRY)]];
     case "settle":
       if (state.is !== "conflict" || state.settling) return [s, []];
       return [

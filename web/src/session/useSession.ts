@@ -25,7 +25,7 @@ export function useOpen(): OpenPiece {
   return open;
 }
 
-/** useTyped is what was typed in a place, while it holds over what stands there. */
+/** useTypedSize is what was typed in a place, while it holds over what stands there. */
 export function useTypedSize(at: Place, stands: string | undefined): Typed | undefined {
   const open = useOpen();
   const t = useSyncExternalStore(open.listen, () => open.shown().typed[keyOf(at)]);

@@ -15,7 +15,7 @@ type Props = {
 /** Ladder picks a sheen by its look: each rung mirrors a window more sharply than the one before. */
 export const Ladder = memo(function Ladder({ label, name: field, words, value, none, onChange }: Props) {
   const name = useId();
-  const [shown, mean] = useMeant(value ?? "");
+  const [shown, change] = useMeant(value ?? "", (id) => onChange(id || undefined));
   const here = useName<HTMLInputElement>(field && `field ${field}`);
   const rung = (w: Word | undefined, i: number) => (
     <label
@@ -29,10 +29,7 @@ export const Ladder = memo(function Ladder({ label, name: field, words, value, n
         name={name}
         className="sr-only"
         checked={shown === (w?.id ?? "")}
-        onChange={() => {
-          mean(w?.id ?? "");
-          onChange(w?.id);
-        }}
+        onChange={() => change(w?.id ?? "")}
       />
       <svg viewBox="0 0 48 20" className="mb-0.5 h-5 w-full" preserveAspectRatio="none" aria-hidden="true">
         <rect width="48" height="20" rx="1" fill="#8a7a63" />

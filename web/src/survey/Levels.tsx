@@ -23,11 +23,7 @@ type Props = {
  */
 export const Levels = memo(function Levels(p: Props) {
   const { label, field, words, unseen, nothing, from = NONE } = p;
-  const [value, mean] = useMeant(p.value);
-  const onChange = (v: Level[] | undefined) => {
-    mean(v);
-    p.onChange(v);
-  };
+  const [value, onChange] = useMeant(p.value, p.onChange);
   const { levels } = useVocab();
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
@@ -35,6 +31,7 @@ export const Levels = memo(function Levels(p: Props) {
     const rest = all.filter((l) => l.id !== id);
     onChange(level ? [...rest, { id, level }] : rest);
   };
+  const up = (n: number) => (n + 1) % levels.length;
   const chip = (w: Word) => {
     const n = of(w.id);
     return (
@@ -42,11 +39,11 @@ export const Levels = memo(function Levels(p: Props) {
         key={w.id}
         type="button"
         data-level={`${w.id} ${n}`}
-        title={`${levels[n]}; press for ${levels[(n + 1) % 4]}, or 0 to 3`}
+        title={`${levels[n]}; press for ${levels[up(n)]}, or 0 to ${levels.length - 1}`}
         className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? `border-primary font-semibold ${value ? "bg-base-200" : "border-dashed bg-base-100"}` : "border-base-300 bg-base-100 hover:border-accent"}`}
-        onClick={() => set(w.id, (n + 1) % 4)}
+        onClick={() => set(w.id, up(n))}
         onKeyDown={(e) => {
-          if (!/^[0-3]$/.test(e.key)) return;
+          if (!/^\d$/.test(e.key) || !levels[Number(e.key)]) return;
           e.preventDefault();
           e.stopPropagation();
           set(w.id, Number(e.key));

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Gauge } from "lucide-react";
-import { answer, api, Refused, type Schemas, type Zone } from "../api/client";
+import { answer, api, type Schemas, why, type Zone } from "../api/client";
 import { siteOf, useBench } from "../frame/useBench";
 import { useDesk } from "../piece/desk";
 import { ofZones } from "../piece/edit";
@@ -55,7 +55,7 @@ export function Meter({ field }: { field: Reading["field"] }) {
     onSuccess: (r) => change(withReading(open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone, r)),
     onError: () => queries.invalidateQueries({ queryKey: ["bench"] }),
   });
-  const wrong = read.error && (read.error instanceof Refused ? read.error.message : "The instrument does not answer.");
+  const wrong = read.error && why(read.error, "The instrument does not answer.");
   if (!x) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 text-sm">

@@ -4,6 +4,7 @@ import type { Piece, Zone, ZoneLook, ZoneResult } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useDesk } from "../piece/desk";
 import { useOpen } from "../session/useSession";
+import { alike } from "../ui/alike";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField, NumberField, TextField } from "../ui/Field";
 import { useSteady } from "../ui/steady";
@@ -220,7 +221,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
       </div>
     </Part>
   );
-}, alike);
+}, sameStretch);
 
 /** Surveyed are the fields of a zone that the first stretch shows; the others are no reason to draw it anew. */
 const SURVEYED = [
@@ -239,8 +240,8 @@ const SURVEYED = [
   "evidence",
 ] as const satisfies (keyof Zone)[];
 
-function alike({ zone: a, ...x }: IsProps, { zone: b, ...y }: IsProps): boolean {
-  return (Object.keys(x) as (keyof typeof x)[]).every((k) => x[k] === y[k]) && SURVEYED.every((f) => a[f] === b[f]);
+function sameStretch({ zone: a, ...x }: IsProps, { zone: b, ...y }: IsProps): boolean {
+  return alike(x, y) && SURVEYED.every((f) => a[f] === b[f]);
 }
 
 type FoundProps = Pick<Zone, "substrate" | "soils" | "bleeders"> & {

@@ -17,7 +17,7 @@ type Props = {
 /** Choice picks one of many ids by its name. */
 export function Choice({ label, words, value, none, hint, name, onChange }: Props) {
   const ref = useName<HTMLSelectElement>(name && `field ${name}`);
-  const [shown, mean] = useMeant(value ?? "");
+  const [shown, change] = useMeant(value ?? "", onChange);
   const groups = [...new Set(words.map((w) => w.group ?? ""))];
   const options = (of: Word[]) =>
     of.map((w) => (
@@ -34,10 +34,7 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
           data-field={name}
           className="select w-full truncate pr-8"
           value={shown}
-          onChange={(e) => {
-            mean(e.target.value);
-            onChange(e.target.value);
-          }}
+          onChange={(e) => change(e.target.value)}
         >
           {none !== undefined && <option value="">{none}</option>}
           {groups.length === 1
@@ -65,7 +62,7 @@ type BoxProps = {
 /** Box is the box of something that is so or not. */
 export function Box({ on, label, name, tick, className = "", onChange }: BoxProps) {
   const ref = useName<HTMLInputElement>(name && `field ${name}`);
-  const [shown, mean] = useMeant(on);
+  const [shown, change] = useMeant(on, onChange);
   return (
     <input
       ref={ref}
@@ -75,10 +72,7 @@ export function Box({ on, label, name, tick, className = "", onChange }: BoxProp
       aria-label={label}
       className={`checkbox checkbox-primary ${className}`}
       checked={shown}
-      onChange={(e) => {
-        mean(e.target.checked);
-        onChange(e.target.checked);
-      }}
+      onChange={(e) => change(e.target.checked)}
     />
   );
 }

@@ -41,7 +41,7 @@ export function Chooser<T extends Option>(p: Props<T>) {
     const text = `${o.name} ${o.finds ?? ""} ${o.group}`.toLowerCase();
     return q.split(/\s+/).every((w) => text.includes(w));
   };
-  const usual = (p.options ?? []).filter((o) => !o.less).length > 0;
+  const usual = (p.options ?? []).some((o) => !o.less);
   const found = (p.options ?? []).filter((o) => (q ? fits(o) : all || !usual || !o.less || o.id === p.chosen));
   if (q) found.sort((a, b) => Number(named(b)) - Number(named(a)));
   const groups = [...new Set(found.map((o) => o.group))];

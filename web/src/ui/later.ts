@@ -1,8 +1,5 @@
 import { useEffect, useRef, useState } from "react";
 
-/** TYPING is how long what follows typing waits for more of it, in milliseconds. */
-export const TYPING = 150;
-
 /** useLater is a value once it has stayed the same for a while, in milliseconds; what follows typing asks with it. */
 export function useLater<T>(value: T, ms: number): T {
   const [later, setLater] = useState(value);

@@ -43,3 +43,6 @@ export const longKept = (t: number, u: Units) => (u === "us" ? round(t * CM_PER_
 
 const UM_PER_MIL = 25.4;
 export const film = (um: number, u: Units) => (u === "us" ? `${round(um / UM_PER_MIL, 1)} mil` : `${round(um, 0)} µm`);
+
+/** unbroken keeps each number on one line with its unit. */
+export const unbroken = (says: string) => says.replace(/(\d) (?=\S)/g, "$1\u00a0");

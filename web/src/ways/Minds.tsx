@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Piece, why, type Zone } from "../api/client";
+import { answer, api, type Piece, TYPING, why, type Zone } from "../api/client";
 import type { FieldName } from "../piece/desk";
 import { numberOf } from "../piece/useCheck";
-import { TYPING, useLast, useLater } from "../ui/later";
+import { useLast, useLater } from "../ui/later";
 import { Offer } from "./Offer";
 import { said } from "./useWays";
 

@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { answer, api, type Piece, RETRY, Refused, type Schemas, type Zone } from "../api/client";
+import { answer, api, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { numberOf } from "../piece/useCheck";
-import { TYPING, useLast, useLater } from "../ui/later";
+import { useLast, useLater } from "../ui/later";
 
 export type WayPlan = Schemas["WayPlan"];
 export type Plans = Schemas["ZonePlans"];
