@@ -27,10 +27,11 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
 	$(NPM) run build
 	touch web/dist/.keep $@
 
+# Lint has vetted everything. The browser waits now and then: a third test uses that time.
 ## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
 test: browser build lint
-	go test -short ./...
-	go test -short -run '^$$' -bench . -benchtime 1x $(BENCHED)
+	go test -vet=off -parallel 3 -short ./...
+	go test -vet=off -short -run '^$$' -bench . -benchtime 1x $(BENCHED)
 
 ## soak: every test over all its random cases, and a long look for trouble in what comes from outside
 soak: browser build fuzz

@@ -150,7 +150,7 @@ func TestBestOfAllThereAre(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(21, 7))
 	// One zone in fifty has more plans than the first, and takes as long as ten others.
-	wanted, most := cases(800, 350), cases(25_000, 6_000)
+	wanted, most := cases(800, 200), cases(25_000, 6_000)
 	zones, planned, soiled, waxed, bleeding, slick := 0, 0, 0, 0, 0, 0
 	var all, looked float64
 	for tried := 0; zones < wanted; tried++ {
@@ -196,7 +196,7 @@ func TestBestOfAllThereAre(t *testing.T) {
 		}
 	}
 	t.Logf("%d zones (%d soiled, %d waxed, %d bleeding, %d slick), %d with a plan; %.0f looked at a zone, of %.0f", zones, soiled, waxed, bleeding, slick, planned, looked/float64(zones), all/float64(zones))
-	if planned < wanted/2 || soiled < 40 || waxed < 20 || bleeding < 40 || slick < 40 {
+	if planned < wanted/2 || soiled < wanted/9 || waxed < wanted/18 || bleeding < wanted/9 || slick < wanted/9 {
 		t.Error("the zones are too much alike")
 	}
 }
