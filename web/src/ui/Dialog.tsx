@@ -16,24 +16,22 @@ export function Dialog({ title, wide, onClose, children }: Props) {
     <dialog
       ref={ref}
       aria-labelledby={id}
-      className="modal"
+      className={`sheet m-auto max-h-[calc(100dvh-4rem)] w-11/12 overscroll-contain rounded bg-base-100 p-5 text-base-content backdrop:bg-black/40 ${wide ? "max-w-3xl" : "max-w-xl"}`}
       onClose={onClose}
       onCancel={(e) => {
         e.preventDefault();
         onClose();
       }}
     >
-      <div className={`modal-box sheet rounded bg-base-100 p-5 ${wide ? "max-w-3xl" : "max-w-xl"}`}>
-        <div className="mb-3 flex items-center gap-3">
-          <h2 id={id} className="flex-1 font-semibold text-xl">
-            {title}
-          </h2>
-          <button type="button" className="btn btn-ghost btn-square" aria-label="Close" data-close onClick={onClose}>
-            <X className="size-5" aria-hidden="true" />
-          </button>
-        </div>
-        {children}
+      <div className="mb-3 flex items-center gap-3">
+        <h2 id={id} className="flex-1 font-semibold text-xl">
+          {title}
+        </h2>
+        <button type="button" className="btn btn-ghost btn-square" aria-label="Close" data-close onClick={onClose}>
+          <X className="size-5" aria-hidden="true" />
+        </button>
       </div>
+      {children}
     </dialog>
   );
 }
