@@ -1,5 +1,5 @@
 import { ArrowRight, Gauge, Hourglass, Thermometer } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 import type { Schemas } from "../api/client";
 import { temp, useUnits } from "../ui/units";
 import { BenchSheet } from "./BenchSheet";
@@ -16,36 +16,10 @@ type Props = {
 /** BenchStrip lies along the bottom of every screen: the air now and as judged, what is open or closing, what is next. */
 export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
   const u = useUnits();
-  const now = useBench()?.room;
   const [open, setOpen] = useState(false);
   return (
     <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
-      <button
-        data-do="instruments"
-        type="button"
-        className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
-        title="The instruments"
-        onClick={() => setOpen(true)}
-      >
-        <Gauge className="size-4" aria-hidden="true" />
-        <span className="sr-only">The instruments.</span>
-        {now?.temp_c !== undefined ? (
-          <>
-            Now <b className="font-semibold tabular-nums">{temp(now.temp_c, u)}</b>
-            <span className="tabular-nums">{now.rh_pct} %</span>
-            {now.dew_point_c !== undefined && (
-              <span className="tabular-nums max-sm:hidden">dew {temp(now.dew_point_c, u)}</span>
-            )}
-            {now.surface_c !== undefined && (
-              <span className="tabular-nums max-xl:hidden">surfaces {temp(now.surface_c, u)}</span>
-            )}
-            {now.simulated && <i className="text-secondary">simulated</i>}
-            {now.says && <span className="font-semibold text-error">near dew</span>}
-          </>
-        ) : (
-          "No sensor"
-        )}
-      </button>
+      <Instruments open={setOpen} />
       <span
         className="flex items-center gap-1.5 whitespace-nowrap max-sm:hidden"
         title="The air that plans are judged in"
@@ -75,3 +49,37 @@ export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
     </footer>
   );
 }
+
+/** Instruments says what they read now, and opens them. It is drawn when they read, and not with every edit. */
+const Instruments = memo(function Instruments({ open }: { open: (o: boolean) => void }) {
+  const u = useUnits();
+  const now = useBench()?.room;
+  return (
+    <button
+      data-do="instruments"
+      type="button"
+      className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
+      title="The instruments"
+      onClick={() => open(true)}
+    >
+      <Gauge className="size-4" aria-hidden="true" />
+      <span className="sr-only">The instruments.</span>
+      {now?.temp_c !== undefined ? (
+        <>
+          Now <b className="font-semibold tabular-nums">{temp(now.temp_c, u)}</b>
+          <span className="tabular-nums">{now.rh_pct} %</span>
+          {now.dew_point_c !== undefined && (
+            <span className="tabular-nums max-sm:hidden">dew {temp(now.dew_point_c, u)}</span>
+          )}
+          {now.surface_c !== undefined && (
+            <span className="tabular-nums max-xl:hidden">surfaces {temp(now.surface_c, u)}</span>
+          )}
+          {now.simulated && <i className="text-secondary">simulated</i>}
+          {now.says && <span className="font-semibold text-error">near dew</span>}
+        </>
+      ) : (
+        "No sensor"
+      )}
+    </button>
+  );
+});

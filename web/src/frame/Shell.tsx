@@ -1,5 +1,5 @@
 import { BookOpen, Keyboard, Moon, Settings2, Sun } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
@@ -18,8 +18,7 @@ type Props = {
 /** Shell is what stands around every screen: the name above, the bench strip below. */
 export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
-  const theme = useTheme();
-  const [open, setOpen] = useState<"keys" | "studio">();
+  const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
   useKeys("Anywhere", [
     { key: "?", says: "Show the keys", run: () => setOpen("keys") },
@@ -51,52 +50,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
             </span>
           )}
         </div>
-        <div className="flex items-center">
-          <Link
-            data-do="rules"
-            to="/rules"
-            className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}
-            title="The rule book"
-          >
-            <BookOpen className="size-5" aria-hidden="true" />
-            <span className={head ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
-          </Link>
-          <button
-            data-do="studio"
-            type="button"
-            className={`btn btn-ghost px-2.5 ${head ? "max-sm:hidden" : ""}`}
-            onClick={() => setOpen("studio")}
-          >
-            <Settings2 className="size-5" aria-hidden="true" />
-            <span className="max-w-40 truncate font-normal max-xl:sr-only">
-              <bdi>{studio?.name || "Studio"}</bdi>
-            </span>
-          </button>
-          <button
-            data-do="theme"
-            type="button"
-            className="btn btn-ghost btn-square"
-            aria-label={theme === "evening" ? "Day bench" : "Evening bench"}
-            title={theme === "evening" ? "Day bench" : "Evening bench"}
-            onClick={turnTheme}
-          >
-            {theme === "evening" ? (
-              <Sun className="size-5" aria-hidden="true" />
-            ) : (
-              <Moon className="size-5" aria-hidden="true" />
-            )}
-          </button>
-          <button
-            data-do="keys"
-            type="button"
-            className="btn btn-ghost btn-square max-sm:hidden"
-            aria-label="Keys"
-            title="Keys: ?"
-            onClick={() => setOpen("keys")}
-          >
-            <Keyboard className="size-5" aria-hidden="true" />
-          </button>
-        </div>
+        <Tools headed={!!head} open={setOpen} />
       </header>
       <main ref={work} id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
         {children}
@@ -107,3 +61,59 @@ export function Shell({ head, strip, fixed, children }: Props) {
     </div>
   );
 }
+
+type Sheet = "keys" | "studio";
+
+/** Tools are at hand on every screen. They are drawn once, and not with every edit. */
+const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sheet: Sheet) => void }) {
+  const studio = useStudio();
+  const theme = useTheme();
+  return (
+    <div className="flex items-center">
+      <Link
+        data-do="rules"
+        to="/rules"
+        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+        title="The rule book"
+      >
+        <BookOpen className="size-5" aria-hidden="true" />
+        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
+      </Link>
+      <button
+        data-do="studio"
+        type="button"
+        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+        onClick={() => open("studio")}
+      >
+        <Settings2 className="size-5" aria-hidden="true" />
+        <span className="max-w-40 truncate font-normal max-xl:sr-only">
+          <bdi>{studio?.name || "Studio"}</bdi>
+        </span>
+      </button>
+      <button
+        data-do="theme"
+        type="button"
+        className="btn btn-ghost btn-square"
+        aria-label={theme === "evening" ? "Day bench" : "Evening bench"}
+        title={theme === "evening" ? "Day bench" : "Evening bench"}
+        onClick={turnTheme}
+      >
+        {theme === "evening" ? (
+          <Sun className="size-5" aria-hidden="true" />
+        ) : (
+          <Moon className="size-5" aria-hidden="true" />
+        )}
+      </button>
+      <button
+        data-do="keys"
+        type="button"
+        className="btn btn-ghost btn-square max-sm:hidden"
+        aria-label="Keys"
+        title="Keys: ?"
+        onClick={() => open("keys")}
+      >
+        <Keyboard className="size-5" aria-hidden="true" />
+      </button>
+    </div>
+  );
+});

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { why, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -172,12 +172,7 @@ function OpenPiece({ id }: { id: number }) {
         head={
           <>
             <PieceName piece={piece} fresh={isNew} onName={(name) => void open.edit({ ...piece, name })} />
-            <button type="button" className="btn btn-ghost px-2.5" data-undo disabled={!undo} onClick={undo}>
-              <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
-            </button>
-            <button type="button" className="btn btn-ghost px-2.5" data-redo disabled={!redo} onClick={redo}>
-              <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
-            </button>
+            <UndoRedo undo={undo} redo={redo} />
             <SaveMark silent={silent} />
           </>
         }
@@ -281,6 +276,20 @@ function OpenPiece({ id }: { id: number }) {
     </OpenContext>
   );
 }
+
+/** UndoRedo goes back and forth through what was done. */
+const UndoRedo = memo(function UndoRedo({ undo, redo }: { undo?: () => void; redo?: () => void }) {
+  return (
+    <>
+      <button type="button" className="btn btn-ghost px-2.5" data-undo disabled={!undo} onClick={undo}>
+        <Undo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Undo</span>
+      </button>
+      <button type="button" className="btn btn-ghost px-2.5" data-redo disabled={!redo} onClick={redo}>
+        <Redo2 className="size-5" aria-hidden="true" /> <span className="max-md:sr-only">Redo</span>
+      </button>
+    </>
+  );
+});
 
 /** Windows says of a zone's plan how long its longest wait is, or that none is running. */
 function Windows({ judged }: { judged: ZoneResult | undefined }) {

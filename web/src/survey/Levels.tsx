@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useName } from "../ui/focus";
 import { useMeant } from "../ui/meant";
+import { useSteady } from "../ui/steady";
 
 type Level = Schemas["Level"];
 type Word = { id: string; name: string; note?: string; less?: boolean };
@@ -24,39 +25,13 @@ type Props = {
 export const Levels = memo(function Levels(p: Props) {
   const { label, field, words, unseen, nothing, from = NONE } = p;
   const [value, onChange] = useMeant(p.value, p.onChange);
-  const { levels } = useVocab();
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
-  const set = (id: string, level: number) => {
+  const set = useSteady((id: string, level: number) => {
     const rest = all.filter((l) => l.id !== id);
     onChange(level ? [...rest, { id, level }] : rest);
-  };
-  const up = (n: number) => (n + 1) % levels.length;
-  const chip = (w: Word) => {
-    const n = of(w.id);
-    return (
-      <button
-        key={w.id}
-        type="button"
-        data-level={`${w.id} ${n}`}
-        title={`${levels[n]}; press for ${levels[up(n)]}, or 0 to ${levels.length - 1}`}
-        className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${n ? `border-primary font-semibold ${value ? "bg-base-200" : "border-dashed bg-base-100"}` : "border-base-300 bg-base-100 hover:border-accent"}`}
-        onClick={() => set(w.id, up(n))}
-        onKeyDown={(e) => {
-          if (!/^\d$/.test(e.key) || !levels[Number(e.key)]) return;
-          e.preventDefault();
-          e.stopPropagation();
-          set(w.id, Number(e.key));
-        }}
-      >
-        <Dabs level={n} />
-        <span>
-          {w.name}
-          <span className={n > 0 ? "block text-sm" : "sr-only"}> {levels[n]}</span>
-        </span>
-      </button>
-    );
-  };
+  });
+  const chip = (w: Word) => <Chip key={w.id} id={w.id} name={w.name} level={of(w.id)} given={!!value} onLevel={set} />;
   const shown = words.filter((w) => !w.less || of(w.id) > 0);
   const rest = words.filter((w) => !shown.includes(w));
   return (
@@ -80,6 +55,40 @@ export const Levels = memo(function Levels(p: Props) {
 });
 
 const NONE: Level[] = [];
+
+type ChipProps = {
+  id: string;
+  name: string;
+  level: number;
+  given: boolean; // by the painter, and not by what an absent list stands for
+  onLevel: (id: string, level: number) => void;
+};
+
+const Chip = memo(function Chip({ id, name, level, given, onLevel }: ChipProps) {
+  const { levels } = useVocab();
+  const up = (level + 1) % levels.length;
+  return (
+    <button
+      type="button"
+      data-level={`${id} ${level}`}
+      title={`${levels[level]}; press for ${levels[up]}, or 0 to ${levels.length - 1}`}
+      className={`flex min-h-11 items-center gap-2 rounded border px-2.5 text-left leading-tight ${level ? `border-primary font-semibold ${given ? "bg-base-200" : "border-dashed bg-base-100"}` : "border-base-300 bg-base-100 hover:border-accent"}`}
+      onClick={() => onLevel(id, up)}
+      onKeyDown={(e) => {
+        if (!/^\d$/.test(e.key) || !levels[Number(e.key)]) return;
+        e.preventDefault();
+        e.stopPropagation();
+        onLevel(id, Number(e.key));
+      }}
+    >
+      <Dabs level={level} />
+      <span>
+        {name}
+        <span className={level > 0 ? "block text-sm" : "sr-only"}> {levels[level]}</span>
+      </span>
+    </button>
+  );
+});
 
 type WholeProps = { on: boolean; field?: string; nothing?: string; says: string; onPress: () => void };
 
