@@ -60,7 +60,7 @@ function Bonds({ judged }: { judged: ZoneResult }) {
     <>
       <p>
         The chance that at least one of these bonds is weaker than the {judged.adhesion?.demand.toFixed(2)} its wear
-        asks for: <b className="font-semibold">{judged.adhesion?.risk_words}</b>.
+        asks for: <b className="whitespace-nowrap font-semibold">{judged.adhesion?.risk_words}</b>.
       </p>
       {joints.map((l) => (
         <details

@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
 import { clock } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
-import { temp, useUnits } from "../ui/units";
+import { temp, unbroken, useUnits } from "../ui/units";
 import { siteOf, useBench } from "./useBench";
 
 type Air = Schemas["AirRead"];
@@ -298,12 +298,11 @@ function Course({ list }: { list: Air[] }) {
 
 /** reading says what a sensor of the room shows. */
 export function reading(a: Air, u: ReturnType<typeof useUnits>) {
-  return [
+  const all = [
     a.temp_c !== undefined && temp(a.temp_c, u),
     a.rh_pct !== undefined && `${a.rh_pct} % humidity`,
     a.dew_point_c !== undefined && `dew point ${temp(a.dew_point_c, u)}`,
     a.surface_c !== undefined && `surfaces ${temp(a.surface_c, u)}`,
-  ]
-    .filter(Boolean)
-    .join(", ");
+  ];
+  return unbroken(all.filter(Boolean).join(", "));
 }
