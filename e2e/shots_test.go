@@ -26,11 +26,6 @@ func TestShots(t *testing.T) {
 	a := start(t, true)
 	wide, phone := browser(t, 1280, 800), browser(t, 390, 844)
 	still := chromedp.Sleep(300 * time.Millisecond)
-	theme := func(ctx context.Context, name string) {
-		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.theme = %q, true)`, name))); err != nil {
-			t.Fatal(err)
-		}
-	}
 	for _, v := range []struct{ name, path, there string }{
 		{"bench", "/", "[data-zone]"},
 		{"plan", "/pieces/11/column/plan", "[data-verdict]"},
@@ -41,9 +36,9 @@ func TestShots(t *testing.T) {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
 		if v.name == "bench" {
-			theme(wide, "evening")
-			do(t, wide, still)
+			do(t, wide, keys("t"), still)
 			shoot(t, wide, v.name+"-evening")
+			do(t, wide, keys("t"))
 		}
 		if v.name == "bench" || v.name == "plan" {
 			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
