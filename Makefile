@@ -7,7 +7,7 @@ NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
-.PHONY: demo test soak build page types bench shots dev lint docs browser fuzz clean
+.PHONY: demo test soak build page types bench shots dev lint vet docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -27,9 +27,12 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
 	$(NPM) run build
 	touch web/dist/.keep $@
 
-# Lint has vetted everything. The browser waits now and then: a third test uses that time.
+# The page is fetched and built while Go compiles. Lint has vetted everything. The browser waits now and then: a third test
+# uses that time.
 ## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
-test: browser build lint
+test: browser
+	$(MAKE) -j2 page vet
+	$(MAKE) build lint
 	go test -vet=off -parallel 3 -short ./...
 	go test -vet=off -short -run '^$$' -bench . -benchtime 1x $(BENCHED)
 
@@ -38,12 +41,15 @@ soak: browser build fuzz
 	go test -count 1 -timeout 60m ./...
 
 ## lint: formatting, vet, staticcheck, the page's lint, and what is generated
-lint: web/node_modules/.installed
-	test -z "$$(gofmt -l cmd core e2e internal web/*.go)"
-	go vet ./...
+lint: web/node_modules/.installed vet
 	go tool staticcheck ./...
 	$(NPM) run lint
 	$(NPM) run --silent types -- --check
+
+## vet: formatting, and what the compiler lets pass
+vet:
+	test -z "$$(gofmt -l cmd core e2e internal web/*.go)"
+	go vet ./...
 
 ## browser: Chromium from Debian's packages, where it is missing: the shell without windows starts three times as fast
 INSTALL := DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends
