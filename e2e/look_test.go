@@ -102,8 +102,8 @@ func TestPartsAreMeasuredGivenSplitAndJoined(t *testing.T) {
 		t.Errorf("joined: %d zones, the cap in %q", len(p.Zones), p.Parts[3].Zone)
 	}
 	do(t, ctx, click("[data-undo]"), shows(`[data-tab="cap"]`), click("[data-redo]"), hides(`[data-tab="cap"]`), saved())
-	// Given to none, a part is loose again.
-	do(t, ctx, part(3), click(`[data-give=""]`), hides("[data-give]"), saved())
+	// Given to none, a part is loose again, and stays chosen as what belongs to no zone.
+	do(t, ctx, part(3), click(`[data-give=""]`), hides(`[data-give=""]`), shows(`[data-give="uprights"]`), saved())
 	if z := a.stored("12").Piece.Parts[3].Zone; z != "" {
 		t.Errorf("given to none, the cap is in %q", z)
 	}
