@@ -46,7 +46,7 @@ lint: web/node_modules/.installed vet
 	$(NPM) run lint
 	$(NPM) run --silent types -- --check
 
-## vet: formatting, and what the compiler lets pass
+## vet: formatting and go vet
 vet:
 	test -z "$$(gofmt -l cmd core e2e internal web/*.go)"
 	go vet ./...
