@@ -26,56 +26,29 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   const notes = findings.filter((f) => f.severity === "note");
   const cautions = notes.filter((f) => f.repairs.some((r) => r.kind === "acknowledge"));
   const worth = notes.filter((f) => !cautions.includes(f));
-  const first = said.find((f) => f.repairs.length)?.repairs[0];
-  const row = (f: Finding, r: Repair) => (
-    <RepairRow
-      key={key(r)}
-      r={r}
-      first={r === first}
-      held={held === r}
-      onHold={onHold}
-      onPoint={onPoint}
-      onPress={() => onRepair(f, r)}
-    />
-  );
   const at = new Map<string, number>();
   said.forEach((f, i) => {
     for (const r of f.repairs) if (!at.has(key(r))) at.set(key(r), i);
   });
+  const first = said.find((f) => f.repairs.length);
+  const press = { onHold, onPoint, onRepair, onStep };
   return (
     <div>
       {said.length === 0 && <p className="mb-3 font-medium">Nothing to mend.</p>}
       <ul className="grid gap-3">
-        {said.map((f, i) => {
-          const here = f.repairs.filter((r) => at.get(key(r)) === i);
-          const above = f.repairs.length > here.length;
-          return (
-            <li
-              key={`${f.code}-${f.step}-${f.title}`}
-              className="sheet wash rounded-r py-2.5 pr-3 pl-3"
-              data-code={f.code}
-              data-severity={f.severity}
-            >
-              <div className="flex items-start gap-2">
-                <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
-                <div className="min-w-0 flex-1">
-                  <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
-                  <p className="mt-1">{f.why}</p>
-                </div>
-              </div>
-              <Why f={f} onStep={onStep} />
-              {above && (
-                <p className="mt-1.5 text-secondary text-sm">
-                  {here.length ? "Also mended by what is offered above." : "Mended by what is offered above."}
-                </p>
-              )}
-              {here.length > 0 && <div className="mt-2 grid gap-1.5">{here.map((r) => row(f, r))}</div>}
-            </li>
-          );
-        })}
+        {said.map((f, i) => (
+          <Fault
+            key={`${f.code}-${f.step}-${f.title}`}
+            f={f}
+            here={f.repairs.flatMap((r, n) => (at.get(key(r)) === i ? [n] : [])).join(" ")}
+            first={f === first}
+            held={held && f.repairs.includes(held) ? held : undefined}
+            {...press}
+          />
+        ))}
       </ul>
       {worth.length > 0 && (
-        <section className="mt-4">
+        <section className="isolate mt-4">
           <h3 className="mb-1 font-semibold">Worth knowing</h3>
           <ul className="grid gap-2">
             {worth.map((f) => (
@@ -86,8 +59,8 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                   .filter((r) => r.kind === "edit")
                   .slice(0, 1)
                   .map((r) => (
-                    <div key={key(r)} className="mt-1 grid">
-                      {row(f, r)}
+                    <div key={r.kind} className="mt-1 grid">
+                      <RepairRow r={r} held={held === r} {...press} onPress={() => onRepair(f, r)} />
                     </div>
                   ))}
               </li>
@@ -96,7 +69,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
         </section>
       )}
       {cautions.length > 0 && (
-        <section className="mt-4">
+        <section className="isolate mt-4">
           <h3 className="mb-1 font-semibold">Cautions</h3>
           <ul className="grid gap-2">
             {cautions.map((f) => (
@@ -138,7 +111,53 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   );
 });
 
-type RowProps = Pick<Props, "onHold" | "onPoint"> & { r: Repair; first?: boolean; held: boolean; onPress: () => void };
+type Press = Pick<Props, "onHold" | "onPoint" | "onRepair" | "onStep">;
+
+type FaultProps = Press & {
+  f: Finding;
+  here: string; // which of its repairs are offered here; the others are offered above
+  first: boolean; // the first repair of all is among them
+  held: Repair | undefined;
+};
+
+/** Fault is what has to be mended. It is drawn anew only when something else is said of it. */
+const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps) {
+  const offered = here ? here.split(" ").flatMap((n) => f.repairs[Number(n)] ?? []) : [];
+  return (
+    <li className="sheet wash isolate rounded-r py-2.5 pr-3 pl-3" data-code={f.code} data-severity={f.severity}>
+      <div className="flex items-start gap-2">
+        <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
+        <div className="min-w-0 flex-1">
+          <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
+          <p className="mt-1">{f.why}</p>
+        </div>
+      </div>
+      <Why f={f} onStep={press.onStep} />
+      {f.repairs.length > offered.length && (
+        <p className="mt-1.5 text-secondary text-sm">
+          {offered.length ? "Also mended by what is offered above." : "Mended by what is offered above."}
+        </p>
+      )}
+      {offered.length > 0 && (
+        <div className="mt-2 grid gap-1.5">
+          {offered.map((r, i) => (
+            <RepairRow
+              // biome-ignore lint/suspicious/noArrayIndexKey: the first repair stays the first, whatever it says now
+              key={i}
+              r={r}
+              first={first && i === 0}
+              held={held === r}
+              {...press}
+              onPress={() => press.onRepair(f, r)}
+            />
+          ))}
+        </div>
+      )}
+    </li>
+  );
+});
+
+type RowProps = Pick<Press, "onHold" | "onPoint"> & { r: Repair; first?: boolean; held: boolean; onPress: () => void };
 
 /** RepairRow is one way to mend it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
 function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
