@@ -1,23 +1,38 @@
-import { useCallback, useLayoutEffect, useState } from "react";
+import { useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { ZoneResult } from "../api/client";
 import { type Drawing, faceOf } from "../section/layout";
 
 type Places = Map<string, number>;
 
-type Box = { places: Places; height: number; width: number; lift: number };
+type Box = { places: Places; height: number; lift: number };
+
+/** useNarrow tells whether what holds an element is narrower than so many pixels. */
+export function useNarrow(el: React.RefObject<HTMLElement | null>, than: number): boolean {
+  const [narrow, setNarrow] = useState(false);
+  useLayoutEffect(() => {
+    const around = el.current?.parentElement;
+    if (!around) return;
+    const measure = () => setNarrow(around.getBoundingClientRect().width < than);
+    measure();
+    const o = new ResizeObserver(measure);
+    o.observe(around);
+    return () => o.disconnect();
+  }, [el, than]);
+  return narrow;
+}
 
 /**
- * useRowPlaces measures where the rows stand, and how far below their top the cut begins, so that each can be tied to
- * its layer. The cut stays in sight while long rows are scrolled.
+ * useRowPlaces measures where the rows around a drawing stand, and how far below their top the cut begins, so that each
+ * can be tied to its layer. The cut stays in sight while long rows are scrolled.
  */
-export function useRowPlaces(
-  rows: React.RefObject<HTMLDivElement | null>,
+function useRowPlaces(
+  drawn: React.RefObject<SVGSVGElement | null>,
   cut: React.RefObject<HTMLDivElement | null>,
   shape: string, // what rows there are, and which are open
 ) {
-  const [box, setBox] = useState<Box>({ places: new Map(), height: 420, width: 700, lift: 0 });
+  const [box, setBox] = useState<Box>({ places: new Map(), height: 420, lift: 0 });
   const measure = useCallback(() => {
-    const el = rows.current;
+    const el = drawn.current?.parentElement;
     if (!el) return;
     const r = el.getBoundingClientRect();
     const places: Places = new Map();
@@ -26,23 +41,21 @@ export function useRowPlaces(
       if (head) places.set(li.dataset.step ?? "", Math.round(head.top - r.top + head.height / 2));
     }
     const height = Math.round(r.height);
-    const width = Math.round(el.parentElement?.getBoundingClientRect().width ?? r.width);
     const lift = Math.round((cut.current?.getBoundingClientRect().top ?? r.top) - r.top);
     setBox((b) =>
       b.height === height &&
       b.lift === lift &&
-      b.width === width &&
       b.places.size === places.size &&
       [...places].every(([k, y]) => b.places.get(k) === y)
         ? b
-        : { places, height, width, lift },
+        : { places, height, lift },
     );
-  }, [rows, cut]);
+  }, [drawn, cut]);
   // Measured when there are other rows, and when one of them grows: asking at every drawing would lay the page out
   // twice.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the shape decides which rows there are
   useLayoutEffect(() => {
-    const el = rows.current;
+    const el = drawn.current?.parentElement;
     if (!el) return;
     measure();
     const o = new ResizeObserver(measure);
@@ -65,23 +78,24 @@ export function useRowPlaces(
       document.removeEventListener("scroll", onScroll, { capture: true });
       window.removeEventListener("resize", onScroll);
     };
-  }, [rows, cut, measure, shape]);
+  }, [drawn, cut, measure, shape]);
   return box;
 }
 
 type LeaderProps = {
   section: NonNullable<ZoneResult["section"]>;
   drawing: Drawing;
-  places: Places;
   chosen: number | undefined;
-  height: number;
-  lift: number; // from the rows' top down to the cut's
+  cut: React.RefObject<HTMLDivElement | null>;
+  shape: string; // what rows there are, and which are open
 };
 
 const TIE = 44;
 
 /** Leaders tie each row to its layer, or to the face it works on. */
-export function Leaders({ section, drawing, places, chosen, height, lift }: LeaderProps) {
+export function Leaders({ section, drawing, chosen, cut, shape }: LeaderProps) {
+  const drawn = useRef<SVGSVGElement>(null);
+  const { places, height, lift } = useRowPlaces(drawn, cut, shape);
   const lines = [...places].flatMap(([step, y]) => {
     const n = Number(step);
     let from = Number.isNaN(n) ? undefined : faceOf(section, drawing, n);
@@ -94,6 +108,7 @@ export function Leaders({ section, drawing, places, chosen, height, lift }: Lead
   });
   return (
     <svg
+      ref={drawn}
       className="pointer-events-none absolute top-0 right-full w-6 overflow-visible text-secondary sm:w-11"
       height={height}
       viewBox={`0 0 ${TIE} ${height}`}

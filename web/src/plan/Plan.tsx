@@ -12,7 +12,7 @@ import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
 import { focusOn, showOn, useName } from "../ui/focus";
 import { useUnits } from "../ui/units";
-import { Leaders, useRowPlaces } from "./Leaders";
+import { Leaders, useNarrow } from "./Leaders";
 import { type Hand, Row } from "./Row";
 import { useWords } from "./useWords";
 
@@ -32,7 +32,7 @@ export function Plan() {
   const frozen = !!trial; // a repair is only looked at
   const steps = trial?.steps ?? zone.steps ?? NO_STEPS;
   const judged = desk.seen;
-  const box = useRowPlaces(rows, cut, `${steps.length} ${open} ${picking} ${frozen} ${!!judged}`);
+  const narrow = useNarrow(rows, 560);
   const words = useWords(steps, judged?.section?.steps, desk.current, desk.silent);
   const addButton = useName<HTMLButtonElement>("add");
   const stepsSoon = desk.steps;
@@ -117,7 +117,7 @@ export function Plan() {
   const onDragEnd = ({ active, over }: DragEndEvent) => over && moveTo(Number(active.id), Number(over.id));
 
   const section = judged?.section;
-  const cutWidth = box.width < 560 ? 76 : 208;
+  const cutWidth = narrow ? 76 : 208;
   // As tall as the rows are while none is open: it must not move when one is.
   const height = Math.min(500, ROW * (steps.length + 2));
   const drawing = useMemo(() => (section ? layCut(section, cutWidth, height) : undefined), [section, cutWidth, height]);
@@ -171,10 +171,9 @@ export function Plan() {
             <Leaders
               section={section}
               drawing={drawing}
-              places={box.places}
               chosen={hovered?.l.step ?? chosen}
-              height={box.height}
-              lift={box.lift}
+              cut={cut}
+              shape={`${steps.length} ${open} ${picking} ${frozen}`}
             />
           )}
           <DndContext

@@ -43,7 +43,7 @@ export const Ladder = memo(function Ladder({ label, name: field, words, value, n
     </label>
   );
   return (
-    <fieldset className="isolate mb-3 min-w-0">
+    <fieldset className="painted-apart mb-3 min-w-0">
       <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
       <div className="flex flex-wrap gap-1">
         {rung(undefined, 0)}

@@ -35,7 +35,7 @@ export const Levels = memo(function Levels(p: Props) {
   const shown = words.filter((w) => !w.less || of(w.id) > 0);
   const rest = words.filter((w) => !shown.includes(w));
   return (
-    <fieldset className="isolate mb-3 min-w-0">
+    <fieldset className="painted-apart mb-3 min-w-0">
       <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
       <div className="flex flex-wrap gap-1.5">
         <Whole on={value === undefined} field={field} says={unseen} onPress={() => onChange(undefined)} />
@@ -43,7 +43,7 @@ export const Levels = memo(function Levels(p: Props) {
         {shown.map(chip)}
       </div>
       {rest.length > 0 && (
-        <details className="isolate mt-1.5">
+        <details className="painted-apart mt-1.5">
           <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
             {rest.length} less usual
           </summary>

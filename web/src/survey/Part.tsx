@@ -10,7 +10,7 @@ type PartProps = {
 /** Part is one stretch of a survey. */
 export function Part({ title, says, beside, children }: PartProps) {
   return (
-    <section className="isolate mb-3 border-base-300 border-b pb-1">
+    <section className="painted-apart mb-3 border-base-300 border-b pb-1">
       <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
         <h2 className="font-semibold text-lg">{title}</h2>
         <p className="flex-1 text-secondary text-sm">{says}</p>
