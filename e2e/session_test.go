@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"net/http"
 	"strings"
 	"sync/atomic"
@@ -135,5 +136,54 @@ func TestARepairOfAnOlderPlan(t *testing.T) {
 	z := a.stored("1").Piece.Zones[0]
 	if got := does(z.Steps); len(z.Steps) < 3 || !strings.Contains(got, "coat wax_clear") {
 		t.Errorf("the steps are %s", got)
+	}
+}
+
+// What a verdict or a late drawing moves does not move away from under a press: the press counts, and so does what
+// came before it.
+func TestNothingMovesUnderAPress(t *testing.T) {
+	t.Parallel()
+	var late atomic.Int64
+	a := refusing(t, false, func(r *http.Request) int {
+		if r.URL.Path == "/api/check" {
+			time.Sleep(time.Duration(late.Load()) * time.Millisecond)
+		}
+		return 0
+	})
+	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "varnish_oil"}]}`, 201)
+	ctx := browser(t, 1280, 1700) // it does not scroll, so that the browser cannot keep a place by scrolling
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/look-over")), verdict("watch"))
+	for _, x := range []struct {
+		name, field, option, button string
+		late                        int64 // ms until the verdict
+		after, hold                 time.Duration
+	}{
+		{"a change that is not drawn yet", "finish", "none", "#c9d2cd", 60, 20 * time.Millisecond, 150 * time.Millisecond},
+		{"a verdict that comes late", "finish", "paint_alkyd_old", "#7d8f9a", 350, 220 * time.Millisecond, 250 * time.Millisecond},
+	} {
+		late.Store(0)
+		option := fmt.Sprintf(`[data-option=%q]`, x.option)
+		place := fmt.Sprintf(`(({x, y}) => [x + 10, y + 10])(document.querySelector('[data-quick=%q]').getBoundingClientRect())`, x.button)
+		do(t, ctx, click(of(x.field)), shows(option), saved())
+		late.Store(x.late)
+		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.querySelector('%s').click(), true)`, option))); err != nil {
+			t.Fatal(err)
+		}
+		do(t, ctx, chromedp.Sleep(x.after))
+		at, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](place))
+		if err != nil {
+			t.Fatal(err)
+		}
+		down := chromedp.MouseEvent("mousePressed", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+		up := chromedp.MouseEvent("mouseReleased", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+		do(t, ctx, down, chromedp.Sleep(x.hold), up, saved())
+		z := a.stored("1").Piece.Zones[0]
+		if (z.Finish != x.option && z.Substrate != x.option) || z.Target == nil || z.Target.Colour != x.button {
+			t.Errorf("%s: kept %+v with %+v", x.name, z, z.Target)
+		}
+		now, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](place))
+		if err != nil || now[1] == at[1] {
+			t.Errorf("%s: nothing has moved, %v %v", x.name, now, err)
+		}
 	}
 }

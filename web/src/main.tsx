@@ -9,6 +9,7 @@ import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
 import { RulesPage } from "./rules/RulesPage";
 import { Lost, Stopping } from "./ui/Lost";
+import { whenReleased } from "./ui/press";
 
 // The server is on this machine or beside it: whether the browser thinks itself online says nothing of it.
 const queries = new QueryClient({
@@ -18,8 +19,8 @@ const queries = new QueryClient({
   },
 });
 
-// An answer is drawn when it comes, and not a turn later.
-notifyManager.setScheduler(queueMicrotask);
+// An answer is drawn when it comes, and not a turn later; but never under a finger.
+notifyManager.setScheduler((f) => queueMicrotask(() => whenReleased(f)));
 
 const FONTS = ['1em "Besley Variable"', '1em "Atkinson Hyperlegible Next Variable"'];
 const PATIENCE = 500; // ms that the first drawing waits for them

@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Piece, Refused, TYPING, why } from "../api/client";
+import { whenReleased } from "../ui/press";
 import {
   adopted,
   forgetDraft,
@@ -92,10 +93,15 @@ export class OpenPiece {
     tabs?.addEventListener("message", told as EventListener, { signal });
     // Another browser tells nobody.
     const poll = setInterval(look, LOOK);
-    // Whatever the hand does next finds the change drawn.
-    for (const h of ["keydown", "pointerdown", "beforeinput", "paste", "drop", "pagehide"]) {
+    // Whatever the hand does next finds the change drawn. A press finds it at its end, when it is settled what was
+    // pressed; what is typed or ticked is put to the piece as it is then.
+    for (const h of ["keydown", "beforeinput", "paste", "drop", "pagehide"]) {
       window.addEventListener(h, this.draw, { capture: true, signal });
     }
+    const lifted = (e: PointerEvent) => e.pointerType !== "touch" && this.draw();
+    window.addEventListener("pointerup", lifted, { capture: true, signal });
+    const clicked = (e: MouseEvent) => e.target instanceof HTMLInputElement || this.draw();
+    window.addEventListener("click", clicked, { capture: true, signal });
     if (this.now.state.is === "loading") for (const c of begin(this.id)[1]) this.run(c);
     return () => {
       ends.abort();
@@ -115,7 +121,7 @@ export class OpenPiece {
     if (now.piece && now.piece !== before.piece && before.piece) void this.around.changed(now.piece);
     for (const c of commands) this.run(c);
     for (const f of this.atOnce) f();
-    if (now !== before && !this.held) this.tell();
+    if (now !== before) whenReleased(() => this.held || this.tell());
   };
 
   /**
@@ -150,8 +156,9 @@ export class OpenPiece {
       const { piece } = this.now;
       if (!piece || piece === before) go();
       else {
-        this.around.changed(piece).then(go, go);
-        setTimeout(go, PATIENCE);
+        const shown = () => whenReleased(go);
+        this.around.changed(piece).then(shown, shown);
+        setTimeout(shown, PATIENCE);
       }
     });
   }
