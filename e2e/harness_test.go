@@ -224,8 +224,12 @@ func click(css string) act {
 			err = until(ctx, tab, fmt.Sprintf(`(() => {
 				document.querySelector("[data-e2e]")?.removeAttribute("data-e2e");
 				const top = [...document.querySelectorAll("dialog[open]")].at(-1) ?? document;
-				const e = [...top.querySelectorAll(%q)].find((e) => !e.disabled && e.getClientRects().length > 0);
-				e?.setAttribute("data-e2e", "");
+				const e = [...top.querySelectorAll(%[1]q)].find((e) => !e.disabled && e.getClientRects().length > 0);
+				if (e) {
+					e.setAttribute("data-e2e", "");
+					window.missed = undefined;
+					addEventListener("pointerdown", (d) => { window.missed = !d.target.closest(%[1]q); }, {capture: true, once: true});
+				}
 				return !!e;
 			})()`, css), css+" to press")
 			if err != nil {
@@ -234,9 +238,14 @@ func click(css string) act {
 			soon, stop := context.WithTimeout(ctx, 3*time.Second)
 			_, err = chromedp.Click(chromedp.CSS("[data-e2e]"))(soon, tab)
 			stop()
-			if err == nil {
+			if err != nil {
+				continue
+			}
+			// What moves just before it is pressed is pressed again.
+			if missed, _ := chromedp.Evaluate[bool](`window.missed === true`)(ctx, tab); !missed {
 				return nil
 			}
+			err = fmt.Errorf("%s moves away from every press", css)
 		}
 		return err
 	})
