@@ -146,44 +146,70 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 	var late atomic.Int64
 	a := refusing(t, false, func(r *http.Request) int {
 		if r.URL.Path == "/api/check" {
-			time.Sleep(time.Duration(late.Load()) * time.Millisecond)
+			time.Sleep(time.Duration(late.Load()))
 		}
 		return 0
 	})
-	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "varnish_oil"}]}`, 201)
 	ctx := browser(t, 1280, 1700) // it does not scroll, so that the browser cannot keep a place by scrolling
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/look-over")), verdict("watch"))
-	for _, x := range []struct {
-		name, field, option, button string
-		late                        int64 // ms until the verdict
-		after, hold                 time.Duration
-	}{
-		{"a change that is not drawn yet", "finish", "none", "#c9d2cd", 60, 20 * time.Millisecond, 150 * time.Millisecond},
-		{"a verdict that comes late", "finish", "paint_alkyd_old", "#7d8f9a", 350, 220 * time.Millisecond, 250 * time.Millisecond},
-	} {
-		late.Store(0)
-		option := fmt.Sprintf(`[data-option=%q]`, x.option)
-		place := fmt.Sprintf(`(({x, y}) => [x + 10, y + 10])(document.querySelector('[data-quick=%q]').getBoundingClientRect())`, x.button)
-		do(t, ctx, click(of(x.field)), shows(option), saved())
-		late.Store(x.late)
-		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.querySelector('%s').click(), true)`, option))); err != nil {
-			t.Fatal(err)
-		}
-		do(t, ctx, chromedp.Sleep(x.after))
-		at, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](place))
+	const button, place = `[data-quick="#c9d2cd"]`, `(({x, y}) => [x + 10, y + 10])(document.querySelector('[data-quick="#c9d2cd"]').getBoundingClientRect())`
+	at := func() []float64 {
+		t.Helper()
+		p, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](place))
 		if err != nil {
 			t.Fatal(err)
 		}
-		down := chromedp.MouseEvent("mousePressed", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
-		up := chromedp.MouseEvent("mouseReleased", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
-		do(t, ctx, down, chromedp.Sleep(x.hold), up, saved())
-		z := a.stored("1").Piece.Zones[0]
-		if (z.Finish != x.option && z.Substrate != x.option) || z.Target == nil || z.Target.Colour != x.button {
-			t.Errorf("%s: kept %+v with %+v", x.name, z, z.Target)
+		return p
+	}
+	piece := 0
+	for _, x := range []struct {
+		name, option      string
+		late, after, hold time.Duration // until the verdict; from the change to the press; of the press
+	}{
+		{"a change that is not drawn yet", "none", 60 * time.Millisecond, 0, 120 * time.Millisecond},
+		{"a verdict that comes late", "paint_alkyd_old", 300 * time.Millisecond, 200 * time.Millisecond, 150 * time.Millisecond},
+	} {
+		tried := false
+		for n := 0; n < 10 && !tried; n++ {
+			late.Store(0)
+			piece++
+			a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "varnish_oil"}]}`, 201)
+			option := fmt.Sprintf(`[data-option=%q]`, x.option)
+			do(t, ctx, chromedp.Navigate(a.url(fmt.Sprintf("/pieces/%d/top/look-over", piece))), verdict("watch"), click(of("finish")), shows(option))
+			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`(() => {
+				window.pressed = [];
+				for (const k of ["pointerdown", "pointerup"]) addEventListener(k, (e) => window.pressed.push(e.timeStamp, e.target.closest('`+button+`') ? 1 : 0), {capture: true});
+				return true;
+			})()`)); err != nil {
+				t.Fatal(err)
+			}
+			late.Store(int64(x.late))
+			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.querySelector('%s').click(), true)`, option))); err != nil {
+				t.Fatal(err)
+			}
+			do(t, ctx, chromedp.Sleep(x.after))
+			was := at()
+			down := chromedp.MouseEvent("mousePressed", was[0], was[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+			up := chromedp.MouseEvent("mouseReleased", was[0], was[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+			do(t, ctx, down, chromedp.Sleep(x.hold), up)
+			p, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](`window.pressed`))
+			if err != nil || len(p) != 4 {
+				t.Fatal(p, err)
+			}
+			// Under a load it may have been too late for this press, or the press too long for a click.
+			if tried = p[1] == 1 && p[2]-p[0] < 280; !tried {
+				continue
+			}
+			do(t, ctx, saved())
+			z := a.stored(fmt.Sprint(piece)).Piece.Zones[0]
+			if z.Finish != x.option || z.Target == nil || z.Target.Colour != "#c9d2cd" {
+				t.Errorf("%s: kept %+v with %+v", x.name, z, z.Target)
+			}
+			if now := at(); now[1] == was[1] {
+				t.Errorf("%s: nothing has moved from %v", x.name, was)
+			}
 		}
-		now, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](place))
-		if err != nil || now[1] == at[1] {
-			t.Errorf("%s: nothing has moved, %v %v", x.name, now, err)
+		if !tried {
+			t.Errorf("%s: no press came in time", x.name)
 		}
 	}
 }
