@@ -33,13 +33,6 @@ const redrawn = `new Promise((redrawn) => {
 	if (!over()) new PerformanceObserver((_, o) => over() && o.disconnect()).observe({type: "measure"});
 })`
 
-// awaited waits for a promise of the page.
-func awaited(js string) act {
-	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return tab.Call(ctx, "Runtime.evaluate", map[string]any{"expression": js, "awaitPromise": true}, nil)
-	})
-}
-
 // BenchmarkRedraw measures from the hand's event to the frame that shows the
 // changed cut, by the browser's own record of it; and to the first frame after a
 // key. Each as it is, and with the processor slowed to a quarter.
@@ -82,7 +75,10 @@ func BenchmarkRedraw(b *testing.B) {
 				}
 				var times []float64
 				for b.Loop() {
-					do(b, ctx, x.change(len(times)), awaited(redrawn))
+					do(b, ctx, x.change(len(times)))
+					if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](redrawn, chromedp.EvalAwaitPromise)); err != nil {
+						b.Fatal(err)
+					}
 					got, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](`(() => {
 						const all = performance.getEntriesByName("rutile:redrawn").map((e) => e.duration);
 						performance.clearMeasures("rutile:redrawn");

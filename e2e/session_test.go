@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"strings"
@@ -164,9 +165,12 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 	for _, x := range []struct {
 		name, option      string
 		late, after, hold time.Duration // until the verdict; from the change to the press; of the press
+		finger            bool
 	}{
-		{"a change that is not drawn yet", "none", 60 * time.Millisecond, 0, 120 * time.Millisecond},
-		{"a verdict that comes late", "paint_alkyd_old", 300 * time.Millisecond, 200 * time.Millisecond, 150 * time.Millisecond},
+		{"a change that is not drawn yet", "none", 60 * time.Millisecond, 0, 120 * time.Millisecond, false},
+		{"a verdict that comes late", "paint_alkyd_old", 300 * time.Millisecond, 200 * time.Millisecond, 150 * time.Millisecond, false},
+		{"a change that is not drawn yet, under a finger", "none", 60 * time.Millisecond, 0, 120 * time.Millisecond, true},
+		{"a verdict that comes late, under a finger", "paint_alkyd_old", 300 * time.Millisecond, 200 * time.Millisecond, 150 * time.Millisecond, true},
 	} {
 		tried := false
 		for n := 0; n < 10 && !tried; n++ {
@@ -190,6 +194,9 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 			was := at()
 			down := chromedp.MouseEvent("mousePressed", was[0], was[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
 			up := chromedp.MouseEvent("mouseReleased", was[0], was[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+			if x.finger {
+				down, up = finger("touchStart", was), finger("touchEnd", nil)
+			}
 			do(t, ctx, down, chromedp.Sleep(x.hold), up)
 			p, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](`window.pressed`))
 			if err != nil || len(p) != 4 {
@@ -212,4 +219,15 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 			t.Errorf("%s: no press came in time", x.name)
 		}
 	}
+}
+
+// finger is a finger that comes down on a place, or is lifted.
+func finger(what string, at []float64) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		on := []map[string]float64{}
+		if at != nil {
+			on = append(on, map[string]float64{"x": at[0], "y": at[1]})
+		}
+		return tab.Call(ctx, "Input.dispatchTouchEvent", map[string]any{"type": what, "touchPoints": on}, nil)
+	})
 }

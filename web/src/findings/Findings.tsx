@@ -115,7 +115,7 @@ type Press = Pick<Props, "onHold" | "onPoint" | "onRepair" | "onStep">;
 
 type FaultProps = Press & {
   f: Finding;
-  here: string; // which of its repairs are offered here; the others are offered above
+  here: string; // the numbers of its repairs that are offered here, as text that compares; the others are above
   first: boolean; // the first repair of all is among them
   held: Repair | undefined;
 };

@@ -94,14 +94,12 @@ export class OpenPiece {
     // Another browser tells nobody.
     const poll = setInterval(look, LOOK);
     // Whatever the hand does next finds the change drawn. A press finds it at its end, when it is settled what was
-    // pressed; what is typed or ticked is put to the piece as it is then.
-    for (const h of ["keydown", "beforeinput", "paste", "drop", "pagehide"]) {
+    // pressed; for a finger that is so with the mouse events that follow it.
+    for (const h of ["keydown", "mouseup", "beforeinput", "paste", "drop", "pagehide"]) {
       window.addEventListener(h, this.draw, { capture: true, signal });
     }
     const lifted = (e: PointerEvent) => e.pointerType !== "touch" && this.draw();
     window.addEventListener("pointerup", lifted, { capture: true, signal });
-    const clicked = (e: MouseEvent) => e.target instanceof HTMLInputElement || this.draw();
-    window.addEventListener("click", clicked, { capture: true, signal });
     if (this.now.state.is === "loading") for (const c of begin(this.id)[1]) this.run(c);
     return () => {
       ends.abort();
