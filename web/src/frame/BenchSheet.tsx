@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
 import { clock } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
-import { temp, unbroken, useUnits } from "../ui/units";
+import { temp, tempUnit, unbroken, useUnits } from "../ui/units";
 import { siteOf, useBench } from "./useBench";
 
 type Air = Schemas["AirRead"];
@@ -218,7 +218,7 @@ function BringIn({ onDone }: { onDone: () => void }) {
 
 const W = 640;
 const H = 170;
-const PAD = 42;
+const PAD = 48;
 
 /** Course draws a day of air: its temperature, that of surfaces, the dew point, and the humidity below. */
 function Course({ list }: { list: Air[] }) {
@@ -250,7 +250,7 @@ function Course({ list }: { list: Air[] }) {
         <path d={`M${PAD} 8V${H - 26}H${W - PAD}V8`} fill="none" stroke="currentColor" strokeOpacity=".4" />
         {[lo, (lo + hi) / 2, hi].map((t) => (
           <text key={t} x={PAD - 4} y={y(t) + 4} textAnchor="end" fontSize="11" fill="currentColor">
-            {temp(t, u).replace(/ .*/, "")}
+            {temp(t, u)}
           </text>
         ))}
         {[0, 50, 100].map((p) => (
@@ -288,7 +288,7 @@ function Course({ list }: { list: Air[] }) {
             <svg viewBox="0 0 28 6" className="h-1.5 w-7" aria-hidden="true">
               <path d="M0 3h28" stroke="currentColor" strokeWidth="2.500" strokeDasharray={l.dash} />
             </svg>
-            {l.name} {l.name === "humidity" ? "%" : u === "us" ? "°F" : "°C"}
+            {l.name} {l.name === "humidity" ? "%" : tempUnit(u)}
           </span>
         ))}
       </figcaption>
