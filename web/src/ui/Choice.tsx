@@ -32,7 +32,7 @@ export function Choice({ label, words, value, none, hint, name, onChange }: Prop
           ref={ref}
           id={id}
           data-field={name}
-          className="select w-full truncate pr-8"
+          className="select w-full overflow-clip pr-8 [overflow-clip-margin:content-box]"
           value={shown}
           onChange={(e) => change(e.target.value)}
         >
