@@ -24,7 +24,7 @@ func checkCommand() *cobra.Command {
 		Use:   "check FILE...",
 		Short: "Check piece files; - reads standard input",
 		Long: "Check piece files and write the result as JSON, one object a file.\n" +
-			"Exit code 0: no zone fails. 1: some zone fails. 2: an input cannot be used.",
+			"Exit code 0: no zone fails. 1: a zone fails. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
 			fails := false
@@ -49,7 +49,7 @@ func checkCommand() *cobra.Command {
 			return err
 		},
 	}
-	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
+	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
 	return cmd
 }
 
@@ -59,9 +59,9 @@ func identifyCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "identify FILE...",
 		Short: "Say what the zones of piece files probably are, and what to test next; - reads standard input",
-		Long: "Say from the evidence in piece files what each zone is probably made of and what is on it,\n" +
-			"what contradicts, and which test is worth making next. Writes JSON, one object a file.\n" +
-			"Exit code 0: said. 2: an input cannot be used.",
+		Long: "From the evidence in piece files, say what each zone and its finish probably are,\n" +
+			"which results contradict each other, and which test to make next. Writes JSON, one object a file.\n" +
+			"Exit code 0: done. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
 			return eachPiece(cmd, files, func(name string, p *wire.Piece) error {
@@ -76,8 +76,8 @@ func identifyCommand() *cobra.Command {
 			})
 		},
 	}
-	cmd.Flags().BoolVar(&text, "text", false, "write the result for reading")
-	cmd.Flags().StringVar(&zone, "zone", "", "id of the one zone to say it of")
+	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
+	cmd.Flags().StringVar(&zone, "zone", "", "id of the only zone to report")
 	return cmd
 }
 
@@ -86,9 +86,9 @@ func areasCommand() *cobra.Command {
 	var units string
 	cmd := &cobra.Command{
 		Use:   "areas FILE...",
-		Short: "Print what the parts of piece files come to; - reads standard input",
+		Short: "Print the areas of the parts of piece files; - reads standard input",
 		Long: "Print the parts and the zones of piece files with their areas and running lengths.\n" +
-			"Exit code 0: printed. 2: an input cannot be used.",
+			"Exit code 0: done. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
 			u, ok := measure.UnitsNamed(units)
@@ -109,7 +109,7 @@ func areasCommand() *cobra.Command {
 			})
 		},
 	}
-	cmd.Flags().BoolVar(&asJSON, "json", false, "write everything as JSON, one object a file")
+	cmd.Flags().BoolVar(&asJSON, "json", false, "write JSON, one object a file")
 	cmd.Flags().StringVar(&units, "units", measure.Metric.String(), "metric or us")
 	return cmd
 }
@@ -182,7 +182,7 @@ func rulesCommand() *cobra.Command {
 	var asJSON bool
 	cmd := &cobra.Command{
 		Use:   "rules",
-		Short: "Print the rule book of the check, as Markdown",
+		Short: "Print the rule book, as Markdown",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			if asJSON {

@@ -22,9 +22,9 @@ func planCommand() *cobra.Command {
 		Use:   "plan FILE",
 		Short: "Write the steps of zones that have none; - reads standard input",
 		Long: "Find the best plan for every zone of a piece file that has no steps, and write the piece with them.\n" +
-			"Zones that are to look the same get the same paint and sheen. With --all, write every way of working\n" +
+			"Zones that should look the same get the same paint and sheen. With --all, write every way of working\n" +
 			"with its figures instead.\n" +
-			"Exit code 0: all zones are planned. 1: some zone cannot be. 2: an input cannot be used.",
+			"Exit code 0: all zones are planned. 1: a zone cannot be planned. 2: an input cannot be used.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
 			w, ok := plan.WayNamed(way, nil)
@@ -60,8 +60,8 @@ func planCommand() *cobra.Command {
 	cmd.Flags().StringVar(&way, "way", plan.Ways[0].ID, "way of working: "+wayNames())
 	cmd.Flags().StringVar(&weights, "weights", "", "how much each thing counts, as a multiple of what is usual: peel=2,cost=0.5")
 	cmd.Flags().BoolVar(&all, "all", false, "write every way of working with its figures")
-	cmd.Flags().BoolVar(&text, "text", false, "write it for reading")
-	cmd.Flags().BoolVar(&explain, "explain", false, "say on standard error what was looked at, and why the runner-up lost")
+	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
+	cmd.Flags().BoolVar(&explain, "explain", false, "report on standard error what was searched, and why the second-best plan lost")
 	return cmd
 }
 
@@ -105,7 +105,7 @@ func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.Pl
 			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s is not planned: %s\n", name, z.ID, z.Says)
 			if z.Stuck != nil {
 				for _, x := range z.Stuck.Opens {
-					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would open the way: %s\n", name, z.ID, craft.Lower(x.Says))
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would make a plan possible: %s\n", name, z.ID, craft.Lower(x.Says))
 				}
 			}
 		}

@@ -63,7 +63,7 @@ func serveCommand() *cobra.Command {
 				}
 			}()
 			if _, err := o.Store.SweepPhotos(cmd.Context(), unshown); err != nil {
-				o.Log.Warn("pictures that nobody shows stay where they are", "err", err)
+				o.Log.Warn("unused pictures are not removed", "err", err)
 			}
 			if isDemo {
 				if err := demo.Fill(cmd.Context(), o.Store); err != nil {
@@ -75,11 +75,11 @@ func serveCommand() *cobra.Command {
 			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))
 		},
 	}
-	cmd.Flags().BoolVar(&isDemo, "demo", false, "start on a fresh copy of the demo data and touch nothing else")
+	cmd.Flags().BoolVar(&isDemo, "demo", false, "start with a fresh copy of the demo data and touch nothing else")
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:8733", "address to listen on")
 	cmd.Flags().StringVar(&data, "data", defaultData(), "folder of the database")
-	cmd.Flags().StringSliceVar(&hosts, "host", nil, "further host name to answer to")
-	cmd.Flags().Uint64Var(&seed, "bench-seed", demo.BenchSeed, "seed of the simulated instruments: the same one replays the same autumn")
+	cmd.Flags().StringSliceVar(&hosts, "host", nil, "another host name to accept")
+	cmd.Flags().Uint64Var(&seed, "bench-seed", demo.BenchSeed, "seed of the simulated instruments: the same seed repeats the same readings")
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	return cmd
 }
@@ -98,7 +98,7 @@ func defaultData() string {
 func openapiCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:    "openapi",
-		Short:  "Print the API's description",
+		Short:  "Print the description of the API",
 		Hidden: true,
 		Args:   cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {

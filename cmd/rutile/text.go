@@ -24,27 +24,27 @@ func checkText(w io.Writer, r *wire.CheckResult, name string) error {
 		z := &r.Zones[i]
 		title := z.ID
 		if z.Name != "" {
-			title = z.Name + " (" + z.ID + ")"
+			title = z.Name
 		}
 		fmt.Fprintf(&b, "\n%s: %s\n  %s\n", title, z.Verdict, z.Says)
 		if a := z.Adhesion; a != nil {
-			fmt.Fprintf(&b, "  Adhesion: risk of peeling %s; weakest is step %d, %s on %s, at %.2f (%s) where %.2f is asked.\n",
-				a.Words, a.Weakest.Step, a.Weakest.Coat, a.Weakest.On, a.Strength, a.Class, a.Demand)
+			fmt.Fprintf(&b, "  Adhesion: %s, risk of peeling %s; weakest is step %d, %s on %s (strength %.2f, class %s; %.2f needed).\n",
+				a.Holds, a.Words, a.Weakest.Step, a.Weakest.CoatName, a.Weakest.OnName, a.Strength, a.Class, a.Demand)
 		}
 		for _, s := range z.Bleed {
-			fmt.Fprintf(&b, "  Bleed: %s %.1f.\n", s.Name, s.DeltaE)
+			fmt.Fprintf(&b, "  Bleed: %s, %s (ΔE %.1f).\n", s.Name, s.Words, s.DeltaE)
 		}
 		hands := "not known without an area"
 		if z.Hours.HandsOn != nil {
-			hands = fmt.Sprintf("%.1f h", *z.Hours.HandsOn)
+			hands = z.Hours.Work
 		}
-		fmt.Fprintf(&b, "  Time: hands-on %s, from first step to last wait %.0f h.\n", hands, z.Hours.Elapsed)
+		fmt.Fprintf(&b, "  Time: %s of work, %s from the first step to the end.\n", hands, z.Hours.Takes)
 		for _, f := range z.Findings {
 			at := ""
 			if f.Step > 0 {
-				at = fmt.Sprintf(", step %d", f.Step)
+				at = fmt.Sprintf(" (step %d)", f.Step)
 			}
-			fmt.Fprintf(&b, "  [%s] %s (%s%s)\n      %s\n", f.Severity, f.Title, f.Code, at, f.Why)
+			fmt.Fprintf(&b, "  [%s] %s%s\n      %s\n", f.Severity, f.Title, at, f.Why)
 			for _, rp := range f.Repairs {
 				if rp.Kind == "acknowledge" {
 					continue
@@ -70,13 +70,13 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 		z := &r.Zones[i]
 		title := z.ID
 		if z.Name != "" {
-			title = z.Name + " (" + z.ID + ")"
+			title = z.Name
 		}
 		fmt.Fprintf(&b, "\n%s\n  %s\n", title, z.Says)
 		for _, part := range []struct {
 			of   string
 			list []wire.BeliefPart
-		}{{"Made of", z.Made}, {"On it", z.On}} {
+		}{{"Material", z.Made}, {"Finish", z.On}} {
 			fmt.Fprintf(&b, "  %s:\n", part.of)
 			for _, x := range part.list[:min(len(part.list), 5)] {
 				fmt.Fprintf(&b, "    %3.0f %%  %s\n", x.P*100, x.Name)
@@ -86,7 +86,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 			fmt.Fprintf(&b, "  answered: %s %s\n", a.Name, a.Says)
 		}
 		for _, a := range z.Aside {
-			fmt.Fprintf(&b, "  set aside: %s %s\n", a.Name, a.Why)
+			fmt.Fprintf(&b, "  not counted: %s %s\n", a.Name, a.Why)
 		}
 		for _, a := range z.Against {
 			fmt.Fprintf(&b, "  contradiction: %s\n", a.Says)
@@ -102,7 +102,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 			}
 		}
 		if len(z.Barred) > 0 {
-			fmt.Fprintf(&b, "  Not to be made where old paint may hold lead: %s\n", strings.Join(z.Barred, ", "))
+			fmt.Fprintf(&b, "  Not to be done where old paint may contain lead: %s\n", strings.Join(z.Barred, ", "))
 		}
 	}
 	b.WriteString("\nThese are estimates. Labels, safety data sheets, local codes and licensed people decide.\n")
@@ -156,7 +156,7 @@ func areasText(w io.Writer, l *wire.Look, p *wire.Piece, u measure.Units) error 
 			fmt.Fprintf(w, "\n%s: %s\n", l.Parts[i].Title, n)
 		}
 	}
-	_, err := fmt.Fprintf(w, "\nSizes are as typed. Corners, joints and what is hidden in them are not taken off.\n")
+	_, err := fmt.Fprintf(w, "\nSizes are as typed. Corners and hidden faces of joints are not subtracted.\n")
 	return err
 }
 
@@ -165,14 +165,14 @@ func rulesText(w io.Writer) error {
 	var b strings.Builder
 	words := app.RuleWords(check.Standard().Rules)
 	fmt.Fprintf(&b, "# The rule book\n\nWritten by `rutile rules` from the entries in `core/check`; do not edit it here.\n\n")
-	fmt.Fprintf(&b, "A check walks a zone's surface through the steps of its plan and lets each of these %d rules look at what happened. A *fail* is expected to go wrong, a *watch* can go wrong or rests on something unknown, a *note* is worth knowing. A plan without fails and watches is sound. Every figure is an estimate: labels, safety data sheets, local codes and licensed people decide.\n", len(words))
+	fmt.Fprintf(&b, "A check simulates a zone's surface through the steps of its plan, and each of these %d rules looks at what happened. *Fail*: expected to go wrong. *Watch*: may go wrong, or depends on something unknown. *Note*: worth knowing. A plan without fails and watches is *sound*. Every figure is an estimate: labels, safety data sheets, local codes and licensed people decide.\n\nHow visible a stain or a change of colour is, in CIEDE2000 units: faint from 1, clearly visible from 3, strong from %g. A colour that comes out 1 to 3 units off is slightly off, from 3 clearly off.\n", len(words), check.StrongStain)
 	group := ""
 	for _, r := range words {
 		if r.Group != group {
 			group = r.Group
 			fmt.Fprintf(&b, "\n## %s\n", group)
 		}
-		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- What mends it: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Looks), craft.Lower(r.Mends))
+		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- Remedy: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Looks), craft.Lower(r.Mends))
 	}
 	_, err := io.WriteString(w, b.String())
 	return err
@@ -183,7 +183,7 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 	b := &strings.Builder{}
 	fmt.Fprintf(b, "%s\n", cmp.Or(z.Name, z.ID))
 	if z.PerM2 {
-		fmt.Fprintln(b, "  The area is not known: hours and costs are those of one square metre.")
+		fmt.Fprintln(b, "  The area is not known: hours and costs are for one square metre.")
 	}
 	for i := range z.Plans {
 		x := &z.Plans[i]
@@ -193,7 +193,7 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 				fmt.Fprintf(b, "      %s. %s\n", strings.TrimSuffix(o.Title, "."), o.Why)
 			}
 			for _, o := range x.Stuck.Opens {
-				fmt.Fprintf(b, "      What would open the way: %s.\n", craft.Lower(o.Says))
+				fmt.Fprintf(b, "      What would make a plan possible: %s.\n", craft.Lower(o.Says))
 			}
 			continue
 		}
@@ -202,12 +202,12 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 			fmt.Fprintf(b, "      The same steps as %s.\n", craft.Lower(x.Same))
 			continue
 		}
-		stain := "nothing rises"
+		stain := "no visible stain"
 		if x.Stain != nil {
-			stain = "stain " + x.Stain.Words
+			stain = "stain: " + x.Stain.Words
 		}
-		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %.1f h at the bench in %d trips; materials %.2f; smell %s\n",
-			x.Risk.Words, stain, x.Takes, x.HandsOn, x.Trips, x.Cost, x.Smell)
+		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %s of work in %d trips; materials %.2f; smell %s\n",
+			x.Risk.Words, stain, x.Takes, x.Work, x.Trips, x.Cost, x.Smell)
 		for k, s := range x.Words {
 			fmt.Fprintf(b, "      %2d  %s\n", k+1, s)
 		}
@@ -215,7 +215,7 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 			fmt.Fprintf(b, "      Watch: %s\n", s)
 		}
 		if len(x.Depends) > 0 {
-			fmt.Fprintf(b, "      It rests on %s.\n", strings.Join(x.Depends, "; "))
+			fmt.Fprintf(b, "      It depends on %s.\n", strings.Join(x.Depends, "; "))
 		}
 	}
 	_, err := io.WriteString(w, b.String())
@@ -233,11 +233,11 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 		}
 		if z.Stuck != nil {
 			for _, o := range z.Stuck.Opens {
-				fmt.Fprintf(b, "  What would open the way: %s.\n", craft.Lower(o.Says))
+				fmt.Fprintf(b, "  What would make a plan possible: %s.\n", craft.Lower(o.Says))
 			}
 		}
 	}
-	fmt.Fprintf(b, "\n%d trips to the bench instead of %d, over %s:\n", len(r.Trips), r.Steps, r.Takes)
+	fmt.Fprintf(b, "\n%d trips instead of %d, over %s:\n", len(r.Trips), r.Steps, r.Takes)
 	for _, t := range r.Trips {
 		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
 		if len(t.While) > 0 {
@@ -255,14 +255,14 @@ func searchedText(w io.Writer, all []app.Searched) error {
 	for i := range all {
 		x := &all[i]
 		a, s := &x.Answer, &x.Answer.Stats
-		fmt.Fprintf(b, "%s: %d beginnings of plans opened, %d plans judged, %d merged, %d cut by a rule, %d never looked at; %d ways of finishing it\n",
+		fmt.Fprintf(b, "%s: %d beginnings of plans opened, %d plans judged, %d merged, %d cut by a rule, %d never looked at; %d endings\n",
 			x.ID, s.Opened, s.Judged, s.Merged, s.Cut, s.Bound, s.Tails)
 		switch {
 		case a.Best == nil:
-			fmt.Fprintln(b, "  nothing passes")
+			fmt.Fprintln(b, "  no plan passes")
 			continue
 		case a.Proved:
-			fmt.Fprintf(b, "  the best has %.1f points, and no plan of this vocabulary has fewer\n", a.Best.Points)
+			fmt.Fprintf(b, "  the best has %.1f points, and no other plan that can be made with this vocabulary has fewer\n", a.Best.Points)
 		default:
 			fmt.Fprintf(b, "  the best so far has %.1f points; the search was stopped\n", a.Best.Points)
 		}
@@ -270,7 +270,7 @@ func searchedText(w io.Writer, all []app.Searched) error {
 			fmt.Fprintf(b, "    %-10s %6.1f points for %s\n", t.ID, t.Points, t.Amount)
 		}
 		if len(x.RunnerUp) > 0 {
-			fmt.Fprintf(b, "  the runner-up: %s\n    %s\n", strings.Join(x.RunnerUp, "; "), x.Against)
+			fmt.Fprintf(b, "  the second best: %s\n    %s\n", strings.Join(x.RunnerUp, "; "), x.Against)
 		}
 	}
 	_, err := io.WriteString(w, b.String())

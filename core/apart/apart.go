@@ -35,17 +35,17 @@ type Row struct {
 var Rows = []Row{
 	{"handle", "Handle", "Handles", "H", Off, "Soak in warm water with detergent, brush, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
 	{"knob", "Knob", "Knobs", "K", Off, "Wash with detergent, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
-	{"hinge", "Hinge", "Hinges", "G", Off, "White spirit for old paint and oil, then dry; never paint a knuckle.", "In a bag with its own screws: each goes back where it was.", false, false},
-	{"lock", "Lock", "Locks", "L", Off, "Wipe only; keep water and paint out of it.", "With its key and screws.", false, false},
-	{"plate", "Plate or escutcheon", "Plates", "P", Off, "Wipe; old pins bend, so ease them.", "In a bag with its pins.", false, false},
-	{"castor", "Castor", "Castors", "C", Off, "Pick hair and thread out, wipe.", "Together, marked with their corner.", false, false},
+	{"hinge", "Hinge", "Hinges", "G", Off, "White spirit for old paint and oil, then dry; never paint the knuckle.", "In a bag with its own screws: each goes back where it was.", false, false},
+	{"lock", "Lock", "Locks", "L", Off, "Wipe only; keep water and paint out.", "With its key and screws.", false, false},
+	{"plate", "Plate or escutcheon", "Plates", "P", Off, "Wipe; old pins bend easily.", "In a bag with its pins.", false, false},
+	{"castor", "Castor", "Castors", "C", Off, "Pick out hair and thread, then wipe.", "Together, marked with their corner.", false, false},
 	{"door", "Door", "Doors", "D", Off, "Cleaned with its zone.", "Flat, on blocks; the label on an edge that is not painted.", false, true},
-	{"drawer", "Drawer", "Drawers", "R", Off, "Vacuum; wash runners dry.", "Numbered from above; drawers are rarely alike.", false, true},
+	{"drawer", "Drawer", "Drawers", "R", Off, "Vacuum; wash runners dry.", "Numbered from the top; drawers are rarely alike.", false, true},
 	{"shelf", "Shelf", "Shelves", "S", Off, "Cleaned with its zone.", "Its label on the back edge.", false, true},
-	{"glass", "Glass pane", "Glass panes", "W", Mask, "Alcohol on a cloth, at the very end.", "Tape along the edge, film over the rest; take tape off before the paint is hard.", false, false},
+	{"glass", "Glass pane", "Glass panes", "W", Mask, "Alcohol on a cloth, at the very end.", "Tape along the edge, film over the rest; remove the tape before the paint is hard.", false, false},
 	{"mirror", "Mirror", "Mirrors", "M", Mask, "No ammonia near its backing.", "Upright, face to a wall, if it comes out.", false, false},
 	{"pad", "Pad", "Pads", "U", Off, "Vacuum.", "Covered, away from spray and solvent.", false, false},
-	{"wiring", "Lamp or wiring", "Wiring", "E", Off, "None.", "Disconnected and put back by an electrician.", false, false},
+	{"wiring", "Lamp or wiring", "Wiring", "E", Off, "None.", "To be disconnected and refitted by an electrician.", false, false},
 	{"other", "Other", "Others", "X", Off, "", "", false, false},
 }
 
@@ -89,7 +89,7 @@ func Suggest(ps []parts.Part) []Item {
 		}
 		return n
 	}
-	add("drawer", max(of(parts.DrawerFront), of(parts.DrawerBox)), "numbered from above")
+	add("drawer", max(of(parts.DrawerFront), of(parts.DrawerBox)), "numbered from the top")
 	doors, hinges := 0, 0
 	for i := range ps {
 		if p := &ps[i]; p.Kind == parts.Door {
@@ -102,10 +102,10 @@ func Suggest(ps []parts.Part) []Item {
 		}
 	}
 	add("door", doors, "from the left")
-	add("hinge", hinges, "two or three to a door, from above")
+	add("hinge", hinges, "two or three to a door, from the top")
 	add("handle", of(parts.Handle), "")
 	add("knob", of(parts.Knob), "")
-	add("shelf", of(parts.Shelf), "from above")
+	add("shelf", of(parts.Shelf), "from the top")
 	add("glass", of(parts.Pane), "")
 	add("pad", of(parts.Pad), "")
 	return out
@@ -156,15 +156,15 @@ func HolesOf(count int, oldMM, newMM float64) Holes {
 	case newMM < 0:
 		return Holes{}
 	case oldMM < 0:
-		return Holes{Says: "Measure the old holes, from centre to centre, before the new ones are bought."}
+		return Holes{Says: "Measure the old holes, centre to centre, before buying new hardware."}
 	case math.Abs(oldMM-newMM) <= sameHoles:
-		return Holes{Says: "The new ones fit the old holes."}
+		return Holes{Says: "The new hardware fits the old holes."}
 	}
 	h := Holes{Fill: holes(oldMM), Drill: holes(newMM)}
 	at := fmt.Sprintf("drill %d at %g mm", h.Drill, newMM)
 	if newMM == 0 {
-		at = fmt.Sprintf("drill %d, one to each", h.Drill)
+		at = fmt.Sprintf("drill %d, one for each", h.Drill)
 	}
-	h.Says = fmt.Sprintf("Other holes: fill %d and %s, before paint.", h.Fill, at)
+	h.Says = fmt.Sprintf("The holes differ: before painting, fill %d and %s.", h.Fill, at)
 	return h
 }

@@ -51,12 +51,12 @@ func TestHoles(t *testing.T) {
 		fill, drill int
 		says        string
 	}{
-		{3, 64, 96, 6, 6, "Other holes: fill 6 and drill 6 at 96 mm, before paint."},
-		{3, 0, 96, 3, 6, "Other holes: fill 3 and drill 6 at 96 mm, before paint."},
-		{2, 96, 0, 4, 2, "Other holes: fill 4 and drill 2, one to each, before paint."},
-		{3, 96, 96.4, 0, 0, "The new ones fit the old holes."},
-		{3, 0, 0, 0, 0, "The new ones fit the old holes."},
-		{3, -1, 96, 0, 0, "Measure the old holes, from centre to centre, before the new ones are bought."},
+		{3, 64, 96, 6, 6, "The holes differ: before painting, fill 6 and drill 6 at 96 mm."},
+		{3, 0, 96, 3, 6, "The holes differ: before painting, fill 3 and drill 6 at 96 mm."},
+		{2, 96, 0, 4, 2, "The holes differ: before painting, fill 4 and drill 2, one for each."},
+		{3, 96, 96.4, 0, 0, "The new hardware fits the old holes."},
+		{3, 0, 0, 0, 0, "The new hardware fits the old holes."},
+		{3, -1, 96, 0, 0, "Measure the old holes, centre to centre, before buying new hardware."},
 		{3, 96, -1, 0, 0, ""},
 	} {
 		if h := HolesOf(c.n, c.was, c.is); h.Fill != c.fill || h.Drill != c.drill || h.Says != c.says {

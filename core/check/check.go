@@ -221,10 +221,14 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		switch {
 		case a.Severity != b.Severity:
 			return int(b.Severity) - int(a.Severity)
+		case a.harm() != b.harm():
+			return int(b.harm()) - int(a.harm())
 		case a.Rule.group != b.Rule.group:
 			return a.Rule.group - b.Rule.group
 		case a.Stain != nil && b.Stain != nil:
 			return cmp.Compare(b.Stain.DeltaE, a.Stain.DeltaE)
+		case a.Bound != nil && b.Bound != nil:
+			return cmp.Compare(a.Bound.Strength/a.Case.Demand, b.Bound.Strength/b.Case.Demand)
 		}
 		return 0
 	})

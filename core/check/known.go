@@ -142,7 +142,7 @@ func KnownWords(s identify.Sure, p float64) string {
 	case identify.Possible:
 		return fmt.Sprintf("possible, %s", Percent(p))
 	case identify.Doubted:
-		return fmt.Sprintf("the tests speak against it, %s", Percent(p))
+		return fmt.Sprintf("the tests contradict it, %s", Percent(p))
 	}
 	return "assumed"
 }

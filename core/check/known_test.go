@@ -78,9 +78,9 @@ func TestHowSureOneIs(t *testing.T) {
 func TestTheFiguresSayHowSure(t *testing.T) {
 	c := craft.Default()
 	for zone, says := range map[string]string{
-		"birch shellac satin": "that there is shellac on it is assumed; nobody has tested it",
+		"birch shellac satin": "that there is shellac on it is assumed; it was not tested",
 		"birch shellac satin; tests face=clear_film alcohol=sticky uv=orange": "that there is shellac on it is tested, 97 % by small tests",
-		"birch unknown satin": "is supposed; it is one of the things that it may be",
+		"birch unknown satin": "is a guess: one of the things that it may be",
 		"birch":               "that it is bare is assumed",
 	} {
 		r := Check(c, zoneOf(t, zone, "sand 220; dust; paint_acrylic x2"), Options{NoRepairs: true})
@@ -200,7 +200,7 @@ func TestBoardsMoveTheVerdict(t *testing.T) {
 		t.Errorf("a good board takes %.2f (risk %.2f) to %.2f (%.2f)", was, risk, good, goodRisk)
 	}
 	b := r.Adhesion.Boundary[slices.IndexFunc(r.Adhesion.Boundary, func(b Bond) bool { return b.Boards > 0 })]
-	if words := r.Adhesion.Explain(c, &b.Boundary)[0].Words; !strings.Contains(words, "before a patch test moved it") {
+	if words := r.Adhesion.Explain(c, &b.Boundary)[0].Words; !strings.Contains(words, "before a patch test changed it") {
 		t.Error(words)
 	}
 	// One of another coat, or on another surface, says nothing.

@@ -30,9 +30,9 @@ func (s LeadState) String() string { return [...]string{"", "suspect", "excluded
 
 // LeadAdvice is what holds for every suspect, for the eye of whoever works on it.
 var LeadAdvice = []string{
-	"Wash it wet, paint over it sound, or have it taken off by somebody licensed for lead.",
-	"Keep children and whoever is pregnant away from any dust or flakes, and bag what comes off.",
-	"Local rules for lead work, waste and testing decide. Ask the authority where you work.",
+	"Clean it wet, seal it under sound paint, or have it removed by someone licensed for lead.",
+	"Keep children and anyone pregnant away from dust and flakes, and bag all waste.",
+	"Local rules for lead work, waste and testing apply. Ask your local authority.",
 }
 
 // decides tells whether a noted test decides about lead, and why it does not.
@@ -42,11 +42,11 @@ func (z *Zone) decides() (bool, string) {
 	case t == nil:
 		return false, ""
 	case t.By == "swab":
-		return false, fmt.Sprintf("The home swab of %s is noted and decides nothing, whatever it showed.", t.Date)
+		return false, fmt.Sprintf("The home swab of %s is recorded, but it decides nothing, whatever it showed.", z.Units.Date(t.Date))
 	case z.Today != "" && t.Date > z.Today:
-		return false, fmt.Sprintf("The result is dated %s, which is still to come.", t.Date)
+		return false, fmt.Sprintf("The result is dated %s, which is in the future.", z.Units.Date(t.Date))
 	case z.Made != 0 && len(t.Date) >= 4 && t.Date[:4] < strconv.Itoa(z.Made):
-		return false, fmt.Sprintf("The result is dated %s, before the piece was made.", t.Date)
+		return false, fmt.Sprintf("The result is dated %s, before the piece was made.", z.Units.Date(t.Date))
 	}
 	return true, ""
 }

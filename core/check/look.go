@@ -311,12 +311,12 @@ func (k *Case) crack() float64 {
 // CrackSays is how a coat cracks over a medium, as sentences.
 func CrackSays(u measure.Units) string {
 	const wet = 100. // µm
-	wide := number(effect.CrackWidth(wet)) + " mm"
+	wide := measure.Number(effect.CrackWidth(wet)) + " mm"
 	if u == measure.US {
 		const umPerInch = 25400.
 		wide = fmt.Sprintf("%.2f in", effect.CrackWidth(wet)*1000/umPerInch)
 	}
-	return fmt.Sprintf("The thicker the wet coat over the medium, the wider it cracks: about %s for %s of it. The cracks run the way of the last stroke, and a second stroke closes them.", wide, u.Film(wet))
+	return fmt.Sprintf("The thicker the wet coat over the medium, the wider the cracks: about %s for %s. The cracks follow the last stroke, and a second stroke closes them.", wide, u.Film(wet))
 }
 
 // ChipFigures are the numbers behind the chips.
@@ -326,11 +326,11 @@ func (r *Result) ChipFigures() []Figure { return chipFigures(&Case{Chips: r.Chip
 func (r *Result) HidingFigures() []Figure {
 	s := &r.Story
 	return []Figure{
-		{"planned", float64(s.Planned), "coats of the last paint that are planned"},
-		{"needed", float64(s.Needed), "coats that it takes to come within 1.5 CIEDE2000 units"},
+		{"planned", float64(s.Planned), "planned coats of the last paint"},
+		{"needed", float64(s.Needed), "coats needed to come within 1.5 CIEDE2000 units of the colour"},
 		{"off", s.Off, "CIEDE2000 units from its colour after the planned coats, where they are thinnest; an estimate"},
-		{"ground", s.Ground.Light(), "L* of the ground, 100 being white"},
-		{"meant", s.Want.Light(), "L* of the colour that is meant"},
+		{"ground", s.Ground.Light(), "L* of the surface below, where 100 is white"},
+		{"meant", s.Want.Light(), "L* of the wanted colour"},
 	}
 }
 
@@ -385,7 +385,7 @@ func (c Cured) Says() string {
 			return fmt.Sprintf("after %.0f days", n)
 		}
 	}
-	return fmt.Sprintf("Once the last step is done: hardware back and careful hands %s, everyday use %s, hard use, heat and water %s, at this warmth.", after(c.Careful), after(c.Normal), after(c.Hard))
+	return fmt.Sprintf("After the last step, at this temperature: hardware back and careful handling %s, everyday use %s, hard use, heat and water %s.", after(c.Careful), after(c.Normal), after(c.Hard))
 }
 
 // The share of full hardness that each use asks for. Working defaults.

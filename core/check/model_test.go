@@ -158,12 +158,12 @@ func TestFiguresMultiplyToTheStrength(t *testing.T) {
 func TestEveryTimingHasWords(t *testing.T) {
 	c := craft.Default()
 	for _, x := range []struct{ plan, words string }{
-		{"paint_acrylic", "nothing below it is drying"},
-		{"paint_acrylic wait5; paint_chalk", "inside the window"},
+		{"paint_acrylic", "nothing below it is still drying"},
+		{"paint_acrylic wait5; paint_chalk", "within the recoat window"},
 		{"paint_acrylic wait1; paint_chalk", "needs"},
 		{"primer_bond_wb wait500; paint_chalk", "closes at"},
 		{"primer_bond_wb wait500; sand 240; dust; paint_chalk", "that was scuffed"},
-		{"paint_aerosol wait5; paint_aerosol", "between the two windows"},
+		{"paint_aerosol wait5; paint_aerosol", "between the two recoat windows"},
 	} {
 		r := Check(c, zoneOf(t, "birch", x.plan), Options{})
 		var all string
@@ -181,8 +181,8 @@ func TestEveryTimingHasWords(t *testing.T) {
 func TestWords(t *testing.T) {
 	for got, want := range map[string]string{
 		Percent(.001): "below 2 %", Percent(.02): "2 %", Percent(.354): "35 %", Percent(.99): "over 98 %",
-		Hours(.5): "30 min", Hours(1): "1 h", Hours(2.66): "2.7 h", Hours(47): "47 h", Hours(168): "7 days",
-		Hours(math.Inf(1)): "any time", craft.Lower("MDF"): "MDF", craft.Lower("Oak"): "oak", craft.Upper("oak"): "Oak",
+		measure.Hours(.5): "30 min", measure.Hours(1): "1 h", measure.Hours(2.66): "2.7 h", measure.Hours(47): "47 h", measure.Hours(168): "7 days",
+		measure.Hours(math.Inf(1)): "any time", craft.Lower("MDF"): "MDF", craft.Lower("Oak"): "oak", craft.Upper("oak"): "Oak",
 		craft.List([]string{"a"}): "a", craft.List([]string{"a", "b", "c"}): "a, b and c", craft.List(nil): "",
 	} {
 		if got != want {
@@ -316,7 +316,7 @@ func TestCured(t *testing.T) {
 	if !(warm.Careful < warm.Normal && warm.Normal < warm.Hard) || cold.Hard < 1.8*warm.Hard {
 		t.Errorf("warm %+v, cold %+v", warm, cold)
 	}
-	if got := (Cured{.2, 1, 6.1}).Says(); !strings.Contains(got, "careful hands at once, everyday use after a day, hard use, heat and water after 7 days") {
+	if got := (Cured{.2, 1, 6.1}).Says(); !strings.Contains(got, "careful handling at once, everyday use after a day, hard use, heat and water after 7 days") {
 		t.Error(got)
 	}
 	// Acrylic below cures in 28 days: nine tenths of it after -ln(.1)/3 of that.
@@ -329,7 +329,7 @@ func TestCracksOverAnOpenMedium(t *testing.T) {
 		r := Check(c, zoneOf(t, "birch; look crackle", "paint_acrylic x2 col#332222; crackle_medium wait"+wait+"; paint_chalk; wax_clear"), Options{NoRepairs: true})
 		return r.CrackMM
 	}
-	near(t, "inside the window", width("2"), .8*1000/11/100, 1e-9)
+	near(t, "within the recoat window", width("2"), .8*1000/11/100, 1e-9)
 	near(t, "long after", width("20"), 0, 0)
 	for u, wide := range map[measure.Units]string{measure.Metric: "0.8 mm for 100 µm", measure.US: "0.03 in for 3.9 mil"} {
 		if got := CrackSays(u); !strings.Contains(got, wide) {

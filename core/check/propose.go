@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -333,7 +334,7 @@ func (m *Mender) Wait(b *surface.Boundary) {
 		for i--; i >= 0 && steps[i].Do != surface.Coat; i-- {
 			if steps[i].Do == surface.Wait {
 				steps[i].Hours += practical(b.Earliest - b.Waited)
-				m.Edit("Wait "+Hours(steps[i].Hours)+" there", steps)
+				m.Edit("Wait "+measure.Hours(steps[i].Hours)+" there", steps)
 				return
 			}
 		}
@@ -346,7 +347,7 @@ func (m *Mender) Wait(b *surface.Boundary) {
 		return
 	}
 	s.WaitH = practical(s.WaitH + b.Earliest - b.Waited)
-	m.Edit("Wait "+Hours(s.WaitH)+" after "+productName(m.Craft, s.Product), steps)
+	m.Edit("Wait "+measure.Hours(s.WaitH)+" after "+productName(m.Craft, s.Product), steps)
 }
 
 // Sooner proposes to lay the coat of b as early as its ground allows.
@@ -364,7 +365,7 @@ func (m *Mender) Sooner(b *surface.Boundary) {
 		return
 	}
 	steps[i].WaitH = practical(b.Earliest)
-	m.Edit("Coat again after "+Hours(steps[i].WaitH)+", while "+productName(m.Craft, b.Under)+" is still open", steps)
+	m.Edit("Coat again after "+measure.Hours(steps[i].WaitH)+", while "+productName(m.Craft, b.Under)+" is still within its window", steps)
 }
 
 // practical rounds a wait up to what a painter would set a timer to.
@@ -517,7 +518,7 @@ func (m *Mender) waitHours(b *surface.Boundary, hours float64) {
 	at.Earliest = hours
 	m.Wait(&at)
 	if b.CoatNo == 1 {
-		m.Edit("Wait "+Hours(practical(hours))+" there", insert(m.Zone.Steps, b.Step-1, surface.Step{Do: surface.Wait, Hours: practical(hours)}))
+		m.Edit("Wait "+measure.Hours(practical(hours))+" there", insert(m.Zone.Steps, b.Step-1, surface.Step{Do: surface.Wait, Hours: practical(hours)}))
 	}
 }
 

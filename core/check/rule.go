@@ -105,14 +105,17 @@ type group struct {
 	prefix, name string
 	// stage is the stage of the work that its rules belong to, where they do not say another.
 	stage craft.Stage
+	// people tells that its rules speak of harm to people.
+	people bool
 }
 
-// groups are in the order in which findings of one severity are shown.
+// groups are in the order in which the rule book has them; findings of one severity are ordered by
+// their harm, and within one harm by group.
 var groups = []group{
-	{"walk", "The plan as a whole", craft.StageCoats}, {"adhesion", "Adhesion", craft.StageCoats},
-	{"bleed", "Bleed-through", craft.StageCoats}, {"prep", "Preparation", craft.StagePrepare},
-	{"effect", "Effects", craft.StageCoats}, {"film", "Film and look", craft.StageCoats}, {"use", "Use", craft.StageCoats},
-	{"site", "The workshop's air", craft.StageCoats}, {"safety", "Harm and caution", craft.NoStage},
+	{"walk", "The plan as a whole", craft.StageCoats, false}, {"adhesion", "Adhesion", craft.StageCoats, false},
+	{"bleed", "Bleed-through", craft.StageCoats, false}, {"prep", "Preparation", craft.StagePrepare, false},
+	{"effect", "Effects", craft.StageCoats, false}, {"film", "Film and look", craft.StageCoats, false}, {"use", "Use", craft.StageCoats, false},
+	{"site", "Air in the workshop", craft.StageCoats, false}, {"safety", "Health and safety", craft.NoStage, true},
 }
 
 func (r *Rule) groupOf() int {
@@ -151,9 +154,32 @@ type Hit struct {
 	Value, Limit float64
 	Product      craft.Product
 	Case         *Case
+	// Unsure tells that it speaks of something that is not known, and not of harm that is expected.
+	Unsure bool
 	// If says what the surface is only supposed to be, where the finding does not
 	// hold for everything it may be.
 	If string
+}
+
+// harm orders findings of one severity.
+type harm uint8
+
+// What is not known comes after harm that is expected, and people come before the work.
+const (
+	harmUnsure harm = iota
+	harmWork
+	harmPeople
+)
+
+// harm is what a finding's harm would be. Notes on safety are routine cautions and stay last.
+func (h *Hit) harm() harm {
+	switch {
+	case h.Unsure:
+		return harmUnsure
+	case h.Severity > Note && groups[h.Rule.group].people:
+		return harmPeople
+	}
+	return harmWork
 }
 
 func (h *Hit) same(o *Hit) bool { return h.Rule == o.Rule && h.Subject == o.Subject }

@@ -7,6 +7,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/identify"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -60,10 +61,10 @@ func adhesionRules() []Rule {
 			Foreseen: ForeseenPeel,
 			Reach:    SoFar,
 			Title:    "A layer is too weak for the wear",
-			Why:      "Paint lets go at its weakest boundary, and everything above goes with it.",
-			When:     "The chance that any layer peels under the wear is 10 % or more: watch; 35 % or more: fail.",
-			Looks:    "every boundary of the plan: how the coat takes to what it lands on, its key, what was left on it, when it came and the air; and what the wear asks",
-			Mends:    "cleaning, keying or priming the weakest boundary; another coat there",
+			Why:      "Paint peels at its weakest layer, and everything above comes off with it.",
+			When:     "The risk that any layer peels under the wear is 10 % or more: watch; 35 % or more: fail.",
+			Looks:    "every layer of the plan: how well the coat grips what is below, its key, what was left on the surface, the timing and the air; and what the wear needs",
+			Mends:    "cleaning, keying or priming the weakest layer; another coat there",
 			End: func(k *Case) {
 				v := RiskVerdict(k.Risk)
 				if v == Sound {
@@ -79,12 +80,12 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				c, b := k.Craft, h.Bound
-				title := fmt.Sprintf("%s may let go of %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
+				title := fmt.Sprintf("%s may peel off %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
 				if h.Severity == Fail {
 					title = fmt.Sprintf("%s will not hold on %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
 				}
-				return title, fmt.Sprintf("The chance that it peels is %s. This bond reaches %.2f of a full one (class %s on the cross-cut scale); %s asks for %.2f.",
-					Percent(k.Risk), b.Strength, Class(b.Strength), wearWords(k), k.Demand)
+				return title, fmt.Sprintf("The risk of peeling is %s. This bond is %s for %s.",
+					Percent(k.Risk), BondWords(min(b.Strength, k.Demand), k.Demand), wearWords(k))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if underWax(m.hit.Case, h.Bound) && ownWax(m.Craft, h.Bound) {
@@ -102,11 +103,11 @@ func adhesionRules() []Rule {
 		{
 			Code:  "adhesion.bond",
 			Reach: Later,
-			Title: "This coat has no business on this surface",
-			Why:   "Even clean and keyed, some coats never take to some surfaces.",
-			When:  "The grip of the coat on the surface, clean and keyed, is below what the wear asks. Fail.",
-			Looks: "the grip of each coat on what it lands on, clean and keyed, against what the wear asks",
-			Mends: "a primer that grips between; another paint",
+			Title: "This coat does not suit this surface",
+			Why:   "Some coats never grip some surfaces, even clean and keyed.",
+			When:  "The coat's grip on the surface, clean and keyed, is below what the wear needs. Fail.",
+			Looks: "how well each coat grips what is below it, clean and keyed, compared with what the wear needs",
+			Mends: "a primer that grips both; another paint",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if b.Factors[surface.Grip] < k.Demand && !k.crackles(b) && !underWax(k, b) {
@@ -116,8 +117,8 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
-				return fmt.Sprintf("%s does not belong on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
-					fmt.Sprintf("Clean and keyed it would still reach only %.2f of a full bond, and %s asks for %.2f. Something that grips must go between.", b.Factors[surface.Grip], wearWords(k), k.Demand)
+				return fmt.Sprintf("%s does not suit %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+					fmt.Sprintf("Even clean and keyed, the bond would be %s for %s. A coat that grips both is needed in between.", BondWords(b.Factors[surface.Grip], k.Demand), wearWords(k))
 			},
 			Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
 		},
@@ -126,10 +127,10 @@ func adhesionRules() []Rule {
 			Stage: craft.StagePrepare,
 			Reach: Later,
 			Title: "Wax under a coat",
-			Why:   "Nothing but wax and oil holds on wax.",
-			When:  "Any coat but wax or oil goes over wax. Fail.",
-			Looks: "what each coat lands on",
-			Mends: "white spirit and a wash; the wax last",
+			Why:   "Only wax and oil hold on wax.",
+			When:  "Any coat other than wax or oil goes over wax. Fail.",
+			Looks: "what each coat goes over",
+			Mends: "white spirit and a wash; wax as the last coat",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					if b := &e.Bounds[i]; underWax(k, b) && !k.resisted(b) {
@@ -141,10 +142,10 @@ func adhesionRules() []Rule {
 				b := h.Bound
 				if ownWax(k.Craft, b) {
 					return fmt.Sprintf("%s over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-						"A coat over wax slides off. The wax comes last, or not at all."
+						"A coat over wax slides off. Wax comes last, or not at all."
 				}
 				return "Old wax under the " + productName(k.Craft, b.Product),
-					"A coat over wax slides off. White spirit with changed rags takes the wax off, and a wash takes the rest."
+					"A coat over wax slides off. White spirit with fresh rags removes the wax, and a wash removes what is left."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				b := h.Bound
@@ -159,11 +160,11 @@ func adhesionRules() []Rule {
 			Code:  "adhesion.key",
 			Stage: craft.StagePrepare,
 			Reach: Later,
-			Title: "A slick surface without its key",
-			Why:   "A smooth film gives a coat nothing to hold on to until its shine is gone.",
-			When:  "The surface lacks so much of the key this coat needs that the bond drops below 85 %. Watch; fail where the bond drops below what the wear asks.",
-			Looks: "the shine or the scratches each coat lands on, and how much it depends on them",
-			Mends: "a scuff of the right grit, a pad or deglosser; on glass a primer made for it",
+			Title: "A slick surface without a key",
+			Why:   "A smooth film gives a coat nothing to grip until its shine is gone.",
+			When:  "The surface lacks so much of the key this coat needs that the bond drops below 85 %. Watch; fail where it drops below what the wear needs.",
+			Looks: "the shine and the scratches under each coat, and how much the coat depends on them",
+			Mends: "scuffing with the right grit, a pad or deglosser; on glass, a primer made for it",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if !b.MissingKey() || underWax(k, b) {
@@ -179,21 +180,21 @@ func adhesionRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
 				if craft.Families[b.On].ScuffHow == "" {
-					return fmt.Sprintf("%s on %s, which gives it nothing to hold", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
-						fmt.Sprintf("It is too smooth, and abrasive would only spoil it: this coat loses %.0f %% of its bond by that. A primer made for it is its key.", (1-b.Factors[surface.Key])*100)
+					return fmt.Sprintf("%s on %s, which gives it nothing to grip", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+						fmt.Sprintf("It is too smooth, and sanding would only damage it: this coat loses %.0f %% of its bond. Use a primer made for this surface instead.", (1-b.Factors[surface.Key])*100)
 				}
-				return fmt.Sprintf("%s on %s that was never scuffed", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
-					fmt.Sprintf("The surface has %.0f %% of its best key, and this coat loses %.0f %% of its bond by that. Take the shine off, no more.", b.KeyGiven*100, (1-b.Factors[surface.Key])*100)
+				return fmt.Sprintf("%s on %s that was not scuffed", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
+					fmt.Sprintf("The surface has only %.0f %% of the key it could have, and this coat loses %.0f %% of its bond. Take the shine off, no more.", b.KeyGiven*100, (1-b.Factors[surface.Key])*100)
 			},
 			Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
 		},
 		{
 			Code:  "adhesion.too_soon",
 			Reach: Later,
-			Title: "Coated again too soon",
-			Why:   "What is still wet below is trapped or lifted by the next coat.",
-			When:  "A coat comes before 85 % of the wait that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear asks.",
-			Looks: "the hours since the coat below, and what it needs in this workshop's air",
+			Title: "Recoated too soon",
+			Why:   "The next coat traps or lifts what is still wet below.",
+			When:  "A coat goes on before 85 % of the drying time that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear needs.",
+			Looks: "the hours since the coat below, and the drying time it needs in the workshop's air",
 			Mends: "waiting",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
@@ -211,18 +212,18 @@ func adhesionRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
 				return fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), number(k.Facts.Climate.RH), Hours(b.Earliest))
+					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", measure.Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), measure.Number(k.Facts.Climate.RH), measure.Hours(b.Earliest))
 			},
 			Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
 		},
 		{
 			Code:  "adhesion.missed_window",
 			Reach: Later,
-			Title: "Coated again too late",
-			Why:   "A coat that has hardened past its window takes the next one only after a scuff.",
-			When:  "A coat comes after the latest that the coat below allows, and nothing scuffed it. Watch; fail where the bond drops below what the wear asks.",
-			Looks: "the hours since the coat below, and when its window closes in this workshop's air",
-			Mends: "a scuff; coming back earlier; the coat below once more where no scuff helps",
+			Title: "Recoated too late",
+			Why:   "A coat that has hardened past its recoat window must be scuffed before the next one.",
+			When:  "A coat goes on after the recoat window of the coat below has closed, without a scuff. Watch; fail where the bond drops below what the wear needs.",
+			Looks: "the hours since the coat below, and when its recoat window closes in the workshop's air",
+			Mends: "a scuff; coming back earlier; where a scuff does not help, one more coat of what is below",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
@@ -238,12 +239,12 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
-				opens := "A scuff opens it again."
+				opens := "Scuff it first."
 				if k.Craft.Products[b.Under].NoScuff {
-					opens = "No scuff opens it again: only a fresh coat of it does."
+					opens = "Scuffing does not help: it needs a fresh coat of the same."
 				}
 				return fmt.Sprintf("%s too late over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
-					fmt.Sprintf("%s have passed, and its window closes after %s here. "+opens, craft.Upper(Hours(b.Waited)), Hours(b.Latest))
+					fmt.Sprintf("%s have passed, and its recoat window closes after %s here. "+opens, craft.Upper(measure.Hours(b.Waited)), measure.Hours(b.Latest))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				b := h.Bound
@@ -251,7 +252,7 @@ func adhesionRules() []Rule {
 				i := b.Step - 1
 				switch {
 				case under.NoScuff && b.CoatNo == 1:
-					m.Edit("Lay "+productName(m.Craft, b.Under)+" once more just before", insert(m.Zone.Steps, i, m.coat(b.Under, 1)))
+					m.Edit("Apply "+productName(m.Craft, b.Under)+" once more just before", insert(m.Zone.Steps, i, m.coat(b.Under, 1)))
 				case b.CoatNo > 1:
 					m.split(b)
 				default:
@@ -264,11 +265,11 @@ func adhesionRules() []Rule {
 		},
 		{
 			Code:  "adhesion.saponify",
-			Title: "Oil binder straight on zinc or fresh cement",
-			Why:   "Zinc and the alkali in new cement and plaster turn oil and alkyd binders to soap, and the coat lets go in sheets, months later.",
-			When:  "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone that is younger than 120 days: fail. On mineral whose age nobody knows: watch.",
-			Looks: "the binder of each coat that lies on the bare material; how old the mineral is",
-			Mends: "a primer for zinc or an alkali-resistant sealer between; a water-based paint instead; waiting",
+			Title: "Oil-based coat straight on zinc or fresh cement",
+			Why:   "Zinc and the alkali in new cement and plaster turn oil and alkyd binders to soap. Months later the coat comes off in sheets.",
+			When:  "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone less than 120 days old: fail. On mineral of unknown age: watch.",
+			Looks: "the binder of each coat on the bare material; the age of the mineral",
+			Mends: "a primer for zinc or an alkali-resistant sealer first; a water-based paint instead; waiting",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -290,9 +291,9 @@ func adhesionRules() []Rule {
 				b := h.Bound
 				why := "Zinc turns its binder to soap: it looks sound for weeks and then lifts like paper."
 				if b.On == craft.MineralPorous {
-					why = fmt.Sprintf("It is %s days old, and for about %.0f days its alkali turns an oil binder to soap.", number(k.Facts.AgeDays), craft.FreshMineral)
+					why = fmt.Sprintf("It is %s days old, and for about %.0f days its alkali turns an oil binder to soap.", measure.Number(k.Facts.AgeDays), craft.FreshMineral)
 					if k.Facts.AgeDays < 0 {
-						why = fmt.Sprintf("Nobody knows how old it is, and for about %.0f days its alkali turns an oil binder to soap.", craft.FreshMineral)
+						why = fmt.Sprintf("Its age is not known, and for about %.0f days its alkali turns an oil binder to soap.", craft.FreshMineral)
 					}
 				}
 				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), why
@@ -305,18 +306,18 @@ func adhesionRules() []Rule {
 				m.Rework(h.Bound)
 				m.swapEach(h.Bound.Product, "Paint with %s instead", m.Craft.For(craft.ForUsualPaint))
 				if h.Bound.On == craft.MineralPorous && m.hit.Case.Facts.AgeDays < 0 {
-					m.Measure("Enter how old it is", craft.FieldAge)
+					m.Measure("Enter its age", craft.FieldAge)
 				}
 			},
 		},
 		{
 			Code:  "adhesion.flex",
 			Reach: Later,
-			Title: "A rigid coat on something that bends",
-			Why:   "Vinyl cloth, leather and fabric flex with every sitting, and a hard film cracks and flakes off them.",
-			When:  "Enamel, shellac, epoxy, milk paint, oil-based or floor-grade clear, or a can's paint goes on vinyl cloth, leather or cloth. Fail; watch where it is only looked at.",
+			Title: "A rigid coat on something that flexes",
+			Why:   "Vinyl cloth, leather and fabric flex every time someone sits down, and a hard film cracks and flakes off.",
+			When:  "Enamel, shellac, epoxy, milk paint, oil-based or floor-grade clear, or aerosol paint goes on vinyl cloth, leather or cloth. Fail; watch if it is for display only.",
 			Looks: "whether the material flexes, and how rigid each coat dries",
-			Mends: "flexible paint; on cloth, thinned paint as a dye",
+			Mends: "flexible paint; on cloth, thinned paint used as a dye",
 			Step: func(k *Case, e *surface.Event) {
 				switch k.Craft.Substrates[k.Facts.Substrate].Family {
 				case craft.VinylSoft, craft.Leather, craft.Textile:
@@ -338,7 +339,7 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s cracks on %s", craft.Upper(productName(k.Craft, h.Product)), craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)),
-					"It dries rigid, and what is under it bends. Paint made for vinyl and leather bends with it."
+					"It dries rigid, and the material flexes. Paint made for vinyl and leather flexes with it."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Substrates[m.Zone.Substrate].Family == craft.Textile {
@@ -351,10 +352,10 @@ func adhesionRules() []Rule {
 		{
 			Code:  "adhesion.plasticiser",
 			Title: "A coat that plasticiser softens",
-			Why:   "Soft vinyl gives its plasticiser to whatever lies on it, and most coats turn sticky and slide.",
-			When:  "A coat lies against soft vinyl that lets most of the plasticiser through. Fail.",
-			Looks: "what lies against soft vinyl, and how much plasticiser it lets through",
-			Mends: "flexible paint made for vinyl against it",
+			Why:   "Soft vinyl gives off plasticiser into whatever is on it; most coats turn sticky and slide.",
+			When:  "A coat lies directly on soft vinyl and lets most of the plasticiser through. Fail.",
+			Looks: "which coat lies on the soft vinyl, and how much plasticiser it lets through",
+			Mends: "flexible paint made for vinyl as the first coat",
 			Step: func(k *Case, e *surface.Event) {
 				const resists = .3
 				for i := range e.Boundaries() {
@@ -366,7 +367,7 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("Plasticiser goes straight into the %s", productName(k.Craft, h.Product)),
-					fmt.Sprintf("It lets %.0f %% of it through and softens with the rest. Only a coat made for vinyl may lie against it.", k.Craft.LetsThrough(h.Product, craft.Plasticiser)*100)
+					fmt.Sprintf("It lets %.0f %% through and the rest softens it. Only a coat made for vinyl may go directly on it.", k.Craft.LetsThrough(h.Product, craft.Plasticiser)*100)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForFlexing))
@@ -376,10 +377,10 @@ func adhesionRules() []Rule {
 		},
 		{
 			Code:  "adhesion.flash_rust",
-			Title: "Water on bare steel",
-			Why:   "Bare steel and iron rust while a water-based coat dries, and the rust is shut in under it.",
+			Title: "Water-based coat on bare steel",
+			Why:   "Bare steel and iron rust while a water-based coat dries, and the rust is sealed in.",
 			When:  "A water-based coat goes on bare steel or iron. Fail.",
-			Looks: "what carries the first coat on bare steel",
+			Looks: "whether the first coat on bare steel is water-based",
 			Mends: "rust-inhibiting metal primer, or another solvent-based primer, first",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
@@ -390,8 +391,8 @@ func adhesionRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return fmt.Sprintf("%s rusts the steel below it", craft.Upper(productName(k.Craft, h.Product))),
-					"Brown specks come up while it dries, and go on under the paint. A solvent-based metal primer keeps water off."
+				return fmt.Sprintf("%s rusts the steel under it", craft.Upper(productName(k.Craft, h.Product))),
+					"Brown specks appear while it dries, and the rust goes on under the paint. A solvent-based metal primer keeps the water away."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForSteel) {
@@ -406,11 +407,11 @@ func adhesionRules() []Rule {
 		{
 			Code:  "adhesion.solvent_lift",
 			Reach: Later,
-			Title: "Strong solvent lifts what is below",
-			Why:   "The solvents of cans and lacquers swell a soft or young film until it wrinkles.",
-			When:  "A can's coat goes over itself between its two windows, over a coat that has not hardened to a third, or on craft foam: fail. On bare hard plastic or an old soft film: watch.",
-			Looks: "what carries each coat, how old the film below is, and what it is",
-			Mends: "recoating inside the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
+			Title: "Strong solvent lifts the layer below",
+			Why:   "The solvents in aerosols and lacquers swell a soft or young film until it wrinkles.",
+			When:  "An aerosol coat goes over itself between its two recoat windows, over a coat that is less than a third hardened, or on craft foam: fail. On bare hard plastic or a soft old film: watch.",
+			Looks: "the solvent in each coat, and what the film below is and how old",
+			Mends: "recoating within the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
@@ -439,18 +440,18 @@ func adhesionRules() []Rule {
 				name := craft.Upper(productName(k.Craft, h.Product))
 				switch h.Subject {
 				case "between":
-					return name + " between its two windows", fmt.Sprintf("After %s the coat below is no longer wet and not yet hard: it wrinkles. Within %s, or after %s.", Hours(b.Waited), Hours(k.Craft.Products[b.Under].Recoat.To), Hours(b.Earliest))
+					return name + " between its two recoat windows", fmt.Sprintf("After %s the coat below is no longer wet and not yet hard: it wrinkles. Recoat within %s, or after %s.", measure.Hours(b.Waited), measure.Hours(k.Craft.Products[b.Under].Recoat.To), measure.Hours(b.Earliest))
 				case "foam":
-					return name + " melts the foam", "Solvent eats craft foam into holes. Only water-based coats go on it."
+					return name + " melts the foam", "Solvent eats holes into craft foam. Use only water-based coats."
 				case "young":
-					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is only %.0f %% hard after %s, and strong solvent swells it.", h.Value*100, Hours(b.Waited))
+					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is only %.0f %% hardened after %s, and strong solvent swells it.", h.Value*100, measure.Hours(b.Waited))
 				}
-				return fmt.Sprintf("%s may craze %s", name, onWhat(k, b)), "Strong solvent bites into it. Mist coats first, and a patch out of sight before that."
+				return fmt.Sprintf("%s may craze %s", name, onWhat(k, b)), "Strong solvent attacks it. Start with mist coats, and try it first where it does not show."
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				out := explain(k, h.Bound)
 				if h.Limit > 0 {
-					out = append([]Figure{{"cure", h.Value, "how hard the coat below is, 1 being wholly"}, {"hardened", h.Limit, "how hard it must be"}}, out...)
+					out = append([]Figure{{"cure", h.Value, "how far the coat below has hardened, where 1 is fully"}, {"hardened", h.Limit, "how far it must have hardened"}}, out...)
 				}
 				return out
 			},
@@ -466,7 +467,7 @@ func adhesionRules() []Rule {
 				case "young":
 					m.waitHours(b, drying.CureDays(h.Limit, m.Craft.Products[b.Under].Cure, m.hit.Case.Facts.Climate)*24)
 					p := m.Craft.First(craft.ForBarrier)
-					m.Edit("Shut it off with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, b.Step-1, m.coat(p, 1)))
+					m.Edit("Isolate it with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, b.Step-1, m.coat(p, 1)))
 				}
 				if m.Craft.Products[h.Product].Role == craft.RoleClear {
 					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForPlainSeal))
@@ -479,10 +480,10 @@ func adhesionRules() []Rule {
 			Code:  "adhesion.waxy_shellac",
 			Reach: Later,
 			Title: "Polyurethane on waxy shellac",
-			Why:   "Shellac with its wax in lets polyurethane go: it peels off like film.",
-			When:  "A polyurethane or water-based clear goes on shellac that holds its wax: fail. On an old shellac finish, which mostly does: watch.",
-			Looks: "the shellac below each clear coat",
-			Mends: "dewaxed shellac instead, or between; wax or shellac as the last coat",
+			Why:   "Polyurethane does not grip shellac that contains wax: it peels off in sheets.",
+			When:  "A polyurethane or water-based clear goes on shellac that contains wax: fail. On an old shellac finish, which usually does: watch.",
+			Looks: "the shellac under each clear coat",
+			Mends: "dewaxed shellac instead, or in between; wax or shellac as the last coat",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -501,7 +502,7 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s over waxy shellac", craft.Upper(productName(k.Craft, h.Product))),
-					"The wax in the shellac keeps it from holding. Dewaxed shellac takes any clear."
+					"The wax in the shellac stops it gripping. Dewaxed shellac takes any clear."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				p := m.Craft.First(craft.ForBarrier)
@@ -513,9 +514,9 @@ func adhesionRules() []Rule {
 		},
 		{
 			Code:  "adhesion.additive_gap",
-			Title: "Additive in some coats and not in others",
-			Why:   "Bonding additive holds only the coat it is in: what lies above without it can chip off the rest.",
-			When:  "Powder paint has the additive in some coats and none in others, and nothing is meant to flake. Watch.",
+			Title: "Additive in some coats but not in others",
+			Why:   "Bonding additive holds only the coat it is in: coats above without it can chip off.",
+			When:  "Some coats of powder paint contain the additive and others do not, and nothing is meant to flake. Watch.",
 			Looks: "the additive in every coat of powder paint",
 			Mends: "the same additive in every coat",
 			End: func(k *Case) {
@@ -539,10 +540,10 @@ func adhesionRules() []Rule {
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("One coat holds additive, %s to one of paint; this step has a coat without any. It is needed wherever it is to hold.", number2(h.Value))
+				return "", fmt.Sprintf("One coat contains additive, %s parts to one of paint; this step has a coat without it. Add it to every coat that must hold.", measure.Number2(h.Value))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"additive", h.Value, "parts of bonding additive to one of paint where there is any"}}
+				return []Figure{{"additive", h.Value, "parts of bonding additive to one of paint, where there is any"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
@@ -551,27 +552,27 @@ func adhesionRules() []Rule {
 						s.Additive, s.AdditiveFirst = h.Value, false
 					}
 				}
-				m.Edit("The additive in every coat", steps)
+				m.Edit("Put the additive in every coat", steps)
 			},
 		},
 		{
 			Code:  "adhesion.untested",
 			Stage: craft.NoStage,
 			Reach: Survey,
-			Title: "Nobody has tested what it is",
-			Why:   "A plan for an unknown surface rests on a guess.",
-			When:  "The substrate or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; silent once a patch test on the piece itself was rated.",
-			Looks: "whether anybody has tested the material and the finish",
+			Title: "The surface is untested",
+			Why:   "A plan for an unknown surface is a guess.",
+			When:  "The material or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; no finding once a patch test on the piece itself was rated.",
+			Looks: "whether the material and the finish were tested",
 			Mends: "a small test or a rated patch",
 			End: func(k *Case) {
 				if !k.Coated || slices.ContainsFunc(k.boards, func(b surface.Board) bool { return b.Hidden }) {
 					return
 				}
 				if k.Craft.Substrates[k.Zone.Substrate].Unknown {
-					k.Add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate"})
+					k.Add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate", Unsure: true})
 				}
 				if k.Craft.Finishes[k.Zone.Finish].Unknown {
-					k.Add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish"})
+					k.Add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish", Unsure: true})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -579,18 +580,18 @@ func adhesionRules() []Rule {
 				open := b != nil && len(b.Answers) > 0
 				switch {
 				case open && h.Severity == Watch && h.Subject == "finish":
-					return "What is on it was only looked at", b.Says() + " Looks deceive: one small test in a hidden spot belongs to every belief."
+					return "The finish was only looked at", b.Says() + " Looks can mislead: do at least one small test in a hidden spot."
 				case open && h.Subject == "substrate":
-					return "What it is made of is not settled", b.Says() + leftOpen
+					return "The material is not certain", b.Says() + leftOpen
 				case open:
-					return "What is on it is not settled", b.Says() + leftOpen
+					return "The finish is not certain", b.Says() + leftOpen
 				case h.Subject == "substrate":
-					return "Nobody knows what it is made of", "The plan is judged for the worst it may be. Edges, backs, weight and a drop of water say more."
+					return "The material is not known", "The plan is judged for the worst case. Edges, backs, weight and a drop of water tell you more."
 				}
-				return "Nobody knows what is on it", "The plan is judged for every old finish it may carry, and the worst is reported. A rub of white spirit and one of alcohol in a hidden spot say more."
+				return "The finish is not known", "The plan is judged for every old finish it may have, and the worst is reported. A rub with white spirit and one with alcohol in a hidden spot tell you more."
 			},
 			Mend: func(m *Mender, h *Hit) {
-				title := "Find out what is on it"
+				title := "Find out which finish it is"
 				if h.Subject == "substrate" {
 					title = "Find out what it is made of"
 				}
@@ -600,21 +601,21 @@ func adhesionRules() []Rule {
 		{
 			Code:  "adhesion.doubted",
 			Reach: Survey,
-			Title: "The tests speak against what was entered",
-			Why:   "A plan for the wrong surface is a plan for another piece.",
-			When:  "What was tested leaves less than one chance in five to the substrate or the finish that the survey says, and coats are planned. Watch.",
-			Looks: "what the tests leave of what was entered",
-			Mends: "looking again at what it is",
+			Title: "The tests contradict the survey",
+			Why:   "A plan for the wrong surface does not work on the right one.",
+			When:  "The tests leave less than one chance in five for the material or finish in the survey, and coats are planned. Watch.",
+			Looks: "how likely the material and finish in the survey are after the tests",
+			Mends: "checking again what it is",
 			End: func(k *Case) {
 				if !k.Coated {
 					return
 				}
 				known := k.Zone.Known(k.Craft)
 				if known.Substrate == identify.Doubted {
-					k.Add(Hit{Severity: Watch, Subject: "substrate"})
+					k.Add(Hit{Severity: Watch, Subject: "substrate", Unsure: true})
 				}
 				if known.Finish == identify.Doubted {
-					k.Add(Hit{Severity: Watch, Subject: "finish"})
+					k.Add(Hit{Severity: Watch, Subject: "finish", Unsure: true})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -622,7 +623,7 @@ func adhesionRules() []Rule {
 				if h.Subject == "substrate" {
 					said = k.Craft.Substrates[k.Zone.Substrate].Name
 				}
-				return "The tests speak against " + craft.Lower(said), k.Zone.Tests.Says() + " The plan is judged for that as well as for what was entered."
+				return "The tests contradict " + craft.Lower(said), k.Zone.Tests.Says() + " The plan is judged for that as well as for what is in the survey."
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				known := k.Zone.Known(k.Craft)
@@ -630,14 +631,14 @@ func adhesionRules() []Rule {
 				if h.Subject == "substrate" {
 					p = known.PSubstrate
 				}
-				return []Figure{{"belief", p, "belief in what was entered, from the tests; an estimate"}}
+				return []Figure{{"belief", p, "probability of what is in the survey, from the tests; an estimate"}}
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Measure("See what the tests say", craft.FieldIdentify) },
+			Mend: func(m *Mender, _ *Hit) { m.Measure("See the test results", craft.FieldIdentify) },
 		},
 	}
 }
 
-const leftOpen = " The plan is judged for everything that is left, and the worst is reported."
+const leftOpen = " The plan is judged for everything that is still possible, and the worst is reported."
 
 // untested is how severe it is that something is not known: once it was tested
 // for, and the answers fit something, the verdict rests on what they leave.
@@ -703,11 +704,11 @@ func (m *Mender) waxLast(b *surface.Boundary) {
 	for i := b.Step - 2; i >= 0; i-- {
 		if steps[i].Do == surface.Coat && steps[i].Product == b.Under {
 			moved := append(append(append([]surface.Step{}, steps[:i]...), steps[i+1:]...), steps[i])
-			m.Edit("Wax last", moved)
+			m.Edit("Put the wax last", moved)
 			break
 		}
 	}
 	at := b.Step - 1
 	wash := m.cleaning(craft.WaxPolish, 1)
-	m.Edit("Take the wax off again before this coat", insert(steps, at, wash...))
+	m.Edit("Remove the wax before this coat", insert(steps, at, wash...))
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -11,9 +12,9 @@ import (
 func bleedRule(code, title, why string) Rule {
 	return Rule{
 		Code: code, Title: title, Why: why,
-		When:  "The stain through the finished coats is predicted at 1 CIEDE2000 unit or more: watch; 3 or more: fail.",
-		Looks: "how much there is, what wakes it, what each coat lets through, and the lightness of the finished colour",
-		Mends: "a coat that holds it back, over all of it or on the spots; another coat of it",
+		When:  "The predicted stain is visible through the finished coats: watch; clearly visible: fail.",
+		Looks: "how much of it there is, what sets it free, how much each coat lets through, and how pale the finished colour is",
+		Mends: "a coat that blocks it, all over or on the spots; another coat of it",
 		End: func(k *Case) {
 			if !k.Opaque {
 				return
@@ -55,50 +56,50 @@ func sayStain(k *Case, h *Hit) (string, string) {
 	if h.Severity == Fail {
 		seen = "will show"
 	}
-	how := "Nothing in the plan holds it back"
+	how := "Nothing in the plan blocks it"
 	if s.Blocked {
-		how = "What is planned holds back only part of it"
+		how = "The plan blocks only part of it"
 	}
 	return craft.Upper(row.Name) + " " + seen + " through the coats",
-		fmt.Sprintf("%s: %s of about %.1f, where the eye sees 1 and anyone sees 3. Two thirds of it come within %.0f days.", how, row.How, s.DeltaE, row.Tau)
+		fmt.Sprintf("%s: expect %s. Most of it appears within %s.", how, StainWords(s.Bleeder, s.DeltaE), measure.Hours(row.Tau*24))
 }
 
 func bleedRules() []Rule {
 	return []Rule{
-		bleedRule("bleed.tannin", "Tannin rises through the coats", "Water wakes tannin, and it comes up yellow-brown, weeks after delivery."),
-		bleedRule("bleed.knot", "Knots rise through the coats", "Resin goes on creeping for months, and warmth brings it out. An ordinary primer does not stop it."),
-		bleedRule("bleed.dye", "Old dye rises through the coats", "Red and brown stains dissolve into pale paint and turn it pink."),
-		bleedRule("bleed.smoke", "Smoke rises through the coats", "Nicotine stains and smells through anything that does not block it."),
-		bleedRule("bleed.rust", "Rust rises through the coats", "Nails and bare steel rust under water-based coats and stain from below."),
-		bleedRule("bleed.ink", "Ink rises through the coats", "Marker and crayon dissolve into paint and come back."),
-		bleedRule("bleed.water", "A water mark rises through the coats", "Rings and leaks come back as rings."),
-		bleedRule("bleed.bitumen", "Bitumen rises through the coats", "Tar and antiquing compounds never dry and creep into what lies over them."),
-		bleedRule("bleed.salts", "Salts come through the coats", "Salts travel with damp, bloom white and push the coat off."),
-		bleedRule("bleed.grease", "Grease rises through the coats", "A soaked-in grease spot stays dark and dull under paint."),
+		bleedRule("bleed.tannin", "Tannin shows through the coats", "Water dissolves tannin, and a yellow-brown stain appears weeks after delivery."),
+		bleedRule("bleed.knot", "Knots show through the coats", "Resin goes on creeping for months, faster in warmth. An ordinary primer does not stop it."),
+		bleedRule("bleed.dye", "Old dye shows through the coats", "Red and brown stains dissolve into pale paint and turn it pink."),
+		bleedRule("bleed.smoke", "Smoke shows through the coats", "Nicotine stains and smells through any coat that does not block it."),
+		bleedRule("bleed.rust", "Rust shows through the coats", "Nails and bare steel rust under water-based coats and stain from below."),
+		bleedRule("bleed.ink", "Ink shows through the coats", "Marker and crayon dissolve into paint and come back."),
+		bleedRule("bleed.water", "A water mark shows through the coats", "Rings and leaks come back as rings."),
+		bleedRule("bleed.bitumen", "Bitumen shows through the coats", "Tar and antiquing products never dry and creep into the coats above."),
+		bleedRule("bleed.salts", "Salts come through the coats", "Salts travel with damp, form a white bloom and push the coat off."),
+		bleedRule("bleed.grease", "Grease shows through the coats", "A soaked-in grease spot stays dark and dull under paint."),
 		{
 			Code:  "bleed.tacky",
 			Title: "Plasticiser softens the coats",
-			Why:   "Vinyl gives off its softener for years, and hard coats over it turn sticky and stay so.",
-			When:  "What gets through is 1 or more on the scale of stains: watch; 3 or more: fail.",
-			Looks: "how much plasticiser the vinyl gives off, and what each coat lets through",
-			Mends: "flexible paint against the vinyl; more coats of it",
+			Why:   "Vinyl gives off plasticiser for years, and hard coats over it turn sticky and stay sticky.",
+			When:  "Enough plasticiser gets through that the coats feel tacky: watch; sticky: fail.",
+			Looks: "how much plasticiser the vinyl gives off, and how much each coat lets through",
+			Mends: "flexible paint directly on the vinyl; more coats of it",
 			End:   bleedRule("bleed.tacky", "", "").End,
 			Say: func(k *Case, h *Hit) (string, string) {
 				will := "may turn sticky"
 				if h.Severity == Fail {
 					will = "will turn sticky"
 				}
-				return "The coats " + will, fmt.Sprintf("Plasticiser from the vinyl gets through at %.1f, where 1 is felt and 3 sticks. A coat that resists it must lie against the vinyl.", h.Stain.DeltaE)
+				return "The coats " + will, fmt.Sprintf("Enough plasticiser gets through for the coats to feel %s. A coat that resists it must go directly on the vinyl.", StainWords(h.Stain.Bleeder, h.Stain.DeltaE))
 			},
 			Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
 		},
 		{
 			Code:  "bleed.cut_back",
-			Title: "Wear goes through what holds a stain back",
-			Why:   "Where an edge is rubbed down, the blocker is gone, and what it held comes into the paint and the seal around it.",
-			When:  "Distressing or sanding later in the plan goes through a blocker, and what then comes through there is 1 CIEDE2000 unit or more. Watch: it is a spot, and not the face.",
-			Looks: "the worn places by themselves, and what is laid over them afterwards",
-			Mends: "a coat of clear shellac over the worn edges before the seal; wearing less deep",
+			Title: "Wear exposes what a coat blocks",
+			Why:   "Where an edge is rubbed down, the blocking coat is gone, and the stain comes into the paint and the seal around it.",
+			When:  "Distressing or sanding later in the plan cuts through a blocking coat, and a visible stain comes through there. Watch: it affects a spot, not the whole face.",
+			Looks: "the worn places by themselves, and what is applied over them afterwards",
+			Mends: "a coat of clear shellac over the worn edges before the seal; wearing less deeply",
 			End: func(k *Case) {
 				w := k.Trace.End.Patch(surface.Worn)
 				if w == nil || !k.Opaque || k.cutStep() == 0 {
@@ -120,8 +121,8 @@ func bleedRules() []Rule {
 				k.Add(Hit{Severity: Watch, Step: k.cutStep(), Subject: worst.Bleeder.String(), Stain: &k.worn})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return craft.Upper(craft.Bleeders[h.Stain.Bleeder].Name) + " comes through the worn edges",
-					fmt.Sprintf("There the blocker is rubbed off, and about %.1f of it gets into what lies over it, as halos along the edge.", h.Stain.DeltaE)
+				return craft.Upper(craft.Bleeders[h.Stain.Bleeder].Name) + " shows through the worn edges",
+					fmt.Sprintf("The blocking coat is rubbed off there: expect %s in the coats above, as a halo along the edge.", StainWords(h.Stain.Bleeder, h.Stain.DeltaE))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				i := h.Step
@@ -130,7 +131,7 @@ func bleedRules() []Rule {
 				}
 				for _, n := range []int{1, 2} {
 					p := m.Craft.First(craft.ForBarrier)
-					m.Edit(craft.Upper(plural(n, "coat", "coats"))+" of clear shellac over the worn edges", insert(m.Zone.Steps, i, m.coat(p, n)))
+					m.Edit(craft.Upper(measure.Count(n, "coat", "coats"))+" of clear shellac over the worn edges", insert(m.Zone.Steps, i, m.coat(p, n)))
 				}
 				if s := &m.Zone.Steps[h.Step-1]; s.Do == surface.Effect {
 					m.change("Wear it with 320, no deeper than the undercoat", h.Step, func(s *surface.Step) { s.Grit = 320 })
@@ -139,11 +140,11 @@ func bleedRules() []Rule {
 		},
 		{
 			Code:  "bleed.self_priming",
-			Title: "The only block is a paint that claims to prime itself",
-			Why:   "A self-priming paint grips by itself, but it does not hold stains back.",
-			When:  "A stain is predicted at 1 or more, nothing blocks it, and the paint is said to prime itself. Watch.",
-			Looks: "whether a paint that is said to prime itself is all that stands before a stain",
-			Mends: "a coat that holds it back",
+			Title: "Only a self-priming paint covers a stain",
+			Why:   "A self-priming paint grips by itself, but it does not block stains.",
+			When:  "A visible stain is predicted, nothing blocks it, and the paint is sold as self-priming. Watch.",
+			Looks: "whether a self-priming paint is the only coat over a stain",
+			Mends: "a coat that blocks it",
 			End: func(k *Case) {
 				if !k.Opaque {
 					return
@@ -162,7 +163,7 @@ func bleedRules() []Rule {
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("It is left alone with %s, and lets %.0f %% of it through.", craft.Bleeders[h.Stain.Bleeder].Name, h.Stain.Lets*100)
+				return "", fmt.Sprintf("It is the only coat over %s, and lets %.0f %% of it through.", craft.Bleeders[h.Stain.Bleeder].Name, h.Stain.Lets*100)
 			},
 			Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
 		},

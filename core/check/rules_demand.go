@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -17,10 +18,10 @@ func demandRules() []Rule {
 		{
 			Code:  "effect.ground",
 			Reach: Later,
-			Title: "The ground does not suit the effect",
-			Why:   "White lies in pores, a veil is wiped back from what does not drink, flakes want paint enough to part, and what stands up scrapes where it slides.",
-			When:  "Liming on wood without open pores, or with an old finish still in them; a wiped veil or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is to flake. Watch.",
-			Looks: "the pores of the wood and what lies in them, what the effect is worked over, the coats before it, and whether the part slides",
+			Title: "The surface does not suit the effect",
+			Why:   "White needs pores, a wash can only be wiped back from a sealed surface, flakes need enough paint, and raised work scrapes where parts slide.",
+			When:  "Liming on wood without open pores, or with an old finish still in them; a wiped wash or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is meant to flake. Watch.",
+			Looks: "the pores of the wood and what fills them, what the effect is worked on, the coats before it, and whether the part slides",
 			Mends: "a coat of clear below; another coat of paint; another look",
 			Step: func(k *Case, e *surface.Event) {
 				x := k.makes(e)
@@ -49,15 +50,15 @@ func demandRules() []Rule {
 				x := k.demanding(h)
 				switch about(h) {
 				case "pores":
-					return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White lies in the pores of oak, ash, walnut and their like; on close grain it wipes off again or greys the face."
+					return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White stays in the pores of oak, ash, walnut and similar woods; on close grain it wipes off again or greys the surface."
 				case "filled":
-					return "The old finish fills the pores", "White lies in open pores. Take the finish off and brush the grain out first, or it wipes off again."
+					return "The old finish fills the pores", "White needs open pores. Remove the finish and brush the grain out first, or it wipes off again."
 				case "thirsty":
-					return x.Name + " on thirsty paint", "Unsealed matt paint takes it where it lands: nothing wipes back or slides into place. One coat of clear, a day dry, and it does."
+					return x.Name + " on absorbent paint", "Unsealed matt paint absorbs it at once, so it can be neither wiped back nor moved. Apply one coat of clear first and let it dry for a day."
 				case "slides":
-					return x.Name + " where parts slide or touch", "It stands up from the face, scrapes in its opening and wears through."
+					return x.Name + " where parts slide or touch", "It is raised, so it scrapes in its opening and wears through."
 				}
-				return "One coat is too thin to flake", "A single coat of powder paint goes to dust where it lets go; flakes with an edge want two coats or more."
+				return "One coat is too thin to flake", "A single coat of powder paint comes off as dust; flakes with an edge need two coats or more."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				switch about(h) {
@@ -77,7 +78,7 @@ func demandRules() []Rule {
 							at--
 						}
 					}
-					m.Edit("Seal the paint first, and leave it a day", insert(m.Zone.Steps, max(0, at), m.coat(p, 1), surface.Step{Do: surface.Wait, Hours: 24}))
+					m.Edit("Seal the paint first, and leave it for a day", insert(m.Zone.Steps, max(0, at), m.coat(p, 1), surface.Step{Do: surface.Wait, Hours: 24}))
 				case "coats":
 					for i := h.Step - 2; i >= 0; i-- {
 						if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
@@ -93,7 +94,7 @@ func demandRules() []Rule {
 			Code:  "effect.settle",
 			Reach: Later,
 			Title: "Coated before the effect has settled",
-			Why:   "Flakes go on letting go for two or three days, and drawn glaze on thirsty paint stays as soft: what comes over them shuts it in or drags it.",
+			Why:   "Flakes go on coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
 			When:  "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
 			Looks: "the hours between the effect and the next coat",
 			Mends: "waiting",
@@ -117,24 +118,24 @@ func demandRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				x, _ := k.Craft.Effect(h.Subject)
 				return craft.Upper(productName(k.Craft, h.Product)) + " before it has settled",
-					fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, Hours(h.Value), Hours(h.Limit))
+					fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, measure.Hours(h.Value), measure.Hours(h.Limit))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"waited_h", h.Value, "h after the effect"}, {"rest_h", h.Limit, "h that it should settle"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				more := math.Ceil(h.Limit - h.Value)
-				m.Edit("Wait "+Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
+				m.Edit("Wait "+measure.Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
 			},
 		},
 		{
 			Code:  "effect.finish",
 			Reach: Later,
-			Title: "The effect wants another finish",
-			Why:   "Stencils and leaf rub off, loose pigment is dragged by a brush, marble lives by its depth, and enamelware by its shine.",
+			Title: "The effect needs a different finish",
+			Why:   "Stencils and leaf rub off, a brush drags loose pigment, marble needs depth, and enamelware needs shine.",
 			When:  "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
-			Looks: "what lies over the last effect, how many coats of it, and the sheen it ends in",
-			Mends: "a seal, by the wear; wax over pigment; a further coat; more shine",
+			Looks: "what lies over the last effect, how many coats of it, and the final sheen",
+			Mends: "a seal that suits the wear; wax over pigment; another coat; more shine",
 			End: func(k *Case) {
 				i := len(k.Trace.Events) - 1
 				for i >= 0 && k.Trace.Events[i].Effect == nil {
@@ -166,19 +167,19 @@ func demandRules() []Rule {
 				x := k.demanding(h)
 				switch about(h) {
 				case "wax":
-					return "Loose pigment under a brush", "A wet coat drags it out of the cracks. Clear or white wax lifts what is too much and holds the rest."
+					return "Loose pigment under a brush", "A wet coat drags it out of the cracks. Clear or white wax lifts the excess and holds the rest."
 				case "coats":
-					return fmt.Sprintf("%s wants %.0f coats of clear", x.Name, h.Limit), fmt.Sprintf("%s planned: it looks printed until there is depth over it.", craft.Upper(plural(int(h.Value), "coat is", "coats are")))
+					return fmt.Sprintf("%s needs %.0f coats of clear", x.Name, h.Limit), fmt.Sprintf("%s planned: it looks printed until there is some depth over it.", craft.Upper(measure.Count(int(h.Value), "coat is", "coats are")))
 				case "shine":
-					return x.Name + " wants a shine", "Enamel shines. Under " + craft.Sheens[int(h.Value)].Name + " it is taken for paint; satin or gloss makes it."
+					return x.Name + " needs a shine", "Enamel shines. Under " + craft.Sheens[int(h.Value)].Name + " it looks like paint; use satin or gloss."
 				}
-				return x.Name + " left open", "Nothing seals it: it rubs off where hands go, and leaf tarnishes. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
+				return x.Name + " left unsealed", "Nothing seals it: it rubs off under hands, and leaf tarnishes. For " + wearWords(k) + ", " + sealWords(k) + " seals it."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				if about(h) != "coats" {
 					return nil
 				}
-				return []Figure{{"planned", h.Value, "coats of clear over it, as planned"}, {"wanted", h.Limit, "coats of clear that it wants"}}
+				return []Figure{{"planned", h.Value, "planned coats of clear over it"}, {"wanted", h.Limit, "coats of clear that it needs"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				end := len(m.Zone.Steps)

@@ -9,6 +9,7 @@ import (
 	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -24,10 +25,10 @@ func effectRules() []Rule {
 		{
 			Code:  "effect.wont_chip",
 			Title: "It will hardly chip",
-			Why:   "Powder paint lets go only where it holds badly: on raw wood, with additive or on a fresh key it stays.",
-			When:  "Chips are wanted, and as a rule less than 5 % of the area will chip. Fail.",
+			Why:   "Powder paint comes off only where it grips badly: on bare wood, with additive or over fresh sanding it stays.",
+			When:  "Chips are wanted, and typically less than 5 % of the area will chip. Fail.",
 			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-			Mends: "sealing the ground with shellac; leaving the additive and the sanding out; wax in patches; warm air",
+			Mends: "sealing the surface with shellac; leaving out the additive and the sanding; wax in patches; warm air",
 			End: func(k *Case) {
 				if !k.Chippy || k.Chips.Bound == nil || k.Chips.P50 >= chipsNone {
 					return
@@ -36,7 +37,7 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := k.Chips.Bound
-				return "", fmt.Sprintf("%s holds at %.2f of a full bond on %s: as a rule %s of it will chip.", craft.Upper(productName(k.Craft, b.Product)), b.Strength, onWhat(k, b), Percent(h.Value))
+				return "", fmt.Sprintf("%s grips %s too well: typically %s of it will chip.", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b), Percent(h.Value))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
 			Mend: func(m *Mender, _ *Hit) {
@@ -53,29 +54,29 @@ func effectRules() []Rule {
 				if first < 0 {
 					return
 				}
-				m.Edit("Leave the bonding additive out", steps)
+				m.Edit("Leave out the bonding additive", steps)
 				unscuffed := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
 					return s.Do == surface.Abrade && !s.Through
 				})
-				m.Edit("Leave the shine on: no sanding, no additive", unscuffed)
+				m.Edit("Keep the shine: no sanding, no additive", unscuffed)
 				for i := range m.Zone.Steps {
 					if x, ok := m.Craft.Effect(m.Zone.Steps[i].Effect); ok && m.Craft.Effects[x].Flakes() {
-						m.change("Lay wax in patches where it is to let go", i+1, func(s *surface.Step) { s.Resist = "wax" })
-						m.change("Warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
+						m.change("Put wax in patches where it should come off", i+1, func(s *surface.Step) { s.Resist = "wax" })
+						m.change("Use warm air before scraping", i+1, func(s *surface.Step) { s.Heat = true })
 					}
 				}
 				p := m.Craft.First(craft.ForBarrier)
-				m.Edit("Seal the ground with two coats of clear shellac first", insert(steps, first, m.coat(p, 2)))
-				m.Edit("Seal it with shellac, and lay wax in patches", m.waxed(insert(steps, first, m.coat(p, 2))))
+				m.Edit("Seal the surface with two coats of clear shellac first", insert(steps, first, m.coat(p, 2)))
+				m.Edit("Seal it with shellac, and put wax in patches", m.waxed(insert(steps, first, m.coat(p, 2))))
 			},
 		},
 		{
 			Code:  "effect.over_chip",
 			Title: "Nearly all of it may come off",
-			Why:   "Where powder paint hardly holds, it sheds where it was meant to stay as well.",
-			When:  "Chips are wanted, and as a rule more than 65 % of the area will chip. Watch.",
+			Why:   "Where powder paint hardly grips, it also comes off where it should stay.",
+			When:  "Chips are wanted, and typically more than 65 % of the area will chip. Watch.",
 			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-			Mends: "a light scuff; a dash of additive; no heat",
+			Mends: "a light scuff; a little additive; no heat",
 			End: func(k *Case) {
 				if k.Chippy && k.Chips.Bound != nil && k.Chips.P50 > chipsMost {
 					k.Add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
@@ -83,7 +84,7 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := k.Chips.Bound
-				return "", fmt.Sprintf("It holds at only %.2f of a full bond on %s: as a rule %s of it comes off, and it may be %s.", b.Strength, onWhat(k, b), Percent(h.Value), Percent(k.Chips.P90))
+				return "", fmt.Sprintf("It hardly grips %s: typically %s of it comes off, possibly %s.", onWhat(k, b), Percent(h.Value), Percent(k.Chips.P90))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
 			Mend: func(m *Mender, h *Hit) {
@@ -101,16 +102,16 @@ func effectRules() []Rule {
 						s.Additive = max(s.Additive, .125)
 					}
 				}
-				m.Edit("A dash of bonding additive in every coat", steps)
+				m.Edit("Put a little bonding additive in every coat", steps)
 				p := m.Craft.First(craft.ForBarrier)
 				m.Edit("One coat of clear shellac below it", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},
 		},
 		{
 			Code:  "effect.unwanted_chip",
-			Title: "It will chip, and a solid finish is wanted",
-			Why:   "Powder paint on a slick ground lets go by itself unless additive or a sealer holds it.",
-			When:  "A solid finish in powder paint will chip at more than 10 % as a rule: watch; more than 30 %: fail.",
+			Title: "It will chip, but a solid finish is wanted",
+			Why:   "Powder paint on a slick surface comes off by itself unless additive or a sealer holds it.",
+			When:  "A solid finish in powder paint will typically chip on more than 10 % of the area: watch; more than 30 %: fail.",
 			Looks: "the weakest bond of the powder paint",
 			Mends: "bonding additive in every coat; a bonding primer below",
 			End: func(k *Case) {
@@ -124,7 +125,7 @@ func effectRules() []Rule {
 				k.Add(Hit{Severity: sev, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsUnwanted, Bound: k.Chips.Bound})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("It holds at %.2f of a full bond on %s: as a rule %s of it comes off, where nobody wants it.", h.Bound.Strength, onWhat(k, h.Bound), Percent(h.Value))
+				return "", fmt.Sprintf("It grips %s too weakly: typically %s of it comes off, where none should.", onWhat(k, h.Bound), Percent(h.Value))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
 			Mend:    func(m *Mender, h *Hit) { m.Rework(h.Bound) },
@@ -132,11 +133,11 @@ func effectRules() []Rule {
 		{
 			Code:  "effect.crackle_window",
 			Reach: Later,
-			Title: "The medium is not open for the next coat",
-			Why:   "A crackle or lift medium works for an hour or a few: too wet it is dragged about, too dry nothing moves. Tacky shellac and lacquer are faster still.",
-			When:  "The coat over the medium comes before it may: watch. After its window, or over a resist, shellac or lacquer that is no longer tacky: fail.",
-			Looks: "how long the medium or the resist has dried, in this workshop's air",
-			Mends: "laying the coat inside the window; medium once more",
+			Title: "The next coat misses the medium's window",
+			Why:   "A crackle or lift medium works for an hour or a few: too wet and it is dragged about, too dry and nothing moves. Tacky shellac and lacquer are even faster.",
+			When:  "The coat over the medium comes before its window opens: watch. After it closes, or over a resist, shellac or lacquer that is no longer tacky: fail.",
+			Looks: "how long the medium or the resist has dried, in the workshop's air",
+			Mends: "applying the coat inside the window; another coat of medium",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
@@ -163,26 +164,26 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "cured" {
-					return "The resist has dried", fmt.Sprintf("It is tacky for %s here, and the paint comes after %s: it holds on it like on any seal.", Hours(h.Limit), Hours(h.Value))
+					return "The resist has dried", fmt.Sprintf("It stays tacky for %s here, and the paint comes after %s: it holds on it as on any seal.", measure.Hours(h.Limit), measure.Hours(h.Value))
 				}
 				b := h.Bound
 				if h.Subject == "dried" {
-					return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It is for %s here, and the paint comes after %s. Nothing will crack.", Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), Hours(b.Waited))
+					return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It stays tacky for %s here, and the paint comes after %s. Nothing will crack.", measure.Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), measure.Hours(b.Waited))
 				}
 				if h.Subject == "early" {
-					return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s, and it opens at %s here.", Hours(b.Waited), Hours(b.Earliest))
+					return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s; the window opens after %s here.", measure.Hours(b.Waited), measure.Hours(b.Earliest))
 				}
-				return craft.Upper(productName(k.Craft, b.Under)) + " has dried", fmt.Sprintf("The coat over it comes after %s; its window closes at %s here. Nothing will crack or lift.", Hours(b.Waited), Hours(b.Latest))
+				return craft.Upper(productName(k.Craft, b.Under)) + " has dried", fmt.Sprintf("The coat over it comes after %s; the window closes after %s here. Nothing will crack or lift.", measure.Hours(b.Waited), measure.Hours(b.Latest))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				if h.Subject == "dried" {
-					return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it is tacky here"}}
+					return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it stays tacky here"}}
 				}
 				if h.Bound != nil {
-					return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h from which it is open here"}, {"to_h", h.Bound.Latest, "h until which it is open here"},
-						{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm that the cracks would be wide inside the window, about"}}
+					return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h after which the window opens here"}, {"to_h", h.Bound.Latest, "h after which the window closes here"},
+						{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm width of the cracks inside the window, roughly"}}
 				}
-				return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it is tacky here"}}
+				return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it stays tacky here"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				switch h.Subject {
@@ -192,7 +193,7 @@ func effectRules() []Rule {
 					m.whileTacky(h)
 				case "late":
 					m.Sooner(h.Bound)
-					m.Edit("Lay "+productName(m.Craft, h.Bound.Under)+" once more just before", insert(m.Zone.Steps, h.Step-1, m.coat(h.Bound.Under, 1)))
+					m.Edit("Apply "+productName(m.Craft, h.Bound.Under)+" once more just before", insert(m.Zone.Steps, h.Step-1, m.coat(h.Bound.Under, 1)))
 				default:
 					steps := slices.Clone(m.Zone.Steps)
 					for i := range steps {
@@ -200,7 +201,7 @@ func effectRules() []Rule {
 							s.Resist = "wax"
 						}
 					}
-					m.Edit("Wax in patches instead, which keeps", steps)
+					m.Edit("Put wax in patches instead, which keeps", steps)
 					m.Edit("Paint over it at once", slices.DeleteFunc(slices.Clone(m.Zone.Steps), func(s surface.Step) bool { return s.Do == surface.Wait }))
 				}
 			},
@@ -209,7 +210,7 @@ func effectRules() []Rule {
 			Code:  "effect.crackle_paint",
 			Reach: Later,
 			Title: "This coat does not crack",
-			Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil stretch or stay.",
+			Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil paint stretch or stay.",
 			When:  "The coat over a crackle medium is not a water-based matt paint. Fail.",
 			Looks: "the paint over the crackle medium",
 			Mends: "chalk, clay or matt acrylic paint there",
@@ -230,7 +231,7 @@ func effectRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "It takes a water-based matt paint, laid thick and in one stroke."
+				return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "Use a water-based matt paint, applied thick and in one stroke."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				for _, p := range best(2, m.Craft.For(craft.ForThinTop)) {
@@ -246,9 +247,9 @@ func effectRules() []Rule {
 			Code:  "effect.wet_distress_late",
 			Reach: Later,
 			Title: "Too late to wear it with water",
-			Why:   "Clay and chalk paint soften for hours, not days; then only an abrasive moves them.",
-			When:  "A damp cloth is to wear a paint after it has become stubborn: watch; after it no longer gives: fail.",
-			Looks: "how long the paint has dried when the cloth comes, in this workshop's air",
+			Why:   "Clay and chalk paint stay soft for hours, not days; after that only sanding moves them.",
+			When:  "The paint is to be worn with a damp cloth after it has become hard to move: watch; after it no longer moves: fail.",
+			Looks: "how long the paint has dried before the cloth is used, in the workshop's air",
 			Mends: "wearing it the same day",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
@@ -269,10 +270,10 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				s := k.Craft.Products[h.Product].Softens
-				return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s and with work for %s here.", Hours(h.Value), k.Craft.Products[h.Product].Name, Hours(s.Easy), Hours(h.Limit))
+				return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s here, and with effort for %s.", measure.Hours(h.Value), k.Craft.Products[h.Product].Name, measure.Hours(s.Easy), measure.Hours(h.Limit))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
-				return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with work here"}}
+				return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with effort here"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
@@ -299,11 +300,11 @@ func effectRules() []Rule {
 		{
 			Code:  "effect.wrong_paint",
 			Reach: Later,
-			Title: "Not the paint for this effect",
-			Why:   "A damp cloth wears only a paint that water softens, and only a powder paint flakes.",
-			When:  "A damp cloth is to wear a paint that water does not soften, or flakes are wanted of a paint that does not flake. Fail.",
+			Title: "The wrong paint for this effect",
+			Why:   "A damp cloth wears only paint that water softens, and only powder paint flakes.",
+			When:  "A paint that water does not soften is to be worn with a damp cloth, or a paint that does not flake is to flake. Fail.",
 			Looks: "the paint that the effect is worked on",
-			Mends: "clay or chalk paint to be worn wet, milk paint to flake",
+			Mends: "clay or chalk paint to wear with water, milk paint to flake",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
 				if x == nil {
@@ -321,9 +322,9 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if x, _ := k.Craft.Effect(h.Subject); k.Craft.Effects[x].Ground == craft.GroundSoft {
-					return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it has dried a damp cloth only polishes it. Clay and chalk paint wipe back."
+					return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it is dry, a damp cloth only polishes it. Clay and chalk paint wipe back."
 				}
-				return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without its additive lets go in flakes."
+				return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without additive comes off in flakes."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
@@ -338,10 +339,10 @@ func effectRules() []Rule {
 		{
 			Code:  "effect.glaze_wait",
 			Reach: Later,
-			Title: "The glaze is not ready for what follows",
-			Why:   "A wet glaze or a brush over a glaze that has not set lifts it off again.",
-			When:  "Glaze over glaze, or a clear brushed over glaze, before a day; sprayed before a night. Watch; fail before half of that.",
-			Looks: "how long the glaze has dried, in this workshop's air, and how the next coat is laid",
+			Title: "The glaze is not ready for the next coat",
+			Why:   "A wet glaze or a brush lifts a glaze that has not set.",
+			When:  "Glaze over glaze, or a clear brushed over glaze, in less than a day; sprayed, in less than a night. Watch; fail before half of that.",
+			Looks: "how long the glaze has dried, in the workshop's air, and how the next coat is applied",
 			Mends: "waiting; spraying",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
@@ -359,7 +360,7 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s too soon over the glaze", craft.Upper(productName(k.Craft, h.Product))),
-					fmt.Sprintf("It has had %s and wants %s here; until then the next coat takes it along.", Hours(h.Bound.Waited), Hours(h.Bound.Earliest))
+					fmt.Sprintf("It has had %s and needs %s here; until then the next coat lifts it.", measure.Hours(h.Bound.Waited), measure.Hours(h.Bound.Earliest))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				m.Wait(h.Bound)
@@ -369,10 +370,10 @@ func effectRules() []Rule {
 		},
 		{
 			Code:  "effect.undercoat_hidden",
-			Title: "Nothing below to be seen",
-			Why:   "A worn, flaked or cracked look lives by the colour that comes through; where all layers are alike nobody sees it.",
-			When:  "An aged look is wanted, and no layer that it lays open differs by 10 CIEDE2000 units from the last paint. Watch.",
-			Looks: "the colours of the ground and of every coat under the last paint",
+			Title: "No contrast with the layers below",
+			Why:   "A worn, flaked or crackled look needs another colour to show through; if all layers are alike, nobody sees it.",
+			When:  "An aged look is wanted, and no layer it exposes clearly differs in colour from the last paint. Watch.",
+			Looks: "the colours of the surface and of every coat under the last paint",
 			Mends: "a coat of another colour below",
 			End: func(k *Case) {
 				s := &k.Story
@@ -396,10 +397,10 @@ func effectRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("What would show is at most %.0f CIEDE2000 units from the last paint; from about 10 it is seen as another colour.", h.Value)
+				return "", fmt.Sprintf("What would show through is %s. It should be a clearly different colour.", colour.Differ(h.Value))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"contrast", h.Value, "CIEDE2000 units between the last paint and the layer that differs most"}, {"seen_from", h.Limit, "CIEDE2000 units from which it shows"}}
+				return []Figure{{"contrast", h.Value, "CIEDE2000 units between the last paint and the layer that differs most"}, {"seen_from", h.Limit, "CIEDE2000 units needed to read as another colour"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				s := &m.hit.Case.Story
@@ -425,10 +426,10 @@ func effectRules() []Rule {
 			Code:  "effect.fabric_lighter",
 			Reach: SoFar,
 			Title: "Cloth cannot be dyed paler",
-			Why:   "Thinned paint lies in the fibres and lets their colour through: cloth only ever goes darker.",
-			When:  "Cloth is dyed to a colour that is paler than it is. Fail.",
-			Looks: "the lightness of the cloth and of the target",
-			Mends: "a darker target; cloth of another colour",
+			Why:   "Thinned paint soaks into the fibres and their colour shows through: cloth only gets darker.",
+			When:  "Cloth is to be dyed a colour paler than it is. Fail.",
+			Looks: "how pale the cloth and the wanted colour are",
+			Mends: "a darker colour; cloth of another colour",
 			End: func(k *Case) {
 				if k.Craft.Substrates[k.Facts.Substrate].Family != craft.Textile || !k.Coated {
 					return
@@ -443,24 +444,24 @@ func effectRules() []Rule {
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("The cloth has a lightness of %.0f, the target of %.0f, and only darker ones take.", h.Limit, h.Value)
+				return "", fmt.Sprintf("The wanted colour is %s than the cloth, and thinned paint only darkens it.", paler(h.Value-h.Limit))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"target", h.Value, "L* of the target, 100 being white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
+				return []Figure{{"target", h.Value, "L* of the wanted colour, where 100 is white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
 			},
 			Mend: func(m *Mender, _ *Hit) {
 				m.Measure("Choose a colour darker than the cloth", craft.FieldTarget)
-				m.Measure("Enter the colour the cloth has", craft.FieldColourNow)
+				m.Measure("Enter the colour of the cloth", craft.FieldColourNow)
 			},
 		},
 		{
 			Code:  "effect.tack",
 			Reach: Later,
-			Title: "Leaf outside the tack of its size",
-			Why:   "Too wet, size drowns the leaf; too dry, it takes none.",
-			When:  "Leaf is laid without size below it, before the size is tacky, or after its tack is gone. Fail.",
-			Looks: "what lies under the leaf, and how long it has dried in this workshop's air",
-			Mends: "size, and the right hour",
+			Title: "Leaf laid when the size is not tacky",
+			Why:   "Size that is too wet drowns the leaf; size that is too dry does not hold it.",
+			When:  "Leaf is laid without size below it, before the size is tacky, or after it has dried. Fail.",
+			Looks: "what lies under the leaf, and how long it has dried in the workshop's air",
+			Mends: "size, and the right waiting time",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
 				if x == nil || x.Ground != craft.GroundTack {
@@ -485,24 +486,24 @@ func effectRules() []Rule {
 			Say: func(_ *Case, h *Hit) (string, string) {
 				switch h.Subject {
 				case "none":
-					return "No size under the leaf", "Leaf holds on size alone, while that is tacky."
+					return "No size under the leaf", "Leaf sticks only to size, and only while it is tacky."
 				case "early":
-					return "The size is still wet", fmt.Sprintf("The leaf comes after %s, and it is tacky from %s here.", Hours(h.Value), Hours(h.Limit))
+					return "The size is still wet", fmt.Sprintf("The leaf comes after %s; the size becomes tacky after %s here.", measure.Hours(h.Value), measure.Hours(h.Limit))
 				}
-				return "The size has dried", fmt.Sprintf("The leaf comes after %s, and its tack is gone at %s here.", Hours(h.Value), Hours(h.Limit))
+				return "The size has dried", fmt.Sprintf("The leaf comes after %s; the size stops being tacky after %s here.", measure.Hours(h.Value), measure.Hours(h.Limit))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				if h.Subject == "none" {
 					return nil
 				}
-				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h at which its tack begins or ends here"}}
+				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h after which it becomes, or stops being, tacky here"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				p := m.Craft.First(craft.ForSize)
 				size := m.coat(p, 1)
 				size.Auto, size.WaitH = false, 1
 				if h.Subject == "none" {
-					m.Edit("Leaf size first", insert(m.Zone.Steps, h.Step-1, size))
+					m.Edit("Apply leaf size first", insert(m.Zone.Steps, h.Step-1, size))
 					return
 				}
 				var out []surface.Step
@@ -517,16 +518,16 @@ func effectRules() []Rule {
 					out = append(out, s)
 				}
 				m.Edit("Lay the leaf an hour after the size", out)
-				m.Edit("Leaf size once more", insert(m.Zone.Steps, h.Step-1, size))
+				m.Edit("Apply leaf size once more", insert(m.Zone.Steps, h.Step-1, size))
 			},
 		},
 		{
 			Code:  "effect.no_ground",
 			Reach: Later,
-			Title: "An effect with nothing to work on",
-			Why:   "Wear, stamps, glazes and flakes are worked on paint, and there is none yet.",
-			When:  "An effect that is worked on paint, on a medium or on powder paint comes before any such coat. Fail.",
-			Looks: "what lies there when the effect is worked",
+			Title: "An effect with no paint to work on",
+			Why:   "Wear, stamps, glazes and flakes need paint, and there is none yet.",
+			When:  "An effect that needs paint, a medium or powder paint comes before any such coat. Fail.",
+			Looks: "what is on the surface when the effect is worked",
 			Mends: "the effect after the paint",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
@@ -546,32 +547,32 @@ func effectRules() []Rule {
 				x, _ := k.Craft.Effect(h.Subject)
 				row := &k.Craft.Effects[x]
 				if row.Ground == craft.GroundMedium {
-					return row.Name + " without its medium", "Only a coat over lift medium pulls away."
+					return row.Name + " without its medium", "Only a coat over lift medium comes away."
 				}
-				return row.Name + " before any paint", "It wants " + row.Wants + ", and nothing is painted yet."
+				return row.Name + " before any paint", "It needs " + row.Wants + ", and nothing is painted yet."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundMedium {
 					p := m.Craft.First(craft.ForLiftMedium)
 					if i := m.lastCoat(craft.RolePaint); i >= 0 && i < h.Step-1 {
-						m.Edit("Lift medium under the last paint", insert(m.Zone.Steps, i, m.coat(p, 1)))
+						m.Edit("Put lift medium under the last paint", insert(m.Zone.Steps, i, m.coat(p, 1)))
 					}
 					return
 				}
 				if i := m.lastCoat(craft.RolePaint); i >= h.Step-1 {
-					m.moved("After the last paint", h.Step, i+1)
+					m.moved("Move it after the last paint", h.Step, i+1)
 				}
-				m.Measure("Add the paint it is worked on", craft.FieldSteps)
+				m.Measure("Add the paint that it needs", craft.FieldSteps)
 			},
 		},
 		{
 			Code:  "effect.excludes",
 			Reach: SoFar,
 			Title: "Two effects that undo each other",
-			Why:   "Some looks cannot share a face: what makes one spoils the other.",
+			Why:   "Some looks cannot share a face: one spoils the other.",
 			When:  "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",
-			Looks: "the looks and the effects of the plan, in pairs",
-			Mends: "one of the two",
+			Looks: "each pair of looks and effects in the plan",
+			Mends: "keeping only one of the two",
 			End: func(k *Case) {
 				var seen [8]string
 				n := 0
@@ -604,17 +605,17 @@ func effectRules() []Rule {
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Step > 0 && m.Zone.Steps[h.Step-1].Effect != m.Zone.Look {
-					m.Edit("Keep to the look that is wanted", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
+					m.Edit("Keep the wanted look only", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
 				}
-				m.Measure("Choose the one look it is to have", craft.FieldLook)
+				m.Measure("Choose one look", craft.FieldLook)
 			},
 		},
 		{
 			Code:  "effect.missing",
-			Title: "Nothing in the plan makes the look",
-			Why:   "A look that is chosen and not planned is not made.",
-			When:  "A look is wanted, coats are planned, and neither a step nor a product of the plan makes it. Watch.",
-			Looks: "the look that is wanted, and what makes it",
+			Title: "No step makes the wanted look",
+			Why:   "A look that is chosen but not planned does not get made.",
+			When:  "A look is wanted, coats are planned, and no step or product in the plan makes it. Watch.",
+			Looks: "the wanted look, and what makes it",
 			Mends: "the step that makes it",
 			End: func(k *Case) {
 				if k.Look == nil || !k.Coated {
@@ -629,7 +630,7 @@ func effectRules() []Rule {
 				k.Add(Hit{Severity: Watch})
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				return "Nothing makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."
+				return "No step makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."
 			},
 			Mend: func(m *Mender, _ *Hit) {
 				look := m.hit.Case.Look
@@ -759,7 +760,7 @@ func (m *Mender) whileTacky(h *Hit) {
 	s := &steps[i]
 	s.Auto, s.WaitH = false, HalfTack(m.Craft, m.Zone.Climate, s.Product)
 	rest := slices.DeleteFunc(steps[i+1:h.Step-1], func(s surface.Step) bool { return s.Do == surface.Wait })
-	m.Edit("Paint over it after "+Hours(s.WaitH)+", while it is tacky", slices.Concat(steps[:i+1], rest, m.Zone.Steps[h.Step-1:]))
+	m.Edit("Paint over it after "+measure.Hours(s.WaitH)+", while it is tacky", slices.Concat(steps[:i+1], rest, m.Zone.Steps[h.Step-1:]))
 }
 
 // HalfTack is half of the time for which a coat is tacky, in hours, to the minute:
@@ -826,4 +827,12 @@ func (k *Case) underMedium() colour.RGB {
 		}
 	}
 	return k.Story.Ground
+}
+
+// paler says by how much a colour is paler than another, in L*.
+func paler(by float64) string {
+	if by < 10 {
+		return "slightly paler"
+	}
+	return "much paler"
 }

@@ -5,8 +5,10 @@ import (
 	"math"
 	"slices"
 
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/effect"
+	"rutile/core/measure"
 	"rutile/core/parts"
 	"rutile/core/surface"
 )
@@ -16,10 +18,10 @@ func filmRules() []Rule {
 		{
 			Code:  "film.reactivate",
 			Reach: Later,
-			Title: "Water wakes the paint below",
-			Why:   "Clay paint softens again with water, and powder paint that is meant to flake never stops once it is wetted.",
-			When:  "A water-based clear, glaze or paint, or a wet cloth, goes over powder paint that is meant to flake and that nothing has sealed: fail. Over unsealed clay paint: watch.",
-			Looks: "what brings water, and whether the paint below is sealed with wax, oil or shellac",
+			Title: "Water softens the paint below",
+			Why:   "Clay paint softens again with water, and powder paint that is meant to flake starts again every time it gets wet.",
+			When:  "A water-based clear, glaze or paint, or a wet cloth, goes over unsealed powder paint that is meant to flake: fail. Over unsealed clay paint: watch.",
+			Looks: "which steps bring water, and whether the paint below is sealed with wax, oil or shellac",
 			Mends: "wax or oil as the seal; a mist of shellac before the clear",
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
@@ -55,9 +57,9 @@ func filmRules() []Rule {
 					what = craft.Upper(productName(k.Craft, h.Product))
 				}
 				if h.Subject == "clay" {
-					return what + " softens the clay paint below", "It drags the colour along with the brush. A first coat as thin as a mist, or a seal without water."
+					return what + " softens the clay paint below", "The brush drags the colour along. Start with a mist coat, or use a seal without water."
 				}
-				return what + " over paint that is meant to flake", "Water wakes the loose paint, and it goes on letting go under the seal. Let it settle for two or three days, and seal it with wax or oil."
+				return what + " over paint that is meant to flake", "Water loosens the paint, and it goes on flaking under the seal. Let it settle for two or three days, and seal it with wax or oil."
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				if k.Chips.Bound == nil {
@@ -78,11 +80,11 @@ func filmRules() []Rule {
 		{
 			Code:  "film.thirsty",
 			Reach: Later,
-			Title: "Glaze or coloured wax on thirsty paint",
-			Why:   "Unsealed matt paint drinks glaze and dark wax at once, and nothing can be wiped back.",
-			When:  "A glaze goes straight on unsealed matt paint, where it is to be wiped back: fail. Coloured wax on it without clear wax first: watch. Drawn grain wants it so.",
-			Looks: "the pores of what lies under a glaze or a coloured wax",
-			Mends: "one coat of clear, a day dry, before the glaze; clear wax before dark",
+			Title: "Glaze or coloured wax on absorbent paint",
+			Why:   "Unsealed matt paint absorbs glaze and dark wax at once, so nothing can be wiped back.",
+			When:  "A glaze that should be wiped back goes straight on unsealed matt paint: fail. Coloured wax on it without clear wax first: watch. Drawn grain is meant to be done this way.",
+			Looks: "whether the paint under a glaze or a coloured wax is absorbent",
+			Mends: "one coat of clear, dried for a day, before the glaze; clear wax before dark",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Look != nil && k.Look.Thirsty || e.Effect != nil && e.Effect.Thirsty {
 					return
@@ -102,8 +104,8 @@ func filmRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return fmt.Sprintf("%s straight on thirsty %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
-					"It grabs where it lands and stays as a stain. Sealed and dry, the paint lets it be wiped back for a minute."
+				return fmt.Sprintf("%s straight on absorbent %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
+					"It grabs at once and stays as a stain. Once the paint is sealed and dry, it can be wiped back for about a minute."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if m.Craft.Products[h.Product].Coat == craft.WX {
@@ -124,8 +126,8 @@ func filmRules() []Rule {
 			Reach: Later,
 			Title: "Glaze or wax over a clear that is not hard",
 			Why:   "A rag drags a young clear coat, and a wet glaze softens it.",
-			When:  "Wax, oil or glaze is rubbed over a clear coat before it may be sanded, or glaze before a day. Watch; fail before half of that.",
-			Looks: "how long the clear coat below has dried, in this workshop's air",
+			When:  "Wax, oil or glaze is rubbed over a clear coat before it can be sanded, or glaze before a day. Watch; fail before half of that.",
+			Looks: "how long the clear coat below has dried, in the workshop's air",
 			Mends: "waiting",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
@@ -143,7 +145,7 @@ func filmRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
 				return fmt.Sprintf("%s over a clear that is still soft", craft.Upper(productName(k.Craft, h.Product))),
-					fmt.Sprintf("%s has had %s, and wants %s here before anything is rubbed over it.", craft.Upper(productName(k.Craft, b.Under)), Hours(b.Waited), Hours(b.Earliest))
+					fmt.Sprintf("%s has had %s, and needs %s here before anything is rubbed over it.", craft.Upper(productName(k.Craft, b.Under)), measure.Hours(b.Waited), measure.Hours(b.Earliest))
 			},
 			Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
 		},
@@ -151,10 +153,10 @@ func filmRules() []Rule {
 			Code:     "film.yellow",
 			Foreseen: ForeseenYellow,
 			Title:    "It will yellow",
-			Why:      "Oil-based clears and enamels go amber, at once and more each month, most of all in the dark.",
-			When:     "What yellows over or in the last paint will change its colour within a year by 5 CIEDE2000 units or more: fail; 3 or more: watch; 1.5 or more: a note.",
-			Looks:    "what yellows in each coat over the last paint, and how pale that paint is",
-			Mends:    "a water-based clear, which stays as it is; a water-based enamel",
+			Why:      "Oil-based clears and enamels turn amber, at once and more each month, most in the dark.",
+			When:     "The coats over or in the last paint turn it clearly yellower within a year: fail; visibly: watch; slightly: a note.",
+			Looks:    "how much each coat over the last paint yellows, and how pale that paint is",
+			Mends:    "a water-based clear, which does not yellow; a water-based enamel",
 			End: func(k *Case) {
 				const said = 1.5
 				y := k.Story.Yellows
@@ -165,12 +167,12 @@ func filmRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
-					fmt.Sprintf("Within a year it is %.1f CIEDE2000 units yellower, where the eye sees 1 and anyone sees 3; soonest in the dark.", h.Value)
+					fmt.Sprintf("Within a year it turns %s yellower, soonest in the dark.", yellower(h.Value))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{
-					{"yellowing", h.Value, "CIEDE2000 units within a year; an estimate"},
-					{"lightness", k.Story.Final.Light(), "L* of the painted colour, 100 being white: the paler, the more it shows"},
+					{"yellowing", h.Value, "CIEDE2000 units yellower within a year; an estimate"},
+					{"lightness", k.Story.Final.Light(), "L* of the painted colour, where 100 is white: the paler, the more it shows"},
 				}
 			},
 			Mend: func(m *Mender, h *Hit) {
@@ -185,10 +187,10 @@ func filmRules() []Rule {
 			Code:  "film.soft_under_hard",
 			Reach: Later,
 			Title: "A hard coat over a soft one",
-			Why:   "A brittle film over a softer, thicker one cracks into a net as the one below moves: checking.",
-			When:  "A far more brittle coat goes over a softer one that is thicker, and no cracks are wanted. Watch.",
-			Looks: "how brittle each coat dries, and how thick what lies below is",
-			Mends: "a coat of the same hardness; a thinner soft layer",
+			Why:   "A brittle film over a softer, thicker one cracks like a net as the one below moves (checking).",
+			When:  "A much more brittle coat goes over a softer, thicker one, and no cracks are wanted. Watch.",
+			Looks: "how brittle each coat dries, and how thick the film below is",
+			Mends: "a coat of similar hardness; a thinner soft layer",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Cracks {
 					return
@@ -211,7 +213,7 @@ func filmRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s may crack over the soft %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
-					fmt.Sprintf("It dries hard and %.0f µm thick on %.0f µm that stay soft and move with every season.", h.Limit, h.Value)
+					fmt.Sprintf("It dries hard and %.0f µm thick over %.0f µm that stay soft and move with every season.", h.Limit, h.Value)
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
@@ -230,10 +232,10 @@ func filmRules() []Rule {
 			Foreseen: ForeseenBuild,
 			Reach:    SoFar,
 			Title:    "The coats fill the gap",
-			Why:      "A drawer that just fits sticks once both faces carry their coats, and more so in a damp season.",
-			When:     "What slides or closes keeps less than 0.2 mm: fail; less than 0.5 mm: watch.",
-			Looks:    "the least gap of the zone's drawers and doors, and the dry film of the whole plan on both of its faces",
-			Mends:    "fewer or thinner coats; planing before paint; leaving the faces that touch bare",
+			Why:      "A drawer that just fits sticks once both faces are coated, and more so in a damp season.",
+			When:     "A sliding or closing part has less than 0.2 mm left: fail; less than 0.5 mm: watch.",
+			Looks:    "the smallest gap of the zone's drawers and doors, and the dry film of the whole plan on both faces",
+			Mends:    "fewer or thinner coats; planing before painting; leaving the touching faces bare",
 			End: func(k *Case) {
 				gap := k.Facts.GapMM
 				film := k.Trace.End.Patches[surface.Field].Film
@@ -249,13 +251,13 @@ func filmRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				film := k.Trace.End.Patches[surface.Field].Film
-				return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask what slides.", number2(h.Limit), max(0, h.Value), film/1000)
+				return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask the sliding faces.", measure.Number2(h.Limit), max(0, h.Value), film/1000)
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{
-					{"gap_mm", h.Limit, "mm of gap now, where it is least"},
+					{"gap_mm", h.Limit, "mm of gap now, at its smallest"},
 					{"film_um", k.Trace.End.Patches[surface.Field].Film, "µm of dry film, on each face"},
-					{"left_mm", h.Value, "mm that are left"},
+					{"left_mm", h.Value, "mm left"},
 				}
 			},
 			Mend: func(m *Mender, _ *Hit) {
@@ -264,15 +266,15 @@ func filmRules() []Rule {
 						m.change(fmt.Sprintf("Two coats of %s instead of %d", productName(m.Craft, s.Product), s.NumCoats()), i+1, func(s *surface.Step) { s.Coats = 2 })
 					}
 				}
-				m.Measure("Plane it, and enter the gap that it then has", craft.FieldParts)
+				m.Measure("Plane it, and enter the new gap", craft.FieldParts)
 			},
 		},
 		{
 			Code:  "film.hiding",
-			Title: "The coats will not hide what is below",
-			Why:   "Strong yellows and reds, thin coats and dark grounds want more coats than one thinks: streaks stay.",
-			When:  "The planned coats leave the paint more than 1.5 CIEDE2000 units from its colour where it is thinnest. Watch. Veils, and coats that crack or flake, are left out.",
-			Looks: "the colour of the ground and of every coat, and how well each hides (Kubelka and Munk)",
+			Title: "Too few coats to cover",
+			Why:   "Strong yellows and reds, thin coats and dark surfaces need more coats than expected: streaks stay.",
+			When:  "After the planned coats the colour is visibly off where the paint is thinnest. Watch. Washes, and coats that crack or flake, are left out.",
+			Looks: "the colour of the surface and of every coat, and how well each covers (Kubelka and Munk)",
 			Mends: "another coat; an undercoat tinted towards the colour",
 			End: func(k *Case) {
 				s := &k.Story
@@ -285,16 +287,16 @@ func filmRules() []Rule {
 				s := &k.Story
 				many := fmt.Sprintf("about %d", s.Needed)
 				if s.Needed >= mostCoats {
-					many = "more coats than anyone wants"
+					many = "more coats than is practical"
 				}
-				return "", fmt.Sprintf("%s planned, and it takes %s: where it is thinnest it stays %.1f CIEDE2000 units off its colour, and anyone sees 3.", craft.Upper(plural(s.Planned, "coat is", "coats are")), many, s.Off)
+				return "", fmt.Sprintf("%s planned, %s needed: where the paint is thinnest, the colour stays %s.", craft.Upper(measure.Count(s.Planned, "coat is", "coats are")), many, colour.Off(s.Off))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				s := &k.Story
 				return []Figure{
 					{"off", s.Off, "CIEDE2000 units from the colour after the planned coats; an estimate"},
 					{"planned", float64(s.Planned), "coats planned"}, {"needed", float64(s.Needed), "coats needed"},
-					{"hides", m100(k.Craft.Products[h.Product].Hiding), "% of black that one coat of a pale mix hides (contrast ratio, ISO 6504-3)"},
+					{"hides", 100 * k.Craft.Products[h.Product].Hiding, "% of black that one coat of a pale mix covers (contrast ratio, ISO 6504-3)"},
 				}
 			},
 			Mend: func(m *Mender, h *Hit) {
@@ -312,16 +314,16 @@ func filmRules() []Rule {
 				p := m.Craft.First(craft.ForUsualPaint)
 				under := m.coat(p, 2)
 				under.Colour = tint
-				m.Edit("An undercoat of acrylic paint in that colour", insert(m.Zone.Steps, h.Step-1, under))
+				m.Edit("Use an undercoat of acrylic paint in that colour", insert(m.Zone.Steps, h.Step-1, under))
 			},
 		},
 		{
 			Code:  "film.drinks",
 			Late:  true,
-			Title: "Shining paint straight on something that drinks",
-			Why:   "Raw board and wood drink the first coat here more and there less, and every shine shows it as patches.",
-			When:  "The first coat of paint goes straight on bare wood, board or mineral and shines satin or more, or semi-gloss or more under its clear. Watch.",
-			Looks: "what the first coat of paint lies on, and the sheen of the last coat",
+			Title: "Shiny paint straight on an absorbent surface",
+			Why:   "Bare board and wood absorb the first coat unevenly, and any shine shows it as patches.",
+			When:  "The first coat of paint goes straight on bare wood, board or mineral and is satin or shinier, or semi-gloss or shinier under its clear. Watch.",
+			Looks: "what the first coat of paint goes on, and the sheen of the last coat",
 			Mends: "a primer below",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
@@ -339,7 +341,7 @@ func filmRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s drinks the first coat unevenly, and %s shows it. One coat of primer, and the paint lies even.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
+				return "", fmt.Sprintf("%s absorbs the first coat unevenly, and %s shows it. One coat of primer evens it out.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForEvenGround) {
@@ -350,10 +352,10 @@ func filmRules() []Rule {
 		{
 			Code:  "film.sheen",
 			Reach: Tail,
-			Title: "The shine will not be as wanted",
-			Why:   "The last coat decides the shine, and gloss shows every flaw beneath.",
-			When:  "The last coat shines two classes more or less than the target: watch; one class: a note, unless it is wax or oil, which shines as it is rubbed. Semi-gloss or gloss over unlevelled damage or open grain: watch.",
-			Looks: "the sheen of the last coat, the target's, and how even the ground is",
+			Title: "The sheen will not be as wanted",
+			Why:   "The last coat decides the sheen, and gloss shows every flaw underneath.",
+			When:  "The last coat is two sheen classes shinier or flatter than wanted: watch; one class: a note, unless it is wax or oil, whose shine depends on rubbing. Semi-gloss or gloss over unfilled damage or open grain: watch.",
+			Looks: "the sheen of the last coat, the wanted sheen, and how even the surface is",
 			Mends: "the clear in another sheen; filling and levelling first",
 			End: func(k *Case) {
 				final := k.finalSheen()
@@ -387,16 +389,16 @@ func filmRules() []Rule {
 				final := craft.Sheens[int(h.Value)].Name
 				switch h.Subject {
 				case "uneven":
-					return "Gloss over an uneven ground", "Dents, runs and craters that nobody sees under matt stand out under " + final + "."
+					return "Gloss over an uneven surface", "Dents, runs and craters that nobody sees under matt stand out under " + final + "."
 				case "grain":
-					return "Gloss over open grain", "The pores of " + craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name) + " telegraph through " + final + ", unless they are filled."
+					return "Gloss over open grain", "The pores of " + craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name) + " show through " + final + ", unless they are filled."
 				}
-				return fmt.Sprintf("It ends %s, and %s is wanted", final, craft.Sheens[int(h.Limit)].Name), "The last coat gives the shine, whatever lies below it."
+				return fmt.Sprintf("It will be %s instead of %s", final, craft.Sheens[int(h.Limit)].Name), "The last coat decides the sheen, whatever is below it."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				out := []Figure{{"gloss_units", craft.Sheens[int(h.Value)].Units, "gloss units at 60° that the last coat comes to, about"}}
+				out := []Figure{{"gloss_units", craft.Sheens[int(h.Value)].Units, "gloss units at 60° that the last coat reaches, roughly"}}
 				if h.Limit > 0 {
-					out = append(out, Figure{"wanted_units", craft.Sheens[int(h.Limit)].Units, "gloss units at 60° that are wanted, about"})
+					out = append(out, Figure{"wanted_units", craft.Sheens[int(h.Limit)].Units, "gloss units at 60° that are wanted, roughly"})
 				}
 				return out
 			},
@@ -427,11 +429,11 @@ func filmRules() []Rule {
 		{
 			Code:  "film.too_thick",
 			Reach: Later,
-			Title: "Thinned or mixed out of its range",
-			Why:   "Past its range a paint no longer makes a film: it runs, powders and hides nothing.",
-			When:  "A product carries more water or thinner than it may, powder paint is mixed thinner than two to one or thicker than .8 to one, or there is more additive than paint. Watch.",
-			Looks: "what each coat is thinned and mixed with, against the product's range",
-			Mends: "the product's own range",
+			Title: "Thinned or mixed outside its range",
+			Why:   "Outside its range a paint no longer forms a film: it runs, turns to powder and covers nothing.",
+			When:  "A product contains more water or thinner than it allows, powder paint is mixed thinner than two to one or thicker than 0.8 to one, or there is more additive than paint. Watch.",
+			Looks: "how each coat is thinned and mixed, compared with the product's range",
+			Mends: "staying within the product's range",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
@@ -458,18 +460,18 @@ func filmRules() []Rule {
 				name := craft.Upper(productName(k.Craft, h.Product))
 				switch h.Subject {
 				case "water":
-					return name + " mixed out of its range", fmt.Sprintf("%s of water to one of powder; it works from %s to %s.", number2(h.Value), number2(driest), number2(wettest))
+					return name + " mixed outside its range", fmt.Sprintf("%s of water to one of powder; it works from %s to %s.", measure.Number2(h.Value), measure.Number2(driest), measure.Number2(wettest))
 				case "additive":
-					return "More additive than paint", fmt.Sprintf("%s parts of additive to one of paint: past one to one it stays soft and clear, and hides less.", number2(h.Value))
+					return "More additive than paint", fmt.Sprintf("%s parts of additive to one of paint: above one to one it stays soft and clear, and covers less.", measure.Number2(h.Value))
 				}
-				return name + " thinned too far", fmt.Sprintf("%.0f %% is in it, and it carries %.0f %%. Past that it runs, hides less and holds less together.", h.Value, h.Limit)
+				return name + " thinned too far", fmt.Sprintf("It is thinned by %.0f %%, and allows %.0f %%. Beyond that it runs, covers less and is weaker.", h.Value, h.Limit)
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				unit := map[string]string{"thin": "% of water or thinner", "water": "parts of water to one of powder", "additive": "parts of additive to one of paint"}[h.Subject]
-				return []Figure{{"mixed", h.Value, unit + ", as planned"}, {"limit", h.Limit, unit + ", at the end of its range"}}
+				return []Figure{{"mixed", h.Value, unit + ", as planned"}, {"limit", h.Limit, unit + ", at the limit of its range"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
-				m.change("Keep to its range", h.Step, func(s *surface.Step) {
+				m.change("Stay within its range", h.Step, func(s *surface.Step) {
 					switch h.Subject {
 					case "thin":
 						s.ThinPct = h.Limit
@@ -483,10 +485,10 @@ func filmRules() []Rule {
 		},
 		{
 			Code:  "film.block",
-			Title: "Parts that touch stick together",
-			Why:   "Young paint sticks to itself: drawers, doors and lids glue themselves shut and tear the film when they are opened.",
-			When:  "Parts that lie against each other are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
-			Looks: "how hard the last coat is when it is put back together, and what its paint is",
+			Title: "Touching parts stick together",
+			Why:   "Young paint sticks to itself: drawers, doors and lids glue themselves shut, and opening them tears the film.",
+			When:  "Touching parts are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
+			Looks: "how hard the last coat is when the piece is put back together, and which paint it is",
 			Mends: "waiting; clear wax where faces touch",
 			Step: func(k *Case, e *surface.Event) {
 				p := &e.Before.Patches[surface.Field]
@@ -500,7 +502,7 @@ func filmRules() []Rule {
 				k.putBack(e, need, need/2)
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s is %.0f %% hard then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+				return "", fmt.Sprintf("%s is %.0f %% hardened by then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
 			Mend:    mendCure,
@@ -550,7 +552,7 @@ func (k *Case) putBack(e *surface.Event, need, grave float64) {
 }
 
 func cureFigures(_ *Case, h *Hit) []Figure {
-	return []Figure{{"cure", h.Value, "how hard the last coat is then, 1 being wholly; an estimate"}, {"needed_cure", h.Limit, "how hard it must be"}}
+	return []Figure{{"cure", h.Value, "how far the last coat has hardened by then, where 1 is fully; an estimate"}, {"needed_cure", h.Limit, "how far it must have hardened"}}
 }
 
 // mendCure proposes to wait until the top coat is as hard as a step asks.
@@ -564,7 +566,7 @@ func mendCure(m *Mender, h *Hit) {
 		p := &e.Before.Patches[surface.Field]
 		more := hoursToCure(m.Craft, k.Facts, p, h.Limit) - (e.Begun - p.At)
 		days := math.Ceil(more/24 + .01)
-		m.Edit(fmt.Sprintf("Wait %s before it", Hours(days*24)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: days * 24}))
+		m.Edit(fmt.Sprintf("Wait %s before it", measure.Hours(days*24)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: days * 24}))
 		return
 	}
 }
@@ -572,16 +574,16 @@ func mendCure(m *Mender, h *Hit) {
 func chipFigures(k *Case) []Figure {
 	x := &k.Chips
 	out := []Figure{
-		{"p10", x.P10, "share that chips if little does; an estimate"},
-		{"p50", x.P50, "share that chips as a rule"},
-		{"p90", x.P90, "share that chips if much does"},
-		{"strength", x.Strength, "strength of the bond where it parts, 1 being a full one"},
+		{"p10", x.P10, "share that chips in a mild case; an estimate"},
+		{"p50", x.P50, "share that typically chips"},
+		{"p90", x.P90, "share that chips in a strong case"},
+		{"strength", x.Strength, "strength of the bond where it comes off, where 1 is full strength"},
 		{"coats", float64(x.Coats), "coats of powder paint"},
 	}
 	for _, f := range []struct {
 		on    bool
 		words string
-	}{{x.Heated, "warm air speeds it"}, {x.Wetted, "it is wetted while it sets"}, {x.Resist, "something keeps it off in patches"}} {
+	}{{x.Heated, "warm air speeds the flaking"}, {x.Wetted, "it gets wet while it sets"}, {x.Resist, "a resist keeps it off in patches"}} {
 		if f.on {
 			out = append(out, Figure{"helped", 1, f.words})
 		}

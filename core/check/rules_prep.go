@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -20,9 +21,9 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.sand_before_clean",
 			Title: "Sanded before it was clean",
-			Why:   "Abrasive drives grease and wax into the surface, and no washing gets them out again.",
-			When:  "Something is abraded while grease, wax polish, silicone or a wax finish is still on it. Watch at level 1, fail from level 2.",
-			Looks: "what lies on the surface when abrasive touches it",
+			Why:   "Sanding drives grease and wax into the surface, where washing no longer reaches them.",
+			When:  "Something is sanded while grease, wax polish, silicone or a wax finish is still on it. Watch if light, fail if marked or heavy.",
+			Looks: "what is on the surface when it is sanded",
 			Mends: "cleaning first",
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Abrade {
@@ -42,7 +43,7 @@ func prepRules() []Rule {
 			Say: func(_ *Case, h *Hit) (string, string) {
 				row := &craft.Soils[h.Soil]
 				return "Sanded with " + row.Name + " still on it",
-					fmt.Sprintf("There is %s %s on it when the sanding begins, and abrasive drives it in. First %s; then sand.", Levels[min(3, h.Level)], row.Name, row.Advice)
+					fmt.Sprintf("There is %s %s on it when the sanding starts, and sanding drives it in. First %s; then sand.", Levels[min(3, h.Level)], row.Name, row.Advice)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				steps, i := m.Zone.Steps, h.Step-1
@@ -80,11 +81,11 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.soil_left",
 			Reach: SoFar,
-			Title: "Something is left on the surface",
-			Why:   "Paint holds on what lies on top, and what lies on top wipes off.",
-			When:  "A coat goes on over a soil other than dust. Watch at level 1, fail from level 2; wax polish and silicone fail any water-based coat; shellac covers a light soil. Watch while nobody has looked.",
-			Looks: "what lies on the surface when each coat goes on; whether anybody looked",
-			Mends: "the cleaner that shifts it; shellac over what no cleaner shifts; looking",
+			Title: "Dirt is left on the surface",
+			Why:   "Paint only holds as well as what it lies on, and dirt wipes off.",
+			When:  "A coat goes on over dirt other than dust. Watch if light, fail if marked or heavy; wax polish and silicone fail any water-based coat; shellac covers light dirt. Watch while the surface has not been checked.",
+			Looks: "what is on the surface when each coat goes on; whether it was checked",
+			Mends: "the cleaner that removes it; shellac over what no cleaner removes; checking",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -108,20 +109,20 @@ func prepRules() []Rule {
 			},
 			End: func(k *Case) {
 				if k.Coated && !k.Zone.SoilsKnown {
-					k.Add(Hit{Severity: Watch, Subject: "unseen"})
+					k.Add(Hit{Severity: Watch, Subject: "unseen", Unsure: true})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "unseen" {
-					return "Nobody has looked for grease and wax", "The plan is judged as if the surface were clean. Wipe a hidden spot with white spirit, another with degreaser, and look at the rag."
+					return "Not yet checked for grease and wax", "The plan is judged as if the surface were clean. Wipe one hidden spot with white spirit, another with degreaser, and look at the rag."
 				}
 				row := &craft.Soils[h.Soil]
 				return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
-					fmt.Sprintf("%s %s is still there when this coat goes on. What takes it off: %s.", craft.Upper(Levels[min(3, h.Level)]), row.Name, row.Advice)
+					fmt.Sprintf("%s %s is still there when this coat goes on. What removes it: %s.", craft.Upper(Levels[min(3, h.Level)]), row.Name, row.Advice)
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "unseen" {
-					m.Measure("Look for soils and enter what you find", craft.FieldSoils)
+					m.Measure("Check for dirt and enter what you find", craft.FieldSoils)
 					return
 				}
 				steps, i := m.Zone.Steps, h.Step-1
@@ -133,9 +134,9 @@ func prepRules() []Rule {
 						break // washing is enough
 					}
 					s := m.coat(p, 1)
-					m.Edit("Shut it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
+					m.Edit("Seal it in with "+craft.Lower(m.Craft.Products[p].Name), insert(steps, i, s))
 					both := insert(steps, i, s)
-					m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then shut the rest in with "+craft.Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
+					m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then seal in the rest with "+craft.Lower(m.Craft.Products[p].Name), insert(both, at, wash...))
 				}
 				// Sanding drove it in: clean first.
 				for j := m.block(steps, i); j < i; j++ {
@@ -148,11 +149,11 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.wrong_cleaner",
-			Title: "The wrong cleaner for this soil",
-			Why:   "Detergent smears wax, and white spirit does nothing for smoke.",
-			When:  "A cleaner is used that shifts nothing of what is on the surface, and the soil is still there at the next coat. Watch.",
-			Looks: "what each cleaner meets, and what of it is left at the next coat",
-			Mends: "the right cleaner, instead or as well",
+			Title: "The wrong cleaner for this dirt",
+			Why:   "Detergent smears wax, and white spirit does not remove smoke.",
+			When:  "A cleaner is used that removes nothing of what is on the surface, and the dirt is still there at the next coat. Watch.",
+			Looks: "what each cleaner meets, and how much of it is left at the next coat",
+			Mends: "the right cleaner, instead or in addition",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Clean {
@@ -172,7 +173,7 @@ func prepRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				row := &craft.Soils[h.Soil]
 				used := k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner].Name
-				return used + " does not shift " + row.Name, "What does: " + row.Advice + "."
+				return used + " does not remove " + row.Name, "Use " + row.Advice + "."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				i := h.Step - 1
@@ -184,11 +185,11 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.no_rinse",
-			Title: "A cleaner left without its rinse",
-			Why:   "Cleaner that dries on the surface is a soil of its own.",
-			When:  "A coat goes on over the residue of a cleaner that must be rinsed. Watch for detergent, fail for the alkaline degreaser.",
+			Title: "Cleaner not rinsed off",
+			Why:   "Cleaner that dries on the surface is dirt itself.",
+			When:  "A coat goes on over the residue of a cleaner that must be rinsed off. Watch for detergent, fail for the alkaline degreaser.",
 			Looks: "what each cleaner leaves behind",
-			Mends: "its rinse",
+			Mends: "rinsing",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 {
@@ -209,7 +210,7 @@ func prepRules() []Rule {
 				if row.Rinses > 1 {
 					times = "twice with clear water"
 				}
-				return row.Name + " is not rinsed", "What it leaves behind is a soil itself. Rinse " + times + "."
+				return row.Name + " is not rinsed", "Its residue spoils the next coat. Rinse " + times + "."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
@@ -221,9 +222,9 @@ func prepRules() []Rule {
 			Code:  "prep.dust_left",
 			Reach: Later,
 			Title: "Painted over sanding dust",
-			Why:   "Dust under a coat is grit in the finish and a weak layer below it.",
-			When:  "A coat goes on while dust is left, from sanding or from before. Watch.",
-			Looks: "the dust that lies there when a coat goes on",
+			Why:   "Dust under a coat leaves grit in the finish and a weak layer below it.",
+			When:  "A coat goes on while there is dust, from sanding or from before. Watch.",
+			Looks: "the dust on the surface when a coat goes on",
 			Mends: "dusting off",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
@@ -234,7 +235,7 @@ func prepRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "Dust left under the " + productName(k.Craft, k.Zone.Steps[h.Step-1].Product), "Vacuum, then a tack cloth or a damp wipe, until a finger comes away clean."
+				return "Dust left under the " + productName(k.Craft, k.Zone.Steps[h.Step-1].Product), "Vacuum, then use a tack cloth or a damp cloth, until your finger stays clean."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				m.Edit("Dust off before this coat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Dust}))
@@ -242,11 +243,11 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.cleaner_harms",
-			Title: "The cleaner harms what it touches",
-			Why:   "Alcohol takes shellac off, acetone melts plastic, ammonia eats brass, water swells raw board.",
-			When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung cloth or a try out of sight is enough: a note.",
-			Looks: "what lies open when the cleaner is used, and what that cleaner damages",
-			Mends: "another cleaner for the same soil; leaving it out",
+			Title: "The cleaner damages the surface",
+			Why:   "Alcohol dissolves shellac, acetone melts plastic, ammonia corrodes brass, water swells raw board.",
+			When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung-out cloth or a trial out of sight is enough: a note.",
+			Looks: "which surface the cleaner touches, and what that cleaner damages",
+			Mends: "another cleaner for the same dirt; leaving it out",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Clean {
@@ -272,9 +273,9 @@ func prepRules() []Rule {
 				row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
 				x := &craft.Harms[row.ID][int(h.Value)]
 				if !x.Ruins {
-					return row.Name + " with care here", x.Says
+					return row.Name + " needs care here", x.Says
 				}
-				return row.Name + " spoils it", x.Says
+				return row.Name + " damages it", x.Says
 			},
 			Mend: func(m *Mender, h *Hit) {
 				i := h.Step - 1
@@ -293,10 +294,10 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.too_coarse",
 			Title: "Too coarse a grit",
-			Why:   "Scratches that paint does not fill stay in the finish for good.",
-			When:  "A grit is coarser than the surface stands, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
-			Looks: "each grit, what lies open under it, and the last one before a coat",
-			Mends: "a finer grit, or a further pass with a finer one",
+			Why:   "Scratches that paint does not fill stay visible in the finish.",
+			When:  "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
+			Looks: "each grit, the surface under it, and the last grit before a coat",
+			Mends: "a finer grit, or another pass with a finer one",
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				p := &e.Before.Patches[surface.Field]
@@ -320,13 +321,13 @@ func prepRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "last" {
-					return fmt.Sprintf("The scratches of %.0f will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves nothing that paint does not fill.", h.Limit)
+					return fmt.Sprintf("The scratches of %.0f grit will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves only scratches that paint fills.", h.Limit)
 				}
 				lim, _ := k.limitAt(h.Step)
-				return fmt.Sprintf("%.0f is too coarse here", h.Value), craft.Upper(lim.Says) + "."
+				return fmt.Sprintf("%.0f grit is too coarse here", h.Value), craft.Upper(lim.Says) + "."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				out := []Figure{{"grit", h.Value, "grit, as planned"}}
+				out := []Figure{{"grit", h.Value, "planned grit"}}
 				if h.Limit > 0 {
 					out = append(out, Figure{"limit", h.Limit, "coarsest grit that is right here"})
 				}
@@ -343,11 +344,11 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.grit_jump",
-			Title: "Too great a step between grits",
-			Why:   "A fine grit does not take out the scratches of one twice as coarse; they come up under the first coat.",
-			When:  "The next grit on the same face is more than double the last, and that was coarser than 180. Watch.",
-			Looks: "the grits that follow each other with no coat between",
-			Mends: "the grit between",
+			Title: "Too big a jump between grits",
+			Why:   "A fine grit does not remove the scratches of one twice as coarse; they show under the first coat.",
+			When:  "The next grit on the same face is more than double the last, and the last was coarser than 180. Watch.",
+			Looks: "consecutive grits with no coat between them",
+			Mends: "a grit in between",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
@@ -359,10 +360,10 @@ func prepRules() []Rule {
 				k.Add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(p.Grit)})
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
-				return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once paint makes them shine. Half as much again to double each time."
+				return fmt.Sprintf("From %.0f straight to %.0f", h.Limit, h.Value), "The coarse scratches stay, and show once the paint shines. Go up by half to double each time."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "grit that follows"}}
+				return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "next grit"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				how := m.Zone.Steps[h.Step-1].How
@@ -385,15 +386,15 @@ func prepRules() []Rule {
 						names = append(names, fmt.Sprint(next))
 					}
 				}
-				m.Edit("Sand with "+craft.List(names)+" between", insert(m.Zone.Steps, h.Step-1, add...))
+				m.Edit("Sand with "+craft.List(names)+" in between", insert(m.Zone.Steps, h.Step-1, add...))
 			},
 		},
 		{
 			Code:  "prep.cut_through",
-			Title: "It may go through",
-			Why:   "Veneer is half a millimetre thick, a print thinner than paper: once through, nothing brings it back.",
-			When:  "Veneer, printed laminate, paper, foil, vinyl or leather is abraded more coarsely than it stands, or by machine. Fail; watch by machine with a fine grit.",
-			Looks: "how thin what lies open is, the grit and whether a machine holds it",
+			Title: "Sanding may cut through",
+			Why:   "Veneer is half a millimetre thick, and a print is thinner than paper: sanding through it cannot be repaired.",
+			When:  "Veneer, printed laminate, paper, foil, vinyl or leather is sanded with a grit that is too coarse for it, or by machine. Fail; by machine with a fine grit: watch.",
+			Looks: "how thin the surface is, the grit, and whether it is sanded by machine",
 			Mends: "a finer grit by hand; a pad",
 			Each:  true,
 			Step: func(k *Case, e *surface.Event) {
@@ -415,16 +416,16 @@ func prepRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				lim, _ := k.limitAt(h.Step)
-				how := fmt.Sprintf("Sanding with %.0f may go through", h.Value)
+				how := fmt.Sprintf("Sanding with %.0f may cut through", h.Value)
 				if k.Zone.Steps[h.Step-1].How == craft.Machine {
-					how = fmt.Sprintf("A machine with %.0f may go through", h.Value)
+					how = fmt.Sprintf("A machine with %.0f may cut through", h.Value)
 				}
 				return how, craft.Upper(lim.Says) + "."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				out := []Figure{{"grit", h.Value, "grit, as planned"}}
+				out := []Figure{{"grit", h.Value, "planned grit"}}
 				if h.Limit > 0 {
-					out = append(out, Figure{"limit", h.Limit, "coarsest grit it stands by hand"})
+					out = append(out, Figure{"limit", h.Limit, "coarsest grit allowed by hand"})
 				}
 				return out
 			},
@@ -433,9 +434,9 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.grain_raise",
 			Title: "The grain will rise",
-			Why:   "Water in the first coat lifts the fibres of bare wood, and the finish dries rough.",
-			When:  "Bare wood meets a water-based coat without its grain raised and knocked back, and nothing is sanded after that coat. Watch where the finish shines satin or more and is thinner than 120 µm; a note otherwise.",
-			Looks: "whether the wood is bare, what carries the first coat, and what is sanded after it",
+			Why:   "Water in the first coat raises the fibres of bare wood, and the finish dries rough.",
+			When:  "A water-based coat goes on bare wood whose grain was not raised and sanded back, and nothing is sanded after that coat. Watch where the finish is satin or shinier and thinner than 120 µm; otherwise a note.",
+			Looks: "whether the wood is bare, whether the first coat is water-based, and what is sanded after it",
 			Mends: "raising the grain first; sanding with 320 after the first coat",
 			End: func(k *Case) {
 				p := &k.Trace.End.Patches[surface.Field]
@@ -450,7 +451,7 @@ func prepRules() []Rule {
 				k.Add(Hit{Severity: sev, Step: int(p.RoughStep)})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s is the first coat on bare wood. Damp it, let it dry and knock it back before; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
+				return "", fmt.Sprintf("%s is the first coat on bare wood. Dampen the wood, let it dry and sand it back first; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				i := h.Step - 1
@@ -478,10 +479,10 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.loose_left",
-			Title: "Something loose is left",
-			Why:   "Nothing painted onto what lifts can hold better than it does.",
+			Title: "Loose material is left",
+			Why:   "Paint on a loose layer comes off with it.",
 			When:  "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
-			Looks: "the damage that was entered, and the steps that take it off or fix it",
+			Looks: "the recorded damage, and the steps that remove or fix it",
 			Mends: "brushing, scraping or stripping it off; gluing it down",
 			Step: func(k *Case, e *surface.Event) {
 				p := &e.Before.Patches[surface.Field]
@@ -496,7 +497,7 @@ func prepRules() []Rule {
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
 				names := craft.Loose(h.Value).Names()
-				return craft.Upper(craft.List(names)) + " left under the paint", "It lets go by itself and takes every coat along. Flaking and blisters come off; veneer, foil and joints are glued down, or foil is stripped."
+				return craft.Upper(craft.List(names)) + " left under the paint", "It comes off by itself and takes every coat with it. Remove flakes and blisters; glue down veneer, foil and joints, or strip the foil."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				l := craft.Loose(h.Value)
@@ -532,11 +533,11 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.filler_after_primer",
 			Late:  true,
-			Title: "Filler that nothing seals",
-			Why:   "Filler drinks more than what is around it: the spots dry dull and show through the finish, which painters call flashing.",
-			When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish shines eggshell or more; a note under matt.",
-			Looks: "whether a primer or shellac lies between each filling and the paint",
-			Mends: "spot-priming what was filled; priming all of it",
+			Title: "Filler without a primer over it",
+			Why:   "Filler absorbs more than the surface around it: the spots dry dull and show through the finish (flashing).",
+			When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish is eggshell or shinier; a note under matt.",
+			Looks: "whether there is primer or shellac between each filled spot and the paint",
+			Mends: "spot-priming the filler; priming everything",
 			Step: func(k *Case, e *surface.Event) {
 				p := &e.Before.Patches[surface.Field]
 				if p.FilledStep == 0 || e.Doing.Do != surface.Coat || e.Doing.Scope != surface.All || k.Craft.Products[e.Doing.Product].Role == craft.RolePrimer || !k.Craft.Products[e.Doing.Product].LeavesFilm() {
@@ -552,7 +553,7 @@ func prepRules() []Rule {
 				k.Add(Hit{Severity: sev, Step: int(p.FilledStep), Value: float64(e.Step), Product: e.Doing.Product})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s goes straight over the filler, which drinks and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
+				return "", fmt.Sprintf("%s goes straight over the filler, which absorbs it and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
 			},
 			Mend: func(m *Mender, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForFilledSpots) {
@@ -565,18 +566,18 @@ func prepRules() []Rule {
 		},
 		{
 			Code:  "prep.no_removal",
-			Title: "Something there is not to be painted",
-			Why:   "Paint on hinges, glass and hardware looks careless and jams what moves; getting it off takes longer than the tape.",
-			When:  "Hardware, glass, a mirror or a hinge is to stay on the zone, and the plan neither takes it off nor masks it before the first coat. Watch.",
-			Looks: "what the taking apart leaves in place, and the steps before the first coat",
-			Mends: "masking it; taking it off",
+			Title: "Hardware or glass left unprotected",
+			Why:   "Paint on hinges, glass and hardware looks careless and jams moving parts; cleaning it off takes longer than masking.",
+			When:  "Hardware, glass, a mirror or a hinge stays on the zone, and the plan neither removes nor masks it before the first coat. Watch.",
+			Looks: "what stays on the piece, and the steps before the first coat",
+			Mends: "masking it; removing it",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
 					k.Add(Hit{Severity: Watch, Step: e.Step})
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays where it is, and nothing covers it. Tape along the edge, film over the rest; or off with it."
+				return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays on, and nothing protects it. Tape along the edge and cover the rest with film; or take it off."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if i := m.firstCoat(); i >= 0 {
@@ -588,9 +589,9 @@ func prepRules() []Rule {
 		{
 			Code:  "prep.mixed_base",
 			Title: "It will not match the other zone",
-			Why:   "The same paint looks another colour over bare wood than over a sealed ground: one drinks and goes flat, the other shines.",
-			When:  "Two zones are to have the same colour in the same paint, and this one is painted straight on something that drinks while the other is sealed. Watch.",
-			Looks: "what the paint lies on in each zone of the piece that is to have its colour",
+			Why:   "The same paint looks different over bare wood and over a sealed surface: one absorbs and dries flat, the other shines.",
+			When:  "Two zones should have the same colour in the same paint; this one is painted straight on an absorbent surface and the other is sealed. Watch.",
+			Looks: "what is under the paint in each zone that should have the same colour",
 			Mends: "the same primer in both",
 			End: func(k *Case) {
 				own := k.base()
@@ -606,7 +607,7 @@ func prepRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "It will not match " + h.Subject, "Both are to have the same colour in the same paint, but here it goes straight on what drinks, and there on a sealed ground."
+				return "It will not match " + h.Subject, "Both should have the same colour in the same paint, but here it goes straight on an absorbent surface, and there on a sealed one."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				o := &m.Zone.Match[int(h.Value)]
@@ -614,7 +615,7 @@ func prepRules() []Rule {
 				if p == craft.NoProduct {
 					p = m.Craft.First(craft.ForEvenGround)
 				}
-				m.Edit("Prime it with "+productName(m.Craft, p)+", as there", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+				m.Edit("Prime it with "+productName(m.Craft, p)+", as on the other zone", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 			},
 		},
 		{
@@ -642,13 +643,13 @@ func prepRules() []Rule {
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				return "", fmt.Sprintf("The meter says %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", number(k.Facts.Moisture))
+				return "", fmt.Sprintf("The meter reads %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", measure.Number(k.Facts.Moisture))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure {
 				return []Figure{
 					{"moisture", k.Facts.Moisture, "% of water by the meter"},
-					{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% from which it is too damp to be sure of"},
-					{"fail_from", veryDamp, "% from which nothing holds"},
+					{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% above which it may be too damp"},
+					{"fail_from", veryDamp, "% above which no coat holds"},
 				}
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", craft.FieldMoisture) },
@@ -751,7 +752,7 @@ func (m *Mender) gentler(step int) {
 	}
 	switch {
 	case lim.None:
-		m.Edit("Leave the sanding out", slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
+		m.Edit("Leave out the sanding", slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
 	case lim.PadOnly:
 		m.change("Scuff with a fine pad instead", step, func(s *surface.Step) { s.How, s.Grit = craft.Pad, 0 })
 	default:

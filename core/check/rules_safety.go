@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -40,7 +41,7 @@ func reachesOld(e *surface.Event) bool {
 // disturbs a suspect of lead.
 func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
 	if disturbsDry(c, s) && (!coated || s.Through || s.Do != surface.Abrade) && z.LeadBars(c) {
-		return "The old coat may hold lead, and this makes dust or fumes of it. It waits for the result of a laboratory or a licensed assessor."
+		return "The old coat may contain lead, and this step turns it into dust or fumes. Wait for the result of a laboratory or a licensed assessor."
 	}
 	return ""
 }
@@ -51,11 +52,11 @@ func safetyRules() []Rule {
 			Code:  "safety.lead",
 			Stage: craft.StageIdentify,
 			Reach: SoFar | Later | Survey,
-			Title: "Old paint or varnish may hold lead",
-			Why:   "Lead dust and fumes poison whoever breathes or swallows them, children most of all.",
-			When:  "There is old paint or varnish from before 1980 (or the year that local rules name), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
-			Looks: "the age of the piece, what is on it, any result, and each step that makes dust or fumes of it",
-			Mends: "deglosser instead of sanding; a laboratory's or a licensed assessor's result",
+			Title: "Old paint or varnish may contain lead",
+			Why:   "Lead dust and fumes poison anyone who breathes or swallows them, children most of all.",
+			When:  "There is old paint or varnish from before 1980 (or the year that local rules give), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
+			Looks: "the age of the piece, its old coats, any lead result, and each step that makes dust or fumes",
+			Mends: "deglosser instead of sanding; a result from a laboratory or a licensed assessor",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
@@ -68,18 +69,18 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				rest := " Local rules for lead work, containment, children and pregnancy decide; a laboratory or a licensed assessor tells what it is. A home swab does not."
+				rest := " Local rules for lead work, containment, children and pregnancy apply; only a laboratory or a licensed assessor can tell. A home swab cannot."
 				state, noted := k.Zone.Lead(k.Craft)
 				if noted != "" {
 					rest += " " + noted
 				}
 				if h.Subject == "suspect" {
 					if state == LeadFound {
-						return "There is lead in the old coats", "Leave it undisturbed under sound coats, or give the work to a professional." + rest
+						return "The old coats contain lead", "Leave it undisturbed under sound coats, or give the work to a licensed professional." + rest
 					}
 					return "", "Do not dry-sand, scrape, burn or heat it before it is tested." + rest
 				}
-				return "Suspected lead must not be disturbed dry", "This step makes dust or fumes of a coat that may hold lead." + rest
+				return "Suspected lead must not be disturbed dry", "This step turns a coat that may contain lead into dust or fumes." + rest
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "abrade" {
@@ -101,9 +102,9 @@ func safetyRules() []Rule {
 		{
 			Code:  "safety.dust",
 			Title: "Sanding dust",
-			Why:   "Fine dust harms the lungs, and oak, cedar and tropical woods sensitise.",
-			When:  "Anything is abraded dry. A caution to acknowledge.",
-			Looks: "how each abrasion is done",
+			Why:   "Fine dust harms the lungs; oak, cedar and tropical woods can also cause allergies.",
+			When:  "Anything is sanded dry. A caution to acknowledge.",
+			Looks: "how each surface is sanded",
 			Mends: readIt,
 			Step: func(k *Case, e *surface.Event) {
 				if dryAbrasion(e.Doing) {
@@ -113,18 +114,18 @@ func safetyRules() []Rule {
 			Say: func(k *Case, _ *Hit) (string, string) {
 				more := ""
 				if k.Craft.Substrates[k.Facts.Substrate].Sensitises() {
-					more = " The dust of this wood sensitises."
+					more = " The dust of this wood can cause allergies."
 				}
-				return "", "Extraction and a fitted particle mask." + more
+				return "", "Use dust extraction and a fitted particle mask." + more
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.solvent",
 			Title: "Solvent vapour",
-			Why:   "Vapours harm, and they catch fire.",
-			When:  "A cleaner or product is carried in solvent or alcohol. A caution to acknowledge.",
-			Looks: "what carries each cleaner and product",
+			Why:   "Vapours are harmful and catch fire.",
+			When:  "A cleaner or product contains solvent or alcohol. A caution to acknowledge.",
+			Looks: "the solvent in each cleaner and product",
 			Mends: readIt,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
@@ -133,7 +134,7 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Cross-ventilation, a vapour respirator where the label asks for one, no flames or sparks, lids on. The label and the safety data sheet decide."
+				return "", "Cross-ventilate, wear a vapour respirator where the label asks for one, allow no flames or sparks, and keep lids on. The label and the safety data sheet decide."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
@@ -152,30 +153,30 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Gloves and eye protection; rinse splashes at once with plenty of water."
+				return "", "Wear gloves and eye protection; rinse splashes at once with plenty of water."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.oily_rags",
 			Title: "Oily rags can catch fire",
-			Why:   "Drying oil warms as it dries; a crumpled rag holds the heat until it burns.",
+			Why:   "Drying oil warms up; a crumpled rag holds the heat until it burns.",
 			When:  "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
-			Looks: "whether a product dries by oil",
+			Looks: "whether a product contains drying oil",
 			Mends: readIt,
 			Step:  noteStep(func(k *Case, s *surface.Step) bool { return s.Do == surface.Coat && k.Craft.Products[s.Product].Rags }),
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Spread rags flat outdoors to dry, or drown them in a closed metal tin. Never crumpled, never in the bin: they catch fire by themselves."
+				return "", "Spread rags flat outdoors to dry, or put them in water in a closed metal tin. Never leave them crumpled or in the bin: they can catch fire by themselves."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.ammonia_bleach",
-			Title: "Cleaners that must never meet",
-			Why:   "Ammonia and bleach together give off a gas that burns the lungs; biocides hold bleach more often than their name says.",
-			When:  "Ammonia and a biocide stand in one plan: fail. A biocide and any other wet cleaner: watch.",
+			Title: "Cleaners that must never be mixed",
+			Why:   "Ammonia and bleach together give off a gas that burns the lungs; many biocides contain bleach without saying so in their name.",
+			When:  "Ammonia and a biocide are in one plan: fail. A biocide and any other wet cleaner: watch.",
 			Looks: "the cleaners of the whole plan",
-			Mends: "one of them left out; an ordinary wash instead of ammonia",
+			Mends: "leaving one of them out; an ordinary wash instead of ammonia",
 			End: func(k *Case) {
 				ammonia, biocide, other := 0, 0, 0
 				for i := range k.Zone.Steps {
@@ -201,15 +202,15 @@ func safetyRules() []Rule {
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
 				if h.Subject == "ammonia" {
-					return "Ammonia and bleach in one plan", "Never together, not one after the other on the same day, not in the same bucket. The labels and the safety data sheets decide."
+					return "Ammonia and bleach in one plan", "Never use them together, on the same day, or in the same bucket. The labels and the safety data sheets decide."
 				}
-				return "A biocide beside another cleaner", "Most hold bleach: rinse it off with plenty of water and let it dry before anything else touches it. Never mix them."
+				return "A biocide beside another cleaner", "Most biocides contain bleach: rinse with plenty of water and let it dry before using anything else. Never mix them."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "ammonia" {
 					cl := m.Craft.CleanersFor(craft.ForWash)[0]
 					m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
-					m.Edit("Leave the ammonia out", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
+					m.Edit("Leave out the ammonia", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
 				} else {
 					m.change("Rinse the biocide off", h.Step, func(s *surface.Step) { s.Rinse = true })
 				}
@@ -219,23 +220,23 @@ func safetyRules() []Rule {
 		{
 			Code:  "safety.heat_gun",
 			Title: "Hot air",
-			Why:   "Heat chars wood, cracks glass, lifts veneer and makes fumes of old paint.",
+			Why:   "Heat chars wood, cracks glass, lifts veneer and makes fumes from old paint.",
 			When:  "Something is stripped or worked with heat. A caution to acknowledge.",
 			Looks: "steps that use heat",
 			Mends: readIt,
 			Step:  noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Exclude lead first. Low setting, always moving, away from solvent, glass and veneer; look again for smouldering an hour later."
+				return "", "Exclude lead first. Use a low setting, keep moving, stay away from solvent, glass and veneer; check again for smouldering an hour later."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.flammable",
 			Title: "Vapour beside heat",
-			Why:   "Alcohol, acetone, cans, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater lights it.",
-			When:  "Heat is used within a day after something flammable: watch. Both stand in one plan: a caution to acknowledge.",
-			Looks: "the hours between each flammable step and each heated one",
-			Mends: "apart in time and place",
+			Why:   "Alcohol, acetone, aerosols, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater can ignite it.",
+			When:  "Heat is used within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",
+			Looks: "the hours between each flammable step and each step with heat",
+			Mends: "keeping them apart in time and place",
 			Step: func(k *Case, e *surface.Event) {
 				if !heats(e.Doing) {
 					return
@@ -250,55 +251,55 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and then use heat.",
-					Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
+				return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and only then use heat.",
+					measure.Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h that they should be apart"}}
+				return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h needed between them"}}
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if n := h.Limit - max(0, h.Value); n > 0 {
-					m.Edit("Wait a day before the heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
+					m.Edit("Wait a day before using heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
 				}
 				m.Acknowledge()
 			},
 		},
 		{
 			Code:  "safety.two_part",
-			Title: "Two parts that sensitise",
-			Why:   "Epoxy, polyester hardener and cross-linkers make people allergic, some for life.",
+			Title: "Two-part products can cause allergies",
+			Why:   "Epoxy, polyester hardener and cross-linkers make some people allergic for life.",
 			When:  "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
-			Looks: "whether a product hardens by a second part",
+			Looks: "whether a product hardens with a second part",
 			Mends: readIt,
 			Step: noteStep(func(k *Case, s *surface.Step) bool {
 				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == craft.FillerTwoPart
 			}),
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Gloves and fresh air; small batches, as the pot heats up; nothing on the skin. The label and the safety data sheet decide."
+				return "", "Wear gloves and use fresh air; mix small batches, because the pot heats up; keep it off the skin. The label and the safety data sheet decide."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.aerosol",
-			Title: "Mist in the air",
-			Why:   "Cans and spray guns fill a room with fine drops that harm the lungs and can explode.",
-			When:  "A can or a spray gun is used. A caution to acknowledge.",
-			Looks: "how each coat is laid",
+			Title: "Spray mist in the air",
+			Why:   "Aerosols and spray guns fill a room with fine drops that harm the lungs and can explode.",
+			When:  "An aerosol or a spray gun is used. A caution to acknowledge.",
+			Looks: "how each coat is applied",
 			Mends: readIt,
 			Step: noteStep(func(k *Case, s *surface.Step) bool {
 				return s.Do == surface.Coat && (k.Craft.Products[s.Product].Aerosol || s.Method == "spray" || s.Method == "aerosol")
 			}),
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Outdoors or with extraction that may take such vapour, a fitted respirator for vapour and mist, no flames or sparks, and overspray kept off everything else."
+				return "", "Work outdoors or with extraction rated for such vapour, wear a fitted respirator for vapour and mist, allow no flames or sparks, and mask everything else from overspray."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.old_vinyl",
-			Title: "Old vinyl, mastic or felt may hold asbestos",
+			Title: "Old vinyl, mastic or felt may contain asbestos",
 			Why:   "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
-			When:  "Vinyl from before 1990, or of unknown age, is to be abraded, stripped or heated. A caution to acknowledge.",
-			Looks: "the material, the year, and what disturbs it",
+			When:  "Vinyl from before 1990, or of unknown age, is to be sanded, stripped or heated. A caution to acknowledge.",
+			Looks: "the material, the year, and which steps disturb it",
 			Mends: readIt,
 			Step: func(k *Case, e *surface.Event) {
 				const banned = 1990
@@ -313,15 +314,15 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Leave old backing, mastic and felt alone until an accredited survey has looked at them. Local rules decide who may touch it."
+				return "", "Leave old backing, mastic and felt alone until an accredited surveyor has checked them. Local rules decide who may touch it."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "safety.electrical",
-			Title: "It is wired",
-			Why:   "Painted or loosened wiring shocks and burns.",
-			When:  "The piece is a lamp or is wired, and coats are planned. A caution to acknowledge.",
+			Title: "It has electrical wiring",
+			Why:   "Painted or loosened wiring causes shocks and burns.",
+			When:  "The piece is a lamp or has wiring, and coats are planned. A caution to acknowledge.",
 			Looks: "what the piece is used for",
 			Mends: readIt,
 			End: func(k *Case) {
@@ -330,14 +331,14 @@ func safetyRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Unplug it; a qualified person takes the wiring out and puts it back. Never paint over wiring, a holder or a label."
+				return "", "Unplug it; have a qualified person take the wiring out and put it back. Never paint over wiring, a lamp holder or a label."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 	}
 }
 
-const readIt = "the label and the safety data sheet: read them, and note that they were read"
+const readIt = "reading the label and the safety data sheet, and recording that you read them"
 
 // noteStep fires a caution at every step that does something.
 func noteStep(does func(*Case, *surface.Step) bool) func(*Case, *surface.Event) {

@@ -45,7 +45,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 	product := func(k *Case, h *Hit) *craft.ProductRow { return &k.Craft.Products[k.Zone.Steps[h.Step-1].Product] }
 	return Rule{
 		Code: code, Title: title, Why: why, When: when, Reach: SoFar | Tail,
-		Looks: "the workshop's air, and the limits of every product that is laid in it",
+		Looks: "the air in the workshop, and the limits of every product that is applied in it",
 		Mends: "air that suits the products, or products that suit the air",
 		Step: func(k *Case, e *surface.Event) {
 			if e.Doing.Do != surface.Coat {
@@ -71,7 +71,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			}
 			p := product(k, h)
 			u := k.Zone.Units
-			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s wants at %s %s. %s",
+			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s needs at %s %s. %s",
 				l.is, l.words(u, l.air(k.Facts)), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
@@ -96,34 +96,34 @@ func siteRules() []Rule {
 			words: measure.Units.Temp, figure: degrees,
 			advice: "Warm the room and the piece, and keep both warm while the coats dry.",
 		}.rule("site.cold", "Too cold",
-			"Below its limit a coat dries without becoming a film: it powders, cracks or stays soft.",
+			"Below its limit a coat dries without forming a film: it turns to powder, cracks or stays soft.",
 			"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it."),
 		airLimit{
 			air:      func(f *surface.Facts) float64 { return f.Climate.TempC },
 			limit:    func(p *craft.ProductRow) float64 { return p.MaxC },
 			doubtful: 6, is: "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
-			advice: "Work in the morning, in the shade, in smaller sections, or add the retarder its label allows.",
+			advice: "Work in the morning, in the shade, in smaller sections, or add the retarder that its label allows.",
 		}.rule("site.hot", "Too hot",
-			"In heat a coat dries on the brush: strokes stay, edges show, and it grips what is below less.",
-			"The workshop is warmer than a product stands. Watch; fail from more than 6 °C over it."),
+			"In heat a coat dries on the brush: brush marks stay, edges show, and it grips less.",
+			"The workshop is warmer than a product allows. Watch; fail from more than 6 °C above it."),
 		airLimit{
 			air:      func(f *surface.Facts) float64 { return f.Climate.RH },
 			limit:    func(p *craft.ProductRow) float64 { return p.MaxRH },
-			doubtful: 10, is: "The air holds",
-			words:  func(_ measure.Units, rh float64) string { return number(rh) + " % humidity" },
+			doubtful: 10, is: "The air has",
+			words:  func(_ measure.Units, rh float64) string { return measure.Number(rh) + " % humidity" },
 			figure: func(_ measure.Units, rh float64) (float64, string) { return rh, "% humidity" },
 			advice: "Heat and air the room, or wait for a drier day.",
-		}.rule("site.humid", "Too damp an air",
-			"In damp air water and solvent leave too slowly: coats bloom, run and hold less.",
-			"The workshop's air is damper than a product's limit. Watch; fail from more than 10 % over it."),
+		}.rule("site.humid", "Too humid",
+			"In humid air water and solvent leave too slowly: coats bloom, run and hold less.",
+			"The workshop's air is more humid than a product's limit. Watch; fail from more than 10 % over it."),
 		{
 			Code:  "site.dew",
 			Reach: SoFar | Survey,
-			Title: "Water will settle on the surface",
-			Why:   "Close to the dew point a surface gathers water that nobody sees, and a coat laid on it blisters or blooms.",
-			When:  "The surface is less than 3 °C above the dew point of the air when a coat goes on. Watch; fail below it.",
-			Looks: "the temperature of the surface, or else of the air, and the dew point (Magnus formula)",
+			Title: "Water will condense on the surface",
+			Why:   "Close to the dew point invisible water condenses on a surface, and a coat on it blisters or blooms.",
+			When:  "The surface is less than 3 °C above the dew point of the air when a coat goes on. Watch; fail below the dew point.",
+			Looks: "the temperature of the surface, or of the air if it was not measured, and the dew point (Magnus formula)",
 			Mends: "warming the piece and drying the air; measuring the surface itself",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 {
@@ -142,15 +142,15 @@ func siteRules() []Rule {
 				if k.Facts.SurfaceRead {
 					what, at = "The surface", k.Facts.SurfaceC
 				}
-				return "", fmt.Sprintf("%s is at %s and water settles from %s down; 3 °C (5.4 °F) between them is what inspectors ask. Metal, stone and glass are colder than the air: measure them.",
+				return "", fmt.Sprintf("%s is at %s and water condenses below %s; inspectors ask for 3 °C (5.4 °F) between them. Metal, stone and glass are colder than the air: measure them.",
 					what, u.Temp(at), u.Temp(drying.DewPoint(k.Facts.Climate)))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				dew, unit := degrees(k.Zone.Units, drying.DewPoint(k.Facts.Climate))
-				return []Figure{{"dew_point", dew, unit + " at which water settles (Magnus formula)"}, {"margin_c", h.Value, "°C between it and the surface"}, {"needed_c", h.Limit, "°C that are asked"}}
+				return []Figure{{"dew_point", dew, unit + " at which water condenses (dew point, Magnus formula)"}, {"margin_c", h.Value, "°C between it and the surface"}, {"needed_c", h.Limit, "°C needed"}}
 			},
 			Mend: func(m *Mender, _ *Hit) {
-				m.Measure("Enter the workshop's air, and the surface's temperature, once they are right", craft.FieldSite)
+				m.Measure("Enter the workshop's air, and the surface temperature, once they are right", craft.FieldSite)
 			},
 		},
 	}

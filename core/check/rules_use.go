@@ -19,8 +19,8 @@ func useRules() []Rule {
 			Code:  "use.wear",
 			Reach: Tail,
 			Title: "Protection too weak for the wear",
-			Why:   "Wax on a table top and flat varnish on a seat are through in weeks, and then the paint goes.",
-			When:  "The last coats rank below what the wear asks: by one, watch; by two or more, fail. Ranks run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
+			Why:   "Wax on a table top and flat varnish on a seat wear through in weeks, and then the paint goes.",
+			When:  "The last coats are softer than the wear needs: by one grade, watch; by two or more, fail. Grades run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
 			Looks: "the last coats down to the paint, their sheen and their number, and the wear",
 			Mends: "a harder clear; a second coat; more shine",
 			End: func(k *Case) {
@@ -37,10 +37,10 @@ func useRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
-					fmt.Sprintf("It ranks %.0f where %.0f is asked, of 5: %s stands it.", h.Value, h.Limit, sealWords(k))
+					fmt.Sprintf("It is %s softer than %s needs. %s is hard enough.", grades(h.Limit-h.Value), craft.Wears[k.Facts.Wear].Asks, craft.Upper(sealWords(k)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"rank", h.Value, "how much wear the last coats take, from 0 to 5; a working default"}, {"asked", h.Limit, "how much this wear asks"}}
+				return []Figure{{"rank", h.Value, "durability of the last coats, from 0 to 5; a working default"}, {"asked", h.Limit, "durability that this wear needs, from 0 to 5"}}
 			},
 			Mend: func(m *Mender, h *Hit) { m.harder(h) },
 		},
@@ -48,8 +48,8 @@ func useRules() []Rule {
 			Code:  "use.heat_water",
 			Reach: Tail,
 			Title: "Heat and water mark this",
-			Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that is still young.",
-			When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. A clear coat there: a note until when nothing hot or wet may stand on it.",
+			Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that has not hardened.",
+			When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. With a clear coat there: a note of the day from which hot or wet things may stand on it.",
 			Looks: "the last coat, and what will stand on it",
 			Mends: "a hard water-based or an oil-based clear",
 			End: func(k *Case) {
@@ -73,13 +73,13 @@ func useRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "young" {
-					return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the plan ends, at this warmth.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
+					return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the last step, at this temperature.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
 				}
-				return craft.Upper(productName(k.Craft, h.Product)) + " takes rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " stands both once it is hard."
+				return craft.Upper(productName(k.Craft, h.Product)) + " gets rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " withstands both once it is hard."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				if h.Subject == "young" {
-					return []Figure{{"days", h.Value, "days after the end of the plan; an estimate"}}
+					return []Figure{{"days", h.Value, "days after the last step; an estimate"}}
 				}
 				return nil
 			},
@@ -94,10 +94,10 @@ func useRules() []Rule {
 		{
 			Code:  "use.outdoor",
 			Reach: Tail,
-			Title: "Indoor products outside",
-			Why:   "Sun, rain and frost take indoor paints and clears apart in a season.",
-			When:  "The piece stands outdoors, and its last coat is not made for weather: fail. One below that is not: watch.",
-			Looks: "where the piece is used, and every product's fitness for weather",
+			Title: "Indoor products outdoors",
+			Why:   "Sun, rain and frost destroy indoor paints and clears in a season.",
+			When:  "The piece stands outdoors, and its last coat is not weatherproof: fail. A coat below that is not: watch.",
+			Looks: "where the piece is used, and whether every product is weatherproof",
 			Mends: "exterior paint or enamel; an oil-based clear",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.UseOutdoor == 0 && k.Facts.Wear != craft.Outdoor {
@@ -117,7 +117,7 @@ func useRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return craft.Upper(productName(k.Craft, h.Product)) + " is made for indoors", "Weather takes it apart. Outdoors every coat must say on its label that it stands it."
+				return craft.Upper(productName(k.Craft, h.Product)) + " is for indoor use", "Weather destroys it. Outdoors, the label of every coat must say that it is weatherproof."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				switch row := &m.Craft.Products[h.Product]; row.Role {
@@ -135,44 +135,44 @@ func useRules() []Rule {
 		{
 			Code:  "use.food",
 			Title: "It touches food",
-			Why:   "What comes off a coat ends in what lies on it.",
+			Why:   "Whatever comes off a coat ends up in the food on it.",
 			When:  "The surface touches food, and coats are planned. A caution to acknowledge.",
 			Looks: "what the piece is used for",
-			Mends: "nothing but the maker's word: read it and note that it was read",
+			Mends: "reading what the maker says in writing, and recording that you read it",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Food != 0 && k.Coated {
 					k.Add(Hit{Severity: Note, Step: k.lastStep()})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. Better still, leave what touches food bare."
+				return "", "Use only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. It is better to leave the surface that touches food bare."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "use.child",
 			Title: "A child may chew it",
-			Why:   "Children lick, chew and swallow what is in reach.",
-			When:  "The piece is a child's, and coats are planned. A caution to acknowledge.",
+			Why:   "Children lick, chew and swallow whatever they can reach.",
+			When:  "The piece is for a child, and coats are planned. A caution to acknowledge.",
 			Looks: "what the piece is used for",
-			Mends: "the label: read it and note that it was read",
+			Mends: "reading the label, and recording that you read it",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Child != 0 && k.Coated {
 					k.Add(Hit{Severity: Note, Step: k.lastStep()})
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Confirm on every label that it names a toy standard (for example EN 71-3), and what local law asks of cots and toys; hand it over only fully cured."
+				return "", "Check that every label names a toy standard (for example EN 71-3), and what local law requires of cots and toys; hand it over only fully cured."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:  "use.target",
 			Reach: Survey,
-			Title: "The look and the use contradict each other",
-			Why:   "Some looks do not stand some uses: flakes on a toy, dead-flat varnish on a table top.",
-			When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where food lies or a child plays; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
-			Looks: "the look and the sheen that are wanted, the wear and the use",
+			Title: "The look does not suit the use",
+			Why:   "Some looks do not survive some uses: flakes on a toy, dead-flat varnish on a table top.",
+			When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where it touches food or a child uses it; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
+			Looks: "the wanted look and sheen, the wear and the use",
 			Mends: "another look, another sheen, or another use",
 			End: func(k *Case) {
 				w := k.Facts.Wear
@@ -194,22 +194,22 @@ func useRules() []Rule {
 				case k.Facts.Uses&craft.Food != 0:
 					where = "what food lies on"
 				}
-				return "Flakes on " + where, "Paint that is meant to come off goes on doing so, into hands, mouths and food. A worn or a cracked look that is sealed stays where it is."
+				return "Flakes on " + where, "Paint that is meant to flake goes on flaking, into hands, mouths and food. A sealed worn or crackled look stays in place."
 			},
 			Mend: func(m *Mender, h *Hit) {
 				if h.Subject == "flat" {
 					m.Measure("Choose a sheen that lasts there", craft.FieldSheen)
 					return
 				}
-				m.Measure("Choose a look that stays where it is", craft.FieldLook)
+				m.Measure("Choose a look that stays in place", craft.FieldLook)
 			},
 		},
 		{
 			Code:  "use.too_early",
-			Title: "Put back before it is hard",
-			Why:   "Handles imprint, hinges stick and screws tear paint that is dry and not yet hard.",
-			When:  "It is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
-			Looks: "how hard the last coat is at that step, at this warmth",
+			Title: "Reassembled before it is hard",
+			Why:   "Handles leave prints, hinges stick and screws tear paint that is dry but not yet hard.",
+			When:  "The piece is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
+			Looks: "how hard the last coat is at that step, at this temperature",
 			Mends: "waiting",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Facts.Touching {
@@ -222,7 +222,7 @@ func useRules() []Rule {
 				k.putBack(e, need, need/3)
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s is %.0f %% hard then; it wants %.0f %% before anything is screwed on or stands on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+				return "", fmt.Sprintf("%s is %.0f %% hardened by then; it needs %.0f %% before anything is screwed on or put on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
 			Mend:    mendCure,
@@ -231,11 +231,11 @@ func useRules() []Rule {
 			Code:       "use.unsealed",
 			Unfinished: true,
 			Reach:      Tail,
-			Title:      "Matt paint left without a seal",
-			Why:        "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat closes it.",
+			Title:      "Matt paint left unsealed",
+			Why:        "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat seals it.",
 			When:       "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",
 			Looks:      "what the last coat is, and the wear",
-			Mends:      "wax, oil or a clear coat, by the wear",
+			Mends:      "wax, oil or a clear coat that suits the wear",
 			End: func(k *Case) {
 				p := &k.Trace.End.Patches[surface.Field]
 				if p.Coats == 0 || p.Top != craft.PorousPaint || p.Product == craft.NoProduct {
@@ -250,7 +250,7 @@ func useRules() []Rule {
 			Say: func(k *Case, _ *Hit) (string, string) {
 				p := k.Trace.End.Patches[surface.Field].Product
 				return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
-					"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " closes it."
+					"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " seals it."
 			},
 			Mend: func(m *Mender, _ *Hit) { m.seals() },
 		},
@@ -368,11 +368,11 @@ func (m *Mender) outdoors() {
 			n.Colour = s.Colour
 			steps[i] = n
 		}
-		m.Edit("Paint with "+productName(m.Craft, paint)+", and everything else in what stands weather", steps)
+		m.Edit("Paint with "+productName(m.Craft, paint)+", and use weatherproof products for everything else", steps)
 		bare := slices.DeleteFunc(slices.Clone(steps), func(s surface.Step) bool {
 			r := m.Craft.Products[s.Product].Role
 			return s.Do == surface.Coat && (r == craft.RoleClear || r == craft.RoleWax)
 		})
-		m.Edit("Paint with "+productName(m.Craft, paint)+", which stands weather without a clear", bare)
+		m.Edit("Paint with "+productName(m.Craft, paint)+", which is weatherproof without a clear", bare)
 	}
 }

@@ -1,9 +1,8 @@
 package check
 
 import (
-	"fmt"
-
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -12,11 +11,11 @@ func walkRules() []Rule {
 	return []Rule{
 		{
 			Code:  "walk.undone",
-			Title: "A step takes off what the plan has laid",
-			Why:   "What is stripped or sanded through after coats takes them along: the work before it was for nothing.",
+			Title: "A step removes coats laid before it",
+			Why:   "Stripping or sanding through after painting removes the coats: the work before it was wasted.",
 			When:  "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
 			Looks: "the coats on the surface before and after each step",
-			Mends: "that step before the first coat",
+			Mends: "moving that step before the first coat",
 			Step: func(k *Case, e *surface.Event) {
 				do := e.Doing.Do
 				if n := e.Before.Patches[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
@@ -24,17 +23,17 @@ func walkRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return StepWords(k.Craft, &k.Zone.Steps[h.Step-1]) + " takes the coats off again", fmt.Sprintf("%s laid before it, and gone after it.", craft.Upper(plural(int(h.Value), "coat is", "coats are")))
+				return StepWords(k.Craft, &k.Zone.Steps[h.Step-1]) + " removes the coats again", measure.Count(int(h.Value), "coat was", "coats were") + " applied before it, and it removes them."
 			},
-			Figures: func(_ *Case, h *Hit) []Figure { return []Figure{{"coats", h.Value, "coats that it takes off"}} },
+			Figures: func(_ *Case, h *Hit) []Figure { return []Figure{{"coats", h.Value, "coats that it removes"}} },
 			Mend: func(m *Mender, h *Hit) {
 				at := 0
 				for at < h.Step-1 && m.Zone.Steps[at].Do == surface.Clean {
 					at++
 				}
-				m.moved("Before the first coat", h.Step, at)
+				m.moved("Move it before the first coat", h.Step, at)
 				if m.Zone.Steps[h.Step-1].Do == surface.Abrade {
-					m.change("Not through: only scuff it", h.Step, func(s *surface.Step) { s.Through = false })
+					m.change("Do not cut through: only scuff it", h.Step, func(s *surface.Step) { s.Through = false })
 				}
 			},
 		},
@@ -52,7 +51,7 @@ func walkRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Lay out cleaning, sanding, primer, paint and topcoat, and every step is judged as it is added."
+				return "", "Add cleaning, sanding, primer, paint and topcoat; every step is judged as you add it."
 			},
 			Mend: func(m *Mender, _ *Hit) {
 				if len(m.Zone.Steps) == 0 {

@@ -8,6 +8,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/identify"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -22,9 +23,9 @@ func (f *Figure) Shown() string {
 	case slices.Contains(factors, f.ID):
 		return fmt.Sprintf("%.2f", f.Value)
 	case math.Abs(f.Value) >= 10 || f.ID == "delta_e" || f.ID == "load" || strings.HasPrefix(f.ID, "day_"):
-		return number(f.Value)
+		return measure.Number(f.Value)
 	}
-	return number2(f.Value)
+	return measure.Number2(f.Value)
 }
 
 // The figures that are shares of a whole, and those that are factors of a bond
@@ -43,41 +44,6 @@ func Percent(p float64) string {
 		return "over 98 %"
 	}
 	return fmt.Sprintf("%.0f %%", p*100)
-}
-
-// Hours words a span of hours.
-func Hours(h float64) string {
-	switch {
-	case math.IsInf(h, 1):
-		return "any time"
-	case h < 1:
-		return fmt.Sprintf("%.0f min", max(0, math.Ceil(h*60-1e-6)))
-	case h < 10:
-		return fmt.Sprintf("%s h", number(math.Ceil(h*10-1e-6)/10))
-	case h < 48:
-		return fmt.Sprintf("%.0f h", math.Ceil(h-1e-6))
-	default:
-		return fmt.Sprintf("%s days", number(math.Ceil(h/24*10-1e-6)/10))
-	}
-}
-
-func number(x float64) string {
-	return strings.TrimSuffix(fmt.Sprintf("%.1f", x), ".0")
-}
-
-// number2 words a figure to two places.
-func number2(x float64) string {
-	return strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.2f", x), "0"), ".")
-}
-
-func m100(x float64) float64 { return x * 100 }
-
-// plural words a count with what is counted.
-func plural(n int, one, many string) string {
-	if n == 1 {
-		return "one " + one
-	}
-	return fmt.Sprintf("%d %s", n, many)
 }
 
 // Levels are the words for how much of something there is, from 0.
@@ -111,25 +77,25 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	add := func(t surface.Term, words string) {
 		out = append(out, Figure{surface.TermIDs[t], b.Factors[t], words})
 	}
-	grip := fmt.Sprintf("how well %s takes to %s, clean and keyed", productName(c, b.Product), onWhat(k, b))
+	grip := fmt.Sprintf("how well %s grips %s, clean and keyed", productName(c, b.Product), onWhat(k, b))
 	if b.Additive > 0 {
-		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", number(b.Additive))
+		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", measure.Number(b.Additive))
 	}
 	if b.Boards > 0 {
-		grip += fmt.Sprintf("; %.2f before %s moved it", b.GripBefore, patches(b.Boards))
+		grip += fmt.Sprintf("; %.2f before %s changed it", b.GripBefore, patches(b.Boards))
 	}
 	add(surface.Grip, grip)
 
-	key := "the surface has all the key this coat needs"
+	key := "the surface has all the key that this coat needs"
 	if b.Factors[surface.Key] < 1 {
-		key = fmt.Sprintf("the surface has %.0f %% of its best key, and depends on it by %.0f %%", b.KeyGiven*100, b.Need*100)
+		key = fmt.Sprintf("the surface has %.0f %% of its best key, and this coat depends on it by %.0f %%", b.KeyGiven*100, b.Need*100)
 		if b.Closed {
 			key += "; the wood was closed by too fine a grit"
 		}
 	}
 	add(surface.Key, key)
 
-	clean := "nothing is left lying on it"
+	clean := "nothing was left on it"
 	if b.Factors[surface.Cleanness] < 1 {
 		var left []string
 		for s, lv := range b.Soils {
@@ -144,21 +110,21 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	var win string
 	switch b.Timing {
 	case surface.OldSurface:
-		win = "nothing below it is drying"
+		win = "nothing below it is still drying"
 	case surface.Inside:
-		win = fmt.Sprintf("laid after %s, inside the window of %s", Hours(b.Waited), productName(c, b.Under))
+		win = fmt.Sprintf("applied after %s, within the recoat window of %s", measure.Hours(b.Waited), productName(c, b.Under))
 	case surface.TooSoon:
-		win = fmt.Sprintf("laid after %s, and %s needs %s here", Hours(b.Waited), productName(c, b.Under), Hours(b.Earliest))
+		win = fmt.Sprintf("applied after %s, and %s needs %s here", measure.Hours(b.Waited), productName(c, b.Under), measure.Hours(b.Earliest))
 	case surface.Missed:
-		win = fmt.Sprintf("laid after %s, and %s closes at %s without a scuff", Hours(b.Waited), productName(c, b.Under), Hours(b.Latest))
+		win = fmt.Sprintf("applied after %s, and %s closes at %s without a scuff", measure.Hours(b.Waited), productName(c, b.Under), measure.Hours(b.Latest))
 	case surface.Scuffed:
-		win = fmt.Sprintf("laid after %s on %s that was scuffed", Hours(b.Waited), productName(c, b.Under))
+		win = fmt.Sprintf("applied after %s on %s that was scuffed", measure.Hours(b.Waited), productName(c, b.Under))
 	case surface.Between:
-		win = fmt.Sprintf("laid after %s, between the two windows of %s, which opens again at %s", Hours(b.Waited), productName(c, b.Under), Hours(b.Earliest))
+		win = fmt.Sprintf("applied after %s, between the two recoat windows of %s, which opens again at %s", measure.Hours(b.Waited), productName(c, b.Under), measure.Hours(b.Earliest))
 	}
 	add(surface.Window, win)
 
-	site := "the workshop suits this product"
+	site := "the workshop's air suits this product"
 	if b.SiteWhy != 0 {
 		var why []string
 		up := &c.Products[b.Product]
@@ -166,10 +132,10 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.Facts.Climate.TempC), k.Zone.Units.Temp(up.MinC)))
 		}
 		if b.SiteWhy&surface.Humid != 0 {
-			why = append(why, fmt.Sprintf("%s %% humidity is over its %s %%", number(k.Facts.Climate.RH), number(up.MaxRH)))
+			why = append(why, fmt.Sprintf("%s %% humidity is above its %s %%", measure.Number(k.Facts.Climate.RH), measure.Number(up.MaxRH)))
 		}
 		if b.SiteWhy&(surface.WetWood|surface.VeryWetWood) != 0 {
-			why = append(why, fmt.Sprintf("the wood holds %s %% water", number(k.Facts.Moisture)))
+			why = append(why, fmt.Sprintf("the wood holds %s %% water", measure.Number(k.Facts.Moisture)))
 		}
 		if b.SiteWhy&surface.DampMineral != 0 {
 			why = append(why, "damp comes from behind")
@@ -180,13 +146,13 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 
 	switch b.CapWhy {
 	case surface.CapFlaking:
-		out = append(out, Figure{"cap", b.Cap, "what flakes below lets go whatever lies on it"})
+		out = append(out, Figure{"cap", b.Cap, "the layer below flakes off, whatever is on it"})
 	case surface.CapPowdery:
 		out = append(out, Figure{"cap", b.Cap, "the old powdery paint below was not bound first"})
 	}
 	out = append(out,
-		Figure{"strength", b.Strength, "strength of this bond, 1 being a full one; an estimate"},
-		Figure{"demand", k.Demand, "strength the wear asks for: " + wearWords(k)})
+		Figure{"strength", b.Strength, fmt.Sprintf("strength of this bond, where 1 is full strength (class %s on the cross-cut scale); an estimate", Class(b.Strength))},
+		Figure{"demand", k.Demand, "strength that the wear needs: " + wearWords(k)})
 	if b.Under == craft.NoProduct {
 		out = append(out, knownFigure(k))
 	}
@@ -201,11 +167,11 @@ func knownFigure(k *Case) Figure {
 		is = "that it is " + craft.Lower(fin.Name)
 	}
 	if k.Craft.Finishes[k.Zone.Finish].Unknown || k.Facts.Finish != k.Zone.Finish {
-		return Figure{"known", 0, is + " is supposed; it is one of the things that it may be"}
+		return Figure{"known", 0, is + " is a guess: one of the things that it may be"}
 	}
 	known := k.Zone.Known(k.Craft)
 	if known.Finish == identify.Assumed {
-		return Figure{"known", 0, is + " is assumed; nobody has tested it"}
+		return Figure{"known", 0, is + " is assumed; it was not tested"}
 	}
 	return Figure{"known", known.PFinish, is + " is " + KnownWords(known.Finish, known.PFinish) + " by small tests"}
 }
@@ -230,7 +196,7 @@ func figures(h *Hit) []Figure {
 	case h.Rule.Figures != nil:
 		return h.Rule.Figures(h.Case, h)
 	case h.Rule.Foreseen == ForeseenPeel:
-		return append([]Figure{{"risk", h.Case.Risk, "chance that some layer peels; an estimate"}}, explain(h.Case, h.Bound)...)
+		return append([]Figure{{"risk", h.Case.Risk, "risk that some layer peels; an estimate"}}, explain(h.Case, h.Bound)...)
 	case h.Bound != nil:
 		return explain(h.Case, h.Bound)
 	case h.Stain != nil:
@@ -245,10 +211,10 @@ func figures(h *Hit) []Figure {
 func StainFigures(s *Stain) []Figure {
 	name := craft.Bleeders[s.Bleeder].Name
 	out := []Figure{
-		{"delta_e", s.DeltaE, "final stain in CIEDE2000 units: the eye sees 1, anyone sees 3; an estimate"},
-		{"load", s.Load, "what " + name + " would show through nothing"},
+		{"delta_e", s.DeltaE, "final stain in CIEDE2000 units, a measure of colour difference: 1 is just visible, 3 is clearly visible; an estimate"},
+		{"load", s.Load, "what " + name + " would show without any coat over it"},
 		{"lets", s.Lets, "share of it that the coats let through"},
-		{"show", s.Show, "share of that the finished colour lets the eye see"},
+		{"show", s.Show, "share of that which is visible in the finished colour"},
 	}
 	for _, t := range []struct {
 		days  float64
@@ -313,7 +279,7 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 		}
 		return w
 	case surface.Wait:
-		return "Wait " + Hours(s.Hours)
+		return "Wait " + measure.Hours(s.Hours)
 	case surface.Strip:
 		return "Strip" + map[string]string{"chemical": " with a stripper", "scrape": " with a scraper", "heat": " with hot air", "sand": " by sanding"}[s.StripHow]
 	case surface.Fill:
@@ -346,11 +312,11 @@ func (r *Result) Says(c *craft.Craft) string {
 		if r.Adhesion != nil {
 			s += fmt.Sprintf(": the risk of peeling is %s", Percent(r.Adhesion.Risk))
 		}
-		const shown = .05 // smaller ones would read as 0.0
-		if len(r.Stains) > 0 && r.Stains[0].DeltaE >= shown {
-			return s + fmt.Sprintf(", and no stain the eye would see (%s %.1f).", craft.Bleeders[r.Stains[0].Bleeder].Name, r.Stains[0].DeltaE)
+		const traces = .05 // CIEDE2000 units; less is nothing
+		if len(r.Stains) > 0 && r.Stains[0].DeltaE >= traces {
+			return s + ", and no visible stain is expected."
 		}
-		return s + ", and nothing below will bleed through."
+		return s + ", and nothing should bleed through."
 	}
 	others := 0
 	for i := range r.Findings {
@@ -360,7 +326,7 @@ func (r *Result) Says(c *craft.Craft) string {
 	}
 	first := r.Findings[0].Title
 	if others > 1 {
-		return fmt.Sprintf("%s, and %d more to look at.", first, others-1)
+		return fmt.Sprintf("%s, and %s.", first, measure.Count(others-1, "more finding", "more findings"))
 	}
 	return first + "."
 }

@@ -86,15 +86,15 @@ var (
 )
 
 func softwood(id, name, colour string) SubstrateRow {
-	return SubstrateRow{id, name, GroupWood, WoodBare, .6, .1, EnergyHigh, resin1, 2, 1, false, colour, "grain raises; resin streaks even where no knot shows"}
+	return SubstrateRow{id, name, GroupWood, WoodBare, .6, .1, EnergyHigh, resin1, 2, 1, false, colour, "the grain raises; resin streaks even where no knot shows"}
 }
 
 func hardwood(id, name, colour string) SubstrateRow {
-	return SubstrateRow{id, name, GroupWood, WoodBare, .4, .1, EnergyHigh, nil, 0, 1, false, colour, "dense woods take paint unevenly beside softwood"}
+	return SubstrateRow{id, name, GroupWood, WoodBare, .4, .1, EnergyHigh, nil, 0, 1, false, colour, "dense woods take paint less evenly than softwood"}
 }
 
 func woven(id, name, colour string) SubstrateRow {
-	return SubstrateRow{id, name, GroupCane, WoodBare, .8, .1, EnergyHigh, nil, 0, 1, false, colour, "brittle when dry; drinks; flexes"}
+	return SubstrateRow{id, name, GroupCane, WoodBare, .8, .1, EnergyHigh, nil, 0, 1, false, colour, "brittle when dry; absorbent; flexes"}
 }
 
 func plastic(id, name, colour string) SubstrateRow {
@@ -109,10 +109,10 @@ var defaultSubstrates = []SubstrateRow{
 	softwood("pine", "Pine", "#e0bd85"),
 	softwood("spruce", "Spruce", "#e6cb9c"),
 	softwood("fir", "Fir", "#ddb98a"),
-	{"cedar", "Cedar", GroupWood, WoodBare, .6, .15, EnergyMedium, tannin2, 0, 1, false, "#b57a55", "strong extractives"},
-	{"redwood", "Redwood", GroupWood, WoodBare, .6, .15, EnergyMedium, tannin2, 0, 1, false, "#a86a4c", "strong extractives"},
-	{"oak", "Oak", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin2, 0, 1, false, "#c09a66", "open grain telegraphs; iron and damp make a blue-black stain"},
-	{"chestnut", "Chestnut", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin2, 0, 1, false, "#b48c5c", "open grain telegraphs; iron and damp make a blue-black stain"},
+	{"cedar", "Cedar", GroupWood, WoodBare, .6, .15, EnergyMedium, tannin2, 0, 1, false, "#b57a55", "strong tannins"},
+	{"redwood", "Redwood", GroupWood, WoodBare, .6, .15, EnergyMedium, tannin2, 0, 1, false, "#a86a4c", "strong tannins"},
+	{"oak", "Oak", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin2, 0, 1, false, "#c09a66", "open grain shows through; iron and damp leave a blue-black stain"},
+	{"chestnut", "Chestnut", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin2, 0, 1, false, "#b48c5c", "open grain shows through; iron and damp leave a blue-black stain"},
 	{"walnut", "Walnut", GroupWood, WoodBare, .4, .1, EnergyHigh, tannin2, 0, 1, false, "#76563c", ""},
 	{"mahogany", "Mahogany", GroupWood, WoodBare, .4, .1, EnergyHigh, []Implied{{Tannin, 2}, {Dye, 1}}, 0, 1, false, "#8d4f36", "old pieces are often dyed red as well"},
 	{"cherry", "Cherry", GroupWood, WoodBare, .3, .1, EnergyHigh, tannin1, 0, 1, false, "#b5734b", ""},
@@ -122,38 +122,38 @@ var defaultSubstrates = []SubstrateRow{
 	hardwood("ash", "Ash", "#dfc8a0"),
 	hardwood("lime", "Lime", "#e2cda8"),
 	hardwood("poplar", "Poplar", "#d8cda3"),
-	{"teak", "Teak", GroupWood, WoodOily, .2, .2, EnergyLow, tannin1, 0, 1, false, "#a3733f", "natural oil: solvent wipe just before sealing"},
-	{"rosewood", "Rosewood", GroupWood, WoodOily, .2, .2, EnergyLow, tannin1, 0, 1, false, "#5e3427", "natural oil: solvent wipe just before sealing"},
-	{"unknown_wood", "Unknown wood", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin1, 0, 1, true, "#b58d62", "treat as a bleeder until a test says otherwise"},
-	{"plywood", "Plywood", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#d9bb8b", "edges drink"},
-	{"hardboard", "Hardboard", GroupBoard, BoardRaw, .7, .1, EnergyHigh, []Implied{{Dye, 1}}, 0, 1, false, "#7f5b3c", "edges drink"},
-	{"mdf", "MDF", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#b89670", "edges drink; water swells it"},
-	{"particleboard", "Particleboard", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#c2a377", "edges drink; water swells it"},
-	{"bamboo", "Bamboo", GroupCane, LacquerFilm, .1, .5, EnergyMedium, nil, 0, 1, false, "#d6b878", "hard slick skin, often lacquered"},
-	{"rattan", "Rattan or cane", GroupCane, LacquerFilm, .1, .5, EnergyMedium, nil, 0, 1, false, "#cfa66b", "hard slick skin, often lacquered"},
+	{"teak", "Teak", GroupWood, WoodOily, .2, .2, EnergyLow, tannin1, 0, 1, false, "#a3733f", "naturally oily: wipe with solvent just before sealing"},
+	{"rosewood", "Rosewood", GroupWood, WoodOily, .2, .2, EnergyLow, tannin1, 0, 1, false, "#5e3427", "naturally oily: wipe with solvent just before sealing"},
+	{"unknown_wood", "Unknown wood", GroupWood, WoodBare, .5, .1, EnergyHigh, tannin1, 0, 1, true, "#b58d62", "treat it as bleeding until a test says otherwise"},
+	{"plywood", "Plywood", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#d9bb8b", "edges are absorbent"},
+	{"hardboard", "Hardboard", GroupBoard, BoardRaw, .7, .1, EnergyHigh, []Implied{{Dye, 1}}, 0, 1, false, "#7f5b3c", "edges are absorbent"},
+	{"mdf", "MDF", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#b89670", "edges are absorbent; water swells it"},
+	{"particleboard", "Particleboard", GroupBoard, BoardRaw, .7, .1, EnergyHigh, nil, 0, 1, false, "#c2a377", "edges are absorbent; water swells it"},
+	{"bamboo", "Bamboo", GroupCane, LacquerFilm, .1, .5, EnergyMedium, nil, 0, 1, false, "#d6b878", "hard, slick skin, often lacquered"},
+	{"rattan", "Rattan or cane", GroupCane, LacquerFilm, .1, .5, EnergyMedium, nil, 0, 1, false, "#cfa66b", "hard, slick skin, often lacquered"},
 	woven("willow", "Willow", "#a98459"),
 	woven("rush", "Rush", "#b9a36a"),
 	woven("seagrass", "Seagrass", "#b5a677"),
 	woven("paper_cord", "Paper cord", "#c9ab7d"),
-	{"paper_foil_board", "Printed paper on board", GroupFilm, MelamineFilm, .1, .7, EnergyMedium, nil, 0, 1, false, "#c7a377", "paper tears and swells: pad, hardly any water, shellac first"},
+	{"paper_foil_board", "Printed paper on board", GroupFilm, MelamineFilm, .1, .7, EnergyMedium, nil, 0, 1, false, "#c7a377", "the paper tears and swells: scuff with a pad, use hardly any water, shellac first"},
 	{"laminate_hpl", "High-pressure laminate", GroupFilm, MelamineFilm, .02, .9, EnergyLow, nil, 0, 1, false, "#e9e6df", "the printed layer is thin: sand the shine, not the print"},
 	{"melamine", "Melamine board", GroupFilm, MelamineFilm, .02, .9, EnergyLow, nil, 0, 1, false, "#f0eee8", "the printed layer is thin: sand the shine, not the print"},
-	{"vinyl_wrap", "Vinyl-wrapped board", GroupFilm, VinylRigid, .01, .8, EnergyLow, []Implied{{Plasticiser, 1}}, 0, 1, false, "#e7e4dc", "peels or shrinks with heat; loose foil must be stripped"},
-	{"vinyl_fabric", "Vinyl cloth", GroupCloth, VinylSoft, .01, .4, EnergyLow, []Implied{{Plasticiser, 2}}, 0, 1, false, "#7c2f2c", "flexes; its plasticiser softens hard coats for good"},
+	{"vinyl_wrap", "Vinyl-wrapped board", GroupFilm, VinylRigid, .01, .8, EnergyLow, []Implied{{Plasticiser, 1}}, 0, 1, false, "#e7e4dc", "peels or shrinks with heat; strip loose foil"},
+	{"vinyl_fabric", "Vinyl cloth", GroupCloth, VinylSoft, .01, .4, EnergyLow, []Implied{{Plasticiser, 2}}, 0, 1, false, "#7c2f2c", "flexes; its plasticiser permanently softens hard coats"},
 	{"leather", "Leather", GroupCloth, Leather, .3, .4, EnergyMedium, nil, 0, 1, false, "#7a4b2e", "flexes; aniline-dyed leather bleeds"},
-	{"fabric_woven", "Woven cloth", GroupCloth, Textile, .95, 0, EnergyHigh, nil, 0, 1, false, "#cfc6b4", "dyed darker only; stiffens with undiluted paint"},
-	{"fabric_pile", "Velvet or pile", GroupCloth, Textile, .95, 0, EnergyHigh, nil, 0, 1, false, "#9c5b52", "dyed darker only; stiffens with undiluted paint"},
+	{"fabric_woven", "Woven cloth", GroupCloth, Textile, .95, 0, EnergyHigh, nil, 0, 1, false, "#cfc6b4", "can only be dyed darker; undiluted paint makes it stiff"},
+	{"fabric_pile", "Velvet or pile", GroupCloth, Textile, .95, 0, EnergyHigh, nil, 0, 1, false, "#9c5b52", "can only be dyed darker; undiluted paint makes it stiff"},
 	{"steel", "Steel", GroupMetal, MetalFerrous, 0, .6, EnergyHigh, []Implied{{Rust, 1}}, 0, 1, false, "#8d9398", "flash-rusts under water-based coats"},
 	{"cast_iron", "Cast iron", GroupMetal, MetalFerrous, 0, .6, EnergyHigh, []Implied{{Rust, 1}}, 0, 1, false, "#5c5e61", "flash-rusts under water-based coats"},
-	{"galvanised", "Galvanised steel", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#b4bbc0", "oil and alkyd binders turn to soap on zinc and let go"},
-	{"aluminium", "Aluminium", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#c9cdd0", "its oxide regrows in hours"},
-	{"brass", "Brass", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#c3a253", "ammonia attacks it"},
-	{"copper", "Copper", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#b87850", "ammonia attacks it"},
-	{"stainless", "Stainless steel", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#bfc3c6", "sheds most coats"},
-	{"chrome", "Chrome", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#d5dade", "sheds nearly everything"},
-	{"glass", "Glass", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#d8e4e2", "wants a chemical key, not an abrasive"},
-	{"mirror", "Mirror", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#cfd8da", "the backing dislikes ammonia"},
-	{"ceramic_glazed", "Glazed ceramic", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#ebe8e0", "wants a chemical key, not an abrasive"},
+	{"galvanised", "Galvanised steel", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#b4bbc0", "oil and alkyd paints turn to soap on zinc and come off"},
+	{"aluminium", "Aluminium", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#c9cdd0", "its oxide grows back within hours"},
+	{"brass", "Brass", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#c3a253", "ammonia corrodes it"},
+	{"copper", "Copper", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#b87850", "ammonia corrodes it"},
+	{"stainless", "Stainless steel", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#bfc3c6", "most coats come off it"},
+	{"chrome", "Chrome", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#d5dade", "nearly everything comes off it"},
+	{"glass", "Glass", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#d8e4e2", "needs a primer made for glass, not sanding"},
+	{"mirror", "Mirror", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#cfd8da", "ammonia attacks the backing"},
+	{"ceramic_glazed", "Glazed ceramic", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#ebe8e0", "needs a primer made for glass or tile, not sanding"},
 	{"terracotta", "Terracotta", GroupMineral, MineralPorous, .9, .1, EnergyHigh, salts1, 0, 1, false, "#bf6f4a", "damp from behind lifts any film; sometimes sealed with wax"},
 	mineral("stone", "Stone", "#b9b4a7"),
 	mineral("concrete", "Concrete", "#a5a49d"),
@@ -162,7 +162,7 @@ var defaultSubstrates = []SubstrateRow{
 	plastic("plastic_acrylic", "Acrylic plastic", "#e2e6e6"),
 	plastic("plastic_pvc", "Rigid PVC", "#e8e7e3"),
 	plastic("resin_cast", "Cast resin", "#d8cdb9"),
-	{"plastic_polyolefin", "Polyethylene or polypropylene", GroupPlastic, Polyolefin, 0, .3, EnergyVeryLow, nil, 0, 1, false, "#dcdad4", "almost nothing grips without a promoter"},
+	{"plastic_polyolefin", "Polyethylene or polypropylene", GroupPlastic, Polyolefin, 0, .3, EnergyVeryLow, nil, 0, 1, false, "#dcdad4", "almost nothing sticks without a promoter"},
 	{"plastic_unknown", "Unknown plastic", GroupPlastic, Polyolefin, 0, .5, EnergyLow, nil, 0, 1, true, "#d5d2ca", "assume the worst until tested"},
 	{"foam_craft", "Craft foam", GroupPlastic, PlasticHard, .3, .2, EnergyMedium, nil, 0, 1, false, "#eeeae0", "solvent and aerosol coats melt it: water-based only"},
 }
@@ -195,26 +195,26 @@ type FinishRow struct {
 }
 
 var defaultFinishes = []FinishRow{
-	{ID: "none", Name: "Bare", Bare: true, Lets: 1, LetsDye: 1, Tells: "nothing over the material: a drop of water, a rag or a nail meets the material itself"},
-	{ID: "wax", Name: "Wax", Family: WaxFilm, Under: NumFamilies, Lets: 1, LetsDye: 1, Tells: "a white spirit rag turns yellow-grey; a fingernail leaves a furrow; water beads, then whitens", Deepen: 6},
-	{ID: "oil", Name: "Oil", Family: OilFilm, Lets: 1, LetsDye: 1, Tells: "no film to scrape, sheen in the grain, a slight odour", Deepen: 9},
+	{ID: "none", Name: "Bare", Bare: true, Lets: 1, LetsDye: 1, Tells: "nothing over the material: a drop of water, a rag or a nail touches the material itself"},
+	{ID: "wax", Name: "Wax", Family: WaxFilm, Under: NumFamilies, Lets: 1, LetsDye: 1, Tells: "a white spirit rag turns yellow-grey; a fingernail leaves a groove; water beads, then whitens", Deepen: 6},
+	{ID: "oil", Name: "Oil", Family: OilFilm, Lets: 1, LetsDye: 1, Tells: "no film to scrape, sheen in the grain, a slight smell", Deepen: 9},
 	{ID: "shellac", Name: "Shellac", Family: ShellacFilm, Lets: .25, LetsDye: .6, Dye: true, Tells: "alcohol makes it sticky within a minute", Deepen: 12},
-	{ID: "lacquer", Name: "Lacquer", Family: LacquerFilm, Lets: .5, LetsDye: .6, Dye: true, Tells: "alcohol is slow, lacquer thinner dissolves it at once", Deepen: 9},
+	{ID: "lacquer", Name: "Lacquer", Family: LacquerFilm, Lets: .5, LetsDye: .6, Dye: true, Tells: "alcohol acts slowly, lacquer thinner dissolves it at once", Deepen: 9},
 	{ID: "varnish_oil", Name: "Oil varnish", Family: VarnishFilm, Lets: .35, LetsDye: .6, Varnish: true, Tells: "alcohol and thinner only wrinkle it or do nothing; ambered; scrapes to a curl or powder", Deepen: 14},
 	{ID: "polyurethane", Name: "Polyurethane", Family: VarnishFilm, Lets: .35, LetsDye: .6, Varnish: true, Tells: "alcohol and thinner do nothing; ambered; scrapes to a curl or powder", Deepen: 12},
 	{ID: "finish_wb", Name: "Water-based clear", Family: VarnishFilm, Lets: 1, LetsDye: 1, Tells: "clear, not ambered; alcohol softens it slowly", Deepen: 6},
-	{ID: "catalysed", Name: "Catalysed lacquer", Family: LacquerFilm, Lets: .35, LetsDye: .6, Tells: "nothing dissolves it; hard plastic look", Deepen: 8},
+	{ID: "catalysed", Name: "Catalysed lacquer", Family: LacquerFilm, Lets: .35, LetsDye: .6, Tells: "nothing dissolves it; looks like hard plastic", Deepen: 8},
 	{ID: "paint_alkyd_old", Name: "Old oil paint", Family: AlkydPaint, Lets: .4, LetsDye: .6, Paint: true, Tells: "alcohol does not soften it; chalks or yellows", Colour: "#e3dabd"},
 	{ID: "paint_acrylic_old", Name: "Old acrylic paint", Family: AcrylicPaint, Lets: 1, LetsDye: 1, Paint: true, Tells: "alcohol softens it and colours the rag", Colour: "#dcd8cc"},
-	{ID: "paint_porous_old", Name: "Old chalky paint", Family: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Powdery: true, Tells: "chalky, drinks water, rubs off on a damp cloth", Colour: "#cfd2c8"},
-	{ID: "factory_film", Name: "Printed factory film", Family: MelamineFilm, Lets: 1, LetsDye: 1, Tells: "printed repeat, dead even, plastic edge band", Colour: "#d3b88e"},
-	{ID: "paint_porous_waxed", Name: "Old matt paint under wax", Family: WaxFilm, Under: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Tells: "chalky paint with a soft sheen that a white spirit rag takes off", Colour: "#c9ccc0"},
-	{ID: "paint_factory", Name: "Factory two-part or baked paint", Family: LacquerFilm, Lets: 1, LetsDye: 1, Tells: "dead even, hard, nothing softens it", Colour: "#e9e8e3"},
-	{ID: "stain_only", Name: "Stain without a film", Bare: true, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Dye, 2}}, Tells: "coloured, drinks water, colour on a wet cloth", Deepen: 22},
-	{ID: "foil", Name: "Vinyl foil", Family: VinylRigid, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Plasticiser, 1}}, Tells: "a seam or lifted corner, rounded edges without a joint", Colour: "#e6e2d8"},
-	{ID: "powder", Name: "Powder coating", Family: PowderFilm, Lets: 1, LetsDye: 1, Tells: "even orange-peel on metal, no brush mark, solvent does nothing", Colour: "#dfe0dd"},
-	{ID: "plating", Name: "Plating", Family: MetalNonferrous, Lets: 1, LetsDye: 1, Tells: "mirror-bright, flakes to another metal", Colour: "#d0d4d6"},
-	{ID: "unknown", Name: "Not known", Unknown: true, Lets: 1, LetsDye: 1, Tells: "anything untested", Deepen: 10},
+	{ID: "paint_porous_old", Name: "Old chalky paint", Family: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Powdery: true, Tells: "chalky, absorbs water, rubs off on a damp cloth", Colour: "#cfd2c8"},
+	{ID: "factory_film", Name: "Printed factory film", Family: MelamineFilm, Lets: 1, LetsDye: 1, Tells: "repeating print, perfectly even, plastic edge band", Colour: "#d3b88e"},
+	{ID: "paint_porous_waxed", Name: "Old matt paint under wax", Family: WaxFilm, Under: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Tells: "chalky paint with a soft sheen that a white spirit rag removes", Colour: "#c9ccc0"},
+	{ID: "paint_factory", Name: "Factory two-part or baked paint", Family: LacquerFilm, Lets: 1, LetsDye: 1, Tells: "perfectly even and hard; nothing softens it", Colour: "#e9e8e3"},
+	{ID: "stain_only", Name: "Stain without a film", Bare: true, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Dye, 2}}, Tells: "coloured, absorbs water, colours a wet cloth", Deepen: 22},
+	{ID: "foil", Name: "Vinyl foil", Family: VinylRigid, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Plasticiser, 1}}, Tells: "a seam or lifted corner; rounded edges without a joint", Colour: "#e6e2d8"},
+	{ID: "powder", Name: "Powder coating", Family: PowderFilm, Lets: 1, LetsDye: 1, Tells: "even orange-peel texture on metal, no brush marks; solvent does nothing", Colour: "#dfe0dd"},
+	{ID: "plating", Name: "Plating", Family: MetalNonferrous, Lets: 1, LetsDye: 1, Tells: "mirror-bright, flakes to another metal underneath", Colour: "#d0d4d6"},
+	{ID: "unknown", Name: "Not known", Unknown: true, Lets: 1, LetsDye: 1, Tells: "anything not tested", Deepen: 10},
 }
 
 // plausible lists, by what a bare substrate's family is, the finishes that an

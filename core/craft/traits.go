@@ -81,28 +81,28 @@ var Harms = map[string][]Harm{
 		{nil, films, true, "Acetone dissolves or lifts any film."},
 	},
 	"ammonia_water": {
-		{[]string{"brass", "copper"}, nil, true, "Ammonia eats brass and copper."},
+		{[]string{"brass", "copper"}, nil, true, "Ammonia corrodes brass and copper."},
 		{[]string{"mirror"}, nil, true, "Ammonia creeps behind a mirror and blackens its backing."},
 		{[]string{"aluminium"}, nil, true, "Ammonia attacks aluminium."},
-		{nil, []Family{ShellacFilm}, true, "Ammonia takes shellac off."},
+		{nil, []Family{ShellacFilm}, true, "Ammonia dissolves shellac."},
 	},
 	"degreaser_alkaline": {
-		{[]string{"aluminium", "brass"}, nil, false, "Alkali stains aluminium and brass: only briefly, and rinsed at once."},
-		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: a wrung cloth, never a wet one."},
+		{[]string{"aluminium", "brass"}, nil, false, "Alkali stains aluminium and brass: apply it briefly and rinse at once."},
+		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: use a wrung-out cloth, never a wet one."},
 	},
 	"detergent": {
-		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: a wrung cloth, never a wet one."},
+		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: use a wrung-out cloth, never a wet one."},
 	},
 	"vinegar_water": {
-		{[]string{"stone", "concrete"}, nil, true, "Acid eats marble, limestone and cement."},
+		{[]string{"stone", "concrete"}, nil, true, "Acid etches marble, limestone and cement."},
 	},
 	"white_spirit": {
 		{[]string{"foam_craft"}, nil, true, "Solvent melts craft foam."},
-		{[]string{"plastic_polyolefin"}, nil, false, "White spirit swells some plastics: try it out of sight first."},
+		{[]string{"plastic_polyolefin"}, nil, false, "White spirit swells some plastics: try it first where it does not show."},
 	},
 	"deglosser_liquid": {
 		{[]string{"foam_craft"}, []Family{PlasticHard, Polyolefin, VinylRigid, VinylSoft}, true, "Deglosser softens and crazes plastic."},
-		{[]string{"paper_foil_board"}, nil, true, "Solvent lifts the print off its paper."},
+		{[]string{"paper_foil_board"}, nil, true, "Solvent takes the print off its paper."},
 	},
 }
 
@@ -119,20 +119,20 @@ type AbrasionLimit struct {
 
 // LimitVeneer is what any veneer stands, and LimitPaper printed paper.
 var (
-	LimitVeneer = AbrasionLimit{Coarsest: 150, Thin: true, Says: "half a millimetre of veneer is all there is: nothing coarser than 150, by hand"}
-	LimitPaper  = AbrasionLimit{PadOnly: true, Thin: true, Says: "the print is one sheet of paper: a fine pad and nothing else"}
+	LimitVeneer = AbrasionLimit{Coarsest: 150, Thin: true, Says: "there is only half a millimetre of veneer: nothing coarser than 150, by hand"}
+	LimitPaper  = AbrasionLimit{PadOnly: true, Thin: true, Says: "the print is one sheet of paper: use a fine pad and nothing else"}
 )
 
 // Limits are what surfaces stand, by the family that lies open.
 var Limits = map[Family]AbrasionLimit{
 	MelamineFilm: {Coarsest: 180, Thin: true, Says: "the printed layer is thin: take the shine off with 180 or finer, by hand"},
-	VinylRigid:   {PadOnly: true, Thin: true, Says: "foil tears and cuts through: a fine pad and nothing else"},
-	VinylSoft:    {PadOnly: true, Thin: true, Says: "vinyl cloth cuts through: a fine pad and nothing else"},
-	MetalZinc:    {PadOnly: true, Says: "grit cuts through zinc or gouges soft metal: a pad is enough"},
-	GlassSmooth:  {None: true, Says: "scratches in glass and glaze stay: it wants a primer made for it"},
-	PlasticHard:  {Coarsest: 320, Says: "scratches in plastic show through: 320, wet"},
-	Polyolefin:   {Coarsest: 320, Says: "it only goes furry under grit: 320, wet"},
-	Leather:      {PadOnly: true, Thin: true, Says: "grit goes through the grain of leather: a fine pad"},
+	VinylRigid:   {PadOnly: true, Thin: true, Says: "foil tears and cuts through: use a fine pad and nothing else"},
+	VinylSoft:    {PadOnly: true, Thin: true, Says: "vinyl cloth cuts through: use a fine pad and nothing else"},
+	MetalZinc:    {PadOnly: true, Says: "grit cuts through zinc and gouges soft metal: a pad is enough"},
+	GlassSmooth:  {None: true, Says: "scratches in glass and glaze stay: use a primer made for it instead"},
+	PlasticHard:  {Coarsest: 320, Says: "scratches in plastic show through: sand wet with 320"},
+	Polyolefin:   {Coarsest: 320, Says: "coarser grit only makes it fuzzy: sand wet with 320"},
+	Leather:      {PadOnly: true, Thin: true, Says: "grit cuts through the grain of leather: use a fine pad"},
 }
 
 // CutThrough are the defaults that say what lies below when something is

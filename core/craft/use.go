@@ -25,7 +25,7 @@ type SheenRow struct {
 
 // Sheens is indexed by Sheen. An unrecorded sheen is taken as satin.
 var Sheens = [numSheens]SheenRow{
-	NoSheen:   {"", "sheen not recorded, taken as satin", 35, .4},
+	NoSheen:   {"", "sheen not recorded, assumed satin", 35, .4},
 	DeadFlat:  {"dead_flat", "dead flat", 2, .7},
 	Matt:      {"matt", "matt", 8, .7},
 	Eggshell:  {"eggshell", "eggshell", 20, .5},
@@ -70,7 +70,7 @@ type WearRow struct {
 
 // Wears is indexed by Wear.
 var Wears = [numWears]WearRow{
-	Display:  {"display", "To look at", "display", .30, false},
+	Display:  {"display", "Display only", "display", .30, false},
 	Handled:  {"handled", "Handled every day", "everyday handling", .50, false},
 	Seat:     {"seat", "Seat", "a seat", .62, true},
 	Tabletop: {"tabletop", "Table top", "a table top", .65, true},
@@ -116,8 +116,8 @@ var UseRows = []UseRow{
 	{"damp", "A damp place", Damp},
 	{"hot_items", "Hot mugs and dishes", HotItems},
 	{"food", "Touches food", Food},
-	{"child", "A child's", Child},
-	{"lamp", "A lamp, or wired", Lamp},
+	{"child", "Used by a child", Child},
+	{"lamp", "A lamp, or with wiring", Lamp},
 }
 
 // UsesNamed returns the bit of a use; false if there is none of that id.

@@ -90,7 +90,7 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 			return nil, fmt.Errorf("there is no test %q", a.Test)
 		}
 		if first, dup := seen[a.Test]; dup {
-			return nil, fmt.Errorf("the test %q is answered twice, %q and %q", a.Test, first, a.Outcome)
+			return nil, fmt.Errorf("the test %q is answered twice, with %q and %q", a.Test, first, a.Outcome)
 		}
 		seen[a.Test] = a.Outcome
 		if a.Outcome == NotSure {
@@ -101,10 +101,10 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 		case o < 0:
 			return nil, fmt.Errorf("the test %q has no outcome %q", a.Test, a.Outcome)
 		case Tests[t].On&group == 0:
-			b.Aside = append(b.Aside, Aside{a, "This test cannot be made on " + groupName(group) + ": it says something of " + Tests[t].on() + " only."})
+			b.Aside = append(b.Aside, Aside{a, "This test does not work on " + groupName(group) + ": it only works on " + Tests[t].on() + "."})
 			continue
 		case a.Test == "age" && k.Made != 0:
-			b.Aside = append(b.Aside, Aside{a, fmt.Sprintf("The piece is from %d, and that says more than how old it looks.", k.Made)})
+			b.Aside = append(b.Aside, Aside{a, fmt.Sprintf("The piece is from %d, which says more than how old it looks.", k.Made)})
 			continue
 		}
 		dated = dated || a.Test == "age"
@@ -278,7 +278,7 @@ func (b *Belief) conflicts() {
 		}
 		if worst.Lift > 1-rare {
 			worst.B = Answer{}
-			worst.Says = fmt.Sprintf("%s: “%s” is hardly ever seen where all the other answers fit.", short(b.Answers[i].Test), outcomeName(b.Answers[i]))
+			worst.Says = fmt.Sprintf("%s: “%s” hardly ever goes with all the other answers.", short(b.Answers[i].Test), outcomeName(b.Answers[i]))
 		}
 		b.Against = append(b.Against, worst)
 	}
@@ -293,7 +293,7 @@ func (b *Belief) conflicts() {
 	}
 	if said := MatterOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
 		if p := b.inMatter(said); p < doubted {
-			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, and what was seen speaks for %s.", craft.Lower(Matters[said].Name), craft.Lower(b.Top().Matter))})
+			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, but the test results point to %s.", craft.Lower(Matters[said].Name), craft.Lower(b.Top().Matter))})
 		}
 	}
 }
@@ -319,7 +319,7 @@ func (b *Belief) against(i int) Conflict {
 		}
 	}
 	if worst.B.Test != "" {
-		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly anything shows both.",
+		worst.Says = fmt.Sprintf("%s: “%s”, and %s: “%s”. Hardly any material shows both.",
 			short(worst.A.Test), outcomeName(worst.A), craft.Lower(short(worst.B.Test)), outcomeName(worst.B))
 	}
 	return worst

@@ -43,7 +43,7 @@ func groupName(g Group) string {
 func Word(p float64) string {
 	switch {
 	case p >= .97:
-		return "as good as certain"
+		return "almost certain"
 	case p >= TestedFrom:
 		return "very likely"
 	case p >= .7:
@@ -61,11 +61,11 @@ func Word(p float64) string {
 // Says is the belief in a sentence.
 func (b *Belief) Says() string {
 	if b.Excluded() {
-		return "The answers fit nothing that is known here. Make the one that surprised you again, in another place."
+		return "The answers fit no known material. Repeat the test that surprised you in another place."
 	}
 	made, on := b.Made()[0], b.On()[0]
 	if len(b.tests) == 0 {
-		return "Nothing is tested yet; this is what one meets most often."
+		return "Nothing is tested yet; these are the most common ones."
 	}
 	if made.P >= TestedFrom && on.P >= TestedFrom {
 		return fmt.Sprintf("%s%s: %s.", made.Name, onName(on, " under "), Word(min(made.P, on.P)))

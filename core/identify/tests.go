@@ -130,13 +130,13 @@ func (t *Test) outcome(id string) int {
 // Tests lists the tests, in an order in which one could make them all.
 var Tests = []Test{
 	{
-		ID: "kind", Short: "The sort of thing", Name: "What sort of thing is it?", Sees: "kind", Look: true, On: anything, Cost: .01,
-		How: "Think of the whole piece this zone belongs to.", Where: "The whole piece", LookFor: "How it was made and what for.",
+		ID: "kind", Short: "Kind of piece", Name: "What kind of piece is it?", Sees: "kind", Look: true, On: anything, Cost: .01,
+		How: "Think of the whole piece this zone belongs to.", Where: "The whole piece", LookFor: "How it was made and what it is for.",
 		Outcomes: []Outcome{
 			{"old_joinery", "Made by hand, with joints", "thing:chest"}, {"factory", "Factory-made, of real wood", "thing:chair"},
 			{"flat_pack", "Flat pack", "thing:panel"}, {"kitchen", "A kitchen or fitted front", "thing:door"},
 			{"upholstered", "A cover or cushion", "thing:seat"}, {"metalwork", "Metalwork", "thing:locker"},
-			{"garden", "For the garden or porch", "thing:pot"}, {"ornament", "An ornament, vessel or lamp", "thing:lamp"},
+			{"garden", "Garden or porch furniture", "thing:pot"}, {"ornament", "An ornament, vessel or lamp", "thing:lamp"},
 			{"woven", "Woven", "thing:basket"}, {"moulded", "Moulded in one piece", "thing:crate"},
 		},
 		Rows: []row{
@@ -193,14 +193,14 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "face", Short: "The face", Name: "What does its face look like?", Sees: "look", Look: true, On: anything, Cost: .01,
+		ID: "face", Short: "The face", Name: "What does the face look like?", Sees: "look", Look: true, On: anything, Cost: .01,
 		How: "Hold it to a window and look along it.", Where: "The middle of the face, and where it is least worn",
-		LookFor: "Brush marks, a film with a shine of its own, or grain that can be felt.",
+		LookFor: "Brush marks, a glossy film, or grain that you can feel.",
 		Outcomes: []Outcome{
 			{"paint_brushed", "Paint with brush marks", "face:brushed"}, {"paint_even", "An even colour without marks", "face:even"},
-			{"clear_film", "A clear film over grain", "face:film"}, {"soft_sheen", "A soft sheen, grain to be felt", "face:sheen"},
+			{"clear_film", "A clear film over grain", "face:film"}, {"soft_sheen", "A soft sheen, grain you can feel", "face:sheen"},
 			{"dry", "Dull and dry", "face:dry"}, {"bare_metal", "Bare metal", "face:metal"}, {"glassy", "Glassy", "face:glass"},
-			{"clay", "Clay, stone or plaster", "face:clay"}, {"cloth", "Cloth or hide", "face:cloth"}, {"plastic", "Plastic, dead even", "face:plastic"},
+			{"clay", "Clay, stone or plaster", "face:clay"}, {"cloth", "Cloth or hide", "face:cloth"}, {"plastic", "Plastic, perfectly even", "face:plastic"},
 		},
 		Rows: []row{
 			{"wood/open board/open cane/open", []float64{0, 0, .03, .12, .84, 0, 0, 0, .01, 0}},
@@ -217,14 +217,14 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "edge", Short: "The edges", Name: "What do its edges and its back show?", Sees: "stuff", Look: true, On: anything, Cost: .03,
-		How: "Turn it over or take a drawer out, and look at an edge that nobody finished.", Where: "Back, underside, inside of a door, screw holes",
-		LookFor: "Grain that runs round the edge, a skin over something else, or crumbs.",
+		ID: "edge", Short: "The edges", Name: "What do the edges and the back show?", Sees: "stuff", Look: true, On: anything, Cost: .03,
+		How: "Turn it over or take a drawer out, and look at an unfinished edge.", Where: "Back, underside, inside of a door, screw holes",
+		LookFor: "Grain that goes round the edge, a skin over something else, or crumbs.",
 		Outcomes: []Outcome{
-			{"solid", "Grain runs round the edge", "edge:solid"}, {"layers", "A thin skin over another layer", "edge:layers"},
+			{"solid", "The grain goes round the edge", "edge:solid"}, {"layers", "A thin skin over another layer", "edge:layers"},
 			{"crumbs", "Crumbs, chips or brown fibre", "edge:crumbs"}, {"band", "A band or foil ends there", "edge:band"},
 			{"metal", "Metal", "edge:metal"}, {"stone", "Clay, stone or plaster", "edge:stone"}, {"glass", "Glass", "edge:glass"},
-			{"plastic", "Plastic through and through", "edge:plastic"}, {"fibres", "Fibres or a backing", "edge:fibres"},
+			{"plastic", "The same plastic all the way through", "edge:plastic"}, {"fibres", "Fibres or a backing", "edge:fibres"},
 		},
 		Rows: []row{
 			{"veneer", []float64{.09, .84, .05, .02, 0, 0, 0, 0, 0}}, {"wood", []float64{.94, .03, .01, .01, 0, 0, 0, 0, .01}},
@@ -237,10 +237,10 @@ var Tests = []Test{
 	},
 	{
 		ID: "repeat", Short: "The grain", Name: "Does the grain repeat?", Sees: "print", Look: true, On: Wood | Board | Printed, Cost: .03,
-		How: "Pick a knot or a flame in the pattern and look for its twin.", Where: "Along the whole face, and from one door to the next",
-		LookFor: "The same mark twice: that is a print.",
+		How: "Pick a knot or a flame in the pattern and look for a copy of it.", Where: "Along the whole face, and from one door to the next",
+		LookFor: "The same mark twice means it is a print.",
 		Outcomes: []Outcome{
-			{"repeats", "The same mark comes again", "grain:repeats"}, {"varied", "No two marks alike", "grain:varied"}, {"no_grain", "No grain to be seen", "grain:none"},
+			{"repeats", "The same mark appears again", "grain:repeats"}, {"varied", "No two marks alike", "grain:varied"}, {"no_grain", "No visible grain", "grain:none"},
 		},
 		Rows: []row{
 			{"/opaque", []float64{.005, .06, .935}}, {"wood/open wood/wax wood/oil", []float64{.01, .96, .03}}, {"wood", []float64{.02, .95, .03}},
@@ -248,12 +248,12 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "knock", Short: "The sound", Name: "How does it sound and weigh?", Sees: "stuff", Look: true, On: anything, Cost: .02,
-		How: "Knock with a knuckle, and lift it by one end.", Where: "The middle of the largest face",
-		LookFor: "A warm knock, a dead heavy one, a ring, a clink, a hollow click, or no sound at all.",
+		ID: "knock", Short: "The sound", Name: "How does it sound, and how heavy is it?", Sees: "stuff", Look: true, On: anything, Cost: .02,
+		How: "Knock with a knuckle, and lift one end.", Where: "The middle of the largest face",
+		LookFor: "A warm knock, a dull heavy one, a ring, a clink, a hollow click, or no sound at all.",
 		Outcomes: []Outcome{
-			{"wood", "A warm wooden knock", "sound:wood"}, {"dense", "Dead and heavy", "sound:dense"}, {"ring", "It rings", "sound:ring"},
-			{"clink", "It clinks", "sound:clink"}, {"hollow", "A light hollow click", "sound:hollow"}, {"soft", "It gives, no sound", "sound:soft"},
+			{"wood", "A warm wooden knock", "sound:wood"}, {"dense", "Dull and heavy", "sound:dense"}, {"ring", "It rings", "sound:ring"},
+			{"clink", "It clinks", "sound:clink"}, {"hollow", "A light hollow click", "sound:hollow"}, {"soft", "It gives, without a sound", "sound:soft"},
 		},
 		Rows: []row{
 			{"veneer", []float64{.58, .38, 0, 0, .04, 0}}, {"wood", []float64{.93, .06, 0, 0, .01, 0}}, {"board printed", []float64{.1, .86, 0, 0, .03, .01}},
@@ -263,19 +263,19 @@ var Tests = []Test{
 	},
 	{
 		ID: "magnet", Short: "The magnet", Name: "Does a magnet hold?", Sees: "metal", On: Metal, Cost: .03,
-		How: "Put a small magnet on it, with a slip of paper between.", Where: "Anywhere flat", LookFor: "Whether it carries its own weight.",
+		How: "Hold a small magnet to it, with a slip of paper between.", Where: "Anywhere flat", LookFor: "Whether the magnet stays by itself.",
 		Outcomes: []Outcome{{"holds", "It holds", "magnet:holds"}, {"no", "It falls off", "magnet:falls"}},
 		Rows: []row{
 			{"steel", []float64{.98, .02}}, {"zinc", []float64{.95, .05}}, {"aluminium", []float64{.01, .99}}, {"brass", []float64{.04, .96}}, {"stainless", []float64{.3, .7}},
 		},
 	},
 	{
-		ID: "metal_look", Short: "The look of the metal", Name: "What does the metal look like?", Sees: "look", Look: true, On: Metal, Cost: .02,
-		How: "Wipe a patch dry and look at it in daylight.", Where: "Inside, or under a foot", LookFor: "Spangles, rust, a mirror, yellow, white powder, or a coat.",
+		ID: "metal_look", Short: "Look of the metal", Name: "What does the metal look like?", Sees: "look", Look: true, On: Metal, Cost: .02,
+		How: "Wipe a spot dry and look at it in daylight.", Where: "Inside, or under a foot", LookFor: "Spangles, rust, a mirror, yellow, white powder, or a coat.",
 		Outcomes: []Outcome{
 			{"spangled", "Grey with spangles", "metal:spangled"}, {"rust", "Brown with rust", "metal:rust"}, {"bright", "Mirror bright", "metal:bright"},
 			{"yellow", "Yellow or red", "metal:yellow"}, {"white_dull", "Dull silver, white powder", "metal:dull"}, {"coated", "An even coat", "metal:coated"},
-			{"orange_peel", "A coat like orange peel", "metal:peel"},
+			{"orange_peel", "A coat with an orange-peel texture", "metal:peel"},
 		},
 		Rows: []row{
 			{"/powder", []float64{.01, .03, 0, 0, .01, .35, .6}}, {"/paint_factory", []float64{.01, .12, 0, 0, .01, .76, .1}},
@@ -286,8 +286,8 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "species", Short: "The wood inside", Name: "What is the bare wood like inside?", Sees: "species", Look: true, On: Wood, Cost: .05,
-		How: "Find wood that was never finished, and look at its end grain.", Where: "Inside a drawer, under a top, behind a plate",
+		ID: "species", Short: "The wood inside", Name: "What does the bare wood look like inside?", Sees: "species", Look: true, On: Wood, Cost: .05,
+		How: "Find wood that was never finished, and look at the end grain.", Where: "Inside a drawer, under a top, behind a plate",
 		LookFor: "Growth rings and knots, open pores, a dark even grain, a pale fine one, or a greasy feel.",
 		Outcomes: []Outcome{
 			{"rings_knots", "Growth rings, knots", "wood:rings"}, {"open_pores", "Open pores, like short strokes", "wood:pores"}, {"dark_even", "Dark and even", "wood:dark"},
@@ -301,9 +301,9 @@ var Tests = []Test{
 	{
 		ID: "worn", Short: "Worn places", Name: "What do worn and chipped places show?", Sees: "worn", Look: true, On: anything &^ Glass, Cost: .03,
 		How: "Look where hands, feet and keys have been.", Where: "Round handles and locks, on edges and feet",
-		LookFor: "Other paint below, a net of fine cracks, wood rubbed bare, clear flakes, or chalk.",
+		LookFor: "Other paint below, fine cracks like a net, wood rubbed bare, clear flakes, or chalk.",
 		Outcomes: []Outcome{
-			{"layers_paint", "Chips show older paint", "worn:layers"}, {"crazed", "A net of fine cracks", "worn:crazed"}, {"rubbed_thin", "Rubbed away gently", "worn:rubbed"},
+			{"layers_paint", "Chips show older paint", "worn:layers"}, {"crazed", "Fine cracks like a net", "worn:crazed"}, {"rubbed_thin", "Gently rubbed away", "worn:rubbed"},
 			{"flakes_clear", "Clear flakes, white edges", "worn:flakes"}, {"chalky_rub", "Soft and chalky", "worn:chalky"}, {"rust", "Rust", "worn:rust"}, {"clean", "Hardly any wear", "worn:clean"},
 		},
 		Rows: []row{
@@ -320,7 +320,7 @@ var Tests = []Test{
 	{
 		ID: "amber", Short: "The colour of the film", Name: "What colour is the film itself?", Sees: "amber", Look: true, On: Wood | Cane | Board | Printed, Clear: true, Cost: .04,
 		How: "Look at a run, a thick edge or a chip against white paper.", Where: "In corners and along mouldings, where it ran",
-		LookFor:  "Amber, clear as water, or no film at all.",
+		LookFor:  "Amber, water-clear, or no film at all.",
 		Outcomes: []Outcome{{"amber", "Amber", "film:amber"}, {"clear", "Clear", "film:clear"}, {"no_film", "There is no film", "film:none"}},
 		Rows: []row{
 			{"/shellac", []float64{.72, .22, .06}}, {"/lacquer", []float64{.26, .69, .05}}, {"/varnish_oil", []float64{.78, .18, .04}}, {"/finish_wb", []float64{.03, .92, .05}},
@@ -330,10 +330,10 @@ var Tests = []Test{
 	},
 	{
 		ID: "water", Short: "The drop of water", Name: "What does a drop of water do?", Sees: "water", On: anything &^ (Metal | Glass), Cost: .08,
-		How: "Let one drop of clean water stand for two minutes, then blot it.", Where: "A hidden spot, level",
-		LookFor: "Soaking in, a dark patch, a bead that leaves nothing, or a white bloom.", Caution: "Blot it soon: water swells raw board and leaves rings on wax and shellac.",
+		How: "Leave a drop of clean water for two minutes, then blot it.", Where: "A hidden, level spot",
+		LookFor: "Soaking in, a dark patch, a bead that leaves no trace, or a white bloom.", Caution: "Blot it promptly: water swells raw board and leaves rings on wax and shellac.",
 		Outcomes: []Outcome{
-			{"soaks", "Soaks in at once", "drop:soaks"}, {"slow_dark", "Darkens slowly", "drop:darkens"}, {"beads", "Beads, leaves nothing", "drop:beads"}, {"blooms", "Beads, then a white bloom", "drop:blooms"},
+			{"soaks", "Soaks in at once", "drop:soaks"}, {"slow_dark", "Darkens slowly", "drop:darkens"}, {"beads", "Beads, leaves no trace", "drop:beads"}, {"blooms", "Beads, then a white bloom", "drop:blooms"},
 		},
 		Rows: []row{
 			{"/shellac", []float64{.01, .04, .42, .53}}, {"/lacquer", []float64{.01, .04, .72, .23}}, {"/varnish_oil", []float64{.01, .04, .87, .08}}, {"/finish_wb", []float64{.01, .06, .83, .1}},
@@ -347,9 +347,9 @@ var Tests = []Test{
 	{
 		ID: "damp_rag", Short: "The damp rag", Name: "What comes off on a damp white rag?", Sees: "rag", On: anything &^ Glass, Cost: .05,
 		How: "Wring a white rag out well and rub ten times with one finger.", Where: "A hidden spot", LookFor: "Chalk, dye, plain dirt, or nothing.",
-		Caution: "Keep the rag damp where old paint may hold lead, and put it into a bag.",
+		Caution: "Keep the rag damp where old paint may contain lead, and bag it.",
 		Outcomes: []Outcome{
-			{"chalk", "Chalk of its colour", "rag:chalk"}, {"dye", "Brown or red dye", "rag:dye"}, {"dirt", "Grey dirt", "rag:dirt"}, {"clean", "Nothing", "rag:clean"},
+			{"chalk", "Chalk in its own colour", "rag:chalk"}, {"dye", "Brown or red dye", "rag:dye"}, {"dirt", "Grey dirt", "rag:dirt"}, {"clean", "Nothing", "rag:clean"},
 		},
 		Rows: []row{
 			{"/paint_porous_old", []float64{.79, .03, .12, .06}}, {"/paint_alkyd_old", []float64{.22, .01, .5, .27}}, {"/paint_porous_waxed", []float64{.1, .02, .58, .3}},
@@ -358,8 +358,8 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "white_spirit", Short: "White spirit", Name: "What does a rag of white spirit take off?", Sees: "wax", On: anything &^ Plastic, Cost: .1,
-		How: "Wet a white rag with white spirit and rub a palm's breadth for half a minute.", Where: "A hidden spot", LookFor: "A yellow-grey rag and the shine gone; plain dirt; or the wood drinking it.",
+		ID: "white_spirit", Short: "White spirit", Name: "What does a white spirit rag take off?", Sees: "wax", On: anything &^ Plastic, Cost: .1,
+		How: "Wet a white rag with white spirit and rub an area the size of your palm for half a minute.", Where: "A hidden spot", LookFor: "A yellow-grey rag and the shine gone; plain dirt; or the wood absorbing it.",
 		Caution: "Flammable; open a window, no flame, and lay the rag flat outdoors to dry.",
 		Outcomes: []Outcome{
 			{"yellow_grey", "Yellow-grey, and the shine goes", "rag:wax"}, {"dirt", "Dirt, and the shine stays", "rag:dirt"}, {"soaks", "It soaks in and darkens", "drop:soaks"}, {"nothing", "Nothing", "rag:clean"},
@@ -372,9 +372,9 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "fingernail", Short: "The fingernail", Name: "What does a fingernail do?", Sees: "hard", On: anything &^ (Metal | Glass), Cost: .05,
-		How: "Draw a nail over it with firm pressure.", Where: "A hidden spot", LookFor: "A furrow with a curl of wax, a dent, powder, or nothing.",
-		Outcomes: []Outcome{{"furrow", "A furrow, waxy curl", "nail:furrow"}, {"dent", "A dent", "nail:dent"}, {"powder", "Powder", "nail:powder"}, {"hard", "Nothing", "nail:hard"}},
+		ID: "fingernail", Short: "Fingernail", Name: "What does a fingernail do?", Sees: "hard", On: anything &^ (Metal | Glass), Cost: .05,
+		How: "Draw a fingernail over it, pressing hard.", Where: "A hidden spot", LookFor: "A groove with a curl of wax, a dent, powder, or nothing.",
+		Outcomes: []Outcome{{"furrow", "A groove and a waxy curl", "nail:furrow"}, {"dent", "A dent", "nail:dent"}, {"powder", "Powder", "nail:powder"}, {"hard", "Nothing", "nail:hard"}},
 		Rows: []row{
 			{"/wax", []float64{.72, .14, .01, .13}}, {"/paint_porous_waxed", []float64{.6, .13, .1, .17}}, {"/shellac", []float64{.16, .07, .03, .74}}, {"/lacquer", []float64{.09, .07, .02, .82}},
 			{"/varnish_oil", []float64{.07, .1, .02, .81}}, {"/finish_wb", []float64{.02, .2, 0, .78}}, {"/catalysed", []float64{.01, .03, 0, .96}}, {"/paint_alkyd_old", []float64{.02, .12, .05, .81}},
@@ -384,9 +384,9 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "scrape", Short: "The blade", Name: "What does a blade scrape off?", Sees: "hard", On: Wood | Board | Cane | Printed, Disturbs: true, Cost: .3,
-		How: "Draw a sharp blade, held upright, over a thumbnail's breadth.", Where: "Where it will never be seen", LookFor: "Soft shavings, a tough curl, brittle amber powder, or chalk.",
-		Caution: "Never where old paint may hold lead. It spoils a print for good.",
+		ID: "scrape", Short: "Blade", Name: "What does a blade scrape off?", Sees: "hard", On: Wood | Board | Cane | Printed, Disturbs: true, Cost: .3,
+		How: "Draw a sharp blade, held upright, over a spot the size of your thumbnail.", Where: "Where it will never be seen", LookFor: "Soft shavings, a tough curl, brittle amber powder, or chalk.",
+		Caution: "Never where old paint may contain lead. It permanently spoils a print.",
 		Outcomes: []Outcome{
 			{"wax_shavings", "Soft shavings of wax", "scrape:wax"}, {"curl", "A tough curl", "scrape:curl"}, {"amber_powder", "Brittle powder, amber or white", "scrape:powder"}, {"chalk", "Chalk", "scrape:chalk"}, {"none", "Nothing but wood", "scrape:wood"},
 		},
@@ -399,7 +399,7 @@ var Tests = []Test{
 	},
 	{
 		ID: "alcohol", Short: "Alcohol", Name: "What does alcohol do?", Sees: "solvent", On: Wood | Board | Printed | Cane | Metal, Cost: .12,
-		How: "Lay a cotton bud wet with alcohol on it for a minute, then touch and wipe.", Where: "A hidden spot", LookFor: "Whether it turns sticky within the minute, softens slowly, gives its colour to the cotton, or does nothing.",
+		How: "Hold a cotton bud wet with alcohol on it for a minute, then touch and wipe.", Where: "A hidden spot", LookFor: "Whether it turns sticky within a minute, softens slowly, colours the cotton, or does nothing.",
 		Caution: "Flammable; open a window, no flame. It crazes acrylic plastic.",
 		Outcomes: []Outcome{
 			{"sticky", "Sticky within a minute", "bud:sticky"}, {"softens_slow", "Dulls and softens slowly", "bud:soft"}, {"colours_rag", "Colours the cotton", "bud:coloured"}, {"nothing", "Nothing", "bud:clean"},
@@ -412,8 +412,8 @@ var Tests = []Test{
 	},
 	{
 		ID: "thinner", Short: "Lacquer thinner", Name: "What does lacquer thinner do?", Sees: "solvent", On: Wood | Board | Printed | Cane | Metal, Cost: .25,
-		How: "Touch it with a cotton bud wet with lacquer thinner for half a minute, then wipe.", Where: "Where it will never be seen", LookFor: "Whether it dissolves at once, wrinkles, gives its colour, or does nothing.",
-		Caution: "Harmful vapour, very flammable: outdoors or at an open window, with gloves. It marks plastics and most films for good.",
+		How: "Touch it with a cotton bud wet with lacquer thinner for half a minute, then wipe.", Where: "Where it will never be seen", LookFor: "Whether it dissolves at once, wrinkles, colours the cotton, or does nothing.",
+		Caution: "Harmful vapour, very flammable: outdoors or at an open window, with gloves. It permanently marks plastics and most films.",
 		Outcomes: []Outcome{
 			{"dissolves", "Dissolves at once", "bud:dissolves"}, {"wrinkles", "Wrinkles or swells", "bud:wrinkles"}, {"colours_rag", "Colours the cotton", "bud:coloured"}, {"nothing", "Nothing", "bud:clean"},
 		},
@@ -426,8 +426,8 @@ var Tests = []Test{
 	},
 	{
 		ID: "hot_pin", Short: "The hot pin", Name: "What does a hot pin do?", Sees: "heat", On: Printed | Plastic | Cloth, Disturbs: true, Cost: .35,
-		How: "Warm a needle, held with pliers, and touch it where nobody looks.", Where: "Under an edge or inside a seam", LookFor: "Melting with a smell of plastic, charring with a smell of wood or hair, or nothing.",
-		Caution:  "Never where old paint may hold lead or solvent is about; a needle and never a flame; open a window.",
+		How: "Heat a needle, held with pliers, and touch it where it does not show.", Where: "Under an edge or inside a seam", LookFor: "Melting with a smell of plastic, charring with a smell of wood or hair, or nothing.",
+		Caution:  "Never where old paint may contain lead or near solvent; a needle, never a flame; open a window.",
 		Outcomes: []Outcome{{"melts", "It melts", "pin:melts"}, {"chars", "It chars", "pin:chars"}, {"nothing", "Nothing", "pin:nothing"}},
 		Rows: []row{
 			{"vinyl_wrap", []float64{.85, .02, .13}}, {"laminate", []float64{.02, .08, .9}}, {"paper_board", []float64{.04, .54, .42}}, {"polyolefin", []float64{.97, .01, .02}}, {"plastic", []float64{.9, .03, .07}},
@@ -435,8 +435,8 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "smell", Short: "The smell", Name: "What does it smell of when rubbed warm?", Sees: "smell", On: anything &^ (Metal | Glass), Cost: .04,
-		How: "Rub hard with a dry thumb until it is warm, and smell.", Where: "Inside, where air does not reach", LookFor: "Wax, oil, plastic, or nothing.",
+		ID: "smell", Short: "The smell", Name: "What does it smell of when you rub it warm?", Sees: "smell", On: anything &^ (Metal | Glass), Cost: .04,
+		How: "Rub hard with a dry thumb until it is warm, then smell.", Where: "Inside, where air does not reach", LookFor: "Wax, oil, plastic, or nothing.",
 		Outcomes: []Outcome{{"wax", "Wax or turpentine", "smell:wax"}, {"oil", "Oil", "smell:oil"}, {"plastic", "Plastic", "smell:plastic"}, {"none", "Nothing", "smell:none"}},
 		Rows: []row{
 			{"/wax", []float64{.58, .04, .01, .37}}, {"/paint_porous_waxed", []float64{.45, .02, .01, .52}}, {"/oil", []float64{.03, .55, .01, .41}}, {"/shellac", []float64{.13, .02, .01, .84}},
@@ -447,7 +447,7 @@ var Tests = []Test{
 	{
 		ID: "tape", Short: "The tape", Name: "What does tape pull off?", Sees: "rag", On: anything &^ (Glass | Cloth), Cost: .12,
 		How: "Press a strip of strong clear tape on it and pull it off in one go.", Where: "A hidden spot", LookFor: "Powder on the glue, flakes, or nothing.",
-		Caution:  "Where old paint may hold lead, fold the tape together at once and put it into a bag.",
+		Caution:  "Where old paint may contain lead, fold the tape together at once and bag it.",
 		Outcomes: []Outcome{{"powder", "Powder", "tape:powder"}, {"flakes", "Flakes", "tape:flakes"}, {"clean", "Nothing", "tape:clean"}},
 		Rows: []row{
 			{"/paint_porous_old", []float64{.72, .15, .13}}, {"/paint_porous_waxed", []float64{.12, .08, .8}}, {"zinc/opaque printed/opaque", []float64{.04, .58, .38}}, {"/paint_alkyd_old", []float64{.08, .36, .56}},
@@ -455,9 +455,9 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "uv", Short: "The UV torch", Name: "How does it glow under a UV torch?", Sees: "uv", Look: true, On: Wood | Cane | Printed, Clear: true, Cost: .15,
-		How: "Make the room dark and shine a UV torch from a hand's breadth.", Where: "A clean patch; polish glows too", LookFor: "Orange, greenish, milky blue, or nothing.",
-		Caution:  "Never look into the lamp or shine it at anyone.",
+		ID: "uv", Short: "UV torch", Name: "How does it glow under a UV torch?", Sees: "uv", Look: true, On: Wood | Cane | Printed, Clear: true, Cost: .15,
+		How: "Make the room dark and shine a UV torch at it from a hand's width away.", Where: "A clean spot; polish glows too", LookFor: "Orange, greenish, milky blue, or nothing.",
+		Caution:  "Never look into the lamp or point it at anyone.",
 		Outcomes: []Outcome{{"orange", "Orange", "glow:orange"}, {"green", "Greenish", "glow:green"}, {"bluish", "Milky blue", "glow:blue"}, {"none", "Hardly at all", "glow:none"}},
 		Rows: []row{
 			{"/shellac", []float64{.81, .04, .05, .1}}, {"/lacquer", []float64{.06, .57, .12, .25}}, {"/varnish_oil", []float64{.05, .1, .1, .75}}, {"/finish_wb", []float64{.01, .04, .55, .4}}, {"/catalysed", []float64{.02, .1, .5, .38}},
@@ -467,7 +467,7 @@ var Tests = []Test{
 	{
 		ID: "scratch_metal", Short: "The scratch", Name: "What does a scratch show?", Sees: "metal", On: Metal, Disturbs: true, Cost: .2,
 		How: "Scratch once with the corner of a coin.", Where: "Under a foot, inside a rim", LookFor: "Soft silver, dull grey, yellow, hard bright grey, or only the coat.",
-		Caution: "Never through old paint that may hold lead.",
+		Caution: "Never through old paint that may contain lead.",
 		Outcomes: []Outcome{
 			{"silver_soft", "Soft, silver white", "scratch:silver"}, {"grey", "Dull grey", "scratch:grey"}, {"yellow", "Yellow or red", "scratch:yellow"}, {"steel", "Hard, bright grey", "scratch:steel"}, {"chips", "Only the coat", "scratch:coat"},
 		},
@@ -484,8 +484,8 @@ var Tests = []Test{
 	},
 	{
 		ID: "back", Short: "The back of the cover", Name: "What is the back of the cover like?", Sees: "cover", Look: true, On: Cloth, Cost: .05,
-		How: "Lift the dust cover under the seat, or look inside a seam.", Where: "Under the seat", LookFor: "A knitted or woven backing below a skin, suede, or the same cloth.",
-		Outcomes: []Outcome{{"knit", "A backing below a skin", "back:knit"}, {"suede", "Like suede", "back:suede"}, {"woven", "The same cloth", "back:woven"}},
+		How: "Lift the dust cover under the seat, or look inside a seam.", Where: "Under the seat", LookFor: "A knitted or woven backing under a skin, suede, or the same cloth.",
+		Outcomes: []Outcome{{"knit", "A backing under a skin", "back:knit"}, {"suede", "Like suede", "back:suede"}, {"woven", "The same cloth", "back:woven"}},
 		Rows:     []row{{"vinyl_cloth", []float64{.9, .03, .07}}, {"leather", []float64{.03, .93, .04}}, {"cloth", []float64{.05, .03, .92}}},
 	},
 }

@@ -49,7 +49,7 @@ func Area(text string, u Units) (float64, error) {
 			if strings.TrimSpace(text) == "" {
 				return 0, bad("Nothing is typed; write a size like 120 x 45 cm.")
 			}
-			return 0, bad("A size is missing beside the +.")
+			return 0, bad("A size is missing next to the +.")
 		}
 		a, err := oneArea(part, u)
 		if err != nil {
@@ -58,10 +58,10 @@ func Area(text string, u Units) (float64, error) {
 		total += a
 	}
 	if !(total > 0) {
-		return 0, bad("An area is more than nothing.")
+		return 0, bad("An area must be more than zero.")
 	}
 	if total > MaxArea {
-		return 0, bad("That is %s, more than a room; at most %s, please.", u.Area(total), u.Area(MaxArea))
+		return 0, bad("That is %s, larger than a room; enter at most %s.", u.Area(total), u.Area(MaxArea))
 	}
 	return total, nil
 }
@@ -115,7 +115,7 @@ func sidesOf(part string) ([]side, error) {
 			}
 			sides, cur = append(sides, cur), side{}
 			if i == len(toks)-1 {
-				return nil, bad("%s lacks its last side.", shown(part))
+				return nil, bad("%s is missing its last side.", shown(part))
 			}
 		case t.unit.none():
 			if err := cur.number(t.value, part); err != nil {
@@ -154,7 +154,7 @@ func settle(sides []side, part string, u Units) error {
 			given = s.as
 		}
 		if s.cm == 0 {
-			return bad("A side of %s is nothing.", shown(part))
+			return bad("A side of %s is zero.", shown(part))
 		}
 	}
 	return nil
@@ -181,7 +181,7 @@ func product(sides []side, part string, u Units) (float64, error) {
 		}
 	case 3:
 		if !sides[0].bare() || sides[0].value != math.Trunc(sides[0].value) {
-			return 0, bad("Of three numbers the first is a count, as in 3 x 80 x 18 cm; %s has something else there.", shown(part))
+			return 0, bad("With three numbers the first is a count, as in 3 x 80 x 18 cm; %s has something else there.", shown(part))
 		}
 		n, sides = sides[0].value, sides[1:]
 	default:
@@ -207,10 +207,10 @@ func (s *side) bare() bool  { return s.pending && s.cm == 0 && s.m2 == 0 && s.as
 
 func (s *side) number(v float64, part string) error {
 	if s.pending {
-		return bad("Two numbers stand side by side in %s; is an x missing between them?", shown(part))
+		return bad("Two numbers stand next to each other in %s; is an x missing between them?", shown(part))
 	}
 	if s.m2 > 0 {
-		return bad("There is a number too many in %s.", shown(part))
+		return bad("There is one number too many in %s.", shown(part))
 	}
 	s.value, s.pending = v, true
 	return nil
@@ -221,7 +221,7 @@ func (s *side) unit(u unit, part string) error {
 		return bad("A number is missing before a unit in %s.", shown(part))
 	}
 	if u.m2 > 0 && s.cm > 0 || s.cm > 0 && u.cm >= s.as.cm {
-		return bad("The units in %s do not go together.", shown(part))
+		return bad("The units in %s do not match.", shown(part))
 	}
 	if u.m2 > 0 {
 		s.m2 = s.value * u.m2
@@ -247,7 +247,7 @@ func tokens(part string) ([]token, error) {
 		case unicode.IsSpace(r) || r == '-' && len(out) > 0 && i+1 < len(rs) && isDigit(rs[i+1]) && !out[len(out)-1].times:
 			i++ // 4ft-2in is written with a hyphen by some
 		case r == '-' || r == '−':
-			return nil, bad("A size is never less than nothing.")
+			return nil, bad("A size cannot be negative.")
 		case isDigit(r) || fractions[r] > 0 || (r == '.' || r == ',') && i+1 < len(rs) && isDigit(rs[i+1]):
 			v, n, err := number(rs[i:], part)
 			if err != nil {
@@ -332,14 +332,14 @@ func number(rs []rune, part string) (float64, int, error) {
 	if n < len(rs) && (rs[n] == '.' || rs[n] == ',') && n+1 < len(rs) && isDigit(rs[n+1]) {
 		n = digits(n + 1)
 		if n < len(rs) && (rs[n] == '.' || rs[n] == ',') && n+1 < len(rs) && isDigit(rs[n+1]) {
-			return 0, 0, bad("%s has two points in one number.", shown(part))
+			return 0, 0, bad("%s has two decimal points in one number.", shown(part))
 		}
 	}
 	v := 0.
 	if n > 0 {
 		x, err := strconv.ParseFloat(strings.ReplaceAll(string(rs[:n]), ",", "."), 64)
 		if err != nil {
-			return 0, 0, bad("%s is no number.", shown(string(rs[:n])))
+			return 0, 0, bad("%s is not a number.", shown(string(rs[:n])))
 		}
 		v = x
 	}

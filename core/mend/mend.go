@@ -10,6 +10,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
 )
 
 // Defect is damage as a survey records it.
@@ -65,7 +66,7 @@ func (d *Defect) Filler() Filler {
 }
 
 // backed is how damage is mended that would be filled if it did not bend.
-const backed = "Weave it anew, sew it, or glue a patch behind it: filler cracks out of what bends."
+const backed = "Reweave it, sew it, or glue a patch behind it: filler cracks out of anything that flexes."
 
 // dish is half an ellipsoid of a depth; bore a cylinder; groove a furrow of
 // three sides; plate an area of a thickness. All in millimetres.
@@ -90,16 +91,16 @@ const (
 // here take none of this.
 var Rows = []Row{
 	{ID: "chip", Across: "across", SizeMM: 8, TwoFrom: 10, Filler: Fine, Minutes: 2,
-		How:   "Pare loose edges back, fill a little proud, sand flush.",
+		How:   "Cut back loose edges, fill slightly proud, sand flush.",
 		Fills: func(s, _ float64) float64 { return dish(s, .3*s) }},
 	{ID: "dent", Across: "across", SizeMM: 15, TwoFrom: never, Filler: Fine, Minutes: 4,
-		How:   "In bare wood raise it first with a damp cloth and an iron; fill what stays.",
+		How:   "In bare wood, raise it first with a damp cloth and an iron; fill what is left.",
 		Fills: func(s, _ float64) float64 { return dish(s, .12*s) }},
 	{ID: "gouge", Across: "wide", Along: "long", SizeMM: 4, LongCM: 5, TwoFrom: 3, Filler: Fine, Minutes: 3,
-		How:   "Open it with a blade so that the filler keys, fill, sand flush.",
+		How:   "Open it with a blade to give the filler a key, fill, sand flush.",
 		Fills: func(s, l float64) float64 { return groove(s, l, .6*s) }},
 	{ID: "hole", Across: "across", SizeMM: 5, TwoFrom: 4, Filler: Fine, Minutes: 1.5,
-		How: "Fill to the bottom, a little proud, and sand flush.",
+		How: "Fill to the bottom, slightly proud, and sand flush.",
 		Fills: func(s, _ float64) float64 {
 			if s < 4 {
 				return bore(s, 5)
@@ -107,44 +108,44 @@ var Rows = []Row{
 			return bore(s, 15)
 		}},
 	{ID: "crack", Across: "wide", Along: "long", SizeMM: 1, LongCM: 20, TwoFrom: 2, Filler: Fine, Minutes: 4,
-		How:   "Find out whether it moves; a crack that moves is glued, not filled.",
+		How:   "Find out whether it moves; glue a moving crack, do not fill it.",
 		Fills: func(s, l float64) float64 { return s * 8 * l }},
 	{ID: "open_joint", Along: "long", LongCM: 10, Minutes: 12,
-		How:   "Scrape the old glue out, glue, and clamp square.",
+		How:   "Scrape out the old glue, glue, and clamp square.",
 		Glues: func(_, l float64) float64 { return 20 * l }},
 	{ID: "lifted_veneer", Across: "wide", Along: "long", SizeMM: 30, LongCM: 10, Minutes: 10,
-		How:   "Lift it no further than it will go, work glue under, press flat under a block.",
+		How:   "Lift it only as far as it goes, work glue under it, press it flat under a block.",
 		Glues: func(s, l float64) float64 { return s * l }},
 	{ID: "loose_foil", Across: "wide", Along: "long", SizeMM: 50, LongCM: 20, Minutes: 8,
-		How:   "Glue it where it is sound; foil that is brittle or lifts easily comes off whole.",
+		How:   "Glue it where it is sound; strip foil that is brittle or lifts easily.",
 		Glues: func(s, l float64) float64 { return s * l }},
 	{ID: "flaking", Across: "across", Along: "long", SizeMM: 100, Minutes: 8, Filler: Fine, TwoFrom: never,
-		How:   "Scrape to a sound edge and feather it. Of suspect age: wet, never dry, until it is tested for lead.",
+		How:   "Scrape to a sound edge and feather it. If it may contain lead: wet, never dry, until it is tested.",
 		Fills: func(s, l float64) float64 { return patch(s, l) * skim }},
 	{ID: "blister", Across: "across", Along: "long", SizeMM: 20, Minutes: 5, Filler: Fine, TwoFrom: never,
-		How:   "Cut it out to where the film holds, feather, fill the step.",
+		How:   "Cut it out to where the film holds, feather the edge, fill the step.",
 		Fills: func(s, l float64) float64 { return patch(s, l) * skim }},
 	{ID: "swollen_board", Across: "thick", Along: "long", SizeMM: 18, LongCM: 20, Minutes: 15, Filler: TwoPart,
-		How:   "Let it dry, cut the swelling back, seal with shellac, and level with filler.",
+		How:   "Let it dry, cut back the swelling, seal with shellac, and level with filler.",
 		Fills: func(s, l float64) float64 { return s * l * .8 }},
 	{ID: "worm", Across: "across", SizeMM: 1.5, TwoFrom: never, Filler: Fine, Minutes: .3,
-		How:   "Fresh dust means live worm: treat it, and keep the piece away from others, first.",
+		How:   "Fresh dust means live worm: treat it first, and keep the piece away from others.",
 		Fills: func(s, _ float64) float64 { return bore(s, 8) }},
 	{ID: "burn", Across: "across", Along: "long", SizeMM: 25, Filler: TwoPart, Minutes: 6,
-		How:   "Scrape to clean wood, fill, and seal: the char bleeds.",
+		How:   "Scrape to clean wood, fill, and seal: char bleeds.",
 		Fills: func(s, l float64) float64 { return patch(s, l) * 2 }},
 	{ID: "water_damage", Across: "across", SizeMM: 150, Minutes: 10,
-		How: "Find the damp and let it dry out; block what has stained."},
-	{ID: "warped", Minutes: 25, How: "Plane or sand until it runs, and remember that paint adds its own thickness."},
+		How: "Find the damp and let it dry out; block any stain."},
+	{ID: "warped", Minutes: 25, How: "Plane or sand until it moves freely, and remember that paint adds thickness."},
 	{ID: "rust_pit", Across: "across", SizeMM: 4, Filler: TwoPart, Minutes: 3,
-		How:   "Brush bright, convert what stays, prime, fill with a filler for metal.",
+		How:   "Brush it bright, convert the remaining rust, prime, fill with a filler for metal.",
 		Fills: func(s, _ float64) float64 { return bore(s, 1) }},
 	{ID: "missing_veneer", Across: "wide", Along: "long", SizeMM: 30, LongCM: 5, Filler: TwoPart, Minutes: 8,
-		How:   "Square the edges, level with filler; under a clear finish let in new veneer instead.",
+		How:   "Square the edges, level with filler; under a clear finish, inlay new veneer instead.",
 		Fills: func(s, l float64) float64 { return s * l * .6 }},
 	{ID: "old_runs", Across: "across", SizeMM: 50, Minutes: 6, How: "Sand flat with a block; scrape soft runs first."},
 	{ID: "craters", Across: "across", SizeMM: 3, TwoFrom: never, Filler: Fine, Minutes: 1,
-		How:   "Silicone: wash with white spirit, seal with shellac, fill only then.",
+		How:   "Silicone: wash with white spirit, seal with shellac, and only then fill.",
 		Fills: func(s, _ float64) float64 { return dish(s, .5) }},
 }
 
@@ -310,21 +311,21 @@ func (w *Work) Says() []string {
 		if b.N > 1 {
 			each = fmt.Sprintf(" in %d batches, each", b.N)
 		}
-		out = append(out, fmt.Sprintf("Two-part filler, %s%s %s filler with %s hardener. Here it can be worked for %s and sanded after %s.",
-			millilitres(w.TwoML), each, grams(b.Grams), grams(b.Hardener), minutes(b.WorkMin), minutes(b.SandMin)))
+		out = append(out, fmt.Sprintf("Two-part filler, %s%s %s filler with %s hardener. At this temperature you can work it for %s and sand it after %s.",
+			millilitres(w.TwoML), each, grams(b.Grams), grams(b.Hardener), measure.Hours(b.WorkMin/60), measure.Hours(b.SandMin/60)))
 	}
 	if w.FineML > 0 {
-		out = append(out, fmt.Sprintf("Fine filler, %s; dry to sand after about %s here.", millilitres(w.FineML), minutes(w.FineH*60)))
+		out = append(out, fmt.Sprintf("Fine filler, %s; at this temperature dry enough to sand after about %s.", millilitres(w.FineML), measure.Hours(w.FineH)))
 	}
 	if w.GlueML > 0 {
-		s := fmt.Sprintf("Wood glue, %s; in clamps for about %s, %d of them.", millilitres(w.GlueML), minutes(w.GlueH*60), w.Clamps)
+		s := fmt.Sprintf("Wood glue, %s; in clamps for about %s, %d of them.", millilitres(w.GlueML), measure.Hours(w.GlueH), w.Clamps)
 		if w.Clamps == 1 {
 			s = strings.Replace(s, ", 1 of them", ", one of them", 1)
 		}
 		out = append(out, s)
 	}
 	if w.TwoML+w.FineML > 0 {
-		out = append(out, "A primer shows what bare filler hid: expect a second, smaller round with fine filler after it.")
+		out = append(out, "Primer shows what bare filler hides: expect a second, smaller round with fine filler after it.")
 	}
 	if w.TooCold {
 		out = append(out, fmt.Sprintf("Below %.0f °C filler and glue hardly harden: warm the piece first.", coldest))
@@ -352,11 +353,4 @@ func grams(g float64) string {
 		return strings.TrimSuffix(fmt.Sprintf("%.1f", g), ".0") + " g"
 	}
 	return fmt.Sprintf("%.0f g", g)
-}
-
-func minutes(m float64) string {
-	if m < 90 {
-		return fmt.Sprintf("%.0f min", m)
-	}
-	return strings.TrimSuffix(fmt.Sprintf("%.1f", m/60), ".0") + " h"
 }

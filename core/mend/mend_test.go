@@ -77,7 +77,7 @@ func TestBatches(t *testing.T) {
 // No filler goes into what bends.
 func TestWhatBendsIsNotFilled(t *testing.T) {
 	w := Of([]Defect{{ID: "hole", Count: 2, SizeMM: 30, Bends: true}, {ID: "stain", Bends: true}}, warm)
-	if w.TwoML > 0 || w.FineML > 0 || w.Items[0].Filler != NoFiller || !strings.Contains(w.Items[0].How, "Weave") || w.Minutes <= 0 {
+	if w.TwoML > 0 || w.FineML > 0 || w.Items[0].Filler != NoFiller || !strings.Contains(w.Items[0].How, "Reweave") || w.Minutes <= 0 {
 		t.Errorf("%+v", w)
 	}
 	for _, d := range []struct {
@@ -94,8 +94,8 @@ func TestSays(t *testing.T) {
 	w := Of([]Defect{{ID: "hole", Count: 4, SizeMM: 5}, {ID: "chip", Count: 3, SizeMM: 5}, {ID: "open_joint", Count: 1, LongCM: 12}}, warm)
 	got := strings.Join(w.Says(), "\n")
 	for _, s := range []string{
-		"Two-part filler, 2 ml, one batch: 2.8 g filler with a trace of hardener. Here it can be worked for 8 min and sanded after 15 min.",
-		"Fine filler, less than 1 ml; dry to sand after about", "Wood glue, less than 1 ml; in clamps for about", "one of them", "second, smaller round",
+		"Two-part filler, 2 ml, one batch: 2.8 g filler with a trace of hardener. At this temperature you can work it for 8 min and sand it after 15 min.",
+		"Fine filler, less than 1 ml; at this temperature dry enough to sand after about", "Wood glue, less than 1 ml; in clamps for about", "one of them", "second, smaller round",
 	} {
 		if !strings.Contains(got, s) {
 			t.Errorf("%q is not in\n%s", s, got)

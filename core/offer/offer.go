@@ -12,6 +12,7 @@ import (
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -181,12 +182,12 @@ func (m *meeting) judge(s Start) Offer {
 		m.key(&o)
 	case surface.Dust:
 		if p := m.field(); p.SandedStep > 0 || p.Soils[craft.Dust] > 0 && m.sticky() == 0 {
-			o.need, o.Why = needDust, "Dust lies on it, and a coat would hold on the dust"
+			o.need, o.Why = needDust, "There is dust on it, and a coat would not grip"
 		}
 	case surface.RaiseGrain:
 		p := m.field()
 		if p.Bare && !p.Raised && p.Top == craft.WoodBare && m.sticky() == 0 && !m.laid(craft.RolePaint) {
-			o.need, o.Why = needGrain, "Bare wood turns rough under the first water-based coat; raised and knocked back now, it stays smooth"
+			o.need, o.Why = needGrain, "Bare wood turns rough under the first water-based coat; raise and sand it back now to keep it smooth"
 		}
 	case surface.Wait:
 		m.wait(&o)
@@ -194,11 +195,11 @@ func (m *meeting) judge(s Start) Offer {
 		m.coat(&o)
 	case surface.Repair:
 		if l := m.field().Loose & (craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint); l != 0 && m.field().Coats == 0 {
-			o.need, o.Why = needMend, craft.Upper(craft.List(l.Names()))+" lets go by itself, and takes the coats along"
+			o.need, o.Why = needMend, craft.Upper(craft.List(l.Names()))+" comes off by itself and takes the coats with it"
 		}
 	case surface.Mask, surface.Remove:
 		if len(m.z.Stays) > 0 && !m.state.Cleared && m.field().Coats == 0 {
-			o.need, o.Why, o.Step.What = needMask, craft.Upper(craft.List(m.z.Stays))+" is not to be painted, and nothing covers it", craft.List(m.z.Stays)
+			o.need, o.Why, o.Step.What = needMask, craft.Upper(craft.List(m.z.Stays))+" must not be painted, and nothing protects it", craft.List(m.z.Stays)
 		}
 	case surface.Effect:
 		m.effect(&o)
@@ -258,7 +259,7 @@ func (m *meeting) clean(o *Offer) {
 	surface.Apply(m.c, &m.facts, &m.state, &o.Step, m.at+1, 0, &e)
 	after := &e.After.Patches[surface.Field]
 	if before.Top == craft.WaxFilm && before.Product == craft.NoProduct && after.Top != craft.WaxFilm {
-		o.need, o.score, o.Why = needClean, 100, "Takes the old wax off; hardly anything holds on wax"
+		o.need, o.score, o.Why = needClean, 100, "Removes the old wax; hardly anything holds on wax"
 		return
 	}
 	var off []string
@@ -276,9 +277,9 @@ func (m *meeting) clean(o *Offer) {
 	switch {
 	case len(off) > 0 && gain > 0:
 		o.need, o.score = needClean, gain-.01*craft.MinutesSetUp/10
-		o.Why = "Takes off the " + craft.List(off) + " that is still on it"
+		o.Why = "Removes the " + craft.List(off) + " that is still on it"
 	case !m.z.SoilsKnown && m.field().Coats == 0 && !m.cleaned() && slices.Contains(m.c.CleanersFor(craft.ForWash), o.Step.Cleaner):
-		o.need, o.Why = needClean, "Nobody has looked what lies on it; a wash takes off what hands leave"
+		o.need, o.Why = needClean, "The surface has not been checked; a wash removes grime from hands"
 	}
 }
 
@@ -305,7 +306,7 @@ func (m *meeting) key(o *Offer) {
 		return
 	}
 	o.need = needKey
-	o.Why = fmt.Sprintf("It has %.0f %% of the key it could have, and coats on %s depend on it", p.Key*100, row.Name)
+	o.Why = fmt.Sprintf("It has %.0f %% of the key it could have, and coats on %s need it", p.Key*100, row.Name)
 }
 
 // open tells whether the top coat still takes the next one unscuffed.
@@ -317,7 +318,7 @@ func (m *meeting) open() bool {
 func (m *meeting) wait(o *Offer) {
 	if x := m.worked; x != nil && !x.Settled(m.rested) {
 		o.Step.Hours, o.need = math.Ceil(x.Rests-m.rested), needWait
-		o.Why = fmt.Sprintf("%s settles for about %s before anything goes over it", x.Name, check.Hours(x.Rests))
+		o.Why = fmt.Sprintf("%s should settle for about %s before the next coat", x.Name, measure.Hours(x.Rests))
 		return
 	}
 	if m.at >= len(m.z.Steps) {
@@ -332,7 +333,7 @@ func (m *meeting) wait(o *Offer) {
 			if b.Timing == surface.TooSoon && b.Earliest > b.Waited {
 				o.Step.Hours = b.Earliest - b.Waited
 				o.need = needWait
-				o.Why = fmt.Sprintf("What is below needs %s here before the next coat, and has %s", check.Hours(b.Earliest), check.Hours(b.Waited))
+				o.Why = fmt.Sprintf("The coat below needs %s here before the next one, and has had %s", measure.Hours(b.Earliest), measure.Hours(b.Waited))
 				return
 			}
 		}
@@ -347,7 +348,7 @@ func (m *meeting) coat(o *Offer) {
 	}
 	if row.Role == craft.RolePaint && m.flakes() {
 		if row.Coat == craft.MK && m.sticky() == 0 && p.Soils[craft.Dust] == 0 && !m.laid(craft.RolePaint) {
-			o.need, o.Why = needPaint, "Powder paint without additive, which alone flakes"
+			o.need, o.Why = needPaint, "Powder paint without additive, the only paint that flakes"
 		}
 		return
 	}
@@ -356,7 +357,7 @@ func (m *meeting) coat(o *Offer) {
 	if !craft.Coats[row.Coat].MadeFor(p.Top) || strength < demand || m.sticky() > 0 || p.Soils[craft.Dust] > 0 {
 		return
 	}
-	holds := fmt.Sprintf("%.2f of a full bond here, %.2f is asked", strength, demand)
+	holds := "the bond is " + check.BondWords(strength, demand)
 	switch row.Role {
 	case craft.RolePrimer:
 		if m.laid(craft.RolePaint) || m.laid(craft.RoleClear) || m.seeThrough() && row.Opaque() {
@@ -366,8 +367,8 @@ func (m *meeting) coat(o *Offer) {
 			left := st.DeltaE * c.LetsThrough(o.Step.Product, st.Bleeder)
 			if left < st.DeltaE/2 {
 				o.need, o.score = needBlock, -left-.1*float64(row.Smell)+strength/4
-				o.Why = fmt.Sprintf("%s would show at %.1f on this colour, through this at %.1f (the eye sees 1); holds at %s",
-					craft.Upper(craft.Bleeders[st.Bleeder].Name), st.DeltaE, left, holds)
+				o.Why = fmt.Sprintf("Without it, %s leaves %s on this colour; with it, %s; %s",
+					craft.Bleeders[st.Bleeder].Name, check.StainWords(st.Bleeder, st.DeltaE), check.StainWords(st.Bleeder, left), holds)
 				return
 			}
 		}
@@ -377,7 +378,7 @@ func (m *meeting) coat(o *Offer) {
 		}
 		if p.Coats == 0 && paint < demand*1.15 && strength > paint {
 			o.need, o.score = needGrip, strength-.03*float64(row.Smell)
-			o.Why = fmt.Sprintf("Paint alone reaches %.2f of a full bond here; this reaches %s", paint, holds)
+			o.Why = fmt.Sprintf("Without it, the bond of the paint is %s; with it, %s", check.BondWords(paint, demand), holds)
 		}
 	case craft.RolePaint:
 		if st, ok := m.stain(); ok && !m.held(st.Bleeder) {
@@ -385,7 +386,7 @@ func (m *meeting) coat(o *Offer) {
 		}
 		if !m.laid(craft.RolePaint) && !m.seeThrough() {
 			o.need, o.score = needPaint, min(strength, 1.4*demand)-.05*float64(row.Smell)
-			o.Why = "The colour itself; holds at " + holds
+			o.Why = "The wanted colour; " + holds
 		}
 	case craft.RoleClear, craft.RoleWax:
 		seals := c.For(craft.ForSeal(m.facts.Wear))
@@ -395,10 +396,10 @@ func (m *meeting) coat(o *Offer) {
 		switch {
 		case p.Top == craft.PorousPaint && p.Product != craft.NoProduct:
 			o.need, o.score = needSeal, -float64(slices.Index(seals, o.Step.Product))
-			o.Why = fmt.Sprintf("%s is porous and marks; this closes it well enough for %s", c.Products[p.Product].Name, craft.Wears[m.facts.Wear].Asks)
+			o.Why = fmt.Sprintf("%s is porous and marks; this seals it well enough for %s", c.Products[p.Product].Name, craft.Wears[m.facts.Wear].Asks)
 		case m.seeThrough() && p.Coats == 0:
 			o.need, o.score = needSeal, -float64(slices.Index(seals, o.Step.Product))
-			o.Why = "No paint is wanted; this protects what is seen, and holds at " + holds
+			o.Why = "No paint is wanted; this protects the surface, and " + holds
 		}
 	}
 }

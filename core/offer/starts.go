@@ -30,10 +30,10 @@ func Starts(c *craft.Craft) []Start {
 	}
 	const sanding = "Sand and dust"
 	out = append(out,
-		Start{sanding, "Sand", "220 by hand to begin with", surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}},
+		Start{sanding, "Sand", "220 by hand, to start with", surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}},
 		Start{sanding, "Scuff with a fine pad", "vinyl, foil, zinc", surface.Step{Do: surface.Abrade, How: craft.Pad}},
 		Start{sanding, "Dust off", "vacuum and tack cloth", surface.Step{Do: surface.Dust}},
-		Start{sanding, "Raise the grain", "damp cloth, dry, knock back", surface.Step{Do: surface.RaiseGrain}})
+		Start{sanding, "Raise the grain", "damp cloth, let dry, sand back", surface.Step{Do: surface.RaiseGrain}})
 	for i := range c.Products {
 		p := &c.Products[i]
 		s := surface.Step{Do: surface.Coat, Product: craft.Product(i), Coats: 1, Auto: true, Method: "brush"}
@@ -48,20 +48,20 @@ func Starts(c *craft.Craft) []Start {
 		}
 		out = append(out, Start{craft.Upper(string(p.Role)), p.Name, p.Remark, s})
 	}
-	out = append(out, Start{"Wait", "Wait", "a day to begin with", surface.Step{Do: surface.Wait, Hours: 24}})
+	out = append(out, Start{"Wait", "Wait", "a day, to start with", surface.Step{Do: surface.Wait, Hours: 24}})
 	for _, x := range []struct {
 		note string
 		step surface.Step
 	}{
 		{"down to the material, with a chemical stripper", surface.Step{Do: surface.Strip, StripHow: craft.Strips[0]}},
-		{"dents and holes; sand it and prime it after", surface.Step{Do: surface.Fill, With: craft.Fillers[1]}},
-		{"glue down what lifts, close joints", surface.Step{Do: surface.Repair}},
-		{"glass, hinges, what is not to be painted", surface.Step{Do: surface.Mask}},
-		{"hardware and what is not to be painted", surface.Step{Do: surface.Remove, What: "handles"}},
+		{"dents and holes; sand and prime it afterwards", surface.Step{Do: surface.Fill, With: craft.Fillers[1]}},
+		{"glue down loose material, close joints", surface.Step{Do: surface.Repair}},
+		{"glass, hinges, anything not to be painted", surface.Step{Do: surface.Mask}},
+		{"hardware and anything not to be painted", surface.Step{Do: surface.Remove, What: "handles"}},
 		{"drawers, doors and handles back on", surface.Step{Do: surface.Reassemble}},
-		{"what a patch of the plan so far was rated at", surface.Step{Do: surface.Test, Rating: 5}},
+		{"the rating of a test patch of the plan so far", surface.Step{Do: surface.Test, Rating: 5}},
 	} {
-		out = append(out, Start{"Repair, protect and put back", surface.Kinds[x.step.Do].Name, x.note, x.step})
+		out = append(out, Start{"Repair, protect and reassemble", surface.Kinds[x.step.Do].Name, x.note, x.step})
 	}
 	for i := range c.Effects {
 		row := &c.Effects[i]

@@ -265,7 +265,7 @@ func (d *drafter) body(g []int, x float64, b, of int) {
 		gap = min(gap, t)
 	}
 	if free < -.05 && len(rows) > 0 {
-		d.note(rows[len(rows)-1].part, fmt.Sprintf("The fronts together are %s high, and the carcass is %s.", d.units.Length(used), d.units.Length(h)))
+		d.note(rows[len(rows)-1].part, fmt.Sprintf("The fronts together are %s high, but the carcass is %s.", d.units.Length(used), d.units.Length(h)))
 	}
 	at := floor + h - gap
 	if open && len(rows) == 0 {
@@ -379,7 +379,7 @@ func (d *drafter) rows(g []int, w float64, b, of int) []tier {
 			continue
 		}
 		if pw > w+5 {
-			d.note(i, fmt.Sprintf("It is %s wide, and what it belongs to is %s.", d.units.Length(pw), d.units.Length(w)))
+			d.note(i, fmt.Sprintf("It is %s wide, but the part it belongs to is %s.", d.units.Length(pw), d.units.Length(w)))
 		}
 		per := max(1, int((w+.5)/pw))
 		for ; n > 0; n -= per {

@@ -128,7 +128,7 @@ func TestFrontsFillTheCarcassInRows(t *testing.T) {
 	// Too tall for it: said, and drawn all the same.
 	ps = read("carcass 60x50x40; 4 drawer fronts 58x18")
 	d = Elevation(ps, measure.Metric)
-	if len(of(ps, d, DrawerFront)) != 4 || len(d.Notes) != 1 || d.Notes[0].Says != "The fronts together are 72 cm high, and the carcass is 50 cm." {
+	if len(of(ps, d, DrawerFront)) != 4 || len(d.Notes) != 1 || d.Notes[0].Says != "The fronts together are 72 cm high, but the carcass is 50 cm." {
 		t.Errorf("notes %v", d.Notes)
 	}
 	// Shelves stand in what the fronts leave open, and glass in its doors.

@@ -452,7 +452,7 @@ const (
 
 // Places names the places.
 var Places = [NumPlaces]struct{ ID, Name string }{
-	Auto: {"", "where it usually is"}, Above: {"above", "on top"}, Below: {"below", "at the foot"}, Beside: {"beside", "to the right"},
+	Auto: {"", "in its usual place"}, Above: {"above", "on top"}, Below: {"below", "at the bottom"}, Beside: {"beside", "to the right"},
 }
 
 // PlaceNamed returns the place with an id; false if there is none.

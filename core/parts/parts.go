@@ -103,7 +103,7 @@ func (k Kind) Wants() string {
 	}
 	s := strings.Join(first, " × ")
 	if len(more) > 0 {
-		s += ", then " + strings.Join(more, " × ") + " if you like"
+		s += ", then " + strings.Join(more, " × ") + " (optional)"
 	}
 	return s
 }

@@ -53,11 +53,11 @@ func readOne(line string, u measure.Units) (Part, error) {
 		if len(words) == 0 {
 			return Part{}, &Error{"kind", fmt.Sprintf("What is it? Write the part first, like drawer front %s.", strings.TrimSpace(sizes))}
 		}
-		says := fmt.Sprintf("“%s” is no part that is known here", clip(strings.Join(words, " ")))
+		says := fmt.Sprintf("“%s” is not a known part", clip(strings.Join(words, " ")))
 		if near := nearest(words); near != "" {
 			says += "; did you mean " + near + "?"
 		} else {
-			says += "; there are tops, shelves, doors, drawer fronts, legs, rails, frames, panes, pots and more."
+			says += "; known parts include tops, shelves, doors, drawer fronts, legs, rails, frames, panes and pots."
 		}
 		return Part{}, &Error{"kind", says}
 	}
@@ -102,13 +102,13 @@ func readSizes(k Kind, text string, u measure.Units) ([]float64, error) {
 	}
 	if must := k.Must(); len(cm) < must || len(cm) > len(row.Needs) {
 		return nil, &Error{DimIDs[row.Needs[min(len(cm), len(row.Needs)-1)].Dim],
-			fmt.Sprintf("%s has %s; here stand %d.", article(row.Name), k.Wants(), len(cm))}
+			fmt.Sprintf("%s has %s; you entered %d.", article(row.Name), k.Wants(), len(cm))}
 	}
 	for i, x := range cm {
 		if x > MaxSide {
-			says := fmt.Sprintf("%s is larger than a room; at most %s.", u.Length(x), u.Length(MaxSide))
+			says := fmt.Sprintf("%s is larger than a room; enter at most %s.", u.Length(x), u.Length(MaxSide))
 			if u == measure.Metric && x/10 <= MaxSide && !strings.Contains(strings.ToLower(text), "m") {
-				says += " Millimetres are written " + strconv.FormatFloat(x, 'f', -1, 64) + " mm."
+				says += " Write millimetres as " + strconv.FormatFloat(x, 'f', -1, 64) + " mm."
 			}
 			return nil, &Error{DimIDs[row.Needs[i].Dim], says}
 		}

@@ -130,7 +130,7 @@ func testNamed(id string) string {
 	if i := identify.TestNamed(id); i >= 0 {
 		return identify.Tests[i].Name
 	}
-	return "Test what is on it"
+	return "Test which finish it is"
 }
 
 // doubts lists what might be otherwise. How likely each is, is a working default.
@@ -181,7 +181,7 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 	if c.Finishes[z.Finish].Family != craft.WaxFilm || c.Finishes[z.Finish].Bare {
 		soil(craft.WaxPolish, 2, seen, "Wipe a hidden spot with white spirit: wax colours the rag and drags")
 	}
-	soil(craft.Silicone, 1, seen, "A drop of water crawls into beads on silicone, also after a wash")
+	soil(craft.Silicone, 1, seen, "Put a drop of water on it: on silicone it beads, even after a wash")
 	wood := sub.Group == craft.GroupWood
 	bleeds := func(b craft.Bleeder, level uint8, likely float64, clause, test string) {
 		lv := surface.Levels(c, &z.Facts)
@@ -196,18 +196,18 @@ func doubts(c *craft.Craft, ask *Ask, plan *Plan) []doubt {
 	if !z.GivenBleeders {
 		if wood {
 			bleeds(craft.Dye, 2, .4, "it was stained red or brown", "Leave a wet white cloth on it for a minute and look for colour")
-			bleeds(craft.Tannin, 2, .25, "tannin rises", "Leave a wet white cloth on a bare spot overnight: yellow-brown is tannin")
-			bleeds(craft.Resin, 2, .25, "there are knots", "Look for knots and pitch in raking light")
+			bleeds(craft.Tannin, 2, .25, "tannin bleeds", "Leave a wet white cloth on a bare spot overnight: yellow-brown is tannin")
+			bleeds(craft.Resin, 2, .25, "there are knots", "Look for knots and pitch under a low side light")
 		}
 		if lv := surface.Levels(c, &z.Facts); lv != ([craft.NumBleeders]uint8{}) {
-			add("bleed none", "nothing rises after all", "Leave a wet white cloth on it overnight", craft.FieldBleeders, .3, func(z *check.Zone) {
+			add("bleed none", "nothing bleeds after all", "Leave a wet white cloth on it overnight", craft.FieldBleeders, .3, func(z *check.Zone) {
 				z.GivenBleeders, z.Bleeders = true, [craft.NumBleeders]uint8{}
 			})
 		}
 	}
-	bleeds(craft.Nicotine, 2, .15, "it stood among smokers", "Wipe it with degreaser: smoke comes off yellow")
+	bleeds(craft.Nicotine, 2, .15, "it comes from a smoker's home", "Wipe it with degreaser: smoke comes off yellow")
 	if z.Moisture < 0 && (wood || sub.Family == craft.MineralPorous) {
-		add("moisture", "it holds 20 % of water", "Hold a moisture meter to it", craft.FieldMoisture, .15, func(z *check.Zone) { z.Moisture = 20 })
+		add("moisture", "it holds 20 % of water", "Use a moisture meter", craft.FieldMoisture, .15, func(z *check.Zone) { z.Moisture = 20 })
 	}
 	if z.AgeDays < 0 && sub.Alkaline() {
 		add("age", "it is only weeks old", "Find out when it was cast or plastered", craft.FieldAge, .3, func(z *check.Zone) { z.AgeDays = 20 })

@@ -156,7 +156,7 @@ func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, li
 		case best[k].Best != nil:
 			out[i].Answer = best[k]
 		case out[i].Answer.Best != nil:
-			out[i].Differs = "No plan with the paint of the others passes here: it gets " + Finish(c, out[i].Answer.Best.Steps) + " of its own, and may look a little different."
+			out[i].Differs = "No plan with the same paint as the others passes here: it gets " + Finish(c, out[i].Answer.Best.Steps) + " of its own, and may look slightly different."
 		}
 	}
 	return nil

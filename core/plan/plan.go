@@ -342,7 +342,7 @@ func Ground(c *craft.Craft, steps []surface.Step) string {
 		out = append(out, craft.Lower(check.StepWords(c, s)))
 	}
 	if len(out) == 0 {
-		return "straight on, without a primer"
+		return "no primer"
 	}
 	return craft.List(out)
 }

@@ -10,6 +10,7 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/identify"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -59,16 +60,16 @@ func Depends(c *craft.Craft, z *check.Zone, r *check.Result) []string {
 	known := z.Known(c)
 	switch {
 	case c.Finishes[z.Finish].Unknown || c.Substrates[z.Substrate].Unknown:
-		out = append(out, "what it is: nobody knows, and the plan is made for all it may be")
+		out = append(out, "what it is: that is not known, and the plan covers every possibility")
 	case known.Finish == identify.Assumed && !c.Finishes[z.Finish].Bare:
-		out = append(out, "the old finish being "+craft.Lower(c.Finishes[z.Finish].Name)+": nobody has tested it")
+		out = append(out, "the old finish being "+craft.Lower(c.Finishes[z.Finish].Name)+": not tested")
 	}
 	if !z.SoilsKnown {
-		out = append(out, "nothing worse than hand grime lying on it: nobody has looked")
+		out = append(out, "no dirt worse than hand grime: not checked")
 	}
 	if a := r.Adhesion; a != nil {
 		w := &a.Boundary[0]
-		how := "how " + craft.Lower(c.Products[w.Product].Name) + " takes to " + a.OnWhat(c, &w.Boundary)
+		how := "how well " + craft.Lower(c.Products[w.Product].Name) + " grips " + a.OnWhat(c, &w.Boundary)
 		if w.Boards > 0 {
 			how += ", as your patch tests show"
 		}
@@ -76,7 +77,7 @@ func Depends(c *craft.Craft, z *check.Zone, r *check.Result) []string {
 		for i := range a.Boundary {
 			b := &a.Boundary[i]
 			if b.First && b.Need > 0 && b.KeyGiven >= .6 && b.Under == craft.NoProduct && touched(z.Steps) {
-				out = append(out, "the shine really being gone before the first coat")
+				out = append(out, "the shine being gone before the first coat")
 				break
 			}
 		}
@@ -94,11 +95,11 @@ func Depends(c *craft.Craft, z *check.Zone, r *check.Result) []string {
 			if b.Under == craft.NoProduct || b.CoatNo > 1 || math.IsInf(b.Latest, 1) || b.Latest > within {
 				continue
 			}
-			out = append(out, fmt.Sprintf("coming back within %s of the %s", check.Hours(b.Latest), craft.Lower(c.Products[b.Under].Name)))
+			out = append(out, fmt.Sprintf("coming back within %s of the %s", measure.Hours(b.Latest), craft.Lower(c.Products[b.Under].Name)))
 		}
 	}
 	if r.Chippy {
-		out = append(out, "how much lets go, which nobody can promise")
+		out = append(out, "how much flakes off, which cannot be promised")
 	}
 	slices.Sort(out[min(1, len(out)):])
 	return slices.Compact(out)
@@ -144,9 +145,9 @@ func figureOf(t Term, x float64) string {
 	case Stain:
 		return fmt.Sprintf("ΔE %.1f", x)
 	case Elapsed:
-		return check.Hours(x)
+		return measure.Hours(x)
 	case HandsOn:
-		return fmt.Sprintf("%.1f h", x)
+		return measure.Number(x) + " h"
 	case Cost:
 		return fmt.Sprintf("%.2f", x)
 	}
@@ -157,7 +158,7 @@ func figureOf(t Term, x float64) string {
 func SmellWords(x float64) string {
 	switch {
 	case x < .5:
-		return "hardly any"
+		return "almost none"
 	case x < 4:
 		return "faint"
 	case x < 8:
@@ -199,7 +200,7 @@ func Against(w Weights, best, other *Plan) string {
 		}
 	}
 	if len(gaps) == 0 {
-		return "It comes to the same."
+		return "It comes out equal."
 	}
 	slices.SortStableFunc(gaps, func(a, b gap) int { return cmp.Compare(math.Abs(b.x), math.Abs(a.x)) })
 	const most = 4
@@ -209,7 +210,7 @@ func Against(w Weights, best, other *Plan) string {
 		if g.x < 0 {
 			more = "less"
 		}
-		out = append(out, fmt.Sprintf("%s %.1f points %s (%s for %s)", craft.Lower(Terms[g.t].Name), math.Abs(g.x), more, Amount(g.t, other.Amounts[g.t]), figureOf(g.t, best.Amounts[g.t])))
+		out = append(out, fmt.Sprintf("%s %.1f points %s (%s instead of %s)", craft.Lower(Terms[g.t].Name), math.Abs(g.x), more, Amount(g.t, other.Amounts[g.t]), figureOf(g.t, best.Amounts[g.t])))
 	}
-	return fmt.Sprintf("It comes to %.1f points more: %s.", other.Points-best.Points, strings.Join(out, ", "))
+	return fmt.Sprintf("It scores %.1f points worse: %s.", other.Points-best.Points, strings.Join(out, ", "))
 }

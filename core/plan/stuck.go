@@ -81,28 +81,28 @@ var changes = []change{
 		had := a.Like != nil
 		a.Like = nil
 		return had
-	}, say("Another paint or seal than the zones it is to match")},
+	}, say("A different paint or seal from the matching zones")},
 	{"air", craft.FieldSite, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Climate
 		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
 		return had != drying.Usual
-	}, say("A room at 20 °C (68 °F) and 50 % humidity, and the piece as warm")},
+	}, say("A room at 20 °C (68 °F) and 50 % humidity, with the piece as warm")},
 	{"dry", craft.FieldMoisture, func(c *craft.Craft, a *Ask) bool {
 		const dry = 9
 		had := a.Zone.Moisture
 		a.Zone.Moisture = dry
 		return had > dry
-	}, say("Letting it dry out, and measuring again")},
+	}, say("Letting it dry, and measuring again")},
 	{"age", craft.FieldAge, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.AgeDays
 		a.Zone.AgeDays = 4 * craft.FreshMineral
 		return had < craft.FreshMineral
-	}, say("Knowing that cement or plaster has cured for months")},
+	}, say("Knowing that the cement or plaster has cured for months")},
 	{"gap", craft.FieldParts, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.GapMM
 		a.Zone.GapMM = 0
 		return had > 0
-	}, say("Planing what slides or closes until the coats have room")},
+	}, say("Planing sliding and closing parts until there is room for the coats")},
 	{"sheen", craft.FieldSheen, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Sheen
 		a.Zone.Sheen = craft.NoSheen
@@ -122,32 +122,32 @@ var changes = []change{
 		had := a.Zone.LeadBars(c)
 		noLead(a.Zone)
 		return had
-	}, say("A laboratory or a licensed assessor who finds no lead")},
+	}, say("A lead-free result from a laboratory or a licensed assessor")},
 	{"loose", craft.FieldDefects, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Loose
 		a.Zone.Loose = 0
 		return had != 0
 	}, func(c *craft.Craft, a *Ask, _ *Plan) string {
 		if a.Zone.LeadBars(c) {
-			return "What is loose taken off by somebody licensed for lead work"
+			return "Having loose paint removed by someone licensed for lead work"
 		}
-		return "What is loose taken off or fixed first"
+		return "Removing or fixing loose material first"
 	}},
 	{"soils", craft.FieldSoils, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Soils
 		a.Zone.Soils = [craft.NumSoils]uint8{}
 		return had != a.Zone.Soils
-	}, say("Getting off what lies on it, by somebody who can")},
+	}, say("Having the dirt removed by a specialist")},
 	{"use", craft.FieldUse, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Uses
 		a.Zone.Uses = craft.Indoor
 		return had&^craft.Indoor != 0
-	}, say("Another use: indoors, and neither for food, heat nor children")},
+	}, say("Another use: indoors, without food, heat or children")},
 	{"wear", craft.FieldWear, func(c *craft.Craft, a *Ask) bool {
 		had := a.Zone.Wear
 		a.Zone.Wear = craft.Display
 		return had != craft.Display
-	}, say("Only to be looked at")},
+	}, say("Display only")},
 }
 
 // noLead has a laboratory find no lead in a zone.
@@ -287,11 +287,11 @@ func (s *Stuck) known(c *craft.Craft, ask *Ask, try func(Ask) *Plan) {
 // obstacles are the fails of the nearest plan, in the words of the check.
 func (s *Stuck) obstacles(c *craft.Craft, ask *Ask) {
 	if s.Nearest == nil {
-		why := "None of the products that this way uses makes the look."
+		why := "None of the products allowed by this way of working makes the look."
 		if ask.Way.Shelf != nil && len(ask.Way.Shelf) == 0 {
-			why = "Nothing is on the shelf."
+			why = "No products are selected."
 		}
-		s.Why = []Obstacle{{"", "There is nothing to lay", why}}
+		s.Why = []Obstacle{{"", "There is nothing to apply", why}}
 		return
 	}
 	z := *ask.Zone
@@ -303,7 +303,7 @@ func (s *Stuck) obstacles(c *craft.Craft, ask *Ask) {
 		}
 	}
 	if len(s.Why) == 0 { // what is asked for beyond the check
-		s.Why = []Obstacle{{"", "This way asks for what does not go together", ask.Way.Says}}
+		s.Why = []Obstacle{{"", "This way of working has settings that contradict each other", ask.Way.Says}}
 	}
 }
 

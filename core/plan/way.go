@@ -123,15 +123,15 @@ type Choice struct{ ID, Name string }
 // The choices by field, in the order of their values.
 var (
 	HoldChoices = []Choice{
-		{"any", "Whichever is best"}, {"scuff_and_seal", "Scuff and seal"}, {"prime", "Prime"},
-		{"additive", "Additive in the paint"}, {"straight_on", "Straight on"}, {"chemical", "Deglosser instead of sanding"},
+		{"any", "Whatever is best"}, {"scuff_and_seal", "Scuff and seal"}, {"prime", "Prime"},
+		{"additive", "Additive in the paint"}, {"straight_on", "No primer"}, {"chemical", "Deglosser instead of sanding"},
 	}
-	SandChoices      = []Choice{{"by_need", "Where it needs it"}, {"always", "Always a little"}, {"never", "Never"}}
-	SealChoices      = []Choice{{"by_wear", "By the wear"}, {"wax", "Wax or oil"}, {"clear", "Clear coat"}}
+	SandChoices      = []Choice{{"by_need", "Where needed"}, {"always", "Always a little"}, {"never", "Never"}}
+	SealChoices      = []Choice{{"by_wear", "To suit the wear"}, {"wax", "Wax or oil"}, {"clear", "Clear coat"}}
 	FlakeSealChoices = []Choice{{"wax", "Wax or oil only"}, {"mist", "A mist of shellac, then a clear"}}
-	ResistChoices    = []Choice{{"either", "Wax where it is needed"}, {"wax", "Wax"}, {"shellac", "Shellac, still tacky"}, {"lacquer", "Lacquer, still tacky"}}
+	ResistChoices    = []Choice{{"either", "Wax where needed"}, {"wax", "Wax"}, {"shellac", "Shellac, still tacky"}, {"lacquer", "Lacquer, still tacky"}}
 	CrackleChoices   = []Choice{{"medium", "Crackle medium"}, {"lift", "Lift medium, pulled off in streaks"}, {"tacky", "Tacky shellac or lacquer under powder paint"}}
-	KnotChoices      = []Choice{{"either", "Whichever is enough"}, {"spots", "On the spots"}, {"all", "Over the whole face"}}
+	KnotChoices      = []Choice{{"either", "Whatever is enough"}, {"spots", "Only spots"}, {"all", "The whole face"}}
 	WayMethods       = []string{"brush", "roller", "spray"}
 )
 
@@ -143,23 +143,23 @@ type Measure struct {
 
 // The amounts by field, the usual first. Working defaults.
 var (
-	AdditiveMeasures = []Measure{{craft.AdditiveFull, "Half as much as paint"}, {.1, "A dash"}, {1, "As much as paint"}}
+	AdditiveMeasures = []Measure{{craft.AdditiveFull, "Half as much as paint"}, {.1, "A little"}, {1, "As much as paint"}}
 	WaterMeasures    = []Measure{{1, "Equal parts"}, {.8, "A little less than powder"}, {1.5, "Half as much again"}, {2, "Twice as much"}}
-	CureMeasures     = []Measure{{.3, "As soon as careful hands may"}, {.6, "Once it is hard for every day"}}
+	CureMeasures     = []Measure{{.3, "Once it can be handled with care"}, {.6, "Once it is hard enough for everyday use"}}
 )
 
 // Ways are the ways that come with the program, the usual one first.
 var Ways = []Way{
-	{ID: "best", Name: "Whatever is best", Says: "Every way of making paint hold is weighed, and the best plan is taken."},
+	{ID: "best", Name: "Whatever is best", Says: "Every way to make paint hold is compared, and the best plan is used."},
 	{ID: "scuff_and_seal", Name: "Scuff and seal", Says: "A light sanding and two coats of clear shellac, then any paint.", Holds: ScuffAndSeal},
 	{ID: "prime", Name: "Prime", Says: "A bonding or stain-blocking primer under the paint.", Holds: Prime},
 	{ID: "additive", Name: "Additive in the paint", Says: "Powder paint with bonding additive in every coat, and no primer.", Holds: Additive},
-	{ID: "straight_on", Name: "Straight on", Says: "Matt or self-priming paint straight over a scuffed surface.", Holds: StraightOn},
+	{ID: "straight_on", Name: "No primer", Says: "Matt or self-priming paint directly on a scuffed surface.", Holds: StraightOn},
 	{ID: "chemical", Name: "Deglosser", Says: "Liquid deglosser instead of sanding, then primer or paint.", Holds: Chemical},
-	{ID: "careful", Name: "Slow and careful", Says: "Every coat waits until the next day, and hardware goes back once the paint is hard for everyday use.", NextDay: true, Cure: .6, Sand: SandAlways},
-	{ID: "by_wax", Name: "Matt and wax", Says: "Chalk or clay paint, closed with wax or oil.", Paints: []string{"paint_chalk", "paint_clay", "paint_diy_chalk", "paint_milk"}, Seal: SealWax},
-	{ID: "scuff_first", Name: "Scuff, then solvent", Says: "Sanding first and a solvent wipe after it; only where neither grease, wax nor silicone was found.", ScuffFirst: true},
-	{ID: "indoors", Name: "Without solvent", Says: "Only what is carried in water, for a kitchen table or a flat.", NoSmell: true},
+	{ID: "careful", Name: "Slow and careful", Says: "Every coat dries until the next day, and hardware goes back once the paint is hard enough for everyday use.", NextDay: true, Cure: .6, Sand: SandAlways},
+	{ID: "by_wax", Name: "Matt and wax", Says: "Chalk or clay paint, sealed with wax or oil.", Paints: []string{"paint_chalk", "paint_clay", "paint_diy_chalk", "paint_milk"}, Seal: SealWax},
+	{ID: "scuff_first", Name: "Scuff, then solvent", Says: "Sanding first and a solvent wipe afterwards; only where no grease, wax or silicone was found.", ScuffFirst: true},
+	{ID: "indoors", Name: "Without solvent", Says: "Only water-based products, for work at a kitchen table or in a flat.", NoSmell: true},
 	{ID: "sprayed", Name: "Sprayed", Says: "Primer, paint and clear from a spray gun.", Method: "spray"},
 }
 

@@ -42,16 +42,16 @@ type TermRow struct {
 
 // Terms are indexed by Term.
 var Terms = [NumTerms]TermRow{
-	Peel:     {"peel", "Peeling", "chance", "", 400, "the work done again, times the chance that it must be if the wear asks half a class more than it does"},
-	Stain:    {"stain", "Stain", "CIEDE2000 units", "", 30, "what the eye just sees is one unit"},
-	Elapsed:  {"elapsed", "Time", "h", "", .4, "a day that it stands about counts ten"},
-	HandsOn:  {"hands", "Work", "h at the bench", "", 30, "an hour's wage"},
-	Cost:     {"cost", "Materials", "units of money", "unit of money", 1, "what they cost"},
+	Peel:     {"peel", "Peeling", "chance", "", 400, "the cost of redoing the work, times the risk of having to if the wear is half a class harder than entered"},
+	Stain:    {"stain", "Stain", "CIEDE2000 units", "", 30, "one unit is just visible"},
+	Elapsed:  {"elapsed", "Time", "h", "", .4, "each day of waiting counts ten"},
+	HandsOn:  {"hands", "Work", "h of work", "", 30, "an hour's wage"},
+	Cost:     {"cost", "Materials", "in your currency", "in your currency", 1, "what they cost"},
 	Smell:    {"smell", "Smell", "faint smells", "faint smell", 5, "one faint smell over the whole face"},
-	Trouble:  {"trouble", "Trips", "trips to the bench", "trip to the bench", 2, "getting ready and cleaning up"},
-	Dirt:     {"dirt", "Left dirty", "levels of soil under the first coat", "level of soil under the first coat", 20, "what could have been washed off"},
-	Thin:     {"thin", "Renewal", "ranks of wear", "rank of wear", 10, "a finish that must be renewed sooner; two ranks more than are asked count as enough"},
-	Doubtful: {"doubtful", "Doubts", "rules that watch it", "rule that watches it", 300, "one thing that can go wrong, ten hours of work"},
+	Trouble:  {"trouble", "Trips", "trips", "trip", 2, "setting up and cleaning up"},
+	Dirt:     {"dirt", "Dirt left", "levels of dirt under the first coat", "level of dirt under the first coat", 20, "dirt that could have been washed off"},
+	Thin:     {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a finish that must be renewed sooner; two grades more than needed count as enough"},
+	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
 }
 
 // Weights are how much each term counts, as a multiple of what is usual.
@@ -82,7 +82,7 @@ func (w Weights) Check() error {
 		sum += x
 	}
 	if sum == 0 {
-		return fmt.Errorf("all weights are 0: then every plan is as good as any other; give one of them some weight")
+		return fmt.Errorf("all weights are 0, so every plan is equally good; give one of them some weight")
 	}
 	return nil
 }

@@ -8,6 +8,7 @@ import (
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -49,7 +50,7 @@ func title(c *craft.Craft, s *surface.Step) string {
 		}
 		return "Scuff with a fine pad"
 	case surface.Remove:
-		return "Take off " + s.What
+		return "Remove " + s.What
 	case surface.Mask:
 		return surface.Kinds[s.Do].Name
 	}
@@ -146,7 +147,7 @@ func number(x float64) string { return strconv.FormatFloat(x, 'g', 3, 64) }
 // is empty where nothing follows that one would wait for.
 func waitWords(s *surface.Step, layers []Layer, more bool) string {
 	if !s.Auto {
-		w := "wait " + check.Hours(s.WaitH)
+		w := "wait " + measure.Hours(s.WaitH)
 		if s.NumCoats() > 1 {
 			w += " after each"
 		}
@@ -168,7 +169,7 @@ func waitWords(s *surface.Step, layers []Layer, more bool) string {
 		if !more && last.Waits < close {
 			return ""
 		}
-		return "wait " + check.Hours(last.Waits) + earliest(last)
+		return "wait " + measure.Hours(last.Waits) + earliest(last)
 	}
 	between := &layers[0]
 	first := "between coats"
@@ -177,9 +178,9 @@ func waitWords(s *surface.Step, layers []Layer, more bool) string {
 	}
 	switch {
 	case !more && last.Waits < close:
-		return fmt.Sprintf("wait %s %s%s", check.Hours(between.Waits), first, earliest(between))
+		return fmt.Sprintf("wait %s %s%s", measure.Hours(between.Waits), first, earliest(between))
 	case math.Abs(last.Waits-between.Waits) < close:
-		return fmt.Sprintf("wait %s after each%s", check.Hours(last.Waits), earliest(last))
+		return fmt.Sprintf("wait %s after each%s", measure.Hours(last.Waits), earliest(last))
 	}
-	return fmt.Sprintf("wait %s %s, %s after the last", check.Hours(between.Waits), first, check.Hours(last.Waits))
+	return fmt.Sprintf("wait %s %s, %s after the last", measure.Hours(between.Waits), first, measure.Hours(last.Waits))
 }

@@ -45,6 +45,8 @@ type Layer struct {
 	// over white, and StainColour what it looks like.
 	Stain       float64
 	StainColour string
+	// StainWords says what that is, empty where the eye would not see it.
+	StainWords string
 	// Over is the same at each of the Moments.
 	Over [len(Moments)]float64
 	// Spots tells that the layer lies on the spots alone.
@@ -77,25 +79,18 @@ type Face struct {
 	DeltaE float64
 	Of     string
 	Spots  bool
+	by     craft.Bleeder
 }
 
 // Says is the face in words.
 func (f *Face) Says() string {
-	const shown = .05 // smaller ones would read as 0.0
-	if f.Of == "" || f.DeltaE < shown {
-		return "the colour as it is meant."
+	switch {
+	case f.Of == "" || check.StainVerdict(f.DeltaE) == check.Sound:
+		return "no visible change."
+	case f.Spots:
+		return fmt.Sprintf("%s shows through in spots: %s.", f.Of, check.StainWords(f.by, f.DeltaE))
 	}
-	where, seen := "all over", "anyone sees it"
-	if f.Spots {
-		where = "in spots"
-	}
-	switch check.StainVerdict(f.DeltaE) {
-	case check.Sound:
-		seen = "nobody sees it"
-	case check.Watched:
-		seen = "a trained eye sees it"
-	}
-	return fmt.Sprintf("%s has come through at %.1f ΔE, %s: %s.", f.Of, f.DeltaE, where, seen)
+	return fmt.Sprintf("%s shows through all over: %s.", f.Of, check.StainWords(f.by, f.DeltaE))
 }
 
 // WearSays is what an edge shows as it wears, in words; empty where there is but
@@ -104,14 +99,14 @@ func (d *Drawing) WearSays() string {
 	if len(d.Worn) < 2 {
 		return ""
 	}
-	out := "Where it wears: "
+	out := "In worn places: "
 	for i, w := range d.Worn {
 		if i > 0 {
 			out += ", then "
 		}
 		out += craft.Lower(d.Layers[w.Layer].Name)
 		if i > 0 && w.Apart < check.Contrasting {
-			out += " (hardly another colour)"
+			out += " (hardly different in colour)"
 		}
 	}
 	return out + "."
@@ -158,7 +153,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 	sub, fin := &c.Substrates[r.Facts.Substrate], &c.Finishes[r.Facts.Finish]
 	name := sub.Name
 	if r.Facts.Substrate != z.Substrate {
-		name = c.Substrates[z.Substrate].Name + ", taken as " + craft.Lower(sub.Name)
+		name = c.Substrates[z.Substrate].Name + ", assumed " + craft.Lower(sub.Name)
 	}
 	bottom := Layer{Kind: Substrate, Name: name, Family: sub.Family, Group: sub.Group, Colour: sub.Colour}
 	if fin.Bare && groundColour != "" {
@@ -172,9 +167,9 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 		}
 		switch {
 		case c.Finishes[z.Finish].Unknown:
-			l.Name = "Unknown, taken as " + fin.Name
+			l.Name = "Unknown, assumed " + fin.Name
 		case r.Facts.Finish != z.Finish:
-			l.Name = c.Finishes[z.Finish].Name + ", taken as " + craft.Lower(fin.Name)
+			l.Name = c.Finishes[z.Finish].Name + ", assumed " + craft.Lower(fin.Name)
 		}
 		l.Clear = fin.Colour == ""
 		d.Layers = append(d.Layers, l)
@@ -206,7 +201,7 @@ func (d *Drawing) faces(c *craft.Craft, r *check.Result) {
 		for i := range r.Stains {
 			if st := &r.Stains[i]; st.After(at.Days) > f.DeltaE {
 				b := &craft.Bleeders[st.Bleeder]
-				f.DeltaE, f.Of, f.Spots = st.After(at.Days), b.Name, st.Patch == surface.SpotPatch
+				f.DeltaE, f.Of, f.by, f.Spots = st.After(at.Days), b.Name, st.Bleeder, st.Patch == surface.SpotPatch
 				if to, ok := colour.Parse(b.Colour); ok {
 					f.Colour = colour.Toward(fresh, to, f.DeltaE).Hex()
 				}
@@ -344,7 +339,10 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, prod
 		for b := range patch.Load {
 			s := patch.Stain(craft.Bleeder(b))
 			if s > l.Stain {
-				l.Stain, l.StainColour = s, craft.Bleeders[b].Colour
+				l.Stain, l.StainColour, l.StainWords = s, craft.Bleeders[b].Colour, ""
+				if check.StainVerdict(s) != check.Sound {
+					l.StainWords = craft.Bleeders[b].Name + ": " + check.StainWords(craft.Bleeder(b), s)
+				}
 			}
 			for n, at := range Moments {
 				l.Over[n] = max(l.Over[n], s*craft.Bleeders[b].Come(at.Days))

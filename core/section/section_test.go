@@ -200,18 +200,18 @@ func TestTheFaceAndTheEdgeInWords(t *testing.T) {
 		f    Face
 		want string
 	}{
-		{Face{}, "the colour as it is meant."},
-		{Face{DeltaE: .04, Of: "tannin"}, "the colour as it is meant."},
-		{Face{DeltaE: .4, Of: "tannin"}, "tannin has come through at 0.4 ΔE, all over: nobody sees it."},
-		{Face{DeltaE: 1, Of: "knot resin", Spots: true}, "knot resin has come through at 1.0 ΔE, in spots: a trained eye sees it."},
-		{Face{DeltaE: 9.31, Of: "dye"}, "dye has come through at 9.3 ΔE, all over: anyone sees it."},
+		{Face{}, "no visible change."},
+		{Face{DeltaE: .04, Of: "tannin"}, "no visible change."},
+		{Face{DeltaE: .4, Of: "tannin"}, "no visible change."},
+		{Face{DeltaE: 1, Of: "knot resin", Spots: true, by: craft.Resin}, "knot resin shows through in spots: faint yellow-brown spots over knots."},
+		{Face{DeltaE: 9.31, Of: "dye", by: craft.Dye}, "dye shows through all over: a strong pink or brown cast."},
 	} {
 		if got := x.f.Says(); got != x.want {
 			t.Errorf("%q, want %q", got, x.want)
 		}
 	}
 	d := Drawing{Layers: []Layer{{Name: "Oak"}, {Name: "Bonding primer"}, {Name: "Chalk paint"}}, Worn: []Shown{{2, "#e4e8df", 0}, {1, "#f1f0ec", 4}, {0, "#c09a66", 30}}}
-	if got := d.WearSays(); got != "Where it wears: chalk paint, then bonding primer (hardly another colour), then oak." {
+	if got := d.WearSays(); got != "In worn places: chalk paint, then bonding primer (hardly different in colour), then oak." {
 		t.Errorf("%q", got)
 	}
 	if got := (&Drawing{Worn: d.Worn[:1]}).WearSays(); got != "" {

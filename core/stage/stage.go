@@ -10,6 +10,7 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/identify"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -70,7 +71,7 @@ type Work struct {
 // Entries are the stages in the order of the work.
 var Entries = []Entry{
 	{
-		ID: craft.StageLookOver, Name: "Look over", Doing: "Being looked over", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
+		ID: craft.StageLookOver, Name: "Survey", Doing: "Survey not finished", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
 		Fields: []craft.Field{craft.FieldSubstrate, craft.FieldFinish, craft.FieldGloss, craft.FieldSoils, craft.FieldBleeders, craft.FieldDefects, craft.FieldMoisture, craft.FieldAge, craft.FieldVeneer, craft.FieldColourNow, craft.FieldArea, craft.FieldParts, craft.FieldTakeApart, craft.FieldSite, craft.FieldUse, craft.FieldWear, craft.FieldTarget, craft.FieldLook, craft.FieldSheen},
 		Stands: lookOver,
 	},
@@ -79,15 +80,15 @@ var Entries = []Entry{
 		Fields: []craft.Field{craft.FieldIdentify, craft.FieldEvidence, craft.FieldLeadTest, craft.FieldTest}, Stands: identified,
 	},
 	{
-		ID: craft.StagePrepare, Name: "Prepare", Doing: "Its preparation is not settled", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
+		ID: craft.StagePrepare, Name: "Prepare", Doing: "Preparation not decided", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
 		Stands: prepare,
 	},
 	{
-		ID: craft.StageCoats, Name: "Coat system", Doing: "Its coats are not settled", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
+		ID: craft.StageCoats, Name: "Coat system", Doing: "Coats not decided", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
 		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf}, Stands: coatSystem,
 	},
 	{
-		ID: craft.StageHandOver, Name: "Job sheet", Doing: "Ready for the bench", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
+		ID: craft.StageHandOver, Name: "Job sheet", Doing: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
 		Stands: handOver,
 	},
 }
@@ -120,24 +121,24 @@ func lookOver(w *Work) (State, string, int) {
 	c, z := w.Craft, w.Zone
 	var left []string
 	if !z.SoilsKnown {
-		left = append(left, "what lies on it")
+		left = append(left, "dirt on it")
 	}
 	fin := &c.Finishes[z.Finish]
 	// A film that hardly depends on its key is judged alike whatever its shine.
 	const keyed = .2
 	if !fin.Bare && !fin.Unknown && z.Gloss == craft.NoSheen && craft.Families[fin.Family].Need > keyed {
-		left = append(left, "how it shines")
+		left = append(left, "gloss")
 	}
 	if z.Area <= 0 {
-		left = append(left, "its area")
+		left = append(left, "area")
 	}
 	if z.Colour == "" {
-		left = append(left, "the colour it is to have")
+		left = append(left, "wanted colour")
 	}
 	if len(left) > 0 {
-		return Open, "Not entered: " + strings.Join(left, ", "), 0
+		return Open, "Missing: " + strings.Join(left, ", "), 0
 	}
-	return Done, c.Substrates[z.Substrate].Name + ", looked over", 0
+	return Done, c.Substrates[z.Substrate].Name + ", surveyed", 0
 }
 
 func identified(w *Work) (State, string, int) {
@@ -148,22 +149,22 @@ func identified(w *Work) (State, string, int) {
 		if f, ok := w.worst(craft.StageIdentify); ok {
 			s = state(f)
 		}
-		return s, "Suspected of lead, and no laboratory or licensed assessor has tested it", 0
+		return s, "Suspected lead, not tested by a laboratory or licensed assessor", 0
 	}
 	known := z.Known(c)
 	switch {
 	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
-		return Open, "The tests speak against what was entered", 0
+		return Open, "The tests contradict the survey", 0
 	case z.Tests != nil && len(z.Tests.Against) > 0:
-		return Open, "They contradict each other: " + z.Tests.Against[0].Between(), 0
+		return Open, "The tests contradict each other: " + z.Tests.Against[0].Between(), 0
 	case known.Finish == identify.Possible || known.Substrate == identify.Possible || (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
-		return Open, "Not settled yet: " + strings.TrimSuffix(z.Tests.Says(), "."), 0
+		return Open, "Not certain yet: " + strings.TrimSuffix(z.Tests.Says(), "."), 0
 	case sub.Unknown && fin.Unknown:
-		return Open, "Neither the material nor what is on it is known", 0
+		return Open, "Neither the material nor its finish is known", 0
 	case sub.Unknown:
 		return Open, "The material is not known", 0
 	case fin.Unknown:
-		return Open, "What is on it is not known; it is taken as each thing it may be", 0
+		return Open, "The finish is not known; the plan is judged for every possibility", 0
 	}
 	return Done, check.SurfaceName(c, z.Substrate, z.Finish) + ", " + check.KnownWords(known.Finish, known.PFinish), 0
 }
@@ -200,7 +201,7 @@ func prepare(w *Work) (State, string, int) {
 	if n == 0 {
 		return Open, "No cleaning or sanding is planned yet", 0
 	}
-	return Done, plural(n, "step") + " before the first coat", 0
+	return Done, measure.Count(n, "step", "steps") + " before the first coat", 0
 }
 
 func coatSystem(w *Work) (State, string, int) {
@@ -211,11 +212,11 @@ func coatSystem(w *Work) (State, string, int) {
 	case ok:
 		return state(f), f.Title, f.Step
 	case w.Paints == 0 && w.Seals == 0:
-		return Open, "Neither a paint nor a clear coat is planned yet", len(w.Zone.Steps)
+		return Open, "No paint or clear coat is planned yet", len(w.Zone.Steps)
 	case w.Result.Adhesion != nil:
-		return Done, fmt.Sprintf("%s, risk of peeling %s", plural(w.Coats, "product"), check.Percent(w.Result.Adhesion.Risk)), 0
+		return Done, fmt.Sprintf("%s, risk of peeling %s", measure.Count(w.Coats, "product", "products"), check.Percent(w.Result.Adhesion.Risk)), 0
 	}
-	return Done, plural(w.Coats, "product") + ", no fault found", 0
+	return Done, measure.Count(w.Coats, "product", "products") + ", no problem found", 0
 }
 
 func handOver(w *Work) (State, string, int) {
@@ -223,14 +224,7 @@ func handOver(w *Work) (State, string, int) {
 	case w.Coats == 0:
 		return Open, "There is no plan to print yet", 0
 	case w.Result.Verdict == check.Fails:
-		return Open, "The plan fails as it stands", 0
+		return Open, "The plan fails", 0
 	}
 	return Done, "Ready to print: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[0])) + " comes first", 0
-}
-
-func plural(n int, of string) string {
-	if n == 1 {
-		return "1 " + of
-	}
-	return fmt.Sprintf("%d %ss", n, of)
 }

@@ -41,7 +41,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	z.Substrate, _ = c.Substrate("laminate_hpl")
 	z.Finish, _ = c.Finish("unknown")
 	s := of(t, z)
-	want(t, s[craft.StageLookOver], Open, "what lies on it, its area, the colour")
+	want(t, s[craft.StageLookOver], Open, "dirt on it, area, wanted colour")
 	want(t, s[craft.StageIdentify], Open, "not known")
 	want(t, s[craft.StagePrepare], Open, "No cleaning or sanding")
 	want(t, s[craft.StageCoats], Open, "No coat")
@@ -82,8 +82,8 @@ func TestALeadSuspectIsNotIdentified(t *testing.T) {
 	z := &check.Zone{Facts: surface.Facts{Moisture: -1, Area: 1, Wear: craft.Handled, Climate: drying.Usual}, SoilsKnown: true, Look: craft.LookSolid, Colour: "#ffffff", Made: 1930}
 	z.Substrate, _ = c.Substrate("pine")
 	z.Finish, _ = c.Finish("paint_alkyd_old")
-	want(t, of(t, z)[craft.StageIdentify], Open, "no laboratory or licensed assessor")
-	want(t, of(t, z)[craft.StageLookOver], Open, "how it shines")
+	want(t, of(t, z)[craft.StageIdentify], Open, "not tested by a laboratory or licensed assessor")
+	want(t, of(t, z)[craft.StageLookOver], Open, "gloss")
 	z.LeadTest = &check.LeadTest{By: "laboratory", Date: "2026-11-01"}
 	want(t, of(t, z)[craft.StageIdentify], Done, "Pine under old oil paint")
 }

@@ -35,23 +35,23 @@ type CutRow struct {
 // CrossCut is the cross-cut scale (ASTM D3359, method B), from 0B to 5B: what is
 // gone of a lattice of cuts after tape was pulled off it.
 var CrossCut = [...]CutRow{
-	{"0B", "More than two thirds of it is gone", .8, .20},
-	{"1B", "Whole squares are gone, a third to two thirds of it", .5, .37},
-	{"2B", "Flaked along the cuts and in some squares, up to a third of it", .25, .52},
+	{"0B", "More than two thirds has come off", .8, .20},
+	{"1B", "Whole squares have come off, a third to two thirds of the area", .5, .37},
+	{"2B", "Flaked along the cuts and in some squares, up to a third of the area", .25, .52},
 	{"3B", "Small flakes along the cuts and where they cross, up to a seventh", .1, .67},
 	{"4B", "Specks where the cuts cross, a twentieth at most", .03, .81},
-	{"5B", "The cuts are clean, nothing is gone", 0, .94},
+	{"5B", "The cuts are clean, nothing has come off", 0, .94},
 }
 
 // CutHow says how a patch is cut and rated, in order. The spacing by thickness is
 // that of ASTM D3359, method B.
 var CutHow = []string{
-	"Leave it until the day above; a soft coat fails a test that a hard one would pass.",
-	"With a sharp blade draw six cuts two millimetres apart, down to the old surface, then six across them. Where all the coats together are thinner than a twentieth of a millimetre, eleven cuts one millimetre apart.",
-	"Brush the dust off, press strong clear tape over the lattice, rub it down, and after a minute pull it back on itself in one go.",
-	"Compare in good light. Between two drawings take the worse one. Only the lattice counts, not the edge of the tape.",
-	"Never cut through an old coat that may hold lead; make the test on a board then.",
-	"The scale is that of ASTM D3359, method B. A test made at the bench is a good look and no certificate.",
+	"Wait until the day given above; a soft coat fails a test that it would pass once hard.",
+	"With a sharp blade make six cuts two millimetres apart, down to the old surface, then six across them. Where all the coats together are thinner than a twentieth of a millimetre, make eleven cuts one millimetre apart.",
+	"Brush the dust off, press strong clear tape over the grid, rub it down, and after a minute pull it back on itself in one go.",
+	"Compare in good light. Between two drawings, choose the worse one. Only the grid counts, not the edge of the tape.",
+	"Never cut through an old coat that may contain lead; make the test on a board instead.",
+	"The scale is that of ASTM D3359, method B. A workshop test is a good check, not a certificate.",
 }
 
 // How far a rating may be off, as a spread of the log of the strength. A board

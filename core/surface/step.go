@@ -43,8 +43,8 @@ var Kinds = [NumKinds]KindRow{
 	Fill:       {"fill", "Fill"},
 	Repair:     {"repair", "Repair"},
 	Mask:       {"mask", "Mask"},
-	Remove:     {"remove", "Take off"},
-	Reassemble: {"reassemble", "Put back together"},
+	Remove:     {"remove", "Remove"},
+	Reassemble: {"reassemble", "Reassemble"},
 	Effect:     {"effect", "Effect"},
 	Test:       {"test", "Test patch"},
 }

@@ -51,7 +51,7 @@ func (s *Studio) BenchNow() (wire.BenchNow, error) {
 	}
 	room := wire.RoomNow{AirRead: airRead(&r, now.Location())}
 	if room.SurfaceC != nil && room.DewPointC != nil && *room.SurfaceC < *room.DewPointC+drying.AboveDew {
-		room.Says = "Surfaces are less than 3 °C above the dew point: paint nothing now."
+		room.Says = "Surfaces are less than 3 °C above the dew point: do not paint now."
 	}
 	out.Room = &room
 	return out, nil
@@ -129,7 +129,7 @@ func mean(list []wire.AirRead) *wire.AirMean {
 // instrument says nothing of such a spot, or that of an instrument that does not answer.
 func (s *Studio) ReadSpot(j *Job, zone, piece int, id string) (wire.SpotRead, error) {
 	if s.Bench == nil || s.Bench.Instrument(id) == nil || !s.Bench.Instrument(id).About().OnSpot {
-		return wire.SpotRead{}, &NotFound{"There is no such instrument on the bench."}
+		return wire.SpotRead{}, &NotFound{"There is no such instrument."}
 	}
 	x := s.Bench.Instrument(id)
 	r, err := x.Read(spotOf(j, zone, piece), s.Now())

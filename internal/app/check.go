@@ -10,6 +10,7 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
 	"rutile/core/offer"
 	"rutile/core/section"
 	"rutile/core/stage"
@@ -92,14 +93,14 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	out := wire.ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
 		Bleed: []wire.BleedPart{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
-		Hours: wire.HoursPart{Elapsed: tidy(r.Hours), Takes: check.Hours(r.Hours)}, Bonds: bondsOf(c, r),
+		Hours: wire.HoursPart{Elapsed: tidy(r.Hours), Takes: measure.Hours(r.Hours)}, Bonds: bondsOf(c, r),
 	}
-	out.Patches = patchStates(c, src, out.Bonds, z.Today)
+	out.Patches = patchStates(c, src, out.Bonds, z.Today, z.Units)
 	out.Gloss = craft.Sheens[z.Gloss].ID
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
-		out.Hours.HandsOn, out.Hours.Work = &h, check.Hours(r.Minutes/60)
+		out.Hours.HandsOn, out.Hours.Work = &h, measure.Hours(r.Minutes/60)
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
@@ -124,16 +125,16 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 			on = c.Substrates[z.Substrate].ID
 		}
 		out.Adhesion = &wire.AdhesionPart{
-			Risk: tidy(a.Risk), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
+			Risk: tidy(a.Risk), Holds: check.HoldWords(a.Expected), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
-			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on},
+			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on, CoatName: craft.Lower(c.Products[w.Product].Name), OnName: a.OnWhat(c, w)},
 			Figures: factors(a.Explain(c, w)),
 		}
 	}
 	for i := range r.Stains {
 		s := &r.Stains[i]
 		out.Bleed = append(out.Bleed, wire.BleedPart{
-			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Where: s.Patch.String(), Figures: factors(check.StainFigures(s)),
+			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Words: check.StainWords(s.Bleeder, s.DeltaE), Where: s.Patch.String(), Figures: factors(check.StainFigures(s)),
 		})
 	}
 	for i := range r.Findings {
@@ -194,7 +195,7 @@ func worstWords(a *check.Adhesion) string {
 	if a.Risk-a.Expected < much {
 		return ""
 	}
-	return check.Percent(a.Risk) + " if " + a.If
+	return check.HoldWords(a.Risk) + " if " + a.If
 }
 
 // hoursBySteps is where the time of a plan goes. Where the area is not known,
@@ -216,10 +217,10 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor 
 		}
 		words := check.StepWords(c, &z.Steps[i])
 		if hours > 0 {
-			words += ": " + check.Hours(hours) + " until what follows"
+			words += ": " + measure.Hours(hours) + " until the next step"
 		}
 		if r.Minutes < 0 {
-			words += "; the work is not known without an area"
+			words += "; the working time is not known without an area"
 		}
 		out[i] = wire.Factor{ID: fmt.Sprintf("step_%d", i+1), Value: math.Round(minutes*10) / 10, Shown: fmt.Sprintf("%.0f min", minutes), Words: words}
 	}
@@ -253,14 +254,14 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 		if !explain || h <= 0 || math.IsInf(h, 1) {
 			return ""
 		}
-		return check.Hours(h)
+		return measure.Hours(h)
 	}
 	for i := range d.Layers {
 		l := &d.Layers[i]
 		w := wire.Layer{
 			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
-			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, Spots: l.Spots,
+			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, StainIs: l.StainWords, Spots: l.Spots,
 			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
 			Waits: words(l.Waits), From: words(l.From), To: words(l.To),
 		}

@@ -15,7 +15,7 @@ import (
 )
 
 // ErrBusy tells that as many plans are being searched for as may be at once.
-var ErrBusy = errors.New("too many plans are being searched for at this moment; try again in a few seconds")
+var ErrBusy = errors.New("too many plans are being searched for right now; try again in a few seconds")
 
 // Engine answers questions about pieces. It is safe for several goroutines at once.
 type Engine struct {

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"rutile/core/colour"
 	"rutile/core/measure"
 	"rutile/core/parts"
 	"rutile/internal/photo"
@@ -26,6 +27,15 @@ func (s *Studio) Area(ctx context.Context, text string) (wire.Area, error) {
 		return wire.Area{}, &Unfit{"That is smaller than a square centimetre."}
 	}
 	return wire.Area{AreaM2: m2, Says: u.Area(m2)}, nil
+}
+
+// ColourName is a colour, written as #rrggbb, with its plain name; an *Unfit where it is none.
+func (s *Studio) ColourName(_ context.Context, of string) (wire.ColourWord, error) {
+	c, ok := colour.Parse(of)
+	if !ok {
+		return wire.ColourWord{}, &Unfit{"A colour is written #rrggbb, for example #e4e8df."}
+	}
+	return wire.ColourWord{Name: colour.Name(c), Colour: c.Hex()}, nil
 }
 
 // Parts reads parts as one jots them down; an *Unfit where it cannot.
@@ -74,13 +84,13 @@ func (s *Studio) Make(ctx context.Context, id, sizes, counts string) (wire.Made,
 			return wire.Made{}, &Unfit{err.Error()}
 		}
 		if len(cm) != len(t.Sizes) {
-			return wire.Made{}, &Unfit{"It wants " + t.Wants() + "."}
+			return wire.Made{}, &Unfit{"It needs " + t.Wants() + "."}
 		}
 	}
 	for _, x := range strings.FieldsFunc(counts, func(r rune) bool { return r == ',' }) {
 		k, err := strconv.Atoi(strings.TrimSpace(x))
 		if err != nil {
-			return wire.Made{}, &Unfit{"“" + x + "” is no whole number."}
+			return wire.Made{}, &Unfit{"“" + x + "” is not a whole number."}
 		}
 		n = append(n, k)
 	}
@@ -112,7 +122,7 @@ func (s *Studio) TakePhoto(ctx context.Context, data []byte) (wire.PhotoKept, er
 func (s *Studio) Photo(name string, small bool) (*os.File, error) {
 	f, err := s.Store.Photo(name, small)
 	if err != nil {
-		return nil, &NotFound{"There is no such picture here."}
+		return nil, &NotFound{"There is no such picture."}
 	}
 	return f, nil
 }

@@ -45,8 +45,8 @@ func knownOf(c *craft.Craft, z *check.Zone, r *check.Result) *wire.Known {
 
 // leadWords say what each state of lead means for the work.
 var leadWords = map[check.LeadState]string{
-	check.LeadSuspect:  "The old coat may hold lead. No dry sanding, scraping, heat or dry brushing until a laboratory or a licensed assessor has excluded it.",
-	check.LeadFound:    "There is lead in the old coat. Leave it undisturbed under sound coats, or give the work to a professional.",
+	check.LeadSuspect:  "The old coat may contain lead. No dry sanding, scraping, heat or dry brushing until a laboratory or a licensed assessor has excluded it.",
+	check.LeadFound:    "The old coat contains lead. Leave it undisturbed under sound coats, or give the work to a licensed professional.",
 	check.LeadExcluded: "A laboratory or a licensed assessor has excluded lead.",
 }
 
@@ -121,11 +121,11 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 	switch {
 	case !n.Done:
 	case n.Settled < identify.Settled:
-		out.DoneSays = "No further test is worth its trouble here. A patch test on a hidden spot tells what the plan does."
+		out.DoneSays = "No further test is worth the effort. A patch test on a hidden spot shows how the plan does."
 	case planned:
-		out.DoneSays = "Whatever it is of what is left, the plan is judged the same. No further test would change it."
+		out.DoneSays = "The plan is judged the same for everything that is still possible. No further test would change it."
 	default:
-		out.DoneSays = "Whatever it is of what is left, a coat meets the same. No further test would change what you do."
+		out.DoneSays = "Coats behave the same on everything that is still possible. No further test would change what you do."
 	}
 	if n.Done {
 		// Whoever goes on all the same wants to know what it is.
@@ -215,22 +215,22 @@ func rare(s *identify.Suggestion) []string {
 }
 
 func worthWords(s *identify.Suggestion) string {
-	trouble := "hardly any trouble"
+	trouble := "hardly any effort"
 	switch {
 	case s.Test.Cost >= .25:
-		trouble = "it marks the surface or smells"
+		trouble = "marks the surface or smells"
 	case s.Test.Cost >= .1:
-		trouble = "a little trouble"
+		trouble = "a little effort"
 	}
 	switch {
 	case s.Worth <= 0:
-		return "Would hardly tell you more; " + trouble
+		return "Hardly tells you more; " + trouble
 	case s.Bits >= .6:
-		return "Tells most; " + trouble
+		return "Tells you the most; " + trouble
 	case s.Bits >= .2:
-		return "Tells a good deal; " + trouble
+		return "Tells you a lot; " + trouble
 	}
-	return "Tells a little; " + trouble
+	return "Tells you a little; " + trouble
 }
 
 // take is what the survey would say if it said what is believed; nil while

@@ -14,7 +14,7 @@ import (
 
 // ErrStale tells that the check which a change starts from is not kept any more, or was made under
 // other settings or on another day: the whole piece is to be checked.
-var ErrStale = errors.New("the check that this starts from is not kept any more")
+var ErrStale = errors.New("this check has expired")
 
 // live keeps the last checks of whole pieces, so that an edit of one zone judges that zone, however
 // many others the piece has.

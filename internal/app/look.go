@@ -117,13 +117,13 @@ func sizesSay(p *parts.Part, u measure.Units) string {
 
 func fit(gap, film float64) (says string, tight bool) {
 	if film == 0 {
-		return fmt.Sprintf("%g mm now; the plan will tell how much the coats take", gap), false
+		return fmt.Sprintf("%g mm now; the plan will show how much the coats take up", gap), false
 	}
 	f := parts.FitOf(gap, film)
 	says = fmt.Sprintf("%g mm now, %s mm once both faces carry %s mm of coats", gap, hundredths(max(0, f.LeftMM)), hundredths(film/1000))
 	switch {
 	case f.Sticks:
-		says += ": it will stick; plane it before paint"
+		says += ": it will stick; plane it before painting"
 	case f.Tight:
 		says += ": tight in a damp season"
 	}
@@ -147,7 +147,7 @@ func (j *Job) zoneLook(i int) wire.ZoneLook {
 		say = append(say, w.Area)
 	}
 	if w.Typed && n > 0 {
-		say = append(say, "typed; its parts come to "+u.Area(m.M2))
+		say = append(say, "typed; its parts add up to "+u.Area(m.M2))
 	}
 	if m.Cover > 1.005*m.M2 {
 		say = append(say, u.Area(m.Cover)+" to cover")
@@ -194,7 +194,7 @@ func (j *Job) fitted(zone int) bool {
 
 // heldByLead stands for how damage is mended while that would make dust of
 // lead.
-const heldByLead = "The old coat may hold lead, and mending scrapes or sands it: not before a laboratory or a licensed assessor has excluded it."
+const heldByLead = "The old coat may contain lead, and repairing scrapes or sands it: wait until a laboratory or a licensed assessor has excluded it."
 
 func mending(ds []mend.Defect, air drying.Climate) wire.Mending {
 	w := mend.Of(ds, air)

@@ -1,11 +1,11 @@
 package app
 
 import (
-	"fmt"
 	"math"
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 	"rutile/internal/wire"
 )
@@ -62,7 +62,7 @@ func board(c *craft.Craft, p *wire.Patch) (surface.Board, bool) {
 	return b, true
 }
 
-func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string) []wire.PatchState {
+func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string, u measure.Units) []wire.PatchState {
 	out := make([]wire.PatchState, len(z.Patches))
 	for i := range z.Patches {
 		p := &z.Patches[i]
@@ -79,13 +79,13 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string) 
 		switch {
 		case p.Class != nil:
 			s.State = "rated"
-			s.Says = ratedWords(p, bonds)
+			s.Says = ratedWords(p, bonds, u)
 		case p.Made == "":
-			s.State, s.Says = "planned", "Not laid yet. Lay it as the plan lays it: the same cleaning, the same key, the same coat."
+			s.State, s.Says = "planned", "Not made yet. Make it like the plan: the same cleaning, the same key, the same coat."
 		case today != "" && p.Look != "" && today < p.Look:
-			s.State, s.Says = "curing", "Laid on "+p.Made+". It can be rated from "+p.Look+"; a coat that is still soft tears sooner than it will."
+			s.State, s.Says = "curing", "Made on "+u.Date(p.Made)+". Rate it from "+u.Date(p.Look)+" on; until then the coat is still soft and tears more easily."
 		default:
-			s.State, s.Says = "ready", "Laid on "+p.Made+". Cut it, tape it and rate it."
+			s.State, s.Says = "ready", "Made on "+u.Date(p.Made)+". Cut it, tape it and rate it."
 		}
 		out[i] = s
 	}
@@ -93,28 +93,28 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string) 
 }
 
 // ratedWords say what a rating did to the bond that it tells of.
-func ratedWords(p *wire.Patch, bonds []wire.Bond) string {
-	says := surface.CrossCut[*p.Class].Name + " on " + p.Rated + "."
+func ratedWords(p *wire.Patch, bonds []wire.Bond, u measure.Units) string {
+	says := surface.CrossCut[*p.Class].Name + " on " + u.Date(p.Rated) + "."
 	if p.Look != "" && p.Rated < p.Look {
-		says += " That was before " + p.Look + ", when it was still soft."
+		says += " That was before " + u.Date(p.Look) + ", when it was still soft."
 	}
 	for i := range bonds {
 		b := &bonds[i]
 		if b.Boards > 0 && b.Product == p.Product && b.Over == p.Over && b.Bare == p.Bare {
-			way := "down"
-			if b.Strength > b.Before {
-				way = "up"
-			}
 			if math.Abs(b.Strength-b.Before) < .005 {
-				return says + fmt.Sprintf(" That is what was expected: the bond stays at %.2f.", b.Strength)
+				return says + " That is what was expected."
 			}
-			return says + fmt.Sprintf(" The bond goes %s from %.2f to %.2f.", way, b.Before, b.Strength)
+			way := "weaker"
+			if b.Strength > b.Before {
+				way = "stronger"
+			}
+			return says + " The bond is " + way + " than expected; the check uses this result."
 		}
 	}
-	if u := p.Under; u != nil && u.Cap < 1 {
-		return says + " What lay below was loose, so that it tells nothing of the coat."
+	if f := p.Under; f != nil && f.Cap < 1 {
+		return says + " The layer below was loose, so the test says nothing about the coat."
 	}
-	return says + " The plan as it stands has no such bond, so that it tells nothing of it."
+	return says + " The current plan has no such bond, so the test says nothing about it."
 }
 
 // lookIn are the days after which a patch of a product can be rated.

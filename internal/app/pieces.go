@@ -287,7 +287,7 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, wor
 	if len(rs) == 0 {
 		s.Says, s.Stage, s.Next = "No zone is described yet.", string(craft.StageLookOver), "Describe its first zone"
 		if s.Parts > 0 {
-			s.Next = "Say what its parts are made of"
+			s.Next = "Choose what its parts are made of"
 		}
 		return nil
 	}

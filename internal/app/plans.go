@@ -13,7 +13,9 @@ import (
 	"sync"
 
 	"rutile/core/check"
+	"rutile/core/colour"
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/plan"
 	"rutile/core/surface"
 	"rutile/internal/wire"
@@ -95,7 +97,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 			return out, unusable(err)
 		}
 		if own != nil {
-			name := "The plan it has"
+			name := "The current plan"
 			if w, ok := WayNamed(src.Way, j.Shop.Ways); ok && src.Way != "" {
 				name += ": " + craft.Lower(w.Name)
 			}
@@ -149,15 +151,16 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 	w.Steps = stepsFrom(c, a.Best.Steps)
 	w.Words = wordsOf(c, a.Best)
 	if a.LookDecides {
-		w.Note = "What lies below follows from the look here, and not from the way."
+		w.Note = "The layers below follow from the look here, not from the way of working."
 	}
 	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
 	risk := plan.Risks(c, &r)
 	w.Risk = &wire.RangePart{Low: tidy(risk.Low), Likely: tidy(risk.Likely), High: tidy(risk.High), Words: check.Span(risk.Low, risk.High)}
 	if s := plan.Stains(&r); s.High >= .05 {
-		words := fmt.Sprintf("ΔE %.1f to %.1f", s.Low, s.High)
-		if s.High < 1 {
-			words = "unseen, " + words
+		of := r.Stains[0].Bleeder
+		words := check.StainWords(of, s.High)
+		if s.High >= 1 && words != check.StainWords(of, s.Likely) {
+			words = "at worst " + words
 		}
 		w.Stain = &wire.RangePart{Low: tidy(s.Low), Likely: tidy(s.Likely), High: tidy(s.High), Words: words}
 	}
@@ -165,7 +168,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 		w.Chips = check.Span(r.Chips.P10, r.Chips.P90)
 	}
 	w.HandsOn, w.Elapsed = tidy(a.Best.Judged.Minutes/60), tidy(a.Best.Judged.Hours)
-	w.Takes, w.Work = check.Hours(a.Best.Judged.Hours), check.Hours(a.Best.Judged.Minutes/60)
+	w.Takes, w.Work = measure.Hours(a.Best.Judged.Hours), measure.Hours(a.Best.Judged.Minutes/60)
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
 	w.Watches = watchesOf(&r)
@@ -232,7 +235,7 @@ func wordsOf(c *craft.Craft, p *plan.Plan) []string {
 			out[i] += ", by roller"
 		}
 		if s.Colour != "" {
-			out[i] += ", in " + s.Colour
+			out[i] += ", in " + colour.NameHex(s.Colour)
 		}
 	}
 	return out
@@ -265,7 +268,7 @@ func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wi
 	const most = 4
 	for k := range minds[:min(most, len(minds))] {
 		m := &minds[k]
-		then := "Nothing by this way would pass."
+		then := "No plan passes this way."
 		if m.Instead != nil {
 			then = "Instead: " + plan.Ground(c, m.Instead.Steps) + ", then " + plan.Finish(c, m.Instead.Steps) + "."
 		}
@@ -316,7 +319,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		}
 		switch best := x.Answer.Best; {
 		case x.Kept:
-			z.State, z.Says = "had", "It has a plan already, which stays."
+			z.State, z.Says = "had", "It already has a plan, which stays."
 		case best != nil:
 			full.Zones[i].Steps, full.Zones[i].Way = stepsFrom(c, best.Steps), w.ID
 			zones[i].Steps = best.Steps
@@ -324,7 +327,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 			z.State, z.Watches = "planned", watchesOf(&r)
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
 		case x.Answer.Stuck == nil || x.Answer.Stuck.Stopped:
-			z.State, z.Says = "stopped", "It was stopped before it came to this zone."
+			z.State, z.Says = "stopped", "Planning was stopped before this zone."
 		default:
 			z.State, z.Stuck = "stuck", stuckPart(c, x.Answer.Stuck)
 			z.Says = x.Answer.Stuck.Why[0].Title + "."
@@ -344,7 +347,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		out.Trips = append(out.Trips, w)
 		last = max(last, t.Start+t.Minutes/60)
 	}
-	out.Takes = check.Hours(last)
+	out.Takes = measure.Hours(last)
 	return out, nil
 }
 
@@ -370,7 +373,7 @@ func ParseWeights(s string) (plan.Weights, error) {
 		}
 		x, err := strconv.ParseFloat(strings.TrimSpace(value), 64)
 		if err != nil {
-			return w, &wire.Error{Value: strconv.Quote(wire.Clip(part)), Says: "that is no number"}
+			return w, &wire.Error{Value: strconv.Quote(wire.Clip(part)), Says: "that is not a number"}
 		}
 		w[t] = x
 	}

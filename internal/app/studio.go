@@ -158,7 +158,7 @@ func (s *Studio) Compared(ctx context.Context, ids string) ([]plan.Way, error) {
 		all = strings.Split(ids, ",")
 	}
 	if len(all) > MostCompared {
-		return nil, &Unfit{fmt.Sprintf("%d ways are too many to be set side by side; at most %d.", len(all), MostCompared)}
+		return nil, &Unfit{fmt.Sprintf("%d ways are too many to compare; choose at most %d.", len(all), MostCompared)}
 	}
 	out := make([]plan.Way, len(all))
 	for i, id := range all {
@@ -192,7 +192,7 @@ func (s *Studio) Way(ctx context.Context, id string) (plan.Way, error) {
 	}
 	w, ok := WayNamed(id, set.Ways)
 	if !ok {
-		return w, &Unfit{fmt.Sprintf("There is no way of working %q. It may have been removed in the studio's settings.", wire.Clip(id))}
+		return w, &Unfit{fmt.Sprintf("There is no way of working %q. It may have been removed from the studio's settings.", wire.Clip(id))}
 	}
 	return w, nil
 }

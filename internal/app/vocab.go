@@ -61,6 +61,13 @@ func (e *Engine) Vocab() wire.Vocab {
 	for _, r := range craft.Bleeders {
 		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
 	}
+	for _, n := range colour.Words() {
+		c, _ := colour.Named(n)
+		v.Colours = append(v.Colours, wire.ColourWord{Name: n, Colour: c.Hex()})
+	}
+	for _, hex := range []string{"#f4f2ec", "#ede3cc", "#c9d2cd", "#7d8f9a", "#2f4a40", "#8a3b32", "#34373a"} {
+		v.Quick = append(v.Quick, wire.ColourWord{Name: colour.NameHex(hex), Colour: hex})
+	}
 	v.Defects, v.PartKinds, v.Fittings = defectWords(), partKinds(), fittingWords()
 	for _, r := range parts.Reliefs {
 		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))

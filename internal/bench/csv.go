@@ -102,7 +102,7 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 	sep, cols, ok := headingOf(data)
 	if !ok {
 		first, _, _ := bytes.Cut(data, []byte("\n"))
-		return nil, errorf("The first line, “%s”, is no heading with a time and something measured. It should name its columns, as: time, temp, rh, surface.", clip(string(bytes.TrimSpace(first))))
+		return nil, errorf("The first line, “%s”, is not a heading with a time and a measurement. It should name the columns, for example: time, temp, rh, surface.", clip(string(bytes.TrimSpace(first))))
 	}
 	out := &Import{Separator: map[rune]string{',': "comma", ';': "semicolon", '\t': "tab", '|': "bar"}[sep]}
 	for _, c := range cols {
@@ -123,7 +123,7 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 			if errors.As(err, &pe) {
 				line = pe.StartLine
 			}
-			out.refuse(line, "the row cannot be read: its quotation marks do not close")
+			out.refuse(line, "the row cannot be read: a quotation mark is not closed")
 			continue
 		}
 		line, _ := r.FieldPos(0)
@@ -144,9 +144,9 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 	}
 	if len(out.Readings) == 0 {
 		if len(out.Refused) > 0 {
-			return nil, errorf("No row could be taken. Line %d: %s.", out.Refused[0].Line, out.Refused[0].Says)
+			return nil, errorf("No row could be used. Line %d: %s.", out.Refused[0].Line, out.Refused[0].Says)
 		}
-		return nil, errorf("There is a heading and no row below it.")
+		return nil, errorf("There is a heading but no row below it.")
 	}
 	slices.SortStableFunc(out.Readings, func(a, b Reading) int { return a.At.Compare(b.At) })
 	return out, nil
@@ -213,22 +213,22 @@ func row(rec []string, cols []column, sep rune, loc *time.Location) (x Reading, 
 			q := c.quantity.Row()
 			v, ok := number(cell, sep)
 			if !ok {
-				return x, 0, fmt.Sprintf("“%s” is no %s", clip(cell), craft.Lower(q.Name))
+				return x, 0, fmt.Sprintf("“%s” is not a %s", clip(cell), craft.Lower(q.Name))
 			}
 			if c.fahrenheit {
 				v = (v - 32) / 1.8
 			}
 			if v < q.Min || v > q.Max {
-				return x, 0, fmt.Sprintf("%s of %s %s is impossible; it lies between %v and %v", craft.Lower(q.Name), cell, q.Unit, q.Min, q.Max)
+				return x, 0, fmt.Sprintf("%s of %s %s is impossible; it must be between %v and %v", craft.Lower(q.Name), cell, q.Unit, q.Min, q.Max)
 			}
 			x.Values[c.quantity] = v
 		}
 	}
 	if len(rec) > len(cols) {
-		return x, 0, fmt.Sprintf("it has %d cells where the heading has %d", len(rec), len(cols))
+		return x, 0, fmt.Sprintf("it has %d cells but the heading has %d", len(rec), len(cols))
 	}
 	if len(x.Values) == 0 {
-		return x, 0, "nothing is measured in it"
+		return x, 0, "it has no measurement"
 	}
 	when := strings.TrimSpace(date + " " + clock)
 	for _, l := range layouts {

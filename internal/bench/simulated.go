@@ -127,7 +127,7 @@ var usualGloss = map[string]float64{
 
 func (m *glossMeter) Read(on Spot, at time.Time) (Reading, error) {
 	if on.Group == "cloth and leather" || on.Group == "cane" {
-		return Reading{}, errorf("A gloss meter needs a flat, hard spot; it cannot be held on this.")
+		return Reading{}, errorf("A gloss meter needs a flat, hard spot; it does not work on this surface.")
 	}
 	g := on.Gloss
 	if g < 0 {
@@ -170,7 +170,7 @@ func (m *moistureMeter) Read(on Spot, at time.Time) (Reading, error) {
 	case "mineral":
 		w *= .45
 	default:
-		return Reading{}, errorf("A moisture meter reads wood, board, clay and plaster; of this it says nothing.")
+		return Reading{}, errorf("A moisture meter works on wood, board, clay and plaster, not on this.")
 	}
 	if on.Damp {
 		w += 4

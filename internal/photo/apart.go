@@ -59,7 +59,7 @@ func unpackApart(ctx context.Context, data []byte) (image.Image, error) {
 		b := out.Bytes()
 		w, h := int(binary.BigEndian.Uint32(b)), int(binary.BigEndian.Uint32(b[4:]))
 		if w < 1 || h < 1 || w > Large || h > Large || len(b) != 8+4*w*h {
-			return nil, errors.New("what was unpacked is no picture")
+			return nil, errors.New("the unpacked data is not a picture")
 		}
 		return &image.RGBA{Pix: b[8:], Stride: 4 * w, Rect: image.Rect(0, 0, w, h)}, nil
 	case cmd.ProcessState != nil && cmd.ProcessState.ExitCode() == refused:

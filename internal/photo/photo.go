@@ -66,7 +66,7 @@ func Take(ctx context.Context, data []byte) (Picture, error) {
 	}
 	k, ok := kindOf(data)
 	if !ok {
-		return Picture{}, bad("This is no picture that can be read. JPEG, PNG, WebP and HEIC can.")
+		return Picture{}, bad("This is not a picture that can be read. Use JPEG, PNG, WebP or HEIC.")
 	}
 	if !k.read {
 		return Picture{}, bad("%s cannot be read here. Send it as JPEG, PNG, WebP or HEIC.", k.name)
@@ -177,7 +177,7 @@ func kindOf(d []byte) (kind, bool) {
 func small(data []byte, k kind, config func([]byte) (image.Config, error)) error {
 	c, err := config(data)
 	if err != nil && strings.Contains(err.Error(), "dimension overflow") {
-		return bad("The picture says that it is too large to be one.")
+		return bad("The picture says it is larger than any picture can be.")
 	}
 	if err != nil {
 		return damaged(k, err)
@@ -188,15 +188,15 @@ func small(data []byte, k kind, config func([]byte) (image.Config, error)) error
 	case w > MaxSide || h > MaxSide:
 		return bad("The picture is %d × %d pixels; no side may be longer than %d. Make it smaller and send it again.", w, h, MaxSide)
 	case w*h > MaxPixels:
-		return bad("The picture has %d million pixels; at most %d million, please.", w*h/1_000_000, MaxPixels/1_000_000)
+		return bad("The picture has %d million pixels; at most %d million are allowed.", w*h/1_000_000, MaxPixels/1_000_000)
 	case w*h*bytesOf(c.ColorModel) > maxMemory:
-		return bad("Unpacked the picture would take %d MB; at most %d MB, please. Send it as JPEG.", w*h*bytesOf(c.ColorModel)>>20, maxMemory>>20)
+		return bad("Unpacked, the picture would take %d MB; at most %d MB are allowed. Send it as JPEG.", w*h*bytesOf(c.ColorModel)>>20, maxMemory>>20)
 	}
 	return nil
 }
 
 func damaged(k kind, err error) error {
-	return bad("The %s picture is damaged or was cut off on its way: %s.", k.name, plainly(err))
+	return bad("The %s picture is damaged or incomplete: %s.", k.name, plainly(err))
 }
 
 // bytesOf is what a pixel takes once it is unpacked.

@@ -67,45 +67,46 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("studio", get, "/api/studio", "The studio's settings"), h.studio)
 	huma.Register(a, route("saveStudio", put, "/api/studio", "Save the studio's settings", 400, 413, 422, 507), h.saveStudio)
 	huma.Register(a, route("vocab", get, "/api/vocab", "Every id with its meaning"), h.vocab)
-	huma.Register(a, route("rules", get, "/api/rules", "The rule book, and where in the studio each rule speaks now"), h.rules)
+	huma.Register(a, route("rules", get, "/api/rules", "The rule book, and where in the studio each rule has a finding now"), h.rules)
 
 	// What is kept.
 	list := route("pieces", get, "/api/pieces", "All pieces")
-	list.Responses = described[[]wire.Summary](a, "application/json", "All pieces, the last changed first")
+	list.Responses = described[[]wire.Summary](a, "application/json", "All pieces, most recently changed first")
 	huma.Register(a, list, h.pieces)
 	create := route("create", post, "/api/pieces", "Save a new piece", 400, 413, 422, 507)
 	create.DefaultStatus = http.StatusCreated
 	huma.Register(a, create, h.create)
 	huma.Register(a, route("piece", get, "/api/pieces/{id}", "One piece", 404), h.piece)
-	huma.Register(a, route("since", get, "/api/pieces/{id}/since/{rev}", "What has changed in a piece after a revision", 404), h.since)
-	huma.Register(a, route("save", put, "/api/pieces/{id}", "Save a piece over the revision it was read at", 400, 404, 409, 413, 422, 507), h.save)
+	huma.Register(a, route("since", get, "/api/pieces/{id}/since/{rev}", "What has changed in a piece since a revision", 404), h.since)
+	huma.Register(a, route("save", put, "/api/pieces/{id}", "Save a piece, based on the revision it was read at", 400, 404, 409, 413, 422, 507), h.save)
 	remove := route("remove", http.MethodDelete, "/api/pieces/{id}", "Remove a piece", 404)
 	remove.DefaultStatus = http.StatusNoContent
 	huma.Register(a, remove, h.remove)
 
 	// Looking over.
-	huma.Register(a, route("area", get, "/api/area", "Read an area as people write it", 422), h.area)
-	huma.Register(a, route("parts", get, "/api/parts", "Read parts as people jot them down", 422), h.parts)
-	huma.Register(a, route("sizes", get, "/api/sizes", "Read the sizes of a part", 404, 422), h.sizes)
-	huma.Register(a, route("templates", get, "/api/templates", "The pieces most often brought in"), h.templates)
-	huma.Register(a, route("template", get, "/api/templates/{id}", "The parts of such a piece", 404, 422), h.template)
-	take := route("takePhoto", post, "/api/photos", "Take a picture in", 413, 422, 507)
+	huma.Register(a, route("area", get, "/api/area", "Read a typed area", 422), h.area)
+	huma.Register(a, route("colour", get, "/api/colour", "The plain name of a colour", 422), h.colour)
+	huma.Register(a, route("parts", get, "/api/parts", "Read typed parts", 422), h.parts)
+	huma.Register(a, route("sizes", get, "/api/sizes", "Read the typed sizes of a part", 404, 422), h.sizes)
+	huma.Register(a, route("templates", get, "/api/templates", "The piece templates"), h.templates)
+	huma.Register(a, route("template", get, "/api/templates/{id}", "The parts of a piece template", 404, 422), h.template)
+	take := route("takePhoto", post, "/api/photos", "Add a picture", 413, 422, 507)
 	take.MaxBodyBytes, take.BodyReadTimeout = app.MaxPhotoBytes, photoTime
 	take.DefaultStatus = http.StatusCreated
 	huma.Register(a, take, h.takePhoto)
 
 	// Finding out, checking, planning.
-	huma.Register(a, route("identify", post, "/api/identify", "What tests say of a zone, and what to test next", 400, 404, 413, 422), h.identify)
-	huma.Register(a, route("check", post, "/api/check", "Check a piece that need not be saved", 400, 413, 422), h.check)
-	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check zones that have changed since a check; 412 where that is not kept any more", 400, 412, 413, 422), h.checkChange)
-	huma.Register(a, route("next", post, "/api/next", "What could come next in a zone's plan", 400, 404, 413, 422), h.next)
+	huma.Register(a, route("identify", post, "/api/identify", "What tests say about a zone, and what to test next", 400, 404, 413, 422), h.identify)
+	huma.Register(a, route("check", post, "/api/check", "Check a piece, saved or not", 400, 413, 422), h.check)
+	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check the zones that have changed since an earlier check; 412 when that check has expired", 400, 412, 413, 422), h.checkChange)
+	huma.Register(a, route("next", post, "/api/next", "Suggestions for the next step in a zone's plan", 400, 404, 413, 422), h.next)
 	h.registerPlans(a)
 
 	// The instruments.
-	huma.Register(a, route("bench", get, "/api/bench", "The instruments, and the air at this moment"), h.bench)
-	huma.Register(a, route("course", get, "/api/bench/course", "The air of the day, and readings brought in"), h.course)
-	huma.Register(a, route("read", post, "/api/bench/{id}/read", "Hold an instrument on a zone", 400, 404, 413, 422), h.read)
-	bringIn := route("importReadings", post, "/api/bench/readings", "Bring readings in as CSV", 413, 422, 507)
+	huma.Register(a, route("bench", get, "/api/bench", "The instruments, and the air right now"), h.bench)
+	huma.Register(a, route("course", get, "/api/bench/course", "The air of the day, and imported readings"), h.course)
+	huma.Register(a, route("read", post, "/api/bench/{id}/read", "Take a reading of a zone with an instrument", 400, 404, 413, 422), h.read)
+	bringIn := route("importReadings", post, "/api/bench/readings", "Import readings from CSV", 413, 422, 507)
 	bringIn.MaxBodyBytes = app.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
 
@@ -173,7 +174,7 @@ func (h *handlers) save(ctx context.Context, in *struct {
 }) (*savedOut, error) {
 	base, err := strconv.Atoi(strings.Trim(in.IfMatch, `"`))
 	if err != nil {
-		return nil, huma.Error400BadRequest("If-Match must name the revision the piece was read at.")
+		return nil, huma.Error400BadRequest("If-Match must name the revision that the piece was read at.")
 	}
 	return h.saved(h.Save(ctx, in.ID, base, in.RawBody))
 }
@@ -198,6 +199,13 @@ func (h *handlers) area(ctx context.Context, in *struct {
 }) (*answer[wire.Area], error) {
 	a, err := h.Area(ctx, in.Text)
 	return of(h, a, err)
+}
+
+func (h *handlers) colour(ctx context.Context, in *struct {
+	Of string `query:"of" doc:"As #rrggbb"`
+}) (*answer[wire.ColourWord], error) {
+	c, err := h.ColourName(ctx, in.Of)
+	return of(h, c, err)
 }
 
 func (h *handlers) parts(ctx context.Context, in *struct {
@@ -337,7 +345,7 @@ func (h *handlers) problemOf(err error) error {
 	case errors.As(err, &none):
 		return huma.Error404NotFound(none.Says)
 	case errors.Is(err, app.ErrNoPiece):
-		return huma.Error404NotFound("There is no such piece. It may have been removed in another tab.")
+		return huma.Error404NotFound("This piece does not exist. It may have been removed in another tab.")
 	case errors.As(err, &conflict):
 		p := huma.Error409Conflict("This piece was changed elsewhere since you opened it. Nothing was overwritten.")
 		if m, ok := p.(*huma.ErrorModel); ok {
@@ -347,18 +355,18 @@ func (h *handlers) problemOf(err error) error {
 		}
 		return p
 	case errors.Is(err, app.ErrFull):
-		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; make room and save again.")
+		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; free some space and save again.")
 	case errors.Is(err, app.ErrStale):
-		return huma.Error412PreconditionFailed("The check that this starts from is not kept any more. Check the whole piece.")
+		return huma.Error412PreconditionFailed("This check has expired. Check the whole piece again.")
 	case errors.Is(err, app.ErrBusy):
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many plans are being searched for at this moment. Try again in a few seconds."), http.Header{"Retry-After": {"3"}})
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many plans are being searched for right now. Try again in a few seconds."), http.Header{"Retry-After": {"3"}})
 	case errors.Is(err, app.ErrNoAnswer):
 		return huma.NewError(http.StatusBadGateway, "The instrument does not answer.")
 	case errors.Is(err, context.Canceled):
-		return huma.NewError(statusGone, "Nobody waits for this answer any more.")
+		return huma.NewError(statusGone, "The request was cancelled.")
 	}
 	h.Log.Error("store", "err", err)
-	return huma.Error500InternalServerError("The database did not take it. Nothing was saved.")
+	return huma.Error500InternalServerError("Saving failed: the database refused the change. Nothing was saved.")
 }
 
 // described are the responses of an answer that is written by hand.

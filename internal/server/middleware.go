@@ -45,7 +45,7 @@ func onlyHosts(more []string) func(http.Handler) http.Handler {
 			}
 			host = strings.Trim(strings.ToLower(host), "[]")
 			if host != "localhost" && net.ParseIP(host) == nil && !slices.Contains(more, host) {
-				problem(w, http.StatusMisdirectedRequest, "This server does not answer to that name. Start it with --host to allow it.")
+				problem(w, http.StatusMisdirectedRequest, "This server does not accept that host name. Start it with --host to allow it.")
 				return
 			}
 			next.ServeHTTP(w, r)
@@ -57,7 +57,7 @@ func onlyHosts(more []string) func(http.Handler) http.Handler {
 func sameOrigin(next http.Handler) http.Handler {
 	p := http.NewCrossOriginProtection()
 	p.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		problem(w, http.StatusForbidden, "Only Rutile's own page may change anything.")
+		problem(w, http.StatusForbidden, "Only Rutile's own page may make changes.")
 	}))
 	return p.Handler(next)
 }
@@ -75,7 +75,7 @@ func notTooLarge(next http.Handler) http.Handler {
 		}
 		if r.ContentLength > most {
 			w.Header().Set("Connection", "close")
-			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the most %s may be. Nothing was saved.", most>>20, what))
+			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the limit for %s. Nothing was saved.", most>>20, what))
 			return
 		}
 		next.ServeHTTP(w, r)
@@ -93,7 +93,7 @@ func recoverer(log *slog.Logger) func(http.Handler) http.Handler {
 					panic(v)
 				default:
 					log.Error("panic", "path", r.URL.Path, "value", v, "stack", string(debug.Stack()))
-					problem(w, http.StatusInternalServerError, "Something went wrong here. Nothing was saved by this request.")
+					problem(w, http.StatusInternalServerError, "Something went wrong on the server. Nothing was saved.")
 				}
 			}()
 			next.ServeHTTP(w, r)

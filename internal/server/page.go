@@ -18,7 +18,7 @@ func page(files fs.FS) http.HandlerFunc {
 	static := http.FileServerFS(files)
 	return func(w http.ResponseWriter, r *http.Request) {
 		if r.Method != http.MethodGet && r.Method != http.MethodHead {
-			problem(w, http.StatusMethodNotAllowed, "This address is only read.")
+			problem(w, http.StatusMethodNotAllowed, "This address is read-only.")
 			return
 		}
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")

@@ -14,9 +14,9 @@ import (
 
 func (h *handlers) registerPlans(a huma.API) {
 	const post = http.MethodPost
-	huma.Register(a, route("plans", post, "/api/plans", "The best plans for a zone, by several ways of working", 400, 404, 413, 422, 503), h.plans)
+	huma.Register(a, route("plans", post, "/api/plans", "The best plans for a zone, one for each way of working", 400, 404, 413, 422, 503), h.plans)
 	huma.Register(a, route("minds", post, "/api/minds", "What would change the plan of a zone", 400, 404, 413, 422, 503), h.minds)
-	whole := route("planPiece", post, "/api/plans/piece", "Plan every zone that has no plan; one line of JSON as it goes on, the last with the plan", 400, 413, 422)
+	whole := route("planPiece", post, "/api/plans/piece", "Plan every zone that has no plan; progress as lines of JSON, the last with the plan", 400, 413, 422)
 	whole.Responses = described[wire.PlanLine](a, "application/x-ndjson", "Lines of JSON")
 	huma.Register(a, whole, h.planPiece)
 }

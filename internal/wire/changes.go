@@ -13,16 +13,16 @@ func Changes(a, b *Piece) []string {
 		out = append(out, fmt.Sprintf("The piece is now called %q.", b.Name))
 	}
 	if a.Made != b.Made || !slices.Equal(a.Use, b.Use) || !reflect.DeepEqual(a.Site, b.Site) {
-		out = append(out, "The piece's year, use or workshop climate was changed.")
+		out = append(out, "The piece's year, use or workshop air was changed.")
 	}
 	for _, x := range []struct {
 		was, is any
 		says    string
 	}{
 		{a.Parts, b.Parts, "The parts were changed."},
-		{a.TakeApart, b.TakeApart, "The list of what comes off was changed."},
+		{a.TakeApart, b.TakeApart, "The list of hardware was changed."},
 		{a.Photos, b.Photos, "The photographs or their markers were changed."},
-		{a.History, b.History, "What is known of the piece's past was changed."},
+		{a.History, b.History, "The history of the piece was changed."},
 	} {
 		if !reflect.DeepEqual(x.was, x.is) {
 			out = append(out, x.says)

@@ -73,6 +73,7 @@ type StepSays struct {
 // AdhesionPart says how well the plan holds.
 type AdhesionPart struct {
 	Risk     float64  `json:"risk" doc:"Chance that some layer peels, 0 to 1"`
+	Holds    string   `json:"holds" doc:"How well it holds, in a few words"`
 	Words    string   `json:"risk_words" doc:"Over everything the surface may be, each counted by the belief in it"`
 	Worst    string   `json:"worst_words,omitempty" doc:"What the risk is at its worst, and for which surface; absent where that is much the same"`
 	Strength float64  `json:"strength" doc:"Of the weakest layer"`
@@ -85,8 +86,11 @@ type AdhesionPart struct {
 // Weakest is the weakest layer.
 type Weakest struct {
 	Step int    `json:"step"`
-	Coat string `json:"coat"`
-	On   string `json:"on"`
+	Coat string `json:"coat" doc:"Id of the product"`
+	On   string `json:"on" doc:"Id of what it lies on"`
+	// The same in words.
+	CoatName string `json:"coat_name"`
+	OnName   string `json:"on_name"`
 }
 
 // BleedPart says what one bleeder will show.
@@ -94,6 +98,7 @@ type BleedPart struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
 	DeltaE  float64  `json:"delta_e"`
+	Words   string   `json:"words" doc:"What it looks like on the finished face"`
 	Where   string   `json:"where"`
 	Figures []Factor `json:"figures"`
 }
@@ -213,6 +218,7 @@ type Layer struct {
 	Soils   []string  `json:"soils,omitempty"`
 	Stain   float64   `json:"stain,omitempty"`
 	StainAs string    `json:"stain_colour,omitempty"`
+	StainIs string    `json:"stain_words,omitempty" doc:"The stain in words; absent where it is not visible"`
 	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the moments of faces"`
 	Spots   bool      `json:"spots,omitempty"`
 	Driven  []string  `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`

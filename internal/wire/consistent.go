@@ -16,7 +16,7 @@ func (p *Piece) consistent() error {
 	for i := range p.Zones {
 		z := &p.Zones[i]
 		if first, dup := seen[z.ID]; dup {
-			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] has this id already", first)}
+			return &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: strconv.Quote(z.ID), Says: fmt.Sprintf("zones[%d] already has this id", first)}
 		}
 		seen[z.ID] = i
 		if err := z.consistent(i); err != nil {
@@ -44,7 +44,7 @@ func (z *Zone) consistent(i int) error {
 	for name, list := range map[string][]Level{"soils": z.Soils, "bleeders": z.Bleeders} {
 		for j, l := range list {
 			if slices.ContainsFunc(list[:j], func(o Level) bool { return o.ID == l.ID }) {
-				return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it stands in the list twice"}
+				return &Error{Path: fmt.Sprintf("$.zones[%d].%s[%d].id", i, name, j), Value: strconv.Quote(l.ID), Says: "it is in the list twice"}
 			}
 		}
 	}
@@ -59,7 +59,7 @@ func (z *Zone) tests(i int) error {
 	for j, e := range z.Evidence {
 		for k, o := range z.Evidence[:j] {
 			if o.Test == e.Test {
-				return &Error{at("evidence", j, "test"), strconv.Quote(e.Test), fmt.Sprintf("evidence[%d] answers this test already, with %q; keep the answer you trust", k, o.Outcome)}
+				return &Error{at("evidence", j, "test"), strconv.Quote(e.Test), fmt.Sprintf("evidence[%d] already answers this test, with %q; keep the answer you trust", k, o.Outcome)}
 			}
 		}
 		t := &identify.Tests[identify.TestNamed(e.Test)]
@@ -82,7 +82,7 @@ func (z *Zone) tests(i int) error {
 	for j, p := range z.Patches {
 		for k, o := range z.Patches[:j] {
 			if o.ID == p.ID {
-				return &Error{at("patches", j, "id"), strconv.Quote(p.ID), fmt.Sprintf("patches[%d] has this id already", k)}
+				return &Error{at("patches", j, "id"), strconv.Quote(p.ID), fmt.Sprintf("patches[%d] already has this id", k)}
 			}
 		}
 		for field, d := range map[string]string{"made": p.Made, "look": p.Look, "rated": p.Rated} {
@@ -92,9 +92,9 @@ func (z *Zone) tests(i int) error {
 		}
 		switch {
 		case p.Class != nil && p.Rated == "":
-			return &Error{at("patches", j, "rated"), "", "missing; a rated patch test has its day"}
+			return &Error{at("patches", j, "rated"), "", "missing; a rated patch test needs its date"}
 		case p.Class != nil && p.Made != "" && p.Rated < p.Made:
-			return &Error{at("patches", j, "rated"), strconv.Quote(p.Rated), "rated before it was laid on " + p.Made}
+			return &Error{at("patches", j, "rated"), strconv.Quote(p.Rated), "rated before it was made on " + p.Made}
 		}
 	}
 	return nil
@@ -106,7 +106,7 @@ func day(path, d string) error {
 		return nil
 	}
 	if _, err := time.Parse(time.DateOnly, d); err != nil {
-		return &Error{path, strconv.Quote(d), "there is no such day"}
+		return &Error{path, strconv.Quote(d), "there is no such date"}
 	}
 	return nil
 }
@@ -155,7 +155,7 @@ func (p *Piece) labelled() error {
 		for j, d := range z.Defects {
 			path := fmt.Sprintf("$.zones[%d].defects[%d].label", i, j)
 			if first, taken := labels[d.Label]; d.Label != "" && taken {
-				return &Error{path, strconv.Quote(d.Label), first + " has this label already"}
+				return &Error{path, strconv.Quote(d.Label), first + " already has this label"}
 			}
 			labels[d.Label] = path
 		}
@@ -163,7 +163,7 @@ func (p *Piece) labelled() error {
 	for i, f := range p.Photos {
 		path := fmt.Sprintf("$.photos[%d]", i)
 		if slices.ContainsFunc(p.Photos[:i], func(g Photo) bool { return g.File == f.File }) {
-			return &Error{path + ".file", strconv.Quote(f.File), "the same picture stands in the list twice"}
+			return &Error{path + ".file", strconv.Quote(f.File), "the same picture is in the list twice"}
 		}
 		if err := p.onZone(path, f.Zone); err != nil {
 			return err

@@ -42,11 +42,11 @@ func Decode(data []byte) (*Piece, error) {
 	if f, ok := doc["format"]; !ok {
 		return nil, &Error{Path: "$.format", Says: "missing; a piece file says " + PieceFormat}
 	} else if f != PieceFormat {
-		return nil, &Error{Path: "$.format", Value: short(f), Says: "this is not a piece file, which says " + PieceFormat}
+		return nil, &Error{Path: "$.format", Value: short(f), Says: "this is not a piece file; a piece file says " + PieceFormat}
 	}
 	if n, ok := doc["version"].(json.Number); ok {
 		if v, err := n.Int64(); err == nil && v > Version {
-			return nil, &Error{Path: "$.version", Value: n.String(), Says: fmt.Sprintf("written by a newer Rutile; this one reads up to version %d", Version)}
+			return nil, &Error{Path: "$.version", Value: n.String(), Says: fmt.Sprintf("written by a newer version of Rutile; this one reads up to version %d", Version)}
 		}
 	}
 	var p Piece
@@ -85,7 +85,7 @@ func DecodeChange(data []byte, was *Piece) (*Piece, []int, error) {
 		id, _ := m["id"].(string)
 		k := was.ZoneAt(id)
 		if k < 0 || slices.Contains(changed, k) {
-			return nil, nil, &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: short(m["id"]), Says: "the piece has no such zone, or it was named before"}
+			return nil, nil, &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: short(m["id"]), Says: "the piece has no such zone, or it is named twice"}
 		}
 		if err := valid(zone, x, &at{in: &zones, entry: true, index: k}); err != nil {
 			return nil, nil, err
@@ -121,7 +121,7 @@ func parse(data []byte, what string) (map[string]any, []byte, error) {
 		return nil, nil, syntax(data, err)
 	}
 	if _, err := d.Token(); !errors.Is(err, io.EOF) {
-		return nil, nil, &Error{Says: "not valid JSON: something comes after its end"}
+		return nil, nil, &Error{Says: "not valid JSON: there is something after its end"}
 	}
 	top, ok := doc.(map[string]any)
 	if !ok {

@@ -216,23 +216,23 @@ var Objects = sync.OnceValue(func() []Object {
 		fixed("format", PieceFormat, "says that this is a piece file").must(),
 		fixed("version", Version, "version of the format").must(),
 		text("name", "name"),
-		whole("made", 1000, 2200, "year it was made").absent("unknown").hint("Empty where nobody knows"),
+		whole("made", 1000, 2200, "year it was made").absent("unknown").hint("Empty if not known"),
 		list("use", ids("", idsOf(craft.UseRows, func(r craft.UseRow) string { return r.ID }), ""), len(craft.UseRows), "how it is used").absent("none"),
-		one("site", "site", "the workshop's air").absent("the studio's, or 20 °C and 50 %"),
+		one("site", "site", "the air in the workshop").absent("the studio's, or 20 °C and 50 %"),
 		many("zones", "zone", MaxZones, "areas of one material and one finish, each with a plan").absent("none"),
-		many("parts", "part", parts.MaxParts, "what it is made of, as the tape says; those after a carcass belong to it").absent("none"),
-		many("take_apart", "fitting", MaxFittings, "what comes off or is masked before paint, in that order; it goes back in reverse").absent("none"),
+		many("parts", "part", parts.MaxParts, "its parts with their sizes; those after a carcass belong to it").absent("none"),
+		many("take_apart", "fitting", MaxFittings, "what comes off or is masked before painting, in that order; it goes back in reverse").absent("none"),
 		many("photos", "photo", MaxPhotos, "pictures").absent("none"),
-		one("history", "history", "what is known of it before it came").absent("unknown"),
+		one("history", "history", "what is known of its past").absent("unknown"),
 	}}
 
-	site := Object{Name: "site", Says: "The air of the workshop.", Fields: []Field{
+	site := Object{Name: "site", Says: "The air in the workshop.", Fields: []Field{
 		number("temp_c", -20, 50, "temperature of the air in °C").must(),
 		number("rh_pct", 0, 100, "relative humidity in %").must(),
-		number("surface_c", -20, 60, "temperature of the surface in °C").absent("nobody measured it"),
+		number("surface_c", -20, 60, "temperature of the surface in °C").absent("not measured"),
 		formed("at", FormMoment, "when it was read"),
 		text("by", "the instrument that read it"),
-		truth("simulated", "read by a stand-in and not by an instrument"),
+		truth("simulated", "read by a simulated instrument"),
 	}}
 
 	zone := Object{Name: "zone", Says: "An area of one material and one finish, with a plan of its own.", Fields: []Field{
@@ -241,24 +241,24 @@ var Objects = sync.OnceValue(func() []Object {
 		ids("substrate", idsOf(c.Substrates, func(r craft.SubstrateRow) string { return r.ID }), "what it is made of").must(),
 		truth("veneer", "it is veneered"),
 		ids("finish", idsOf(c.Finishes, func(r craft.FinishRow) string { return r.ID }), "what is on it now").absent("`unknown`"),
-		ids("gloss", sheens, "how it shines").absent("taken as satin"),
+		ids("gloss", sheens, "how glossy it is").absent("assumed satin"),
 		number("gloss_gu", 0, 150, "a gloss meter's reading at 60 degrees, instead of gloss"),
-		formed("colour", FormColour, "its colour as it is").absent("the usual one"),
+		formed("colour", FormColour, "its present colour").absent("the usual one"),
 		number("moisture_pct", 0, 100, "moisture in %").absent("unknown"),
 		number("age_days", 0, 100000, "of mineral, days since it was made").absent("unknown").hint("New plaster and cement stay alkaline for months"),
-		many("soils", "soil", int(craft.NumSoils), "what lies on it; an empty list: nothing was found").absent("nobody has looked"),
+		many("soils", "soil", int(craft.NumSoils), "dirt and residues on it; an empty list: none found").absent("not checked"),
 		many("bleeders", "bleeder", int(craft.NumBleeders), "what may bleed through").absent("what the material implies"),
 		many("defects", "defect", MaxDefects, "damage; `knot` counts knots").absent("none"),
-		above("area_m2", 500, "the area as typed, in square metres; it overrules the parts").absent("what its parts come to, or unknown"),
+		above("area_m2", 500, "the area as typed, in square metres; it overrides the parts").absent("the sum of its parts, or not known"),
 		ids("wear", idsOf(craft.Wears[:], func(r craft.WearRow) string { return r.ID }), "how it will be used").absent("`handled`"),
 		many("evidence", "answer", len(identify.Tests), "what was looked at and tested, each test once").absent("nothing"),
 		one("lead_test", "lead_test", "a test for lead").absent("untested"),
 		many("patches", "patch", MaxPatches, "patch tests, planned and rated").absent("none"),
-		many("readings", "reading", MaxReadings, "where the figures of measured fields come from").absent("typed"),
-		one("target", "target", "the look that is wanted").absent("open"),
-		formed("way", FormID, "id of the way of working that its plan was made by; a studio's own ways are known to that studio alone"),
+		many("readings", "reading", MaxReadings, "where measured values come from").absent("typed"),
+		one("target", "target", "the wanted look").absent("open"),
+		formed("way", FormID, "id of the way of working that its plan was made with; a studio's own ways are known only to that studio"),
 		many("steps", "step", MaxSteps, "the plan").absent("empty"),
-		many("acknowledged", "acknowledged", 200, "cautions that were read").absent("none"),
+		many("acknowledged", "acknowledged", 200, "cautions that were acknowledged").absent("none"),
 	}}
 
 	level := func(name, says string, of []string) Object {
@@ -267,7 +267,7 @@ var Objects = sync.OnceValue(func() []Object {
 			whole("level", 0, craft.MaxLevel, "how much: 1 light, 2 marked, 3 heavy; 0 none").must(),
 		}}
 	}
-	soil := level("soil", "A soil and how much of it there is.", idsOf(craft.Soils[:], func(r craft.SoilRow) string { return r.ID }))
+	soil := level("soil", "A kind of dirt or residue and how much of it there is.", idsOf(craft.Soils[:], func(r craft.SoilRow) string { return r.ID }))
 	bleeder := level("bleeder", "Something that may bleed through, and how much of it there is.", idsOf(craft.Bleeders[:], func(r craft.BleederRow) string { return r.ID }))
 
 	defect := Object{Name: "defect", Says: "Damage of one kind.", Fields: []Field{
@@ -276,75 +276,75 @@ var Objects = sync.OnceValue(func() []Object {
 		number("length_cm", 0, 10000, "length in cm"),
 		number("size_mm", 0, 10000, "size in mm"),
 		text("place", "where on the zone"),
-		label("label", "on the tape beside it, once in the piece; markers of photographs name it"),
+		label("label", "on the label beside it, unique in the piece; markers on photographs refer to it"),
 	}}
 
-	answer := Object{Name: "answer", Says: "What a look or a small test showed.", Fields: []Field{
+	answer := Object{Name: "answer", Says: "The result of a look or a small test.", Fields: []Field{
 		ids("test", idsOf(identify.Tests, func(t identify.Test) string { return t.ID }), "which test").must(),
-		ids("outcome", outcomeIDs(), "what it showed; `not_sure` is an outcome of every test").must(),
-		formed("date", FormDay, "the day"),
+		ids("outcome", outcomeIDs(), "the result; `not_sure` is an outcome of every test").must(),
+		formed("date", FormDay, "the date"),
 		note("note", "a note"),
 	}}
 
-	lead := Object{Name: "lead_test", Says: "The result of a test for lead. Only a laboratory's or an assessor's decides, from its day on.", Fields: []Field{
+	lead := Object{Name: "lead_test", Says: "The result of a test for lead. Only a laboratory's or an assessor's decides, from its date on.", Fields: []Field{
 		choice("result", "the result", "negative", "positive").must(),
 		choice("by", "who tested", "laboratory", "assessor", "swab").must(),
-		formed("date", FormDay, "the day").must(),
+		formed("date", FormDay, "the date").must(),
 		text("report", "number of the report, or who tested"),
 	}}
 
 	patch := Object{Name: "patch", Says: "A patch test: one coat of the plan on a hidden spot or on a board.", Fields: []Field{
 		formed("id", FormID, "id, once in the zone").must(),
 		ids("product", products, "the coat").must(),
-		ids("over", idsOf(craft.Families[:], func(r craft.FamilyRow) string { return r.ID }), "the surface family it was laid on").must(),
-		truth("bare", "on the material itself"),
+		ids("over", idsOf(craft.Families[:], func(r craft.FamilyRow) string { return r.ID }), "the surface family it was made on").must(),
+		truth("bare", "on the bare material"),
 		number("additive", 0, 2, "parts of bonding additive to one of paint"),
 		choice("on", "a hidden spot of the piece, or a board of the same material", "hidden", "board").must(),
 		text("place", "where"),
-		formed("made", FormDay, "the day it was laid").absent("only planned"),
-		formed("look", FormDay, "the day from which it can be rated"),
-		formed("rated", FormDay, "the day it was rated"),
+		formed("made", FormDay, "the date it was made").absent("only planned"),
+		formed("look", FormDay, "the date from which it can be rated"),
+		formed("rated", FormDay, "the date it was rated"),
 		whole("class", 0, 5, "on the cross-cut scale (ASTM D3359, method B)").absent("not rated"),
-		one("under", "conditions", "the factors it was made under; they are divided out of a rating, so that it tells of the coat and the surface alone"),
+		one("under", "conditions", "the factors under which it was made; they are divided out of a rating, so that it speaks only of the coat and the surface"),
 		note("note", "a note"),
 	}}
-	conditions := Object{Name: "conditions", Says: "The factors of a bond beside its grip; 1 takes nothing away."}
-	for _, x := range [][2]string{{"key", "how well the surface was keyed"}, {"cleanness", "how clean it was"}, {"window", "how well the wait was kept"}, {"site", "how good the air was"}, {"cap", "what held below it"}} {
+	conditions := Object{Name: "conditions", Says: "The factors of a bond besides its grip; 1 takes nothing away."}
+	for _, x := range [][2]string{{"key", "how well the surface was keyed"}, {"cleanness", "how clean it was"}, {"window", "how well the waiting time was kept"}, {"site", "how good the air was"}, {"cap", "what held below it"}} {
 		conditions.Fields = append(conditions.Fields, number(x[0], 0, 1, x[1]).must())
 	}
 
-	reading := Object{Name: "reading", Says: "Where the figure of a measured field comes from.", Fields: []Field{
+	reading := Object{Name: "reading", Says: "Where a measured value comes from.", Fields: []Field{
 		choice("field", "the field", "gloss_gu", "moisture_pct").must(),
-		number("value", -100, 10000, "the figure").must(),
+		number("value", -100, 10000, "the value").must(),
 		formed("at", FormMoment, "when").must(),
 		text("by", "the instrument").must(),
-		truth("simulated", "read by a stand-in and not by an instrument"),
+		truth("simulated", "read by a simulated instrument"),
 	}}
 
-	target := Object{Name: "target", Says: "The look that is wanted.", Fields: []Field{
+	target := Object{Name: "target", Says: "The wanted look.", Fields: []Field{
 		formed("colour", FormColour, "colour").absent("open"),
 		ids("sheen", sheens, "sheen").absent("open"),
 		ids("look", append([]string{craft.LookSolid}, effects...), "`solid`, or an effect").absent("`solid`"),
 	}}
 
-	acknowledged := Object{Name: "acknowledged", Says: "A caution that was read.", Fields: []Field{
+	acknowledged := Object{Name: "acknowledged", Says: "A caution that was acknowledged.", Fields: []Field{
 		text("code", "code of its rule").must(),
-		formed("date", FormDay, "the day").must(),
+		formed("date", FormDay, "the date").must(),
 	}}
 
 	additive := Object{Name: "additive", Says: "A bonding additive mixed into a coat.", Fields: []Field{
 		fixed("product", craft.AdditiveID, "the additive").must(),
 		number("ratio", 0, 2, "parts of additive to one of mixed paint").must().hint("0.5 is half; empty is none"),
-		choice("coats", "which coats have it", "all", "first").absent("`all`"),
+		choice("coats", "which coats contain it", "all", "first").absent("`all`"),
 	}}
 
 	keyFrom, keyTo := craft.KeyGrits()
 	const sheenOf, colourOf = "sheen of the coat", "colour of the coat"
-	grit := whole("grit", craft.MinGrit, craft.MaxGrit, "number of the abrasive")
+	grit := whole("grit", craft.MinGrit, craft.MaxGrit, "grit number of the abrasive")
 	takes := map[string][]Field{
 		"clean": {
 			ids("with", idsOf(c.Cleaners, func(r craft.CleanerRow) string { return r.ID }), "the cleaner").must(),
-			truth("rinse", "rinsed after"),
+			truth("rinse", "rinsed afterwards"),
 			whole("passes", 1, 20, "how often").absent("once"),
 		},
 		"abrade": {
@@ -360,132 +360,132 @@ var Objects = sync.OnceValue(func() []Object {
 		"strip":  {ids("how", craft.Strips, "how; of foil and printed paper, down to the board").must()},
 		"fill":   {ids("with", craft.Fillers, "the filler").must()},
 		"repair": {text("what", "what is glued down or closed")},
-		"mask":   {text("what", "what is not to be painted")},
-		"remove": {text("what", "what is taken off").must()},
+		"mask":   {text("what", "what must not be painted")},
+		"remove": {text("what", "what is removed").must()},
 		"coat": {
 			ids("product", products, "the product").must(),
 			whole("coats", 1, 20, "how many coats").absent("one"),
-			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest the site allows").hint("Empty: as soon as the workshop's air allows"),
-			ids("method", idsOf(craft.Methods, func(r craft.MethodRow) string { return r.ID }), "how it is laid").absent("brush"),
+			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest that the site allows").hint("Empty: as soon as the workshop's air allows"),
+			ids("method", idsOf(craft.Methods, func(r craft.MethodRow) string { return r.ID }), "how it is applied").absent("brush"),
 			one("additive", "additive", "bonding additive in powder paint"),
 			number("water_ratio", .2, 5, "water to powder, by volume").hint("Empty: one to one"),
-			number("thin_pct", 0, 300, "thinned by so many %").hint("Empty: as it comes"),
+			number("thin_pct", 0, 300, "thinned by this many %").hint("Empty: not thinned"),
 			ids("sheen", sheens, sheenOf).absent("the product's own"),
 			formed("colour", FormColour, colourOf).absent("the target's for paints, the product's own for primers"),
 			ids("scope", craft.Scopes, "where").absent("`all`"),
 		},
 		"effect": {
 			ids("effect", effects, "the effect").must(),
-			truth("heat", "warm air helps flaking along"),
+			truth("heat", "warm air speeds the flaking"),
 			truth("wetted", "it is wetted, so that it flakes more"),
-			ids("resist", craft.Resists, "laid in patches so that paint lets go there"),
-			grit.hint(fmt.Sprintf("Empty: down to the material; %d wears the top coat only", craft.ShallowGrit)),
+			ids("resist", craft.Resists, "applied in patches so that paint comes off there"),
+			grit.hint(fmt.Sprintf("Empty: down to the material; %d wears only the top coat", craft.ShallowGrit)),
 			number("share", 0, 1, "share of the area that is worn").hint("Empty: about a tenth"),
 		},
 		"wait": {number("hours", 0, 87600, "how long").must()},
 		"test": {whole("rating", 0, 5, "a patch test of the coat before it, made on the piece itself and rated on the cross-cut scale").must()},
 	}
 	kinds := idsOf(surface.Kinds[:], func(r surface.KindRow) string { return r.ID })
-	step := Object{Name: "step", Says: "One step of a plan. `do` says what is done, and which other fields belong.", By: "do", Fields: []Field{ids("do", kinds, "what is done").must()}}
+	step := Object{Name: "step", Says: "One step of a plan. `do` says what is done, and which other fields it has.", By: "do", Fields: []Field{ids("do", kinds, "what is done").must()}}
 	for _, k := range kinds {
 		step.Variants = append(step.Variants, Variant{k, takes[k]})
 	}
 
-	part := Object{Name: "part", Says: "A part of the piece, or several that are alike. Which sizes it has depends on its kind.", Fields: []Field{
+	part := Object{Name: "part", Says: "A part of the piece, or several alike. Its sizes depend on its kind.", Fields: []Field{
 		ids("kind", idsOf(parts.Kinds[:], func(r parts.KindRow) string { return r.ID }), "what it is").must(),
 		text("name", "name"),
 		whole("count", 1, parts.MaxCount, "how many").absent("one"),
 	}}
 	sizes := map[string]string{
-		"width": "width in cm; of long parts the length", "height": "height in cm", "depth": "depth in cm", "thick": "thickness in cm",
-		"across": "diameter in cm; of what tapers, on top", "base": "diameter at the base in cm",
+		"width": "width in cm; of long parts, the length", "height": "height in cm", "depth": "depth in cm", "thick": "thickness in cm",
+		"across": "diameter in cm; of tapered parts, at the top", "base": "diameter at the base in cm",
 		"girth": "over the profile of a moulding, in cm", "member": "width of a frame's members in cm",
 	}
 	for _, d := range parts.DimIDs {
 		part.Fields = append(part.Fields, above(d+"_cm", parts.MaxSide, sizes[d]))
 	}
 	part.Fields = append(part.Fields,
-		list("faces", ids("", faceIDs(), ""), 16, "those that are painted; an empty list: none").absent("the usual ones"),
-		ids("relief", idsOf(parts.Reliefs[:], func(r parts.ReliefRow) string { return r.ID }), "how much more there is to cover").absent("`smooth`"),
+		list("faces", ids("", faceIDs(), ""), 16, "the painted faces; an empty list: none").absent("the usual ones"),
+		ids("relief", idsOf(parts.Reliefs[:], func(r parts.ReliefRow) string { return r.ID }), "how much more surface the detail adds").absent("`smooth`"),
 		formed("zone", FormID, "id of the zone it belongs to"),
-		whole("seen", 0, parts.MaxCount, "how many show from the front").hint("Empty: as many as one would expect"),
-		choice("place", "where it stands in the elevation, where its kind does not say", placeIDs()...),
-		number("gap_mm", 0, 100, "around what slides or closes, in mm").hint("Empty where nobody measured"),
+		whole("seen", 0, parts.MaxCount, "how many show from the front").hint("Empty: as many as expected"),
+		choice("place", "where it is in the elevation, if its kind does not say", placeIDs()...),
+		number("gap_mm", 0, 100, "around sliding or closing parts, in mm").hint("Empty if not measured"),
 	)
 
-	fitting := Object{Name: "fitting", Says: "Something that comes off, is masked, or is painted where it is.", Fields: []Field{
+	fitting := Object{Name: "fitting", Says: "Something that comes off, is masked, or is painted in place.", Fields: []Field{
 		ids("kind", idsOf(apart.Rows, func(r apart.Row) string { return r.ID }), "what it is").must(),
 		text("name", "name"),
 		whole("count", 1, 200, "how many").absent("one"),
-		text("where", "where it was, and so where its label sends it back to"),
+		text("where", "where it was, and where its label sends it back"),
 		choice("do", "what is done with it", idsOf(apart.Doings, func(d struct{ ID, Name string }) string { return d.ID })...).absent("as is usual for its kind"),
-		formed("zone", FormID, "id of the zone it sits on"),
-		note("note", "how it is cleaned, masked or stored, instead of the usual way"),
+		formed("zone", FormID, "id of the zone it is on"),
+		note("note", "how it is cleaned, masked or stored, if not the usual way"),
 		number("holes_mm", 0, 2000, "spacing of its holes, centre to centre; 0 for a single one"),
 		number("new_holes_mm", 0, 2000, "spacing of the holes that new hardware needs; where it differs, the old holes count as damage"),
-		truth("off", "done at the bench"),
+		truth("off", "done"),
 		truth("back", "put back"),
 	}}
 
 	photo := Object{Name: "photo", Says: "A picture of the piece, of a zone, or of damage.", Fields: []Field{
-		formed("file", FormPhoto, "its name in the folder of pictures beside the database").must(),
+		formed("file", FormPhoto, "its name in the picture folder beside the database").must(),
 		text("caption", "caption"),
 		formed("zone", FormID, "id of the zone it shows").absent("the piece"),
 		whole("width", 1, 20000, "in pixels"),
 		whole("height", 1, 20000, "in pixels"),
-		formed("taken", FormDay, "the day it was taken"),
+		formed("taken", FormDay, "the date it was taken"),
 		many("markers", "marker", MaxMarkers, "places in it"),
 	}}
 	marker := Object{Name: "marker", Says: "A place in a picture.", Fields: []Field{
 		number("x", 0, 1, "from the left").must(),
-		number("y", 0, 1, "from above").must(),
+		number("y", 0, 1, "from the top").must(),
 		label("defect", "label of the damage it points at"),
 		text("note", "a note"),
 	}}
 
-	history := Object{Name: "history", Says: "What is known of the piece before it came.", Fields: []Field{
+	history := Object{Name: "history", Says: "What is known of the piece's past.", Fields: []Field{
 		note("found", "where and how"),
-		whole("paid_minor", 0, 1_000_000_000, "what it was bought for, in minor units of the studio's money"),
-		many("earlier", "earlier", MaxEarlier, "what others have done to it"),
+		whole("paid_minor", 0, 1_000_000_000, "purchase price, in minor units of the studio's currency"),
+		many("earlier", "earlier", MaxEarlier, "previous work on it"),
 		note("note", "a note"),
 	}}
-	earlier := Object{Name: "earlier", Says: "Something that was done to the piece before.", Fields: []Field{
+	earlier := Object{Name: "earlier", Says: "Previous work on the piece.", Fields: []Field{
 		whole("year", 1000, 2200, "year"),
 		note("what", "what").must(),
 	}}
 
-	settings := Object{Name: "settings", Says: "What a studio chooses once for all its pieces.", Fields: []Field{
+	settings := Object{Name: "settings", Says: "Settings of a studio for all its pieces.", Fields: []Field{
 		text("name", "name of the studio").must(),
-		choice("units", "that sizes and temperatures are shown and typed in; files are always metric", measure.Metric.String(), measure.US.String()).must(),
+		choice("units", "units for showing and typing sizes and temperatures; files are always metric", measure.Metric.String(), measure.US.String()).must(),
 		one("site", "site", "the workshop's usual air").must(),
-		whole("lead_year", 1900, 2100, "year before which local rules suspect old paint of lead").absent("the usual one").hint(fmt.Sprintf("The year that local rules name. Empty: %d.", craft.LeadYear)),
-		formed("way", FormID, "id of the way of working that plans are made by where none is said").absent("the usual one"),
-		many("ways", "way", MaxWays, "ways of working of one's own"),
+		whole("lead_year", 1900, 2100, "year before which local rules suspect lead in old paint").absent("the usual one").hint(fmt.Sprintf("The year that local rules give. Empty: %d.", craft.LeadYear)),
+		formed("way", FormID, "id of the way of working for plans where none is chosen").absent("the usual one"),
+		many("ways", "way", MaxWays, "the studio's own ways of working"),
 	}}
 	of := func(cs []plan.Choice) []string { return idsOf(cs, func(c plan.Choice) string { return c.ID }) }
 	product := ids("", products, "")
-	way := Object{Name: "way", Says: "A way of working: the choices that plans are made by.", Fields: []Field{
+	way := Object{Name: "way", Says: "A way of working: the choices that plans are made with.", Fields: []Field{
 		formed("id", FormID, "id").must(),
 		{Name: "name", Kind: Text, MinLen: 1, MaxLen: MaxName, Says: "name", Must: true},
-		note("says", "what it is, as a sentence"),
-		choice("holds", "what makes paint hold", of(plan.HoldChoices)...),
-		truth("scuff_first", "sand first, and wipe with solvent after"),
+		note("says", "a sentence on what it is"),
+		choice("holds", "what makes the paint hold", of(plan.HoldChoices)...),
+		truth("scuff_first", "sand first, then wipe with solvent"),
 		choice("sand", "when an old surface is sanded", of(plan.SandChoices)...),
 		number("additive", .05, 1, "bonding additive in powder paint, by volume").absent("half"),
 		truth("additive_first", "the additive goes into the first coat only"),
 		number("water", .8, 2, "water to powder, by volume").absent("equal parts"),
-		choice("seal", "what closes a paint for every day", of(plan.SealChoices)...),
-		choice("flake_seal", "what closes a paint that flakes", of(plan.FlakeSealChoices)...),
-		choice("resist", "what keeps paint from holding in patches, where it is to flake", of(plan.ResistChoices)...),
+		choice("seal", "what seals a paint, to suit the wear", of(plan.SealChoices)...),
+		choice("flake_seal", "what seals a paint that flakes", of(plan.FlakeSealChoices)...),
+		choice("resist", "what keeps paint from holding in patches, where it should flake", of(plan.ResistChoices)...),
 		choice("crackle", "what a coat cracks over", of(plan.CrackleChoices)...),
 		truth("deep", "wear dry paint down to the material"),
-		choice("method", "how coats are laid", plan.WayMethods...),
-		truth("next_day", "every coat waits until the next day"),
-		number("cure", .1, .9, "how hard the last coat is when it is put back together").absent("a third"),
-		choice("knots", "where a blocker goes against what rises in spots", of(plan.KnotChoices)...),
+		choice("method", "how coats are applied", plan.WayMethods...),
+		truth("next_day", "every coat dries until the next day"),
+		number("cure", .1, .9, "how hard the last coat is when the piece is reassembled").absent("a third"),
+		choice("knots", "where a blocking coat goes, against stains that bleed in spots", of(plan.KnotChoices)...),
 		list("paints", product, MaxNamed, "the only paints used").absent("all"),
-		truth("no_smell", "nothing carried in solvent or alcohol"),
-		list("shelf", product, MaxNamed, "the only products there are").absent("every kind"),
+		truth("no_smell", "nothing with solvent or alcohol"),
+		list("shelf", product, MaxNamed, "the only products available").absent("every kind"),
 		list("without", product, MaxNamed, "products that are not used"),
 	}}
 

@@ -61,7 +61,7 @@ func DecodeSettings(data []byte) (Settings, error) {
 	for i := range s.Ways {
 		id := s.Ways[i].ID
 		if _, shipped := plan.WayNamed(id, nil); shipped || known[id] {
-			return s, &Error{fmt.Sprintf("$.ways[%d].id", i), strconv.Quote(id), "another way has this id"}
+			return s, &Error{fmt.Sprintf("$.ways[%d].id", i), strconv.Quote(id), "another way already has this id"}
 		}
 		known[id] = true
 	}

@@ -175,7 +175,7 @@ func (f *Field) validText(x any, here *at) error {
 	case !ok:
 		return wrong(here, x, "expected string")
 	case n < f.MinLen:
-		return wrong(here, x, "nothing stands here")
+		return wrong(here, x, "empty")
 	case f.MaxLen > 0 && n > f.MaxLen:
 		return &Error{here.path(), fmt.Sprintf("%d characters", n), fmt.Sprintf("too long, at most %d", f.MaxLen)}
 	case f.Form != nil && !f.Form.re.MatchString(s):

@@ -34,8 +34,16 @@ type Vocab struct {
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and what plans are weighed by"`
 	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
+	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
+	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, to be offered"`
 	// Limits are by object and field, those of a step by what is done and field.
 	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
+}
+
+// ColourWord is a colour with its plain name.
+type ColourWord struct {
+	Name   string `json:"name"`
+	Colour string `json:"colour" doc:"As #rrggbb"`
 }
 
 // Limit is what a field may hold.

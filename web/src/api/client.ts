@@ -33,7 +33,7 @@ export class Refused extends Error {
     readonly status: number,
     readonly problem: Problem,
   ) {
-    super(problem.detail ?? "The server refused it.");
+    super(problem.detail ?? "The server refused the request.");
   }
 }
 

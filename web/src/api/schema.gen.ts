@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read an area as people write it */
+        /** Read a typed area */
         get: operations["area"];
         put?: never;
         post?: never;
@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The instruments, and the air at this moment */
+        /** The instruments, and the air right now */
         get: operations["bench"];
         put?: never;
         post?: never;
@@ -45,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The air of the day, and readings brought in */
+        /** The air of the day, and imported readings */
         get: operations["course"];
         put?: never;
         post?: never;
@@ -64,7 +64,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring readings in as CSV */
+        /** Import readings from CSV */
         post: operations["importReadings"];
         delete?: never;
         options?: never;
@@ -81,7 +81,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hold an instrument on a zone */
+        /** Take a reading of a zone with an instrument */
         post: operations["read"];
         delete?: never;
         options?: never;
@@ -98,13 +98,30 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Check a piece that need not be saved */
+        /** Check a piece, saved or not */
         post: operations["check"];
         delete?: never;
         options?: never;
         head?: never;
-        /** Check zones that have changed since a check; 412 where that is not kept any more */
+        /** Check the zones that have changed since an earlier check; 412 when that check has expired */
         patch: operations["checkChange"];
+        trace?: never;
+    };
+    "/api/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plain name of a colour */
+        get: operations["colour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/identify": {
@@ -116,7 +133,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What tests say of a zone, and what to test next */
+        /** What tests say about a zone, and what to test next */
         post: operations["identify"];
         delete?: never;
         options?: never;
@@ -150,7 +167,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What could come next in a zone's plan */
+        /** Suggestions for the next step in a zone's plan */
         post: operations["next"];
         delete?: never;
         options?: never;
@@ -165,7 +182,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read parts as people jot them down */
+        /** Read typed parts */
         get: operations["parts"];
         put?: never;
         post?: never;
@@ -184,7 +201,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take a picture in */
+        /** Add a picture */
         post: operations["takePhoto"];
         delete?: never;
         options?: never;
@@ -219,7 +236,7 @@ export interface paths {
         };
         /** One piece */
         get: operations["piece"];
-        /** Save a piece over the revision it was read at */
+        /** Save a piece, based on the revision it was read at */
         put: operations["save"];
         post?: never;
         /** Remove a piece */
@@ -236,7 +253,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What has changed in a piece after a revision */
+        /** What has changed in a piece since a revision */
         get: operations["since"];
         put?: never;
         post?: never;
@@ -255,7 +272,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The best plans for a zone, by several ways of working */
+        /** The best plans for a zone, one for each way of working */
         post: operations["plans"];
         delete?: never;
         options?: never;
@@ -272,7 +289,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Plan every zone that has no plan; one line of JSON as it goes on, the last with the plan */
+        /** Plan every zone that has no plan; progress as lines of JSON, the last with the plan */
         post: operations["planPiece"];
         delete?: never;
         options?: never;
@@ -287,7 +304,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The rule book, and where in the studio each rule speaks now */
+        /** The rule book, and where in the studio each rule has a finding now */
         get: operations["rules"];
         put?: never;
         post?: never;
@@ -304,7 +321,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read the sizes of a part */
+        /** Read the typed sizes of a part */
         get: operations["sizes"];
         put?: never;
         post?: never;
@@ -339,7 +356,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The pieces most often brought in */
+        /** The piece templates */
         get: operations["templates"];
         put?: never;
         post?: never;
@@ -356,7 +373,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The parts of such a piece */
+        /** The parts of a piece template */
         get: operations["template"];
         put?: never;
         post?: never;
@@ -389,7 +406,7 @@ export interface components {
     schemas: {
         Additive: {
             /**
-             * @description which coats have it; absent: `all`
+             * @description which coats contain it; absent: `all`
              * @enum {string}
              */
             coats?: "all" | "first";
@@ -407,6 +424,8 @@ export interface components {
             /** Format: double */
             demand: number;
             figures: components["schemas"]["Factor"][];
+            /** @description How well it holds, in a few words */
+            holds: string;
             /**
              * Format: double
              * @description Chance that some layer peels, 0 to 1
@@ -455,11 +474,11 @@ export interface components {
             temp_c?: number;
         };
         Answer: {
-            /** @description the day */
+            /** @description the date */
             date?: string;
             /** @description a note */
             note?: string;
-            /** @description what it showed; `not_sure` is an outcome of every test */
+            /** @description the result; `not_sure` is an outcome of every test */
             outcome: string;
             /** @description which test */
             test: string;
@@ -498,6 +517,8 @@ export interface components {
             id: string;
             name: string;
             where: string;
+            /** @description What it looks like on the finished face */
+            words: string;
         };
         Bond: {
             /** Format: double */
@@ -587,6 +608,11 @@ export interface components {
             rinses: number;
             shifts: string[];
         };
+        ColourWord: {
+            /** @description As #rrggbb */
+            colour: string;
+            name: string;
+        };
         Conditions: {
             /**
              * Format: double
@@ -610,7 +636,7 @@ export interface components {
             site: number;
             /**
              * Format: double
-             * @description how well the wait was kept
+             * @description how well the waiting time was kept
              */
             window: number;
         };
@@ -654,7 +680,7 @@ export interface components {
             count?: number;
             /** @description which */
             id: string;
-            /** @description on the tape beside it, once in the piece; markers of photographs name it */
+            /** @description on the label beside it, unique in the piece; markers on photographs refer to it */
             label?: string;
             /**
              * Format: double
@@ -852,13 +878,13 @@ export interface components {
              * @description spacing of the holes that new hardware needs; where it differs, the old holes count as damage
              */
             new_holes_mm?: number;
-            /** @description how it is cleaned, masked or stored, instead of the usual way */
+            /** @description how it is cleaned, masked or stored, if not the usual way */
             note?: string;
-            /** @description done at the bench */
+            /** @description done */
             off?: boolean;
-            /** @description where it was, and so where its label sends it back to */
+            /** @description where it was, and where its label sends it back */
             where?: string;
-            /** @description id of the zone it sits on */
+            /** @description id of the zone it is on */
             zone?: string;
         };
         FittingLook: {
@@ -899,7 +925,7 @@ export interface components {
             sealed: string;
         };
         History: {
-            /** @description what others have done to it */
+            /** @description previous work on it */
             earlier?: components["schemas"]["Earlier"][];
             /** @description where and how */
             found?: string;
@@ -907,7 +933,7 @@ export interface components {
             note?: string;
             /**
              * Format: int64
-             * @description what it was bought for, in minor units of the studio's money
+             * @description purchase price, in minor units of the studio's currency
              */
             paid_minor?: number;
         };
@@ -1051,6 +1077,8 @@ export interface components {
             stain_colour?: string;
             /** @description The stain at the moments of faces */
             stain_over?: number[];
+            /** @description The stain in words; absent where it is not visible */
+            stain_words?: string;
             /** Format: int64 */
             step?: number;
             /** @description The end of its window in words */
@@ -1082,7 +1110,7 @@ export interface components {
              * @enum {string}
              */
             by: "laboratory" | "assessor" | "swab";
-            /** @description the day */
+            /** @description the date */
             date: string;
             /** @description number of the report, or who tested */
             report?: string;
@@ -1165,7 +1193,7 @@ export interface components {
             x: number;
             /**
              * Format: double
-             * @description from above
+             * @description from the top
              */
             y: number;
         };
@@ -1264,7 +1292,7 @@ export interface components {
         Part: {
             /**
              * Format: double
-             * @description diameter in cm; of what tapers, on top
+             * @description diameter in cm; of tapered parts, at the top
              */
             across_cm?: number;
             /**
@@ -1282,11 +1310,11 @@ export interface components {
              * @description depth in cm
              */
             depth_cm?: number;
-            /** @description those that are painted; an empty list: none; absent: the usual ones */
+            /** @description the painted faces; an empty list: none; absent: the usual ones */
             faces?: string[];
             /**
              * Format: double
-             * @description around what slides or closes, in mm
+             * @description around sliding or closing parts, in mm
              */
             gap_mm?: number;
             /**
@@ -1309,11 +1337,11 @@ export interface components {
             /** @description name */
             name?: string;
             /**
-             * @description where it stands in the elevation, where its kind does not say
+             * @description where it is in the elevation, if its kind does not say
              * @enum {string}
              */
             place?: "above" | "below" | "beside";
-            /** @description how much more there is to cover; absent: `smooth` */
+            /** @description how much more surface the detail adds; absent: `smooth` */
             relief?: string;
             /**
              * Format: int64
@@ -1327,7 +1355,7 @@ export interface components {
             thick_cm?: number;
             /**
              * Format: double
-             * @description width in cm; of long parts the length
+             * @description width in cm; of long parts, the length
              */
             width_cm?: number;
             /** @description id of the zone it belongs to */
@@ -1385,7 +1413,7 @@ export interface components {
              * @description parts of bonding additive to one of paint
              */
             additive?: number;
-            /** @description on the material itself */
+            /** @description on the bare material */
             bare?: boolean;
             /**
              * Format: int64
@@ -1394,9 +1422,9 @@ export interface components {
             class?: number;
             /** @description id, once in the zone */
             id: string;
-            /** @description the day from which it can be rated */
+            /** @description the date from which it can be rated */
             look?: string;
-            /** @description the day it was laid; absent: only planned */
+            /** @description the date it was made; absent: only planned */
             made?: string;
             /** @description a note */
             note?: string;
@@ -1405,15 +1433,15 @@ export interface components {
              * @enum {string}
              */
             on: "hidden" | "board";
-            /** @description the surface family it was laid on */
+            /** @description the surface family it was made on */
             over: string;
             /** @description where */
             place?: string;
             /** @description the coat */
             product: string;
-            /** @description the day it was rated */
+            /** @description the date it was rated */
             rated?: string;
-            /** @description the factors it was made under; they are divided out of a rating, so that it tells of the coat and the surface alone */
+            /** @description the factors under which it was made; they are divided out of a rating, so that it speaks only of the coat and the surface */
             under?: components["schemas"]["Conditions"];
         };
         PatchState: {
@@ -1429,7 +1457,7 @@ export interface components {
         Photo: {
             /** @description caption */
             caption?: string;
-            /** @description its name in the folder of pictures beside the database */
+            /** @description its name in the picture folder beside the database */
             file: string;
             /**
              * Format: int64
@@ -1438,7 +1466,7 @@ export interface components {
             height?: number;
             /** @description places in it */
             markers?: components["schemas"]["Marker"][];
-            /** @description the day it was taken */
+            /** @description the date it was taken */
             taken?: string;
             /**
              * Format: int64
@@ -1453,7 +1481,7 @@ export interface components {
             already: boolean;
             /** @description caption */
             caption?: string;
-            /** @description its name in the folder of pictures beside the database */
+            /** @description its name in the picture folder beside the database */
             file: string;
             /**
              * Format: int64
@@ -1462,7 +1490,7 @@ export interface components {
             height?: number;
             /** @description places in it */
             markers?: components["schemas"]["Marker"][];
-            /** @description the day it was taken */
+            /** @description the date it was taken */
             taken?: string;
             /**
              * Format: int64
@@ -1475,7 +1503,7 @@ export interface components {
         Piece: {
             /** @description says that this is a piece file */
             format: string;
-            /** @description what is known of it before it came; absent: unknown */
+            /** @description what is known of its past; absent: unknown */
             history?: components["schemas"]["History"];
             /**
              * Format: int64
@@ -1484,13 +1512,13 @@ export interface components {
             made?: number;
             /** @description name */
             name?: string;
-            /** @description what it is made of, as the tape says; those after a carcass belong to it; absent: none */
+            /** @description its parts with their sizes; those after a carcass belong to it; absent: none */
             parts?: components["schemas"]["Part"][];
             /** @description pictures; absent: none */
             photos?: components["schemas"]["Photo"][];
-            /** @description the workshop's air; absent: the studio's, or 20 °C and 50 % */
+            /** @description the air in the workshop; absent: the studio's, or 20 °C and 50 % */
             site?: components["schemas"]["Site"];
-            /** @description what comes off or is masked before paint, in that order; it goes back in reverse; absent: none */
+            /** @description what comes off or is masked before painting, in that order; it goes back in reverse; absent: none */
             take_apart?: components["schemas"]["Fitting"][];
             /** @description how it is used; absent: none */
             use?: string[];
@@ -1582,7 +1610,7 @@ export interface components {
         ReadNotes: {
             /** @description code of its rule */
             code: string;
-            /** @description the day */
+            /** @description the date */
             date: string;
         };
         Reading: {
@@ -1595,11 +1623,11 @@ export interface components {
              * @enum {string}
              */
             field: "gloss_gu" | "moisture_pct";
-            /** @description read by a stand-in and not by an instrument */
+            /** @description read by a simulated instrument */
             simulated?: boolean;
             /**
              * Format: double
-             * @description the figure
+             * @description the value
              */
             value: number;
         };
@@ -1734,7 +1762,7 @@ export interface components {
         Settings: {
             /**
              * Format: int64
-             * @description year before which local rules suspect old paint of lead; absent: the usual one
+             * @description year before which local rules suspect lead in old paint; absent: the usual one
              */
             lead_year?: number;
             /** @description name of the studio */
@@ -1742,13 +1770,13 @@ export interface components {
             /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
             /**
-             * @description that sizes and temperatures are shown and typed in; files are always metric
+             * @description units for showing and typing sizes and temperatures; files are always metric
              * @enum {string}
              */
             units: "metric" | "us";
-            /** @description id of the way of working that plans are made by where none is said; absent: the usual one */
+            /** @description id of the way of working for plans where none is chosen; absent: the usual one */
             way?: string;
-            /** @description ways of working of one's own */
+            /** @description the studio's own ways of working */
             ways?: components["schemas"]["Way"][];
         };
         Shown: {
@@ -1792,11 +1820,11 @@ export interface components {
              * @description relative humidity in %
              */
             rh_pct: number;
-            /** @description read by a stand-in and not by an instrument */
+            /** @description read by a simulated instrument */
             simulated?: boolean;
             /**
              * Format: double
-             * @description temperature of the surface in °C; absent: nobody measured it
+             * @description temperature of the surface in °C; absent: not measured
              */
             surface_c?: number;
             /**
@@ -1816,11 +1844,11 @@ export interface components {
              */
             field: "gloss_gu" | "moisture_pct";
             says: string;
-            /** @description read by a stand-in and not by an instrument */
+            /** @description read by a simulated instrument */
             simulated?: boolean;
             /**
              * Format: double
-             * @description the figure
+             * @description the value
              */
             value: number;
         };
@@ -1869,10 +1897,10 @@ export interface components {
             effect?: string;
             /**
              * Format: int64
-             * @description number of the abrasive
+             * @description grit number of the abrasive
              */
             grit?: number;
-            /** @description warm air helps flaking along */
+            /** @description warm air speeds the flaking */
             heat?: boolean;
             /**
              * Format: double
@@ -1881,7 +1909,7 @@ export interface components {
             hours?: number;
             /** @description how; absent: by hand, or with a pad where there is no grit */
             how?: string;
-            /** @description how it is laid; absent: brush */
+            /** @description how it is applied; absent: brush */
             method?: string;
             /**
              * Format: int64
@@ -1895,9 +1923,9 @@ export interface components {
              * @description a patch test of the coat before it, made on the piece itself and rated on the cross-cut scale
              */
             rating?: number;
-            /** @description laid in patches so that paint lets go there */
+            /** @description applied in patches so that paint comes off there */
             resist?: string;
-            /** @description rinsed after */
+            /** @description rinsed afterwards */
             rinse?: boolean;
             /** @description where; absent: `all` */
             scope?: string;
@@ -1910,14 +1938,14 @@ export interface components {
             sheen?: string;
             /**
              * Format: double
-             * @description thinned by so many %
+             * @description thinned by this many %
              */
             thin_pct?: number;
             /** @description it cuts through to the material */
             through?: boolean;
             /**
              * Format: double
-             * @description hours after each coat; absent: the earliest the site allows
+             * @description hours after each coat; absent: the earliest that the site allows
              */
             wait_h?: number;
             /**
@@ -1958,7 +1986,7 @@ export interface components {
             demo: boolean;
             /**
              * Format: int64
-             * @description year before which local rules suspect old paint of lead; absent: the usual one
+             * @description year before which local rules suspect lead in old paint; absent: the usual one
              */
             lead_year?: number;
             /** @description name of the studio */
@@ -1966,13 +1994,13 @@ export interface components {
             /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
             /**
-             * @description that sizes and temperatures are shown and typed in; files are always metric
+             * @description units for showing and typing sizes and temperatures; files are always metric
              * @enum {string}
              */
             units: "metric" | "us";
-            /** @description id of the way of working that plans are made by where none is said; absent: the usual one */
+            /** @description id of the way of working for plans where none is chosen; absent: the usual one */
             way?: string;
-            /** @description ways of working of one's own */
+            /** @description the studio's own ways of working */
             ways?: components["schemas"]["Way"][];
         };
         SubstrateWord: {
@@ -2120,6 +2148,8 @@ export interface components {
         Vocab: {
             bleeders: components["schemas"]["Word"][];
             cleaners: components["schemas"]["CleanerWord"][];
+            /** @description Names that a colour may be typed by */
+            colours: components["schemas"]["ColourWord"][];
             /** @description The classes of the cross-cut scale, the worst first */
             cross_cut: components["schemas"]["CutWord"][];
             /** @description How a patch is cut and rated, in order */
@@ -2143,6 +2173,8 @@ export interface components {
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
+            /** @description Usual colours, to be offered */
+            quick_colours: components["schemas"]["ColourWord"][];
             reliefs: components["schemas"]["Word"][];
             /** @description What is laid in patches so that paint lets go there */
             resists: components["schemas"]["Word"][];
@@ -2193,43 +2225,43 @@ export interface components {
             crackle?: "medium" | "lift" | "tacky";
             /**
              * Format: double
-             * @description how hard the last coat is when it is put back together; absent: a third
+             * @description how hard the last coat is when the piece is reassembled; absent: a third
              */
             cure?: number;
             /** @description wear dry paint down to the material */
             deep?: boolean;
             /**
-             * @description what closes a paint that flakes
+             * @description what seals a paint that flakes
              * @enum {string}
              */
             flake_seal?: "wax" | "mist";
             /**
-             * @description what makes paint hold
+             * @description what makes the paint hold
              * @enum {string}
              */
             holds?: "any" | "scuff_and_seal" | "prime" | "additive" | "straight_on" | "chemical";
             /** @description id */
             id: string;
             /**
-             * @description where a blocker goes against what rises in spots
+             * @description where a blocking coat goes, against stains that bleed in spots
              * @enum {string}
              */
             knots?: "either" | "spots" | "all";
             /**
-             * @description how coats are laid
+             * @description how coats are applied
              * @enum {string}
              */
             method?: "brush" | "roller" | "spray";
             /** @description name */
             name: string;
-            /** @description every coat waits until the next day */
+            /** @description every coat dries until the next day */
             next_day?: boolean;
-            /** @description nothing carried in solvent or alcohol */
+            /** @description nothing with solvent or alcohol */
             no_smell?: boolean;
             /** @description the only paints used; absent: all */
             paints?: string[];
             /**
-             * @description what keeps paint from holding in patches, where it is to flake
+             * @description what keeps paint from holding in patches, where it should flake
              * @enum {string}
              */
             resist?: "either" | "wax" | "shellac" | "lacquer";
@@ -2238,16 +2270,16 @@ export interface components {
              * @enum {string}
              */
             sand?: "by_need" | "always" | "never";
-            /** @description what it is, as a sentence */
+            /** @description a sentence on what it is */
             says?: string;
-            /** @description sand first, and wipe with solvent after */
+            /** @description sand first, then wipe with solvent */
             scuff_first?: boolean;
             /**
-             * @description what closes a paint for every day
+             * @description what seals a paint, to suit the wear
              * @enum {string}
              */
             seal?: "by_wear" | "wax" | "clear";
-            /** @description the only products there are; absent: every kind */
+            /** @description the only products available; absent: every kind */
             shelf?: string[];
             /**
              * Format: double
@@ -2342,8 +2374,12 @@ export interface components {
             ways: components["schemas"]["Way"][];
         };
         Weakest: {
+            /** @description Id of the product */
             coat: string;
+            coat_name: string;
+            /** @description Id of what it lies on */
             on: string;
+            on_name: string;
             /** Format: int64 */
             step: number;
         };
@@ -2355,7 +2391,7 @@ export interface components {
             note?: string;
         };
         Zone: {
-            /** @description cautions that were read; absent: none */
+            /** @description cautions that were acknowledged; absent: none */
             acknowledged?: components["schemas"]["ReadNotes"][];
             /**
              * Format: double
@@ -2364,12 +2400,12 @@ export interface components {
             age_days?: number;
             /**
              * Format: double
-             * @description the area as typed, in square metres; it overrules the parts; absent: what its parts come to, or unknown
+             * @description the area as typed, in square metres; it overrides the parts; absent: the sum of its parts, or not known
              */
             area_m2?: number;
             /** @description what may bleed through; absent: what the material implies */
             bleeders?: components["schemas"]["Level"][];
-            /** @description its colour as it is; absent: the usual one */
+            /** @description its present colour; absent: the usual one */
             colour?: string;
             /** @description damage; `knot` counts knots; absent: none */
             defects?: components["schemas"]["Defect"][];
@@ -2377,7 +2413,7 @@ export interface components {
             evidence?: components["schemas"]["Answer"][];
             /** @description what is on it now; absent: `unknown` */
             finish?: string;
-            /** @description how it shines; absent: taken as satin */
+            /** @description how glossy it is; absent: assumed satin */
             gloss?: string;
             /**
              * Format: double
@@ -2397,19 +2433,19 @@ export interface components {
             name?: string;
             /** @description patch tests, planned and rated; absent: none */
             patches?: components["schemas"]["Patch"][];
-            /** @description where the figures of measured fields come from; absent: typed */
+            /** @description where measured values come from; absent: typed */
             readings?: components["schemas"]["Reading"][];
-            /** @description what lies on it; an empty list: nothing was found; absent: nobody has looked */
+            /** @description dirt and residues on it; an empty list: none found; absent: not checked */
             soils?: components["schemas"]["Level"][];
             /** @description the plan; absent: empty */
             steps?: components["schemas"]["Step"][];
             /** @description what it is made of */
             substrate: string;
-            /** @description the look that is wanted; absent: open */
+            /** @description the wanted look; absent: open */
             target?: components["schemas"]["Target"];
             /** @description it is veneered */
             veneer?: boolean;
-            /** @description id of the way of working that its plan was made by; a studio's own ways are known to that studio alone */
+            /** @description id of the way of working that its plan was made with; a studio's own ways are known only to that studio */
             way?: string;
             /** @description how it will be used; absent: `handled` */
             wear?: string;
@@ -2915,6 +2951,47 @@ export interface operations {
             };
         };
     };
+    colour: {
+        parameters: {
+            query?: {
+                /** @description As #rrggbb */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourWord"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     identify: {
         parameters: {
             query: {
@@ -3255,7 +3332,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description All pieces, the last changed first */
+            /** @description All pieces, most recently changed first */
             200: {
                 headers: {
                     "Content-Type"?: string;

@@ -9,6 +9,7 @@ import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { type Behind, sendLeft } from "../session/left";
 import { Joint, Mark } from "../ui/Mark";
+import { count } from "../ui/units";
 import { Block } from "./Block";
 
 type Summary = Schemas["Summary"];
@@ -32,9 +33,9 @@ export function PiecesPage() {
     },
   });
   useEffect(() => {
-    document.title = "On the bench · Rutile";
+    document.title = "Pieces · Rutile";
   }, []);
-  useKeys("The bench", [{ key: "n", says: "A new piece", run: () => create.mutate() }]);
+  useKeys("Pieces", [{ key: "n", says: "New piece", run: () => create.mutate() }]);
   const behind = useLeft();
   const all = pieces.data ?? [];
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
@@ -57,11 +58,11 @@ export function PiecesPage() {
     >
       <div className="mx-auto w-full max-w-7xl flex-1 px-3 pt-4 pb-6 sm:px-5">
         <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
-          <h1 className="font-semibold text-3xl">On the bench</h1>
+          <h1 className="font-semibold text-3xl">Pieces</h1>
           {all.length > 0 && (
             <p className="text-secondary">
-              {all.length} {all.length === 1 ? "piece" : "pieces"}
-              {waiting > 0 && `, ${waiting} with a plan that fails as it stands`}
+              {count(all.length, "piece", "pieces")}
+              {waiting > 0 && `, ${waiting} with a failing plan`}
             </p>
           )}
           <span className="flex-1" />
@@ -77,34 +78,35 @@ export function PiecesPage() {
         </div>
         {create.isError && (
           <p role="alert" className="sheet wash mb-3 px-4 py-2">
-            It could not be made: {why(create.error)}
+            The piece could not be created: {why(create.error)}
           </p>
         )}
         {pieces.isError && (
           <p role="alert" className="sheet wash mb-3 px-4 py-2">
-            The pieces cannot be read: {why(pieces.error)}
+            The pieces could not be loaded: {why(pieces.error)}
           </p>
         )}
         {behind
           .filter((b) => b.gone)
           .map((b) => (
             <p key={b.id} role="alert" className="sheet wash mb-3 px-4 py-2" data-behind={b.id}>
-              <bdi>{b.name || "A piece"}</bdi> was removed elsewhere, and this browser keeps what you had changed in it.{" "}
+              <bdi>{b.name || "A piece"}</bdi> was removed elsewhere; your unsaved changes are still in this browser.{" "}
               <Link className="link link-primary" to={`/pieces/${b.id}`}>
-                Look at it
+                Open it
               </Link>
             </p>
           ))}
         {pieces.data?.length === 0 && (
           <div className="sheet wash max-w-2xl px-5 py-4">
-            <p className="font-head font-semibold text-lg">Nothing is on the bench yet.</p>
+            <p className="font-head font-semibold text-lg">There are no pieces yet.</p>
             <ol className="mt-1 list-decimal pl-5">
               <li>
-                Press <b>New piece</b> and give it a name.
+                Choose <b>New piece</b> and name it.
               </li>
-              <li>Press what its first zone is made of: an area of one material and one finish.</li>
+              <li>Choose the material of its first zone: an area of one material and one finish.</li>
               <li>
-                Say what is on it, then lay out the plan. It is checked at every step, before any paint is opened.
+                Enter what is on it, then plan the coats. Every step is checked as you add it, before you open any
+                paint.
               </li>
             </ol>
           </div>
@@ -188,7 +190,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
         ))}
         {p.zones.length === 0 && (
           <li className="flex-1 self-end rounded-t border border-base-300 border-b-0 border-dashed px-3 py-4 text-center text-secondary text-sm">
-            {p.parts > 0 ? "measured; its zones are still open" : "not described yet"}
+            {p.parts > 0 ? "parts measured, no zones yet" : "no zones yet"}
           </li>
         )}
       </ul>
@@ -197,7 +199,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
         <div className="flex items-baseline gap-3">
           <h2 className="min-w-0 font-semibold text-lg leading-tight">
             <Link className="hover:text-primary hover:underline" to={`/pieces/${p.id}`}>
-              <bdi className="line-clamp-2 break-words pb-1">{p.name || "Piece without a name"}</bdi>
+              <bdi className="line-clamp-2 break-words pb-1">{p.name || "Unnamed piece"}</bdi>
             </Link>
           </h2>
           <span className="flex-1" />

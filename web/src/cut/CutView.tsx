@@ -67,9 +67,9 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
     setPlaying(undefined);
     setMoment((m) => Math.min(last, Math.max(0, m + by)));
   };
-  useKeys("The cut", [
-    { key: "p", says: "Play the stains over a year, or stop", run: playTime },
-    { key: "w", says: "Play an edge as it wears, or stop", run: playWear },
+  useKeys("Cross-section", [
+    { key: "p", says: "Play or stop the stains over a year", run: playTime },
+    { key: "w", says: "Play or stop the wear of an edge", run: playWear },
     { key: "ArrowRight", says: "Later", run: () => turn(1) },
     { key: "ArrowLeft", says: "Earlier", run: () => turn(-1) },
   ]);
@@ -80,9 +80,9 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
     <>
       <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
         <button type="button" className="btn btn-ghost border-base-300 font-normal" onClick={onBack}>
-          <ArrowLeft className="size-4" aria-hidden="true" /> The plan
+          <ArrowLeft className="size-4" aria-hidden="true" /> Back to the plan
         </button>
-        <h2 className="font-semibold text-lg">The cut, over time</h2>
+        <h2 className="font-semibold text-lg">Cross-section over time</h2>
         <span className="flex-1" />
         <button
           data-do="svg"
@@ -106,7 +106,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
       <div className="mb-2 grid gap-x-6 gap-y-2 xl:grid-cols-2">
         <fieldset className="flex min-w-0 flex-wrap items-center gap-2">
           <legend className="sr-only">Stains over time</legend>
-          <PlayButton name="time" on={playing === "time"} says="the stains over a year" onPress={playTime} />
+          <PlayButton name="time" on={playing === "time"} says="stains over a year" onPress={playTime} />
           <div className="join">
             {faces.map((f, i) => (
               <button
@@ -126,7 +126,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
           </div>
         </fieldset>
         <div className="flex min-w-0 items-center gap-2">
-          <PlayButton name="wear" on={playing === "wear"} says="an edge as it wears" onPress={playWear} />
+          <PlayButton name="wear" on={playing === "wear"} says="wear of an edge" onPress={playWear} />
           <label className="flex min-w-0 flex-1 items-center gap-2">
             <span className="whitespace-nowrap">Worn edge</span>
             <input
@@ -148,16 +148,16 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
         <div className="mb-1 flex flex-wrap items-end gap-x-3">
           <div className="min-w-60 flex-1">
             <Choice
-              label="Beside it, after"
+              label="Compare with"
               words={edits.map((r) => ({ id: r.title, name: r.title }))}
               value={repair?.title ?? ""}
-              none="nothing: the plan alone"
+              none="nothing, this plan only"
               onChange={setPicked}
             />
           </div>
           {repair && (
             <button type="button" className="btn btn-primary mb-3 h-11" data-do="mend" onClick={() => onRepair(repair)}>
-              <Hammer className="size-4" aria-hidden="true" /> Do it
+              <Hammer className="size-4" aria-hidden="true" /> Apply
             </button>
           )}
         </div>
@@ -173,7 +173,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
           svg={now}
         />
         {both && repair && after?.section && (
-          <Side title="After it" judged={after} section={after.section} moment={moment} wear={wear} small />
+          <Side title="With the fix" judged={after} section={after.section} moment={moment} wear={wear} small />
         )}
       </div>
     </>
@@ -250,7 +250,7 @@ function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
         {wear > 0 && section.worn_says}
         {judged.hiding && judged.hiding.sealed !== judged.hiding.colour && wear === 0 && (
           <span className="inline-flex items-center gap-1.5 text-secondary text-sm">
-            As painted <Swatch of={judged.hiding.colour} /> and under its seal <Swatch of={judged.hiding.sealed} />
+            Painted <Swatch of={judged.hiding.colour} /> and sealed <Swatch of={judged.hiding.sealed} />
           </span>
         )}
       </p>
@@ -260,7 +260,7 @@ function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
         moment={moment}
         wear={wear}
         small={small}
-        title={`${title ?? "The cut"}: ${judged.says}`}
+        title={`${title ?? "Cross-section"}: ${judged.says}`}
       />
     </figure>
   );

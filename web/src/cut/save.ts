@@ -53,7 +53,7 @@ export async function asPNG(svg: SVGSVGElement): Promise<Blob> {
   canvas.height = Math.round(box.height * 2);
   canvas.getContext("2d")?.drawImage(img, 0, 0, canvas.width, canvas.height);
   return new Promise((done, fail) =>
-    canvas.toBlob((b) => (b ? done(b) : fail(new Error("The picture could not be drawn."))), "image/png"),
+    canvas.toBlob((b) => (b ? done(b) : fail(new Error("The picture could not be made."))), "image/png"),
   );
 }
 

@@ -8,9 +8,9 @@ function Main() {
 
 export const cut: StageView = {
   id: "cut",
-  name: "The cut",
+  name: "Cross-section",
   of: "plan",
   key: "5",
-  says: "The cut, large and over time",
+  says: "Cross-section, large and over time",
   Main,
 };

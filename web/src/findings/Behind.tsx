@@ -6,11 +6,11 @@ import { Figures } from "./Figures";
 export type Asked = "peeling" | "stain" | "chips" | "cracks" | "time";
 
 const TITLE: Record<Asked, string> = {
-  peeling: "What the risk of peeling is made of",
-  stain: "What the stain to come is made of",
-  chips: "What the chips are made of",
+  peeling: "How the risk of peeling is calculated",
+  stain: "How the stain is calculated",
+  chips: "How the chipping is calculated",
   cracks: "How it cracks",
-  time: "Where the time goes",
+  time: "How the time is calculated",
 };
 
 /** Behind shows the factors of one of the verdict's figures. */
@@ -22,7 +22,7 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
         judged.bleed.map((b) => (
           <section key={b.id} className="mb-3">
             <h3 className="font-semibold first-letter:uppercase">
-              {b.name}: {b.delta_e.toFixed(1)} ΔE
+              {b.name}: {b.words}
             </h3>
             <Figures factors={b.figures} />
           </section>
@@ -30,8 +30,8 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
       {of === "chips" && judged.chips && (
         <>
           <p>
-            As a rule <b className="font-semibold">{judged.chips.usual}</b> of it, and between {judged.chips.words} in
-            eight cases of ten. Nobody can promise it; a board tells more.
+            Typically <b className="font-semibold">{judged.chips.usual}</b> of it chips, and in eight cases of ten{" "}
+            {judged.chips.words}. Nobody can promise it: a test board tells you more.
           </p>
           <Figures factors={judged.chips.figures} />
         </>
@@ -40,8 +40,8 @@ export function Behind({ judged, of, onClose }: { judged: ZoneResult; of: Asked;
       {of === "time" && (
         <>
           <p>
-            {judged.hours.work ? `${judged.hours.work} of work` : "The work is not known without an area"},{" "}
-            {judged.hours.takes} from the first step to the end of the last wait.
+            {judged.hours.work ? `${judged.hours.work} of work` : "The working time is not known without an area"},{" "}
+            {judged.hours.takes} from the first step to the end.
           </p>
           <Figures factors={judged.hours.steps} />
           {judged.ready && <p className="mt-2">{judged.ready.says}</p>}
@@ -59,8 +59,9 @@ function Bonds({ judged }: { judged: ZoneResult }) {
   return (
     <>
       <p>
-        The chance that at least one of these bonds is weaker than the {judged.adhesion?.demand.toFixed(2)} its wear
-        asks for: <b className="whitespace-nowrap font-semibold">{judged.adhesion?.risk_words}</b>.
+        Risk that at least one of these bonds is weaker than the wear needs (strength{" "}
+        {judged.adhesion?.demand.toFixed(2)}):{" "}
+        <b className="whitespace-nowrap font-semibold">{judged.adhesion?.risk_words}</b>
       </p>
       {joints.map((l) => (
         <details
@@ -70,7 +71,7 @@ function Bonds({ judged }: { judged: ZoneResult }) {
         >
           <summary className="min-h-9 py-1.5">
             <b className="font-semibold">{l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name}</b>{" "}
-            {HOLDS[l.joint?.holds ?? "well"]} at {l.joint?.strength.toFixed(2)}
+            {HOLDS[l.joint?.holds ?? "well"]} (strength {l.joint?.strength.toFixed(2)})
           </summary>
           <Figures factors={l.joint?.figures ?? []} />
         </details>

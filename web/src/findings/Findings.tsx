@@ -5,6 +5,7 @@ import type { Finding, Repair, Verdict } from "../api/client";
 import { whatOf } from "../plan/Row";
 import { useName } from "../ui/focus";
 import { Joint, Mark } from "../ui/Mark";
+import { date, useUnits } from "../ui/units";
 import { Figures } from "./Figures";
 
 type Props = {
@@ -22,6 +23,7 @@ const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.fie
 
 /** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
 export const Findings = memo(function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
+  const u = useUnits();
   const said = findings.filter((f) => f.severity !== "note");
   const notes = findings.filter((f) => f.severity === "note");
   const cautions = notes.filter((f) => f.repairs.some((r) => r.kind === "acknowledge"));
@@ -34,7 +36,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
   const press = { onHold, onPoint, onRepair, onStep };
   return (
     <div>
-      {said.length === 0 && <p className="mb-3 font-medium">Nothing to mend.</p>}
+      {said.length === 0 && <p className="mb-3 font-medium">Nothing to fix.</p>}
       <ul className="grid gap-3">
         {said.map((f, i) => (
           <Fault
@@ -84,7 +86,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
                 </span>
                 {f.acknowledged ? (
                   <span data-read className="whitespace-nowrap text-secondary text-sm">
-                    read {f.acknowledged}
+                    acknowledged {date(f.acknowledged, u)}
                   </span>
                 ) : (
                   f.repairs
@@ -135,7 +137,7 @@ const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps
       <Why f={f} onStep={press.onStep} />
       {f.repairs.length > offered.length && (
         <p className="mt-1.5 text-secondary text-sm">
-          {offered.length ? "Also mended by what is offered above." : "Mended by what is offered above."}
+          {offered.length ? "Also fixed by an option above." : "Fixed by an option above."}
         </p>
       )}
       {offered.length > 0 && (
@@ -186,7 +188,7 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
         <span className="flex-1">{r.title}</span>
         {r.verdict && (
           <span className="inline-flex items-center gap-1 text-sm">
-            <span className="sr-only">leads to</span>
+            <span className="sr-only">result:</span>
             <Mark verdict={r.verdict as Verdict} />
           </span>
         )}
@@ -197,8 +199,8 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
           data-see={r.steps?.map(whatOf).join(" ")}
           className={`btn btn-square h-auto min-h-12 w-12 rounded-l-none border-base-300 border-l-0 ${held ? "bg-accent text-accent-content" : "bg-base-100"}`}
           aria-pressed={held}
-          aria-label={`See it first: ${r.title}`}
-          title="See it in the cut first"
+          aria-label={`Preview: ${r.title}`}
+          title="Preview"
           onClick={() => onHold(held ? undefined : r)}
         >
           <Eye className="size-5" aria-hidden="true" />
@@ -218,7 +220,7 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
             data-do="figures"
             className="inline-flex min-h-8 list-none items-center gap-1 text-primary underline underline-offset-2"
           >
-            <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures behind it
+            <ChevronRight className="size-4 group-open:rotate-90" aria-hidden="true" /> The figures
           </summary>
           {open && <Figures factors={f.factors} />}
         </details>
@@ -237,8 +239,8 @@ function Why({ f, onStep }: { f: Finding; onStep: (step: number) => void }) {
         data-do="rule"
         to={`/rules#${f.code}`}
         className="grid min-h-8 place-items-center text-primary"
-        aria-label={`The rule behind it: ${f.title}`}
-        title="The rule behind it"
+        aria-label={`The rule: ${f.title}`}
+        title="The rule"
       >
         <BookOpen className="size-4" aria-hidden="true" />
       </Link>

@@ -28,7 +28,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
   const name = useName<HTMLDivElement>("verdict");
   return (
     <section
-      aria-label="Will it hold"
+      aria-label="Verdict"
       className={`flex flex-wrap items-center gap-x-6 gap-y-1 border-base-300 border-b px-3 py-2 sm:px-5 lg:min-h-16 ${trial ? "bg-base-200" : ""}`}
     >
       <div
@@ -45,7 +45,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
             // While a repair is pointed at, nothing may move away from under the pointer.
             className={`font-semibold text-xl leading-tight ${trial ? "lg:truncate" : ""} ${toneOf[judged.verdict]}`}
           >
-            {trial ? `If you ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
+            {trial ? `With ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
           </h2>
           <p className="leading-tight lg:truncate" title={judged.says}>
             {unbroken(judged.says)}
@@ -54,13 +54,13 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
       </div>
       <div className="flex min-w-0 max-w-full gap-x-5 gap-y-1 leading-tight max-lg:flex-wrap">
         {a && (
-          <Figure of="Risk of peeling" onPress={() => setAsked("peeling")}>
-            <b className="font-semibold">{a.risk_words}</b>
+          <Figure of="Adhesion" onPress={() => setAsked("peeling")}>
+            <b className="font-semibold">{a.holds}</b>
             {a.worst_words && <span className="block max-w-64 truncate text-sm">{a.worst_words}</span>}
           </Figure>
         )}
         {judged.chips && (
-          <Figure of="Chips" onPress={() => setAsked("chips")}>
+          <Figure of="Chipping" onPress={() => setAsked("chips")}>
             <b className="font-semibold">{judged.chips.words}</b> of it
           </Figure>
         )}
@@ -70,11 +70,11 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
           </Figure>
         )}
         {judged.bleed.length > 0 && (
-          <Figure of="Stain to come" onPress={() => setAsked("stain")}>
-            {judged.bleed.slice(0, 2).map((b, i) => (
+          <Figure of="Stain" onPress={() => setAsked("stain")}>
+            {stains(judged.bleed).map((b, i) => (
               <span key={b.id}>
                 {i > 0 && ", "}
-                {b.name} <b className="font-semibold">{b.delta_e.toFixed(1)} ΔE</b>
+                <b className="font-semibold">{b.words}</b>
               </span>
             ))}
           </Figure>
@@ -93,7 +93,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
       {asked && <Behind judged={judged} of={asked} onClose={() => setAsked(undefined)} />}
       {stale && (
         <p role="alert" className="basis-full font-medium text-warning">
-          This was judged before your last change. It is judged again as soon as the server answers.
+          This verdict is from before your last change. It is updated as soon as the server answers.
         </p>
       )}
       {said && !trial && (
@@ -105,6 +105,12 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
   );
 });
 
+/** stains are the two worst of those that show; where none does, the one that would be first. */
+function stains(bleed: ZoneResult["bleed"]) {
+  const seen = bleed.filter((b) => b.words !== bleed[bleed.length - 1]?.words || b === bleed[0]);
+  return seen.slice(0, 2);
+}
+
 type FigureProps = { of: string; onPress: () => void; children: ReactNode };
 
 /** Figure is one figure of the verdict; pressed, it shows what it is made of. */
@@ -114,7 +120,7 @@ function Figure({ of, onPress, children }: FigureProps) {
       type="button"
       data-figure={of}
       className="min-h-11 min-w-0 rounded px-1.5 text-left leading-tight hover:bg-base-200"
-      title="What it is made of"
+      title="The figures"
       onClick={onPress}
     >
       <span className="block text-secondary text-sm">{of}</span>{" "}

@@ -2,9 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
-import { clock } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
-import { temp, tempUnit, unbroken, useUnits } from "../ui/units";
+import { clock, count, temp, tempUnit, unbroken, useUnits } from "../ui/units";
 import { siteOf, useBench } from "./useBench";
 
 type Air = Schemas["AirRead"];
@@ -31,15 +30,15 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
   const drawn = course && (course.imported.length > 1 ? course.imported : course.today);
   const use = (site: Schemas["Site"], what: string) => {
     onAir?.(site);
-    setSaid(`${what} is now the air of this piece, and the plan is judged in it.`);
+    setSaid(`${what} is now the air for this piece, and the plan is checked with it.`);
   };
   return (
-    <Dialog title="The instruments" wide onClose={onClose}>
+    <Dialog title="Instruments" wide onClose={onClose}>
       {now && (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <p className="flex-1">
             <b className="font-semibold">{now.by}</b>
-            {now.simulated && " (simulated)"}, {clock(now.at)}: {reading(now, u)}.
+            {now.simulated && " (simulated)"}, {clock(now.at, u)}: {reading(now, u)}.
           </p>
           {onAir && site && (
             <button
@@ -48,7 +47,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
               className="btn btn-primary"
               onClick={() => use(site, "This reading")}
             >
-              Use it for this piece
+              Use for this piece
             </button>
           )}
         </div>
@@ -60,14 +59,14 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
       )}
       {asked.error && (
         <p role="alert" className="mt-1 font-medium text-warning">
-          The air of the day cannot be read: {why(asked.error)}
+          The air of the day could not be loaded: {why(asked.error)}
         </p>
       )}
       {drawn && drawn.length > 1 && <Course list={drawn} />}
       {course?.mean && (
         <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
           <p className="flex-1">
-            On average ({course.mean.by}): {temp(course.mean.temp_c, u)}, {course.mean.rh_pct} % humidity.
+            Average ({course.mean.by}): {temp(course.mean.temp_c, u)}, {course.mean.rh_pct} % humidity.
           </p>
           {onAir && (
             <button
@@ -92,13 +91,13 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
           )}
         </div>
       )}
-      <h3 className="mt-3 font-semibold">Held on a zone</h3>
+      <h3 className="mt-3 font-semibold">On a zone</h3>
       <p>
         {bench?.instruments
           .filter((i) => i.on_spot)
           .map((i) => `${i.name}${i.simulated ? " (simulated)" : ""}`)
           .join(", ") || "No instrument is connected."}
-        {bench?.instruments.some((i) => i.on_spot) && ": pressed beside its field where a zone is looked over."}
+        {bench?.instruments.some((i) => i.on_spot) && ": take a reading next to its field in the survey."}
       </p>
       {course && course.spots.length > 0 && (
         <ul className="mt-1 grid gap-1 sm:grid-cols-2">
@@ -107,7 +106,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
               <span className="flex-1 leading-tight">
                 {s.says}
                 <span className="block text-secondary text-sm">
-                  {clock(s.at)}, <bdi>{s.by}</bdi>
+                  {clock(s.at, u)}, <bdi>{s.by}</bdi>
                 </span>
               </span>
               {onSpot && (
@@ -117,10 +116,10 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
                   className="btn border-base-300 bg-base-100 font-normal"
                   onClick={() => {
                     onSpot(s);
-                    setSaid(`${s.says} stands in the open zone.`);
+                    setSaid(`${s.says} is now in the open zone.`);
                   }}
                 >
-                  Into the zone
+                  Use for the zone
                 </button>
               )}
             </li>
@@ -141,6 +140,7 @@ export function BenchSheet({ onClose, onAir, onSpot }: Props) {
 
 /** BringIn takes a file of readings. */
 function BringIn({ onDone }: { onDone: () => void }) {
+  const u = useUnits();
   const file = useRef<HTMLInputElement>(null);
   const take = useMutation({
     mutationFn: async (f: File) =>
@@ -155,17 +155,17 @@ function BringIn({ onDone }: { onDone: () => void }) {
     onSuccess: onDone,
   });
   const came = take.data;
-  const wrong = take.error && why(take.error, "The server does not answer. Nothing was taken.");
+  const wrong = take.error && why(take.error, "The server does not answer. Nothing was imported.");
   return (
     <section className="mt-3 border-base-300 border-t pt-2">
-      <h3 className="font-semibold">Readings from a file</h3>
+      <h3 className="font-semibold">Import readings</h3>
       <div className="mt-1 flex flex-wrap items-center gap-3">
         <button
           type="button"
           className="btn border-base-300 bg-base-100 font-normal"
           onClick={() => file.current?.click()}
         >
-          <FileUp className="size-5" aria-hidden="true" /> Bring in a CSV
+          <FileUp className="size-5" aria-hidden="true" /> Import a CSV file
         </button>
         <input
           ref={file}
@@ -181,7 +181,8 @@ function BringIn({ onDone }: { onDone: () => void }) {
           }}
         />
         <span className="flex-1 text-secondary text-sm">
-          A heading such as time, temp, rh, surface, gloss, moisture; commas, semicolons or tabs.
+          The first line names the columns, for example time, temp, rh, surface, gloss, moisture; separated by commas,
+          semicolons or tabs.
         </span>
       </div>
       {wrong && (
@@ -192,14 +193,14 @@ function BringIn({ onDone }: { onDone: () => void }) {
       {came && (
         <div role="status" className="mt-1" data-taken-in={came.taken} data-refused={came.refused_in_all}>
           <p>
-            {came.taken} {came.taken === 1 ? "reading" : "readings"} taken, {clock(came.from)} to {clock(came.to)}:{" "}
+            {count(came.taken, "reading", "readings")} imported, {clock(came.from, u)} to {clock(came.to, u)}:{" "}
             {came.columns.join(", ").toLowerCase()}.
-            {came.gaps > 0 && ` ${came.gaps} ${came.gaps === 1 ? "cell holds" : "cells hold"} nothing.`}
+            {came.gaps > 0 && ` ${count(came.gaps, "cell is", "cells are")} empty.`}
           </p>
           {came.refused_in_all > 0 && (
             <details className="mt-1">
               <summary className="text-warning underline underline-offset-2">
-                {came.refused_in_all} {came.refused_in_all === 1 ? "row was" : "rows were"} not taken
+                {count(came.refused_in_all, "row was", "rows were")} not imported
               </summary>
               <ul className="max-h-40 overflow-y-auto text-sm">
                 {came.refused.map((r) => (

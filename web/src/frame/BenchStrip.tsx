@@ -20,17 +20,14 @@ export function BenchStrip({ air, windows, next, onAir, onSpot }: Props) {
   return (
     <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
       <Instruments open={setOpen} />
-      <span
-        className="flex items-center gap-1.5 whitespace-nowrap max-sm:hidden"
-        title="The air that plans are judged in"
-      >
+      <span className="flex items-center gap-1.5 whitespace-nowrap max-sm:hidden" title="Air used for checking plans">
         <Thermometer className="size-4" aria-hidden="true" />
         {air ? (
           <span className="tabular-nums">
-            Judged at {temp(air.temp_c, u)}, {air.rh_pct} %
+            Plans use {temp(air.temp_c, u)}, {air.rh_pct} %
           </span>
         ) : (
-          "the air is not known"
+          "air not known"
         )}
       </span>
       <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
@@ -59,23 +56,23 @@ const Instruments = memo(function Instruments({ open }: { open: (o: boolean) => 
       data-do="instruments"
       type="button"
       className="flex min-h-9 items-center gap-1.5 whitespace-nowrap rounded px-1 hover:bg-base-100/40"
-      title="The instruments"
+      title="Instruments"
       onClick={() => open(true)}
     >
       <Gauge className="size-4" aria-hidden="true" />
-      <span className="sr-only">The instruments.</span>
+      <span className="sr-only">Instruments.</span>
       {now?.temp_c !== undefined ? (
         <>
           Now <b className="font-semibold tabular-nums">{temp(now.temp_c, u)}</b>
           <span className="tabular-nums">{now.rh_pct} %</span>
           {now.dew_point_c !== undefined && (
-            <span className="tabular-nums max-sm:hidden">dew {temp(now.dew_point_c, u)}</span>
+            <span className="tabular-nums max-sm:hidden">dew point {temp(now.dew_point_c, u)}</span>
           )}
           {now.surface_c !== undefined && (
-            <span className="tabular-nums max-xl:hidden">surfaces {temp(now.surface_c, u)}</span>
+            <span className="tabular-nums max-xl:hidden">surface {temp(now.surface_c, u)}</span>
           )}
           {now.simulated && <i className="text-secondary">simulated</i>}
-          {now.says && <span className="font-semibold text-error">near dew</span>}
+          {now.says && <span className="font-semibold text-error">near the dew point</span>}
         </>
       ) : (
         "No sensor"

@@ -7,7 +7,7 @@ export function KeysSheet({ onClose }: { onClose: () => void }) {
   const groups = useShortcuts();
   const letters = useLetters();
   return (
-    <Dialog title="Keys" wide onClose={onClose}>
+    <Dialog title="Keyboard shortcuts" wide onClose={onClose}>
       <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
         {groups
           .filter((g) => g.keys.length > 0)
@@ -27,16 +27,16 @@ export function KeysSheet({ onClose }: { onClose: () => void }) {
             </section>
           ))}
         <section>
-          <h3 className="mb-1 font-semibold">Everywhere on the page</h3>
+          <h3 className="mb-1 font-semibold">Everywhere</h3>
           <p>
-            <KeyCap of="Tab" /> goes on, <KeyCap of="Shift+Tab" /> back, <KeyCap of="Enter" /> presses,{" "}
-            <KeyCap of="Escape" /> closes.
+            <KeyCap of="Tab" /> next, <KeyCap of="Shift+Tab" /> previous, <KeyCap of="Enter" /> press,{" "}
+            <KeyCap of="Escape" /> close.
           </p>
         </section>
       </div>
       <div className="mt-4 border-base-300 border-t pt-2">
-        <Check label="Single letters work as keys" on={letters} onChange={setLetters} />
-        <p className="text-secondary text-sm">Turn them off where a voice or a stray sleeve types for you.</p>
+        <Check label="Single letters work as shortcuts" on={letters} onChange={setLetters} />
+        <p className="text-secondary text-sm">Turn this off if you use voice input or press keys by accident.</p>
       </div>
     </Dialog>
   );

@@ -21,8 +21,8 @@ export function Shell({ head, strip, fixed, children }: Props) {
   const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
   useKeys("Anywhere", [
-    { key: "?", says: "Show the keys", run: () => setOpen("keys") },
-    { key: "t", says: "Day or evening bench", run: turnTheme },
+    { key: "?", says: "Show the shortcuts", run: () => setOpen("keys") },
+    { key: "t", says: "Light or dark theme", run: turnTheme },
   ]);
   return (
     <div
@@ -32,13 +32,13 @@ export function Shell({ head, strip, fixed, children }: Props) {
         href="#work"
         className="absolute -top-20 left-4 z-20 rounded bg-primary px-3 py-2 text-primary-content focus:top-2"
       >
-        Go to the work
+        Skip to the content
       </a>
       <header className="no-print flex min-h-14 items-center sm:flex-wrap gap-x-3 gap-y-1 border-base-300 border-b px-3 py-1 sm:px-5">
         <Link
           to="/"
           className="flex min-h-11 items-center gap-2 font-head font-semibold text-primary text-xl"
-          aria-label={head ? "Rutile: back to the bench" : "Rutile"}
+          aria-label={head ? "Rutile: all pieces" : "Rutile"}
         >
           <img src="/rutile.svg" alt="" width="28" height="28" className="size-7" />
           <span className={head ? "max-lg:sr-only" : ""}>Rutile</span>
@@ -46,7 +46,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
         <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:flex-wrap max-sm:gap-x-1 max-sm:gap-y-0">
           {head ?? (
             <span className="text-secondary text-sm max-md:sr-only">
-              the bench book that checks the plan before the first coat
+              checks a furniture painter's plan before the first coat
             </span>
           )}
         </div>
@@ -74,7 +74,7 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
         data-do="rules"
         to="/rules"
         className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
-        title="The rule book"
+        title="Rule book"
       >
         <BookOpen className="size-5" aria-hidden="true" />
         <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
@@ -94,8 +94,8 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
         data-do="theme"
         type="button"
         className="btn btn-ghost btn-square"
-        aria-label={theme === "evening" ? "Day bench" : "Evening bench"}
-        title={theme === "evening" ? "Day bench" : "Evening bench"}
+        aria-label={theme === "evening" ? "Light theme" : "Dark theme"}
+        title={theme === "evening" ? "Light theme" : "Dark theme"}
         onClick={turnTheme}
       >
         {theme === "evening" ? (
@@ -108,8 +108,8 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
         data-do="keys"
         type="button"
         className="btn btn-ghost btn-square max-sm:hidden"
-        aria-label="Keys"
-        title="Keys: ?"
+        aria-label="Shortcuts"
+        title="Shortcuts: ?"
         onClick={() => open("keys")}
       >
         <Keyboard className="size-5" aria-hidden="true" />

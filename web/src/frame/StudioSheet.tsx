@@ -15,7 +15,7 @@ export function StudioSheet(p: Props) {
   const v = useVocabQuery();
   if (v.isError) {
     return (
-      <Dialog title="The studio" onClose={p.onClose}>
+      <Dialog title="Studio settings" onClose={p.onClose}>
         <p role="alert">The settings cannot be changed now: {why(v.error)}</p>
       </Dialog>
     );
@@ -35,8 +35,8 @@ function Sheet({ studio, onClose }: Props) {
   const save = useSaveStudio(onClose);
   const u = s.units;
   return (
-    <Dialog title="The studio" onClose={onClose}>
-      {demo && <p className="mb-3 text-secondary">A demo studio: it is thrown away when the server stops.</p>}
+    <Dialog title="Studio settings" onClose={onClose}>
+      {demo && <p className="mb-3 text-secondary">This is a demo studio: its data is deleted when the server stops.</p>}
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -46,19 +46,19 @@ function Sheet({ studio, onClose }: Props) {
       >
         <TextField label="Name" of="settings.name" value={s.name} onChange={(name) => setS({ ...s, name })} />
         <Choice
-          label="Sizes and temperatures"
+          label="Units"
           name="settings.units"
           words={[
             { id: "metric", name: "Metric: cm, m², °C, µm" },
             { id: "us", name: "US: inches, sq ft, °F, mil" },
           ]}
           value={u}
-          hint="Piece files are metric whatever is chosen."
+          hint="Piece files are always metric."
           onChange={(id) => setS({ ...s, units: id as Settings["units"] })}
         />
         <div className="grid grid-cols-2 gap-3">
           <TempField
-            label="The workshop usually has"
+            label="Usual temperature"
             name="site.temp_c"
             units={u}
             value={s.site.temp_c}
@@ -66,7 +66,7 @@ function Sheet({ studio, onClose }: Props) {
             onChange={(c) => c !== undefined && setS({ ...s, site: { ...s.site, temp_c: c } })}
           />
           <NumberField
-            label="and a humidity of"
+            label="Usual humidity"
             of="site.rh_pct"
             unit="%"
             value={s.site.rh_pct}
@@ -75,17 +75,17 @@ function Sheet({ studio, onClose }: Props) {
           />
         </div>
         <NumberField
-          label="Old paint is suspected of lead before"
+          label="Suspect lead in old paint before"
           of="settings.lead_year"
           value={s.lead_year}
           onChange={(lead_year) => setS({ ...s, lead_year })}
         />
         <Choice
-          label="Plans are made by the way"
+          label="Default way of working"
           name="settings.way"
           words={[...(s.ways ?? []), ...v.ways.ways]}
           value={s.way || v.ways.ways[0]?.id}
-          hint="Where no other is chosen."
+          hint="For plans where no other is chosen."
           onChange={(way) => setS({ ...s, way })}
         />
         {save.isError && (
@@ -98,7 +98,7 @@ function Sheet({ studio, onClose }: Props) {
             Save
           </button>
           <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </form>

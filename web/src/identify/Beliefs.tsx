@@ -36,7 +36,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
           <p className="flex gap-2">
             <TriangleAlert className="mt-0.5 size-5 shrink-0 text-warning" aria-hidden="true" />
             <span>
-              <b className="font-semibold">This contradicts.</b> {c.says} Make one of them again, in another place.
+              <b className="font-semibold">Contradiction.</b> {c.says} Repeat one of these tests in another place.
             </span>
           </p>
           <p className="mt-1 flex flex-wrap gap-1.5">
@@ -53,17 +53,17 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
           </p>
         </div>
       ))}
-      <Bars title="Made of" parts={found.made} />
-      <Bars title="On it" parts={found.on} />
+      <Bars title="Material" parts={found.made} />
+      <Bars title="Finish" parts={found.on} />
       {found.aside.map((a) => (
         <p key={a.test} className="mt-2 text-secondary text-sm">
-          Set aside: {a.name} “{a.says}”. {a.why}
+          Not counted: {a.name} “{a.says}”. {a.why}
         </p>
       ))}
       {t &&
         (taken ? (
           <p className="mt-3 flex items-center gap-2 font-medium text-success">
-            <Check className="size-5" aria-hidden="true" /> The survey says so: {t.says} ({t.sure}).
+            <Check className="size-5" aria-hidden="true" /> The survey agrees: {t.says} ({t.sure}).
           </p>
         ) : (
           <button
@@ -74,14 +74,14 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
           >
             <ArrowDownToLine className="size-5 shrink-0" aria-hidden="true" />
             <span>
-              Take it into the survey: {t.says}, {t.sure} ({t.share})
+              Enter in the survey: {t.says}, {t.sure} ({t.share})
             </span>
           </button>
         ))}
       {found.walked.length > 0 && (
         <section className="mt-4 border-base-300 border-t pt-2">
           <h3 className="font-semibold">
-            {found.walked.some((w) => w.verdict) ? "The plan, for each thing it may be" : "A plan would be judged for"}
+            {found.walked.some((w) => w.verdict) ? "The plan, for each possibility" : "The plan is checked for"}
           </h3>
           <ul className="mt-1 grid gap-1">
             {found.walked.slice(0, WALKED).map((w) => (

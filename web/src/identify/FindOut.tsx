@@ -48,7 +48,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
     onAsk(undefined);
     focusOn("field identify");
   };
-  useKeys("Finding out", [
+  useKeys("Identify", [
     ...(test?.outcomes ?? []).slice(0, ROW.length).map((o, i) => ({
       key: ROW[i] ?? "",
       says: `Answer: ${o.name}`,
@@ -66,7 +66,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
         ref={card}
         tabIndex={-1}
         data-field="identify"
-        aria-label="The test to make"
+        aria-label="The next test"
         className="sheet rounded-r bg-base-100 p-4 outline-none"
         data-test={test?.id}
         aria-busy={!weighed}
@@ -82,8 +82,8 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
           />
         ) : (
           <>
-            <h2 className="font-semibold text-xl">{found.done ? "That is enough" : "Nothing is left to ask"}</h2>
-            <p className="mt-1">{found.done_says ?? "Every test that can be made here has its answer."}</p>
+            <h2 className="font-semibold text-xl">{found.done ? "Done" : "No tests left"}</h2>
+            <p className="mt-1">{found.done_says ?? "Every possible test here has an answer."}</p>
             {found.done && fresh && (
               <button
                 data-do="go-on"
@@ -91,7 +91,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
                 className="btn btn-ghost mt-2 border-base-300"
                 onClick={() => setFurther(true)}
               >
-                Test on all the same
+                Test more anyway
               </button>
             )}
           </>
@@ -100,17 +100,18 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
         {found.barred.length > 0 && (
           <p data-barred={found.barred.join(" ")} className="mt-2 flex gap-2 text-sm text-warning">
             <TriangleAlert className="size-4 shrink-0" aria-hidden="true" />
-            Not offered, because the old coat may hold lead: {found.barred.map((b) => shortOf(v.tests, b)).join(", ")}.
+            Not offered, because the old coat may contain lead:{" "}
+            {found.barred.map((b) => shortOf(v.tests, b)).join(", ")}.
           </p>
         )}
       </section>
       <section className="mt-4" aria-label="Answered so far">
         <h2 className="font-semibold text-lg">Answered so far</h2>
         {piece.made ? (
-          <p className="text-secondary text-sm">Made in {piece.made}, which counts as an answer too.</p>
+          <p className="text-secondary text-sm">Made in {piece.made}, which also counts as an answer.</p>
         ) : null}
         {evidence.length === 0 && (
-          <p className="text-secondary">Nothing yet. Begin with a look; nothing has to be touched for it.</p>
+          <p className="text-secondary">Nothing yet. Start by looking; you do not have to touch anything.</p>
         )}
         <ul className="mt-1 grid gap-1.5 sm:grid-cols-2">
           {evidence.map((e) => {
@@ -122,7 +123,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
                   data-answered={e.test}
                   type="button"
                   className="flex min-h-14 min-w-0 flex-1 items-center gap-2.5 p-1.5 text-left hover:bg-base-200"
-                  title="Answer again"
+                  title="Change the answer"
                   onClick={() => onAsk(e.test)}
                 >
                   {o ? (
@@ -139,7 +140,7 @@ export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Pr
                   data-take-back={e.test}
                   type="button"
                   className="btn btn-ghost btn-square h-auto w-11 rounded-l-none"
-                  aria-label={`Take back: ${t?.name}`}
+                  aria-label={`Remove: ${t?.name}`}
                   onClick={() => onZone({ ...zone, evidence: evidence.filter((x) => x.test !== e.test) })}
                 >
                   <X className="size-4" aria-hidden="true" />
@@ -253,7 +254,7 @@ function Others({ found, id, onAsk }: { found: Identification; id: string | unde
         data-do="others"
         className="inline-flex min-h-9 items-center gap-1.5 text-primary underline underline-offset-2"
       >
-        <RotateCcw className="size-4" aria-hidden="true" /> Another test instead
+        <RotateCcw className="size-4" aria-hidden="true" /> A different test
       </summary>
       <ul className="mt-1 grid gap-1 sm:grid-cols-2">
         {rest.map((n) => (

@@ -19,7 +19,7 @@ export function FindRail({ at }: { at: Find }) {
     patches: zone.patches?.length ? `${rated} of ${zone.patches.length} rated` : "",
   };
   return (
-    <nav aria-label="Finding out" className="mb-3 flex flex-wrap gap-1 border-base-300 border-b">
+    <nav aria-label="Identify" className="mb-3 flex flex-wrap gap-1 border-base-300 border-b">
       {SIDES.map((s) => (
         <button
           data-view={s.id}

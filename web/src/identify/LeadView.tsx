@@ -33,7 +33,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
             <bdi>{of}</bdi>:{" "}
           </>
         )}
-        <b className="font-semibold">{lead.state === "found" ? "Lead." : "Suspected of lead."}</b> {lead.says}
+        <b className="font-semibold">{lead.state === "found" ? "Lead." : "Suspected lead."}</b> {lead.says}
       </span>
       {onLead && (
         <button
@@ -56,7 +56,7 @@ export function LeadView() {
   const kept = zone.lead_test;
   const [draft, setDraft] = useDraft(`rutile.lead.${id}.${zone.id}`, kept);
   const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
-  const missing = [!draft.result && "the result", !draft.by && "who found it", !draft.date && "its date"].filter(
+  const missing = [!draft.result && "the result", !draft.by && "who tested it", !draft.date && "the date"].filter(
     Boolean,
   );
   const late = !!draft.date && draft.date > today();
@@ -68,7 +68,7 @@ export function LeadView() {
     (kept.report ?? "") === (draft.report ?? "");
   return (
     <div className="mx-auto max-w-4xl">
-      <Part title="Does the old coat hold lead?" says="Only a laboratory or a licensed assessor decides">
+      <Part title="Does the old coat contain lead?" says="Only a laboratory or a licensed assessor decides">
         <p className="flex gap-2 text-base">
           {lead && lead.state !== "excluded" ? (
             <ShieldAlert className="size-6 shrink-0 text-error" aria-hidden="true" />
@@ -76,7 +76,7 @@ export function LeadView() {
             <ShieldCheck className="size-6 shrink-0 text-success" aria-hidden="true" />
           )}
           <span>
-            {lead?.says ?? "Nothing that is known of this zone makes it a suspect."}{" "}
+            {lead?.says ?? "Nothing known about this zone suggests lead."}{" "}
             {lead?.noted && <b className="font-semibold">{lead.noted}</b>}
           </span>
         </p>
@@ -88,7 +88,7 @@ export function LeadView() {
           </ul>
         )}
       </Part>
-      <Part title="A result" says="As it stands in the report">
+      <Part title="Test result" says="As in the report">
         <div className="grid gap-x-4 sm:grid-cols-2">
           <Choice
             label="Result"
@@ -102,20 +102,22 @@ export function LeadView() {
             onChange={(id) => put({ result: (id || undefined) as Draft["result"] })}
           />
           <Choice
-            label="Found by"
+            label="Tested by"
             name="lead_test.by"
             none="choose …"
             words={BY}
             value={draft.by}
-            hint={draft.by === "swab" ? "A home swab is noted and decides nothing, whatever it shows." : undefined}
+            hint={
+              draft.by === "swab" ? "A home swab is recorded, but it decides nothing, whatever it shows." : undefined
+            }
             onChange={(id) => put({ by: (id || undefined) as Draft["by"] })}
           />
           <DateField
-            label="Dated"
+            label="Date"
             name="lead_test.date"
             value={draft.date}
             latest={today()}
-            error={late ? "This day is still to come." : undefined}
+            error={late ? "This date is in the future." : undefined}
             onChange={(date) => put({ date })}
           />
           <TextField
@@ -133,7 +135,7 @@ export function LeadView() {
             disabled={missing.length > 0 || late || same}
             onClick={() => change({ ...zone, lead_test: draft as Test })}
           >
-            {draft.by === "swab" ? "Note the swab" : "Enter the result"}
+            {draft.by === "swab" ? "Record the swab" : "Enter the result"}
           </button>
           {kept && (
             <button
@@ -145,15 +147,11 @@ export function LeadView() {
                 change({ ...zone, lead_test: undefined });
               }}
             >
-              Take it out again
+              Remove it
             </button>
           )}
           <span className="text-secondary" role="status">
-            {same
-              ? "Entered."
-              : missing.length > 0 && missing.length < 3
-                ? `Still missing: ${missing.join(", ")}.`
-                : ""}
+            {same ? "Saved." : missing.length > 0 && missing.length < 3 ? `Still missing: ${missing.join(", ")}.` : ""}
           </span>
         </div>
       </Part>

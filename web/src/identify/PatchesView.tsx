@@ -10,11 +10,12 @@ import { daysAfter, today } from "../ui/clock";
 import { DateField } from "../ui/DateField";
 import { TextField } from "../ui/Field";
 import { useName } from "../ui/focus";
+import { count } from "../ui/units";
 import { CrossCut } from "./drawings";
 
 type Bond = Schemas["Bond"];
 
-const HOLDS = { well: "should hold", barely: "may let go", not: "will not hold", meant: "is meant to let go" };
+const HOLDS = { well: "should hold", barely: "may peel", not: "will peel", meant: "is meant to flake" };
 
 /** PatchesView plans patch tests of what the plan would lay, and takes their rating. */
 export function PatchesView() {
@@ -55,7 +56,7 @@ export function PatchesView() {
   };
   return (
     <div className="mx-auto max-w-4xl">
-      <Part title="Plan a patch test" says="A palm's breadth, laid exactly as the plan lays it">
+      <Part title="Plan a patch test" says="As wide as your palm, made exactly like the plan">
         {bond ? (
           <form
             className="grid items-end gap-x-4 sm:grid-cols-[1fr_1fr_auto]"
@@ -66,7 +67,7 @@ export function PatchesView() {
           >
             <div className="sm:col-span-3">
               <Choice
-                label="What"
+                label="Coat"
                 name="test"
                 words={bonds.map((b, i) => ({ id: `${i}`, name: `${b.name}: ${HOLDS[b.holds]}` }))}
                 value={`${Math.min(chosen, bonds.length - 1)}`}
@@ -97,20 +98,19 @@ export function PatchesView() {
               className="link link-primary"
               onClick={() => go("plan")}
             >
-              Lay out the plan
+              Plan the coats
             </button>
           </p>
         )}
         {bond && (
           <p className="mb-2 text-secondary text-sm">
-            Expected: class {bond.class}, {bond.strength.toFixed(2)} of a full bond. Rate it{" "}
-            {bond.look_days === 1 ? "a day" : `${bond.look_days} days`} after it was laid. A board tells how the coat
-            takes to the material; only a hidden spot tells what this piece is.
+            Expected: class {bond.class}. Rate it {count(bond.look_days, "day", "days")} after it was made. A board
+            shows how the coat grips the material; only a hidden spot shows how it grips this piece.
           </p>
         )}
       </Part>
       {patches.length > 0 && (
-        <Part title="Patch tests" says="Each moves the verdict once it is rated">
+        <Part title="Patch tests" says="Each one counts in the verdict once it is rated">
           <ul className="grid gap-3">
             {patches.map((p, i) => (
               <PatchRow
@@ -149,7 +149,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
         <div className="min-w-0 flex-1">
           <h3 className="font-semibold leading-tight">{state?.name ?? p.product}</h3>
           <p className="text-secondary text-sm">
-            {p.on === "hidden" ? "On a hidden spot" : "On a board"}
+            {p.on === "hidden" ? "In a hidden spot" : "On a board"}
             {p.place && (
               <>
                 : <bdi>{p.place}</bdi>
@@ -178,12 +178,12 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
             className="btn mb-2 h-10 border-base-300 bg-base-100"
             onClick={() => laid(today())}
           >
-            Laid today
+            Made today
           </button>
         )}
-        <DateField label="Laid on" name="patch.made" value={p.made} onChange={laid} />
+        <DateField label="Made on" name="patch.made" value={p.made} onChange={laid} />
         {p.made && (
-          <DateField label="Look from" name="patch.look" value={p.look} onChange={(look) => onChange({ look })} />
+          <DateField label="Rate from" name="patch.look" value={p.look} onChange={(look) => onChange({ look })} />
         )}
         {p.class !== undefined && (
           <DateField
@@ -237,7 +237,7 @@ function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
   const v = useVocab();
   return (
     <fieldset className="mt-1">
-      <legend className="mb-1 font-medium text-secondary text-sm">Which of these does it look like?</legend>
+      <legend className="mb-1 font-medium text-secondary text-sm">Which picture matches best?</legend>
       <div className="grid grid-cols-3 gap-1.5 sm:grid-cols-6">
         {[...v.cross_cut].reverse().map((c) => (
           <button

@@ -26,7 +26,7 @@ function Dialogue() {
       <FindRail at="identify" />
       {refused && (
         <p role="alert" className="mb-2 text-warning">
-          The answers cannot be weighed: {refused}
+          The answers could not be evaluated: {refused}
         </p>
       )}
       <FindOut piece={piece} zone={zone} found={found} silent={silent} asked={asked} onAsk={ask} onZone={change} />
@@ -49,8 +49,8 @@ function Believed() {
         <p role="alert" data-silent className="mb-2 flex items-center gap-2 text-warning">
           <FlaskConical className="size-5 shrink-0" aria-hidden="true" />
           {found
-            ? "The server does not answer: this was believed before your last answer."
-            : "The server does not answer. Your answers are kept; what they come to is worked out when it is back."}
+            ? "The server does not answer: this is from before your last answer."
+            : "The server does not answer. Your answers are kept and will be evaluated when it is back."}
         </p>
       )}
       {found && (

@@ -31,22 +31,22 @@ export function Apart({ piece, look, onPiece }: Props) {
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <div className="min-w-0 flex-1">
           <h2 ref={heading} tabIndex={-1} data-field="take_apart" className="font-semibold text-lg">
-            What comes off
+            Disassembly
           </h2>
           <p className="text-secondary">
             {list.length === 0
-              ? "Hardware, doors, glass and pads come off or are masked before anything else; a label tells where each goes back."
+              ? "Remove or mask hardware, doors, glass and pads first; a label shows where each goes back."
               : back
-                ? `Putting back, the last first: ${done} of ${rows.length} done. Only once the paint is hard.`
-                : `Taking apart: ${done} of ${rows.length} done.`}
+                ? `Reassembly, in reverse order: ${done} of ${rows.length} done. Wait until the paint is hard.`
+                : `Disassembly: ${done} of ${rows.length} done.`}
           </p>
         </div>
         {list.length > 0 && (
           <fieldset className="join">
-            <legend className="sr-only">Which way</legend>
+            <legend className="sr-only">Direction</legend>
             {[
-              [false, "Taking apart"],
-              [true, "Putting back"],
+              [false, "Disassembly"],
+              [true, "Reassembly"],
             ].map(([to, says]) => (
               <button
                 data-way-round={to ? "back" : "apart"}
@@ -64,7 +64,7 @@ export function Apart({ piece, look, onPiece }: Props) {
       </div>
       {look.suggested.length > 0 && !back && (
         <div className="sheet wash mb-3 flex flex-wrap items-center gap-2 rounded-r px-4 py-2">
-          <p className="min-w-40 flex-1">The parts say that more comes off:</p>
+          <p className="min-w-40 flex-1">The parts list has more to remove:</p>
           {look.suggested.map((s) => (
             <button
               data-add-fitting={s.kind}
@@ -96,7 +96,7 @@ export function Apart({ piece, look, onPiece }: Props) {
                   <Box
                     tick={n}
                     className="checkbox-lg"
-                    label={`${l?.title}: ${back ? "back in its place" : l?.do === "mask" ? "masked" : "off"}`}
+                    label={`${l?.title}: ${back ? "refitted" : l?.do === "mask" ? "masked" : "off"}`}
                     on={!!ticked}
                     onChange={(on) => change(n, back ? { back: on } : { off: on })}
                   />
@@ -178,7 +178,7 @@ export function Apart({ piece, look, onPiece }: Props) {
         </div>
       )}
       {look.mending.says.length > 0 && list.some((_, i) => look.fittings[i]?.drills) && (
-        <p className="mt-3 text-secondary text-sm">The old holes are counted with the damage: {look.mending.says[0]}</p>
+        <p className="mt-3 text-secondary text-sm">The old holes are included in the damage: {look.mending.says[0]}</p>
       )}
     </div>
   );
@@ -204,7 +204,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
           label="Where it was"
           of="fitting.where"
           value={f.where ?? ""}
-          hint="So that its label sends it back there"
+          hint="Printed on its label"
           onChange={(where) => onChange({ where: where || undefined })}
         />
         <NumberField
@@ -215,7 +215,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
           onChange={(count) => onChange({ count })}
         />
         <Choice
-          label="What is done"
+          label="Treatment"
           name="fitting.do"
           words={v.doings}
           value={f.do ?? kind?.do}
@@ -233,10 +233,10 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
               onChange={(holes_mm) => onChange({ holes_mm })}
             />
             <SizeField
-              label="New ones need"
+              label="New hardware needs"
               of="fitting.new_holes_mm"
               value={f.new_holes_mm}
-              hint="Empty: the old go back"
+              hint="Empty: the old hardware goes back"
               onChange={(new_holes_mm) => onChange({ new_holes_mm })}
             />
           </>
@@ -247,25 +247,31 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
             name="fitting.zone"
             words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
             value={f.zone}
-            none="any of them"
+            none="any"
             onChange={(id) => onChange({ zone: id || undefined })}
           />
         )}
         <TextField
-          label="Called"
+          label="Name"
           of="fitting.name"
           value={f.name ?? ""}
           onChange={(name) => onChange({ name: name || undefined })}
         />
         <TextField
-          label="Cleaned and kept"
+          label="Cleaning and storage"
           of="fitting.note"
           value={f.note ?? ""}
           hint="Empty: the usual way, as above"
           onChange={(note) => onChange({ note: note || undefined })}
         />
       </div>
-      <Order first={first} last={last} says={["Earlier", "Later", "Remove it"]} onMove={onMove} onRemove={onRemove} />
+      <Order
+        first={first}
+        last={last}
+        says={["Move up", "Move down", "Remove it"]}
+        onMove={onMove}
+        onRemove={onRemove}
+      />
     </div>
   );
 }

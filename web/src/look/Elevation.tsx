@@ -89,7 +89,7 @@ export const Elevation = memo(function Elevation({ look, piece, width, height, c
       height={size.h}
       className="block max-w-full touch-manipulation"
       role={onPress ? "group" : "img"}
-      aria-label={`The front of it, ${look.elevation.says}`}
+      aria-label={`Front view, ${look.elevation.says}`}
     >
       <defs>
         {look.zones.map((z, i) => (

@@ -29,7 +29,7 @@ type Props = {
 
 const PLACES = [
   { id: "above", name: "on top" },
-  { id: "below", name: "at the foot" },
+  { id: "below", name: "at the bottom" },
   { id: "beside", name: "to the right" },
 ];
 
@@ -71,7 +71,7 @@ export function PartRow(p: Props) {
             </span>
             {unread ? (
               <span className="block text-error text-sm">
-                <bdi>“{asked.text}”</bdi> {asked.says ? "cannot be read" : "is not worked out yet"}
+                <bdi>“{asked.text}”</bdi> {asked.says ? "cannot be read" : "is not calculated yet"}
               </span>
             ) : (
               <span className="block text-secondary text-sm">{l?.sizes}</span>
@@ -124,7 +124,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
     <div className="border-base-300 border-t px-3 pt-2 pb-1">
       <div className="grid grid-cols-[1fr_6rem] gap-x-3">
         <TextField
-          label="Called"
+          label="Name"
           of="part.name"
           value={part.name ?? ""}
           hint={`Empty: ${kind?.name.toLowerCase()}`}
@@ -146,7 +146,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
         required
       />
       <fieldset className="mb-1">
-        <legend className="mb-0.5 font-medium text-secondary text-sm">Painted are</legend>
+        <legend className="mb-0.5 font-medium text-secondary text-sm">Painted faces</legend>
         <div className="flex flex-wrap gap-x-4">
           {kind?.faces.map((f) => (
             <Check
@@ -162,7 +162,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
       </fieldset>
       <div className="grid grid-cols-2 gap-x-3">
         <Choice
-          label="Its surface"
+          label="Surface"
           words={v.reliefs}
           value={part.relief ?? "smooth"}
           onChange={(id) => onChange({ relief: id === "smooth" ? undefined : id })}
@@ -176,15 +176,15 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
           />
         )}
         <NumberField
-          label="Show from the front"
+          label="Visible from the front"
           of="part.seen"
           value={part.seen}
           onChange={(seen) => onChange({ seen })}
         />
         <Choice
-          label="Stands"
+          label="Position"
           words={PLACES}
-          none="where it usually is"
+          none="in its usual place"
           value={part.place}
           onChange={(id) => onChange({ place: (id || undefined) as Part["place"] })}
         />
@@ -192,7 +192,7 @@ function Editor({ part, look, last, n, onChange, onMove, onRemove }: Props) {
       <Order
         first={n === 0}
         last={last}
-        says={["Up", "Down", "Remove this part"]}
+        says={["Move up", "Move down", "Remove this part"]}
         onMove={onMove}
         onRemove={onRemove}
       />

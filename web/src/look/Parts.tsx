@@ -5,7 +5,7 @@ import { useKeys } from "../frame/keys";
 import { assigned, joined, split, withPart } from "../piece/edit";
 import { focusOn, showOn } from "../ui/focus";
 import { moved } from "../ui/Order";
-import { area, useUnits } from "../ui/units";
+import { area, count, useUnits } from "../ui/units";
 import { Elevation } from "./Elevation";
 import { Marked } from "./Marked";
 import { PartRow } from "./PartRow";
@@ -39,13 +39,13 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
   const here = (chosen ?? unmade).filter((n) => n < parts.length);
   const own = zones.find((z) => here.length > 0 && here.every((n) => parts[n]?.zone === z.id));
   // A part that is taken away leaves no other chosen in its place.
-  const count = useRef(parts.length);
+  const had = useRef(parts.length);
   useEffect(() => {
-    if (parts.length < count.current) {
+    if (parts.length < had.current) {
       setChosen(undefined);
       setOpen(undefined);
     }
-    count.current = parts.length;
+    had.current = parts.length;
   }, [parts.length]);
   const choose = (n: number, more: boolean) => {
     if (!more) setChosen(here.length === 1 && here[0] === n ? [] : [n]);
@@ -64,9 +64,9 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
     setOpen(n + by);
     setChosen([]);
   };
-  useKeys("The parts", [
-    { key: "a", says: "Choose all parts, or none", run: () => setChosen(here.length ? [] : parts.map((_, i) => i)) },
-    { key: "n", says: "A new zone of those chosen", run: () => here.length > 0 && onNewZone(here) },
+  useKeys("Parts", [
+    { key: "a", says: "Select all parts, or none", run: () => setChosen(here.length ? [] : parts.map((_, i) => i)) },
+    { key: "n", says: "New zone from the selected parts", run: () => here.length > 0 && onNewZone(here) },
     { key: "q", says: "Add parts", run: () => focusOn("field parts") },
   ]);
   const m2 = here.reduce((sum, n) => sum + (look.parts[n]?.area_m2 ?? 0), 0);
@@ -79,7 +79,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
         : `${here.length} parts`;
   return (
     <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_27rem]">
-      <section aria-label="The piece as it stands" className="min-w-0 px-3 py-3 sm:px-5 lg:overflow-y-auto">
+      <section aria-label="Front view" className="min-w-0 px-3 py-3 sm:px-5 lg:overflow-y-auto">
         <div
           className="wash mb-2 flex min-h-14 flex-wrap items-center gap-x-2 gap-y-1.5 rounded px-3 py-1.5"
           role="status"
@@ -88,7 +88,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
             <p className="text-secondary">
               {parts.length === 0
                 ? "Nothing is measured yet: add parts on the right."
-                : "Press a part to choose it; several with Shift, or ticked in the list. Pressed twice, its zone opens."}
+                : "Click a part to select it; several with Shift, or tick them in the list. Double-click to open its zone."}
             </p>
           ) : (
             <>
@@ -99,8 +99,8 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   {own
                     ? `in zone ${own.name || own.id}`
                     : many
-                      ? "What are they made of, and what is on them?"
-                      : "What is it made of, and what is on it?"}
+                      ? "What are they made of, and what finish do they have?"
+                      : "What is it made of, and what finish does it have?"}
                 </span>
               </p>
               <span className="flex-1" />
@@ -114,11 +114,11 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                       key={z.id}
                       type="button"
                       className="btn border-base-300 bg-base-100 font-normal"
-                      title={`Give them to ${z.name || z.id}`}
+                      title={`Move them to ${z.name || z.id}`}
                       onClick={() => give(z.id)}
                     >
                       <Marked colour={l?.colour} mark={l?.mark} className="h-6 w-8" />
-                      <bdi className="max-w-32 truncate">To {z.name || z.id}</bdi>
+                      <bdi className="max-w-32 truncate">Move to {z.name || z.id}</bdi>
                     </button>
                   );
                 })}
@@ -129,7 +129,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   className="btn btn-ghost font-normal"
                   onClick={() => give(undefined)}
                 >
-                  To none
+                  To no zone
                 </button>
               )}
               {own && (
@@ -137,18 +137,18 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
                   data-do="split"
                   type="button"
                   className="btn border-base-300 bg-base-100 font-normal"
-                  title="As their zone is, but planned by themselves"
+                  title="Same survey, but planned separately"
                   onClick={() => {
                     const s = split(piece, own.id, here);
                     onPiece(s.piece);
                     onShow(s.id);
                   }}
                 >
-                  <Scissors className="size-4" aria-hidden="true" /> A zone like it
+                  <Scissors className="size-4" aria-hidden="true" /> Split off a similar zone
                 </button>
               )}
               <button data-do="new-zone" type="button" className="btn btn-primary" onClick={() => onNewZone(here)}>
-                <Plus className="size-4" aria-hidden="true" /> New zone of {many ? "these" : "it"}
+                <Plus className="size-4" aria-hidden="true" /> New zone from {many ? "these" : "it"}
               </button>
             </>
           )}
@@ -159,16 +159,16 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
         <p className="mb-2 text-center text-secondary text-sm">
           {look.elevation.says && `${look.elevation.says}, drawn to scale from its parts`}
           {look.parts.some((p) => p.hidden) &&
-            `. Not seen from the front: ${look.parts
+            `. Not visible from the front: ${look.parts
               .filter((p) => p.hidden)
               .map((p) => p.title.toLowerCase())
               .join(", ")}`}
         </p>
         {unmade.length > 0 && zones.length > 0 && here.length === 0 && (
           <p className="mb-2">
-            {unmade.length === 1 ? "One painted part belongs" : `${unmade.length} painted parts belong`} to no zone yet.{" "}
+            {count(unmade.length, "painted part is", "painted parts are")} not in a zone yet.{" "}
             <button type="button" className="link link-primary" onClick={() => setChosen(unmade)}>
-              Choose {unmade.length === 1 ? "it" : "them"}
+              Select {unmade.length === 1 ? "it" : "them"}
             </button>
           </p>
         )}
@@ -182,8 +182,8 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
         {look.mending.items.length > 0 && (
           <div className="wash mt-3 rounded px-3 py-2 text-sm">
             <p>
-              <b className="font-semibold">About {Math.round(look.mending.minutes)} minutes of mending</b> in all its
-              zones, and where new hardware needs other holes.
+              <b className="font-semibold">About {Math.round(look.mending.minutes)} minutes of repairs</b> in all zones,
+              including new holes for hardware.
             </p>
             {look.mending.says.map((s) => (
               <p key={s}>{s}</p>
@@ -192,7 +192,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
         )}
       </section>
       <section
-        aria-label="Its parts"
+        aria-label="Parts list"
         className="wash border-base-300 px-3 py-3 max-lg:border-t sm:px-4 lg:overflow-y-auto lg:border-l"
       >
         <QuickEntry
@@ -225,8 +225,7 @@ export function Parts({ id, piece, look, results, onPiece, onMore, onShow, onNew
         </ul>
         {parts.length > 0 && (
           <p className="mt-3 text-secondary text-sm">
-            What follows a carcass in the list belongs to it. Corners, joints and what is hidden in them are not taken
-            off.
+            Parts after a carcass in the list belong to it. Corners and hidden faces of joints are not subtracted.
           </p>
         )}
       </section>

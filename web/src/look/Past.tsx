@@ -21,26 +21,26 @@ export function PastView({ piece, onPiece }: Props) {
   const most = useLimit("history.earlier").max_len ?? 0;
   return (
     <div className="mx-auto w-full max-w-4xl px-3 py-4 sm:px-5">
-      <h2 className="mb-2 font-semibold text-lg">Where it comes from</h2>
+      <h2 className="mb-2 font-semibold text-lg">History</h2>
       <div className="grid gap-x-4 sm:grid-cols-[1fr_12rem]">
         <TextField
-          label="Found"
+          label="Origin"
           of="history.found"
           value={h.found ?? ""}
-          hint="Where, and with whom it stood: smoke, damp and kitchens leave traces"
+          hint="Where it was found and stood: smoke, damp and kitchens leave traces"
           onChange={(found) => set({ found: found || undefined })}
         />
         <NumberField
-          label="Bought for"
+          label="Purchase price"
           of="history.paid_minor"
           times={0.01}
           value={h.paid_minor}
-          hint="In the studio's money; empty where it is a client's"
+          hint="In your currency; empty if it belongs to a client"
           onChange={(paid_minor) => set({ paid_minor })}
         />
       </div>
       <fieldset className="mb-3">
-        <legend className="mb-0.5 font-medium text-secondary text-sm">What others have done to it</legend>
+        <legend className="mb-0.5 font-medium text-secondary text-sm">Previous work</legend>
         <ul className="grid gap-1">
           {earlier.map((e, i) => {
             const put = (part: Partial<typeof e>) =>
@@ -48,7 +48,7 @@ export function PastView({ piece, onPiece }: Props) {
             return (
               // biome-ignore lint/suspicious/noArrayIndexKey: an entry's place is its identity
               <li key={i} className="grid grid-cols-[6rem_1fr_auto] items-end gap-x-3">
-                <NumberField label="About" of="earlier.year" value={e.year} onChange={(year) => put({ year })} />
+                <NumberField label="When" of="earlier.year" value={e.year} onChange={(year) => put({ year })} />
                 <TextField label="What" of="earlier.what" value={e.what} onChange={(what) => put({ what })} />
                 <button
                   type="button"
@@ -69,15 +69,15 @@ export function PastView({ piece, onPiece }: Props) {
           disabled={earlier.length >= most}
           onClick={() => set({ earlier: [...earlier, { what: "" }] })}
         >
-          <Plus className="size-4" aria-hidden="true" /> Painted, stripped, mended before
+          <Plus className="size-4" aria-hidden="true" /> Add earlier painting, stripping or repairs
         </button>
       </fieldset>
       <TextField
-        label="What else was noticed"
+        label="Other notes"
         of="history.note"
         lines={3}
         value={h.note ?? ""}
-        hint="Smells, a drawer that sticks, what is missing"
+        hint="Smells, a drawer that sticks, missing parts"
         onChange={(note) => set({ note: note || undefined })}
       />
       <div className="mt-4 border-base-300 border-t pt-3">

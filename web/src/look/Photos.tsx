@@ -5,6 +5,7 @@ import { nameOf, useLimit, useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useSteady } from "../ui/steady";
+import { date, useUnits } from "../ui/units";
 import { Thumb } from "./Thumb";
 
 type Props = {
@@ -52,9 +53,9 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         // The piece may have changed while the picture was on its way.
         const now = latest() ?? piece;
         if ((now.photos?.length ?? 0) >= most) {
-          told.push(`${file.name}: a piece holds at most ${most} photographs; remove one first.`);
+          told.push(`${file.name}: a piece can have at most ${most} photographs; remove one first.`);
         } else if (now.photos?.some((f) => f.file === photo.file)) {
-          told.push(`${file.name}: the same photograph is here already.`);
+          told.push(`${file.name}: this photograph has already been added.`);
           setAt(now.photos.findIndex((f) => f.file === photo.file));
         } else {
           onPiece({ ...now, photos: [...(now.photos ?? []), photo] });
@@ -97,10 +98,10 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
             <h2 className="font-semibold text-lg">Photographs</h2>
             <p className="text-secondary" data-pointing={pointing}>
               {pointing && photos.length > 0
-                ? `Press on the picture where ${pointing} is.`
+                ? `Click the picture where ${pointing} is.`
                 : photos.length === 0
-                  ? "Take the piece from all sides before anything comes off. Pictures are kept here, upright, and without the place where they were taken."
-                  : "Press on the picture to point at something. Pictures can also be dropped here, or pasted."}
+                  ? "Photograph the piece from all sides before you take anything off. Pictures are stored here upright, without location data."
+                  : "Click a picture to add a marker. You can also drop or paste pictures here."}
             </p>
           </div>
           <button
@@ -129,7 +130,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
         {busy && (
           <p role="status" className="mb-3 flex items-center gap-3">
             <progress className="h-3 w-40 accent-primary" value={busy.n - 1} max={busy.of} />
-            Taking in {busy.of > 1 ? `${busy.n} of ${busy.of}: ` : ""}
+            Adding {busy.of > 1 ? `${busy.n} of ${busy.of}: ` : ""}
             <bdi className="truncate">{busy.name}</bdi>
           </p>
         )}
@@ -193,7 +194,7 @@ function Picture({ photo, onMark }: PictureProps) {
   if (lost) {
     return (
       <p className="wash self-start rounded px-4 py-8 text-center text-secondary">
-        This picture is not in the studio's folder: {photo.file}
+        This picture is missing from the studio's folder: {photo.file}
       </p>
     );
   }
@@ -204,12 +205,12 @@ function Picture({ photo, onMark }: PictureProps) {
         type="button"
         className="block w-full cursor-crosshair overflow-hidden rounded border border-base-300 bg-base-300"
         style={{ aspectRatio: `${w} / ${h}` }}
-        aria-label={`Point at something in: ${photo.caption || "this photograph"}`}
+        aria-label={`Add a marker to: ${photo.caption || "this photograph"}`}
         onClick={(e) => onMark(share(e))}
       >
         <img
           src={`/photos/${photo.file}`}
-          alt={photo.caption || "The piece, as it was brought in"}
+          alt={photo.caption || "The piece, on arrival"}
           className="h-full w-full object-contain"
           onError={() => setLost(true)}
         />
@@ -232,6 +233,7 @@ type BesideProps = { piece: Piece; photo: Photo; onChange: (f: Photo) => void; o
 
 /** Beside is what a photograph shows, and what its markers point at. */
 function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
+  const u = useUnits();
   const v = useVocab();
   const zones = piece.zones ?? [];
   const damage = zones.flatMap((z) =>
@@ -245,24 +247,24 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
   return (
     <div className="min-w-0">
       <TextField
-        label="What it shows"
+        label="Caption"
         of="photo.caption"
         value={photo.caption ?? ""}
         onChange={(caption) => onChange({ ...photo, caption: caption || undefined })}
       />
       <Choice
-        label="Of what"
+        label="Shows"
         name="photo.zone"
         words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
         none="the whole piece"
         value={photo.zone}
         onChange={(zone) => onChange({ ...photo, zone: zone || undefined })}
       />
-      {photo.taken && <p className="mb-2 text-secondary text-sm">Taken on {photo.taken}</p>}
+      {photo.taken && <p className="mb-2 text-secondary text-sm">Taken on {date(photo.taken, u)}</p>}
       <h3 className="mb-1 font-medium text-secondary text-sm">Markers</h3>
       {markers.length === 0 && (
         <p className="mb-2 flex items-center gap-1.5 text-secondary text-sm">
-          <MapPin className="size-4" aria-hidden="true" /> Press on the picture to set one.
+          <MapPin className="size-4" aria-hidden="true" /> Click the picture to add one.
         </p>
       )}
       <ol className="grid gap-2">
@@ -278,7 +280,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
                   <Choice
                     label={`Marker ${i + 1} points at`}
                     words={damage}
-                    none={damage.length ? "something else" : "something (no damage is recorded yet)"}
+                    none={damage.length ? "something else" : "something (no damage recorded yet)"}
                     value={m.defect}
                     onChange={(defect) => set({ defect: defect || undefined })}
                   />
@@ -316,7 +318,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
                     onChange={(x) => x !== undefined && set({ x })}
                   />
                   <NumberField
-                    label="From above"
+                    label="From the top"
                     unit="%"
                     of="marker.y"
                     times={100}

@@ -16,10 +16,10 @@ export const PIECE_VIEWS: string[] = ["parts", "apart", "photos", "past", "plan"
 
 const VIEWS = [
   { id: "parts", name: "Parts", icon: LayoutPanelLeft },
-  { id: "apart", name: "Take apart", icon: Wrench },
+  { id: "apart", name: "Disassembly", icon: Wrench },
   { id: "photos", name: "Photographs", icon: Camera },
-  { id: "past", name: "Its past", icon: History },
-  { id: "plan", name: "Plan it all", icon: Route },
+  { id: "past", name: "History", icon: History },
+  { id: "plan", name: "Plan the piece", icon: Route },
 ] as const;
 
 type RailProps = { piece: Piece; at: PieceView; onGo: (v: PieceView) => void };
@@ -35,7 +35,7 @@ export function PieceRail({ piece, at, onGo }: RailProps) {
     plan: "",
   };
   return (
-    <nav aria-label="The piece, looked over" className="min-w-0 max-w-full overflow-x-auto">
+    <nav aria-label="The whole piece" className="min-w-0 max-w-full overflow-x-auto">
       <ul className="flex items-center whitespace-nowrap">
         {VIEWS.map((v) => (
           <li key={v.id}>
@@ -141,9 +141,9 @@ function Beginning({ id, removal, onMore, onFirstZone }: Props & { onMore: (part
     <Scroll>
       <div className="mx-auto w-full max-w-7xl p-3 sm:p-5">
         <section className="mb-6">
-          <h2 className="font-semibold text-2xl">What is it?</h2>
+          <h2 className="font-semibold text-2xl">What kind of piece is it?</h2>
           <p className="mb-2 text-secondary">
-            Press what comes nearest and give it its sizes; every part can be changed. Or write its parts down.
+            Choose the closest one and enter its sizes; you can change every part later. Or type a list of its parts.
           </p>
           <Templates all={templates.data ?? []} onMake={onMore} />
           <div className="mt-3 max-w-2xl">

@@ -20,7 +20,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
       setText(undefined);
     },
   });
-  const error = read.error && why(read.error, "The server does not answer; press again in a moment.");
+  const error = read.error && why(read.error, "The server does not answer; try again in a moment.");
   return (
     <form
       className="mb-3"
@@ -30,7 +30,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
       }}
     >
       <label htmlFor={id} className="mb-0.5 block font-medium text-secondary text-sm">
-        Add parts as you measure them
+        Type parts as you measure them
       </label>
       <div className="flex gap-2">
         <input
@@ -57,7 +57,7 @@ export function QuickEntry({ piece, onAdd }: Props) {
         role={error ? "alert" : undefined}
         className={`mt-0.5 text-xs ${error ? "text-error" : "text-secondary"}`}
       >
-        {error ?? "Several at once with ; between them. Sizes as you write them: 1.2 m, 4' 2\" or 17 1/2 in."}
+        {error ?? "Separate several with ; and write sizes as you like: 1.2 m, 4' 2\" or 17 1/2 in."}
       </p>
     </form>
   );

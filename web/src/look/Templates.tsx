@@ -86,7 +86,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
   // What stands in the fields counts, drawn or not.
   const make = useMutation({ mutationFn: () => ask(t.id, text, n), onSuccess: (m) => onMake(m.parts) });
   const wrong = make.error ?? shown.error;
-  const error = wrong ? why(wrong, "The server does not answer; press again in a moment.") : undefined;
+  const error = wrong ? why(wrong, "The server does not answer; try again in a moment.") : undefined;
   const made = useLast(shown.data);
   return (
     <Dialog title={t.name} wide onClose={onClose}>
@@ -98,7 +98,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
         }}
       >
         <div>
-          <Field label={`Sizes: ${t.asks}`} error={error} hint="As the tape says, in the units you write">
+          <Field label={`Sizes: ${t.asks}`} error={error} hint="In any units, as measured">
             {(id) => (
               <input
                 id={id}
@@ -127,9 +127,9 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
             />
           ))}
           <button data-do="make" type="submit" className="btn btn-primary mt-2 h-12 w-full">
-            Make its parts
+            Create its parts
           </button>
-          <p className="mt-2 text-secondary text-sm">Each part can be measured and changed afterwards.</p>
+          <p className="mt-2 text-secondary text-sm">You can measure and change each part afterwards.</p>
         </div>
         <div className="grid min-h-64 place-items-center">
           {made && <Elevation look={made.look} piece={{ ...NOTHING, parts: made.parts }} width={340} height={260} />}

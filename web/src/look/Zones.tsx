@@ -37,7 +37,7 @@ export function ZoneCards({ piece, look, results, onShow, onJoin }: Props) {
                     <bdi className="truncate">{z.name || z.id}</bdi>
                     <ArrowRight className="size-4 shrink-0 text-primary" aria-hidden="true" />
                   </span>
-                  <span className="block text-secondary text-sm">{l?.says || "its area is not known yet"}</span>
+                  <span className="block text-secondary text-sm">{l?.says || "area not known yet"}</span>
                 </span>
                 {r && (
                   <span className="flex items-center gap-1 text-sm">
@@ -51,8 +51,8 @@ export function ZoneCards({ piece, look, results, onShow, onJoin }: Props) {
                   data-join={z.id}
                   type="button"
                   className="btn btn-ghost btn-square h-auto"
-                  aria-label={`Join ${z.name || z.id} with another zone`}
-                  title="Join with another zone"
+                  aria-label={`Merge ${z.name || z.id} with another zone`}
+                  title="Merge with another zone"
                   onClick={() => setJoining(z.id)}
                 >
                   <Merge className="size-5" aria-hidden="true" />
@@ -63,11 +63,11 @@ export function ZoneCards({ piece, look, results, onShow, onJoin }: Props) {
         })}
       </ul>
       {from && (
-        <Dialog title={`Join “${from.name || from.id}” with which zone?`} onClose={() => setJoining(undefined)}>
+        <Dialog title={`Merge “${from.name || from.id}” into which zone?`} onClose={() => setJoining(undefined)}>
           <p className="mb-3">
-            Its parts, damage and photographs go over. Its own survey
-            {from.steps?.length ? ` and its plan of ${from.steps.length} steps end` : " ends"}; the other zone's stay.
-            Undo brings it back.
+            Its parts, damage and photographs move there. Its own survey
+            {from.steps?.length ? ` and its plan of ${from.steps.length} steps are removed` : " is removed"}; the other
+            zone keeps its own. You can undo this.
           </p>
           <ul className="grid gap-2">
             {zones

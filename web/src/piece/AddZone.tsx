@@ -26,16 +26,16 @@ export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose 
     <section className="mx-auto w-full max-w-7xl">
       <div className="mb-3 flex items-start gap-3">
         <div className="flex-1">
-          <h2 className="font-semibold text-2xl">{first ? "The first zone" : "Another zone"}</h2>
+          <h2 className="font-semibold text-2xl">{first ? "First zone" : "New zone"}</h2>
           <p className="text-secondary">
             {of.length > 0
-              ? `Of: ${of.join(", ").toLowerCase()}. Press what they are made of; what is on them is asked next.`
-              : "A zone is an area of one material with one finish on it: the drawer fronts, the top, the metal handles. Press what it is made of."}
+              ? `For: ${of.join(", ").toLowerCase()}. Choose the material; the finish comes next.`
+              : "A zone is an area of one material with one finish: the drawer fronts, the top, the metal handles. Choose its material."}
           </p>
         </div>
         {onClose && (
           <button data-do="not-now" type="button" className="btn border-base-300 bg-base-100" onClick={onClose}>
-            Not now
+            Cancel
           </button>
         )}
       </div>
@@ -45,7 +45,7 @@ export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose 
           of="zone.name"
           name="zone_name"
           value={name}
-          hint="May wait, as: drawer fronts"
+          hint="Optional, for example: drawer fronts"
           onChange={setName}
         />
       </div>

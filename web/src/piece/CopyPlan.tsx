@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { answer, api, type Piece, why, type Zone } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Mark } from "../ui/Mark";
+import { count } from "../ui/units";
 import { ofZones } from "./edit";
 import { numberOf } from "./useCheck";
 
@@ -31,7 +32,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
       >
         {check.error && (
           <p role="alert" className="mb-2 text-warning">
-            What comes of it cannot be said: {why(check.error)}
+            The result could not be calculated: {why(check.error)}
           </p>
         )}
         <ul className="grid gap-1">
@@ -50,7 +51,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
                   <span className="min-w-0 flex-1 leading-tight">
                     <bdi className="block break-words font-medium">{z.name || z.id}</bdi>
                     <span className="block text-secondary text-sm">
-                      {n ? `its ${n} ${n === 1 ? "step is" : "steps are"} replaced` : "it has no plan yet"}
+                      {n ? `its ${count(n, "step is", "steps are")} replaced` : "it has no plan yet"}
                       {r && `; with this plan: ${r.says}`}
                     </span>
                   </span>
@@ -65,7 +66,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
             Copy
           </button>
           <button type="button" className="btn btn-ghost" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </form>

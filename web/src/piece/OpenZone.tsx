@@ -58,7 +58,7 @@ export function OpenZone(p: Props) {
     }
     void change({ ...zone, steps: r.steps }, () => {
       choose(undefined);
-      say(`Done: ${r.title}. Undo takes it back.`);
+      say(`Done: ${r.title}. You can undo this.`);
       if (view.id !== "plan" && view.id !== "cut") p.onView("plan");
       showOn("verdict");
     });
@@ -70,7 +70,7 @@ export function OpenZone(p: Props) {
     const offered = p.current && judged?.findings.flatMap((f) => f.repairs).find(same);
     if (offered) mend(offered);
     else {
-      const why = stale ? "The plan could not be judged." : "The plan has changed, and this is no longer offered.";
+      const why = stale ? "The plan could not be checked." : "The plan has changed, and this fix no longer applies.";
       say(`Not done: ${due.title}. ${why}`);
     }
   });
@@ -118,9 +118,9 @@ export function OpenZone(p: Props) {
       void change({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date: today() }] });
     } else if (r.field) p.onField(r.field);
   });
-  useKeys("The verdict", [
-    { key: "r", says: "Go to the first repair", run: () => focusOn("repair") },
-    { key: "Escape", says: "Stop looking at a repair", run: letGo },
+  useKeys("Verdict", [
+    { key: "r", says: "Go to the first fix", run: () => focusOn("repair") },
+    { key: "Escape", says: "Close the preview", run: letGo },
   ]);
   const Around = view.Around ?? Fragment;
   const note = <LeadNote lead={judged?.lead} onLead={view.id === "lead" ? undefined : () => p.onView("lead")} />;
@@ -155,7 +155,7 @@ export function OpenZone(p: Props) {
             <view.Aside />
           ) : (
             <section
-              aria-label="What the check says"
+              aria-label="Findings"
               className="wash border-base-300 px-3 py-4 max-lg:border-t sm:px-5 lg:overflow-y-auto lg:border-l lg:contain-content"
             >
               {view.Above && <view.Above />}

@@ -29,14 +29,14 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
         className="btn btn-ghost h-12 text-error"
         onClick={() => setAsked(true)}
       >
-        <Trash2 className="size-4" aria-hidden="true" /> Remove the whole piece
+        <Trash2 className="size-4" aria-hidden="true" /> Remove the piece
       </button>
       {asked && (
-        <Dialog title="Remove the piece for good?" onClose={() => setAsked(false)}>
-          <p>Its zones and plans go with it. This cannot be undone.</p>
+        <Dialog title="Remove this piece permanently?" onClose={() => setAsked(false)}>
+          <p>Its zones and plans are removed with it. This cannot be undone.</p>
           {remove.error && (
             <p role="alert" className="mt-2 text-error">
-              It was not removed: {why(remove.error)}
+              The piece was not removed: {why(remove.error)}
             </p>
           )}
           <div className="mt-3 flex gap-2">
@@ -50,7 +50,7 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
               Remove it
             </button>
             <button data-do="keep" type="button" className="btn btn-ghost" onClick={() => setAsked(false)}>
-              Keep it
+              Cancel
             </button>
           </div>
         </Dialog>
@@ -70,11 +70,11 @@ export function PieceName({ piece, fresh, onName }: NameProps) {
         <button
           type="button"
           className="flex min-h-11 max-w-full items-center gap-2 font-semibold text-xl hover:text-primary"
-          title="Press to change the name"
+          title="Click to change the name"
           data-name
           onClick={() => setEditing(true)}
         >
-          <bdi className="line-clamp-1 max-w-sm break-all text-left">{piece.name || "Piece without a name"}</bdi>
+          <bdi className="line-clamp-1 max-w-sm break-all text-left">{piece.name || "Unnamed piece"}</bdi>
           <Pencil className="size-4 shrink-0 text-secondary" aria-hidden="true" />
         </button>
       </h1>

@@ -98,18 +98,18 @@ function OpenPiece({ id }: { id: number }) {
     const z = zones[(n + zones.length) % zones.length];
     if (z) show(z.id);
   };
-  useKeys("The piece", [
+  useKeys("Piece", [
     { key: "Ctrl+z", says: "Undo", run: () => undo?.() },
     { key: "Ctrl+Shift+z", says: "Redo", run: () => redo?.() },
-    { key: "Ctrl+y", says: "Redo, too", run: () => redo?.() },
-    { key: "[", says: "The zone before", run: () => turn(-1) },
-    { key: "]", says: "The next zone", run: () => turn(1) },
+    { key: "Ctrl+y", says: "Redo, another key", run: () => redo?.() },
+    { key: "[", says: "Previous zone", run: () => turn(-1) },
+    { key: "]", says: "Next zone", run: () => turn(1) },
     { key: "0", says: "The whole piece", run: () => showPiece("parts") },
     ...VIEWS.flatMap((v) =>
       v.key ? [{ key: v.key, says: v.says ?? v.name, run: () => zone && show(zone.id, v.id) }] : [],
     ),
     { key: "z", says: "Add a zone", run: () => newZone([]) },
-    { key: "b", says: "Back to the bench", run: () => void go("/") },
+    { key: "b", says: "Back to the pieces", run: () => void go("/") },
   ]);
   // The field that the address names takes the focus, however often it is asked for.
   const ready = !!piece && !!result;
@@ -139,7 +139,7 @@ function OpenPiece({ id }: { id: number }) {
     return (
       <Said>
         {state.why}
-        {state.silent && ". It is asked again by itself"}{" "}
+        {state.silent && ". It will be tried again automatically"}{" "}
         <Link className="link link-primary" to="/">
           Back to the pieces
         </Link>
@@ -215,7 +215,7 @@ function OpenPiece({ id }: { id: number }) {
         </div>
         {refused && (
           <p role="alert" className="sheet wash px-5 py-2">
-            This cannot be judged as it stands: {refused}
+            This cannot be checked: {refused}
           </p>
         )}
         {adding ? (
@@ -301,7 +301,7 @@ function Windows({ judged }: { judged: ZoneResult | undefined }) {
   if (!longest) return <>No coat is drying.</>;
   return (
     <>
-      Longest wait: {longest.name}, {longest.waits}; here it takes the next coat from {longest.from}
+      Longest wait: {longest.name}, {longest.waits}; here the next coat can go on from {longest.from}
       {longest.to ? ` to ${longest.to}` : ""}
     </>
   );

@@ -28,7 +28,7 @@ export function SaveMark({ silent }: { silent: boolean }) {
 function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, string, boolean] {
   switch (state.is) {
     case "saved":
-      return [Check, silent ? "Saved; the server does not answer now" : "Saved", false];
+      return [Check, silent ? "Saved; the server does not answer right now" : "Saved", false];
     case "gone":
       return [TriangleAlert, "Removed elsewhere", true];
     case "conflict":
@@ -37,9 +37,9 @@ function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, stri
   // While it is tried again nothing has changed for the painter.
   const why = "why" in state && state.why?.replace(/\.$/, "");
   if (!why) return [Loader, "Saving", false];
-  const lost = "This browser keeps no copy either: leave the page open until it is saved.";
+  const lost = "This browser cannot keep a copy either: leave this page open until it is saved.";
   if (state.is === "refused") {
-    const says = kept ? "It is kept in this browser, and sent again once it is changed." : lost;
+    const says = kept ? "It is kept in this browser and sent again once it is changed." : lost;
     return [CloudOff, `Not saved: ${why}. ${says}`, true];
   }
   return [CloudOff, `Not saved yet: ${why}. ${kept ? "It is kept in this browser and sent again." : lost}`, true];
@@ -52,18 +52,16 @@ export function Elsewhere() {
   if (state.is === "gone") {
     return (
       <div role="alert" data-elsewhere={state.is} className="sheet wash px-5 py-3">
-        <p className="font-semibold">
-          This piece was removed elsewhere. What is on this screen is kept in this browser.
-        </p>
+        <p className="font-semibold">This piece was removed elsewhere. What you see here is kept in this browser.</p>
         <button
           data-do="put-back"
           type="button"
           className="btn btn-primary mt-2"
           onClick={() => dispatch({ type: "put back" })}
         >
-          Put it back on the bench
+          Restore the piece
         </button>
-        {state.trouble && <p className="mt-1">Not put back: {state.trouble}</p>}
+        {state.trouble && <p className="mt-1">Not restored: {state.trouble}</p>}
       </div>
     );
   }
@@ -85,7 +83,7 @@ export function Elsewhere() {
           className="btn btn-primary"
           onClick={() => dispatch({ type: "settle", keep: false })}
         >
-          Take the other version
+          Use the other version
         </button>
         <button
           data-do="keep-mine"
@@ -93,11 +91,11 @@ export function Elsewhere() {
           className="btn border-base-300 bg-base-100"
           onClick={() => dispatch({ type: "settle", keep: true })}
         >
-          Keep what is on this screen
+          Keep my version
         </button>
       </div>
-      {state.trouble && <p className="mt-1">It could not be settled: {state.trouble}</p>}
-      <p className="mt-1 text-secondary text-sm">Undo brings back the one that is not taken.</p>
+      {state.trouble && <p className="mt-1">This could not be resolved: {state.trouble}</p>}
+      <p className="mt-1 text-secondary text-sm">Undo brings back the other one.</p>
     </div>
   );
 }

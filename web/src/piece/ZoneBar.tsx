@@ -2,6 +2,7 @@ import { Armchair, Plus } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
 import type { Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
+import { count } from "../ui/units";
 import type { Stage, StageView } from "./desk";
 
 type TabsProps = {
@@ -24,14 +25,12 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
         type="button"
         data-tab={whole}
         aria-current={here === whole ? "page" : undefined}
-        title={
-          loose > 0 ? `${loose} painted ${loose === 1 ? "part belongs" : "parts belong"} to no zone yet` : undefined
-        }
+        title={loose > 0 ? `${count(loose, "painted part is", "painted parts are")} not in a zone yet` : undefined}
         className={`-mb-px flex min-h-11 items-center gap-2 rounded-t border px-3 py-1.5 ${here === whole ? "border-base-300 border-b-base-100 bg-base-100 font-semibold" : "border-transparent hover:bg-base-100"}`}
         onClick={onWhole}
       >
         <Armchair className="size-5 text-primary" aria-hidden="true" />
-        The piece
+        Whole piece
         {loose > 0 && zones.length > 0 && (
           <span className="rounded-full border border-warning px-1.5 text-sm text-warning tabular-nums">
             {loose}
@@ -70,7 +69,7 @@ type RailProps = {
   onGo: (s: Stage) => void;
 };
 
-const STATE = { done: "done", open: "unfinished", stuck: "something is in the way" };
+const STATE = { done: "done", open: "unfinished", stuck: "something is blocking it" };
 
 /** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
 export const StageRail = memo(function StageRail({ stages, view, onGo }: RailProps) {

@@ -91,25 +91,25 @@ export function Plan() {
   const hand = useMemo(() => steady(latest), []);
   const on = (f: (n: number) => void) => () => chosen !== undefined && chosen <= steps.length && f(chosen);
   useKeys(
-    "The plan",
+    "Plan",
     frozen
       ? []
       : [
           { key: "n", says: "Add the next step on top", run: () => setPicking(steps.length) },
-          { key: "a", says: "Add a step after the chosen one", run: on(setPicking) },
+          { key: "a", says: "Add a step after the selected one", run: on(setPicking) },
           {
             key: "ArrowUp",
-            says: "Choose the step above",
+            says: "Select the step above",
             run: () => focusOn(`row ${Math.min(steps.length, (chosen ?? 0) + 1)}`),
           },
           {
             key: "ArrowDown",
-            says: "Choose the step below",
+            says: "Select the step below",
             run: () => focusOn(`row ${Math.max(1, (chosen ?? 2) - 1)}`),
           },
-          { key: "Alt+ArrowUp", says: "Move it up: later", run: on((n) => moveTo(n, n + 1)) },
-          { key: "Alt+ArrowDown", says: "Move it down: earlier", run: on((n) => moveTo(n, n - 1)) },
-          { key: "d", says: "Do it again", run: on(again) },
+          { key: "Alt+ArrowUp", says: "Move it up (later)", run: on((n) => moveTo(n, n + 1)) },
+          { key: "Alt+ArrowDown", says: "Move it down (earlier)", run: on((n) => moveTo(n, n - 1)) },
+          { key: "d", says: "Duplicate it", run: on(again) },
           { key: "Delete", says: "Remove it", run: on(remove) },
         ],
   );
@@ -135,7 +135,7 @@ export function Plan() {
     () => (section && drawing ? faultsAt(section, drawing, worstOf(byStep)) : undefined),
     [section, drawing, byStep],
   );
-  const soils = zone.soils ? soilsSay(v, zone.soils) : "nobody has looked what lies on it";
+  const soils = zone.soils ? soilsSay(v, zone.soils) : "not yet checked for dirt";
   const picker = (at: number) =>
     picking === at && !frozen ? (
       <li className="list-none">
@@ -183,14 +183,11 @@ export function Plan() {
             onDragEnd={onDragEnd}
           >
             <SortableContext items={ids} strategy={rectSortingStrategy}>
-              <ol className="flex flex-col-reverse gap-0.5" aria-label="The plan, from below">
+              <ol className="flex flex-col-reverse gap-0.5" aria-label="The plan, from the bottom up">
                 <BaseRow
                   at="substrate"
                   title={nameOf(v.substrates, zone.substrate)}
-                  notes={[
-                    zone.veneer ? "veneer; what it is made of" : "what it is made of",
-                    zone.finish === "none" && soils,
-                  ]
+                  notes={[zone.veneer ? "veneer; the material" : "the material", zone.finish === "none" && soils]
                     .filter(Boolean)
                     .join(", ")}
                   onPress={() => desk.toField("substrate")}
@@ -199,7 +196,7 @@ export function Plan() {
                   <BaseRow
                     at="finish"
                     title={nameOf(v.finishes, zone.finish ?? "unknown")}
-                    notes={["on it now", nameOf(v.gloss, zone.gloss), soils].filter(Boolean).join(", ")}
+                    notes={["present finish", nameOf(v.gloss, zone.gloss), soils].filter(Boolean).join(", ")}
                     onPress={() => desk.toField("finish")}
                   />
                 )}
@@ -243,8 +240,8 @@ export function Plan() {
                 {steps.length === 0 && !frozen && (
                   <li>
                     <p className="py-1 text-secondary">
-                      Nothing is planned yet. A plan grows from below, as the coats do: clean, sand, dust off, prime,
-                      paint, seal.
+                      Nothing is planned yet. Plans are read from the bottom up, like the coats: clean, sand, dust off,
+                      prime, paint, seal.
                     </p>
                   </li>
                 )}
@@ -254,7 +251,7 @@ export function Plan() {
         </div>
       </div>
       <p className="no-print mt-2 min-h-10 text-secondary text-sm max-sm:hidden" aria-hidden="true">
-        {hovered ? `${bandSays(hovered, u)}.` : "Point at a layer to read it; press it to change it."}
+        {hovered ? `${bandSays(hovered, u)}.` : "Point at a layer to read about it; click it to change it."}
       </p>
     </div>
   );

@@ -121,10 +121,10 @@ export const Row = memo(function Row(p: Props) {
               <ArrowDown className="size-4" aria-hidden="true" /> Earlier
             </button>
             <button data-do="again" type="button" className="btn" onClick={() => p.hand.again(p.n)}>
-              <Copy className="size-4" aria-hidden="true" /> Again
+              <Copy className="size-4" aria-hidden="true" /> Duplicate
             </button>
             <button data-do="after" type="button" className="btn" onClick={() => p.hand.after(p.n)}>
-              <Plus className="size-4" aria-hidden="true" /> Add after it
+              <Plus className="size-4" aria-hidden="true" /> Add a step after it
             </button>
             <span className="flex-1" />
             <button

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { CopyPlan } from "../piece/CopyPlan";
 import { type StageView, useDesk } from "../piece/desk";
 import { useTakes } from "../ui/focus";
+import { count } from "../ui/units";
 import { Minds } from "../ways/Minds";
 import { useKept } from "../ways/useWays";
 import { Plan } from "./Plan";
@@ -16,7 +17,7 @@ function Main() {
   return (
     <>
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
-        <h2 className="font-semibold text-lg">The plan, from below</h2>
+        <h2 className="font-semibold text-lg">The plan, from the bottom up</h2>
         <span className="flex-1" />
         <button
           type="button"
@@ -24,7 +25,7 @@ function Main() {
           className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
           onClick={() => go("ways")}
         >
-          <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare ways" : "Find plans"}
+          <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare plans" : "Find plans"}
         </button>
         {steps.length > 0 && (
           <button
@@ -33,7 +34,7 @@ function Main() {
             className="btn btn-ghost border-base-300 font-normal"
             onClick={() => go("cut")}
           >
-            <Play className="size-4" aria-hidden="true" /> Play the cut
+            <Play className="size-4" aria-hidden="true" /> Play over time
           </button>
         )}
         {steps.length > 0 && others && (
@@ -57,7 +58,7 @@ function Main() {
             const given = (piece.zones ?? []).map((z) => (to.includes(z.id) ? { ...z, steps: zone.steps } : z));
             changePiece({ ...piece, zones: given });
             setCopying(false);
-            say(`Copied to ${to.length === 1 ? "one zone" : `${to.length} zones`}, and judged there.`);
+            say(`Copied to ${count(to.length, "zone", "zones")} and checked there.`);
           }}
         />
       )}
@@ -72,4 +73,4 @@ function Below() {
   return <Minds piece={piece} zone={zone} weights={kept.weights} onField={toField} />;
 }
 
-export const plan: StageView = { id: "plan", name: "The plan", key: "3", Main, Below };
+export const plan: StageView = { id: "plan", name: "Plan", key: "3", Main, Below };

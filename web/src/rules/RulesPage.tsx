@@ -8,6 +8,7 @@ import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { Joint } from "../ui/Mark";
+import { count } from "../ui/units";
 
 type Entry = Schemas["RuleEntry"];
 
@@ -21,7 +22,7 @@ export function RulesPage() {
   const [speaking, setSpeaking] = useState(false);
   const code = useLocation().hash.slice(1);
   const field = useRef<HTMLInputElement>(null);
-  useKeys("The rule book", [{ key: "/", says: "Find a rule", run: () => field.current?.focus() }]);
+  useKeys("Rule book", [{ key: "/", says: "Find a rule", run: () => field.current?.focus() }]);
   const all = rules.data;
   const found = useMemo(() => {
     const words = query.toLowerCase().split(/\s+/).filter(Boolean);
@@ -36,12 +37,12 @@ export function RulesPage() {
   }, [all, code]);
   const loud = (all ?? []).filter((r) => r.speaks.length > 0).length;
   return (
-    <Shell head={<h1 className="font-semibold text-lg">The rule book</h1>} strip={<BenchStrip air={studio?.air} />}>
+    <Shell head={<h1 className="font-semibold text-lg">Rule book</h1>} strip={<BenchStrip air={studio?.air} />}>
       <div className={`mx-auto w-full max-w-5xl px-3 py-4 sm:px-5 ${all || rules.isError ? "" : "invisible"}`}>
         <p className="max-w-3xl">
-          What the check looks for, and why. A <b className="font-semibold">fail</b> is expected to go wrong, a{" "}
-          <b className="font-semibold">watch</b> can go wrong or rests on something unknown, a{" "}
-          <b className="font-semibold">note</b> is worth knowing. Labels, safety data sheets, local codes and licensed
+          What the check looks for, and why. <b className="font-semibold">Fail</b>: expected to go wrong.{" "}
+          <b className="font-semibold">Watch</b>: may go wrong, or depends on something unknown.{" "}
+          <b className="font-semibold">Note</b>: worth knowing. Labels, safety data sheets, local codes and licensed
           people decide.
         </p>
         <div className="sticky top-0 z-10 -mx-2 mt-3 flex flex-wrap items-center gap-3 bg-base-100 px-2 py-2">
@@ -65,14 +66,17 @@ export function RulesPage() {
               checked={speaking}
               onChange={(e) => setSpeaking(e.target.checked)}
             />
-            Only those that speak in the studio now
+            Only rules with findings now
           </label>
           <p className="text-secondary tabular-nums" role="status">
-            {all && (found.length === all.length ? `${all.length} rules, ${loud} speak now` : `${found.length} found`)}
+            {all &&
+              (found.length === all.length
+                ? `${count(all.length, "rule", "rules")}, ${loud} with findings now`
+                : `${found.length} found`)}
           </p>
         </div>
         {rules.isError && <p role="alert">The server does not answer. Start it again and reload.</p>}
-        {all && found.length === 0 && <p className="mt-4">No rule speaks of “{query.slice(0, 40)}”.</p>}
+        {all && found.length === 0 && <p className="mt-4">No rule mentions “{query.slice(0, 40)}”.</p>}
         {groups.map((g) => (
           <section key={g} className="mt-5">
             <h2 className="mb-2 font-semibold text-primary text-xl">{g}</h2>
@@ -109,7 +113,7 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
           {[
             ["When", r.when],
             ["Looks at", `${r.looks}.`],
-            ["Mended by", `${r.mends}.`],
+            ["Fix", `${r.mends}.`],
           ].map(([t, d]) => (
             <div key={t} className="col-span-2 grid grid-cols-subgrid">
               <dt className="text-secondary">{t}</dt>
@@ -120,10 +124,10 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
       </div>
       <div className="min-w-0 text-sm max-md:border-base-300 max-md:border-t max-md:pt-1.5">
         {r.speaks.length === 0 ? (
-          <p className="text-secondary">Silent in the studio now.</p>
+          <p className="text-secondary">No findings now.</p>
         ) : (
           <>
-            <p className="text-secondary">Speaks now</p>
+            <p className="text-secondary">Findings now</p>
             <ul>
               {places.map((s) => (
                 <li key={`${s.piece}-${s.zone}-${s.step}-${s.title}`}>
@@ -145,7 +149,7 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
             </ul>
             {r.speaks.length > SHOWN && (
               <button type="button" className="min-h-9 text-primary underline" onClick={() => setMore(!more)}>
-                {more ? "Fewer" : `${r.speaks.length - SHOWN} more`}
+                {more ? "Show fewer" : `${r.speaks.length - SHOWN} more`}
               </button>
             )}
           </>

@@ -36,7 +36,7 @@ export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose
       viewBox={`0 0 ${width} ${drawing.height}`}
       className="block max-w-full overflow-hidden text-base-content"
       role="group"
-      aria-label="Cut through the coats, from below"
+      aria-label="Cross-section through the coats, from the bottom up"
     >
       <defs>
         <Texture id={`t${id}`} mark={section.layers[0]?.mark ?? "wood"} />
@@ -170,25 +170,25 @@ function Seam({ b }: { b: Band }) {
 /** HOLDS says how a bond holds. */
 export const HOLDS: Record<string, string> = {
   well: "holds",
-  barely: "barely holds",
-  not: "will let go",
-  meant: "is meant to let go",
+  barely: "hardly holds",
+  not: "will peel",
+  meant: "is meant to flake",
 };
 
 /** bandSays is a layer in words: for the reader of the screen and for whoever points at it. */
 export function bandSays({ l }: Band, u: Units): string {
   const out = [l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name];
-  if (l.kind === "finish") out.push("on it now");
-  if (l.kind === "substrate") out.push("what it is made of");
+  if (l.kind === "finish") out.push("present finish");
+  if (l.kind === "substrate") out.push("the material");
   if (l.microns > 0) out.push(film(l.microns, u));
   if (l.spots) out.push("on the spots only");
-  if (l.joint) out.push(`${HOLDS[l.joint.holds]} at ${l.joint.strength.toFixed(2)} of a full bond`);
+  if (l.joint) out.push(HOLDS[l.joint.holds] ?? "");
   if (l.soils?.length) out.push(`over ${l.soils.join(" and ")}${l.driven?.length ? ", rubbed in" : ""}`);
-  if ((l.stain ?? 0) >= 1) out.push(`stained through at ${l.stain?.toFixed(1)}`);
-  if (l.grit) out.push(`scratched with ${l.grit}`);
+  if (l.stain_words) out.push(l.stain_words);
+  if (l.grit) out.push(`sanded with ${l.grit}`);
   if (l.waits_h) {
     const last = l.from_h === undefined;
-    out.push(last ? `then ${l.waits} to the end` : `${l.waits} until the next`);
+    out.push(last ? `then ${l.waits} to the end` : `${l.waits} until the next coat`);
   }
   if (l.from) out.push(l.to ? `window ${l.from} to ${l.to}` : `window from ${l.from}`);
   return out.join("; ");
@@ -198,7 +198,7 @@ export function bandSays({ l }: Band, u: Units): string {
 export function CutList({ drawing }: { drawing: Drawing }) {
   const u = useUnits();
   return (
-    <ol className="sr-only" aria-label="The cut as a list, from below">
+    <ol className="sr-only" aria-label="Layers as a list, from the bottom up">
       {drawing.bands.map((b) => (
         <li key={b.key}>{bandSays(b, u)}</li>
       ))}

@@ -26,12 +26,12 @@ export function TypedField({ label, name, at, stands, show, hint, placeholder, r
   const ref = useName<HTMLInputElement>(name && `field ${name}`);
   const shown = stands === undefined ? "" : show(stands);
   const text = typed ? typed.text : shown;
-  const away = typed?.is === "away" && "It is worked out as soon as the server answers; what is typed stays.";
+  const away = typed?.is === "away" && "This is calculated as soon as the server answers; your text is kept.";
   return (
     <Field
       label={label}
       error={away || typed?.says}
-      hint={stands === undefined ? hint : text === shown ? undefined : `That is ${shown}`}
+      hint={stands === undefined ? hint : text === shown ? undefined : `= ${shown}`}
     >
       {(id) => (
         <input

@@ -17,13 +17,13 @@ export function JobSheet() {
   const u = useUnits();
   const studio = useStudio();
   const steps = zone.steps ?? [];
-  useKeys("Job sheet", [{ key: "p", says: "Print it", run: () => window.print() }]);
+  useKeys("Job sheet", [{ key: "p", says: "Print", run: () => window.print() }]);
   if (!steps.length) {
     return (
       <div className="p-6">
         <p className="mb-3">There is no plan to print yet.</p>
         <button type="button" className="btn btn-primary" onClick={() => go("plan")}>
-          Lay out the plan
+          Plan the coats
         </button>
       </div>
     );
@@ -52,9 +52,9 @@ export function JobSheet() {
             </h2>
             <p>
               {nameOf(v.substrates, zone.substrate)},{" "}
-              {zone.finish === "none" ? "bare" : `${nameOf(v.finishes, zone.finish ?? "unknown").toLowerCase()} on it`}
+              {zone.finish === "none" ? "bare" : `${nameOf(v.finishes, zone.finish ?? "unknown").toLowerCase()}`}
               {zone.gloss && `, ${nameOf(v.gloss, zone.gloss)}`}
-              {own?.area ? `, ${own.area}` : ""}. {zone.soils?.length ? `On it: ${soilsSay(v, zone.soils)}. ` : ""}
+              {own?.area ? `, ${own.area}` : ""}. {zone.soils?.length ? `Dirt: ${soilsSay(v, zone.soils)}. ` : ""}
               {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
             </p>
           </div>
@@ -90,7 +90,7 @@ export function JobSheet() {
           <section className="mt-3 grid break-inside-avoid gap-x-6 gap-y-2 text-sm sm:grid-cols-2 print:grid-cols-2">
             {off.length > 0 && (
               <div>
-                <h3 className="font-semibold text-base">Comes off first</h3>
+                <h3 className="font-semibold text-base">Remove first</h3>
                 <ul>
                   {off.map(({ n, f, l }) => (
                     <li key={n} className="flex items-start gap-2">
@@ -109,7 +109,7 @@ export function JobSheet() {
             )}
             {damage.length > 0 && (
               <div>
-                <h3 className="font-semibold text-base">Mended before paint</h3>
+                <h3 className="font-semibold text-base">Repair before painting</h3>
                 <ul>
                   {damage.map((x) => (
                     <li key={`${x.label}${x.id}`} className="flex items-start gap-2">
@@ -132,7 +132,7 @@ export function JobSheet() {
         )}
         {said.length > 0 && (
           <section className="mt-3">
-            <h3 className="font-semibold">To be settled first</h3>
+            <h3 className="font-semibold">Settle before you start</h3>
             <ul className="list-disc pl-5">
               {said.map((f) => (
                 <li key={`${f.code}${f.step}${f.title}`}>

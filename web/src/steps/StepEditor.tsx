@@ -1,7 +1,8 @@
 import type { Step } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
-import { ColourField, NumberField, TextField } from "../ui/Field";
+import { ColourField } from "../ui/ColourField";
+import { NumberField, TextField } from "../ui/Field";
 
 type Props = { step: Step; onChange: (s: Step) => void };
 
@@ -99,7 +100,7 @@ export function StepEditor({ step, onChange }: Props) {
         />
       );
     default:
-      return <p className="text-secondary">There is nothing more to say about this step.</p>;
+      return <p className="text-secondary">This step has no further settings.</p>;
   }
 }
 
@@ -118,7 +119,7 @@ function EffectEditor({ step, onChange }: Props) {
       />
       {effect?.wears && (
         <NumberField
-          label="Share that is worn"
+          label="Share worn"
           unit="%"
           of="effect.share"
           times={100}
@@ -132,7 +133,7 @@ function EffectEditor({ step, onChange }: Props) {
       {effect?.flakes && (
         <>
           <Choice
-            label="Laid in patches to keep it off"
+            label="Resist applied in patches"
             name="effect.resist"
             words={v.resists}
             value={step.resist}
@@ -150,7 +151,7 @@ function EffectEditor({ step, onChange }: Props) {
       )}
       {effect && (
         <p className="text-secondary text-sm sm:col-span-2">
-          It wants {effect.wants}.{effect.trap && ` Beware: ${effect.trap}.`}
+          It needs {effect.wants}.{effect.trap && ` Take care: ${effect.trap}.`}
         </p>
       )}
     </div>
@@ -185,7 +186,7 @@ function CoatEditor({ step, onChange }: Props) {
         value={step.wait_h}
         onChange={(wait_h) => set({ wait_h })}
       />
-      <Choice label="With" words={v.methods} value={step.method ?? "brush"} onChange={(method) => set({ method })} />
+      <Choice label="Method" words={v.methods} value={step.method ?? "brush"} onChange={(method) => set({ method })} />
       <Choice
         label="Where"
         words={v.scopes}
@@ -202,7 +203,11 @@ function CoatEditor({ step, onChange }: Props) {
         />
       )}
       {product?.role === "paint" && (
-        <ColourField label="Colour, if not the target's" value={step.colour} onChange={(colour) => set({ colour })} />
+        <ColourField
+          label="Colour, if different from the wanted one"
+          value={step.colour}
+          onChange={(colour) => set({ colour })}
+        />
       )}
       {product?.role === "paint" && (
         <NumberField

@@ -17,7 +17,7 @@ type Props = {
   onClose: () => void;
 };
 
-const SENSIBLE = "Makes sense next";
+const SENSIBLE = "Recommended next";
 
 /**
  * StepPicker offers what makes sense next, with the reason, and below it every step there is, with what it would
@@ -63,7 +63,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
     >
       {next.error instanceof Refused && (
         <p role="alert" className="mb-2 text-warning">
-          What makes sense next cannot be worked out: {next.error.message}
+          The recommended steps could not be calculated: {next.error.message}
         </p>
       )}
       <Chooser<Choice>
@@ -87,7 +87,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
                 <span className="block text-sm">{o.why}.</span>
               ) : o.brings ? (
                 <span data-brings className="block text-error text-sm">
-                  Would bring: {o.brings}
+                  New finding: {o.brings}
                 </span>
               ) : (
                 <span className="block text-secondary text-sm">{o.note}</span>
@@ -95,12 +95,12 @@ export function StepPicker({ at, onPick, onClose }: Props) {
             </span>
             {mending && o.why && o.verdict === "sound" && (
               <span className="flex items-center gap-1 text-sm">
-                <Joint verdict="sound" /> <span className="max-sm:sr-only">then it is sound</span>
+                <Joint verdict="sound" /> <span className="max-sm:sr-only">then the plan is sound</span>
               </span>
             )}
           </>
         )}
-        nothing={(q) => `There is no step like “${q}”.`}
+        nothing={(q) => `No step is called “${q}”.`}
         eager
         onPick={(o) => onPick(o.offer.step)}
         onShut={onClose}

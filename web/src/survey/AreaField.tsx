@@ -12,7 +12,8 @@ type Props = {
 /** AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. Empty, it is what the parts come to. */
 export function AreaField({ zone, look, onParts }: Props) {
   const u = useUnits();
-  const how = u === "us" ? "As 48 x 18, 4'2\" x 18 in, or 6 sq ft" : "As 120 x 45 cm, 3 x 80 x 18, or 0.6 m²";
+  const how =
+    u === "us" ? "For example 48 x 18, 4'2\" x 18 in, or 6 sq ft" : "For example 120 x 45 cm, 3 x 80 x 18, or 0.6 m²";
   const parts = look?.parts ? `From its parts: ${area(look.parts_m2, u)}` : undefined;
   return (
     <div>
@@ -23,11 +24,11 @@ export function AreaField({ zone, look, onParts }: Props) {
         stands={spelledArea(zone.area_m2)}
         show={(m2) => area(Number(m2), u)}
         placeholder={look?.parts ? area(look.parts_m2, u) : undefined}
-        hint={parts ? `${parts}; type to overrule it` : how}
+        hint={parts ? `${parts}; type to override it` : how}
       />
       {zone.area_m2 !== undefined && parts && (
         <button data-do="from-parts" type="button" className="link link-primary -mt-1 mb-2 text-sm" onClick={onParts}>
-          {parts}. Take that
+          {parts}. Use that
         </button>
       )}
     </div>

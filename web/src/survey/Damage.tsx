@@ -69,7 +69,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
   );
   const items = [...(mending?.items ?? [])];
   return (
-    <Part title="Damage" says="Press what you find; each gets a letter for the tape beside it">
+    <Part title="Damage" says="Click each kind you find; each gets a letter for the tape next to it">
       <ul className="grid gap-1.5">
         {rows.map(({ d, n }) => {
           const at = items.findIndex((m) => m.defect === d.id);
@@ -92,7 +92,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
       <div className="mt-1.5 mb-2 flex flex-wrap gap-1.5">{kinds.slice(0, USUAL).map(button)}</div>
       <details className="mb-2">
         <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
-          {kinds.length - USUAL} less usual
+          {kinds.length - USUAL} less common
         </summary>
         <div className="mt-1 flex flex-wrap gap-1.5">{kinds.slice(USUAL).map((k) => button(k, -1))}</div>
       </details>
@@ -108,7 +108,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
       {mending && mending.items.length > 0 && (
         <div className="wash mb-3 rounded px-3 py-2 text-sm">
           <p>
-            <b className="font-semibold">About {Math.round(mending.minutes)} minutes of mending.</b>
+            <b className="font-semibold">About {Math.round(mending.minutes)} minutes of repairs.</b>
           </p>
           {mending.says.map((s) => (
             <p key={s}>{s}</p>
@@ -181,8 +181,8 @@ function Row({ n, d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowPr
             data-do="point"
             type="button"
             className={`btn btn-ghost btn-square ${pictured ? "text-success" : ""}`}
-            aria-label={pictured ? "It is on a photograph" : "Point at it on a photograph"}
-            title={pictured ? "It is on a photograph" : "Point at it on a photograph"}
+            aria-label={pictured ? "Marked on a photograph" : "Mark it on a photograph"}
+            title={pictured ? "Marked on a photograph" : "Mark it on a photograph"}
             onClick={onPhotos}
           >
             <Camera className="size-5" aria-hidden="true" />

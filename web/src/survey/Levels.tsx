@@ -45,7 +45,7 @@ export const Levels = memo(function Levels(p: Props) {
       {rest.length > 0 && (
         <details className="painted-apart mt-1.5">
           <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
-            {rest.length} less usual
+            {rest.length} less common
           </summary>
           <div className="mt-1 flex flex-wrap gap-1.5">{rest.map(chip)}</div>
         </details>

@@ -5,7 +5,7 @@ import { siteOf, useBench } from "../frame/useBench";
 import { useDesk } from "../piece/desk";
 import { ofZones } from "../piece/edit";
 import { useOpen } from "../session/useSession";
-import { clock } from "../ui/clock";
+import { clock, useUnits } from "../ui/units";
 
 type Reading = Schemas["Reading"];
 
@@ -37,6 +37,7 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
 
 /** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
 export function Meter({ field }: { field: Reading["field"] }) {
+  const u = useUnits();
   const { id, piece, zone, change } = useDesk();
   const open = useOpen();
   const bench = useBench();
@@ -68,7 +69,11 @@ export function Meter({ field }: { field: Reading["field"] }) {
         <Gauge className="size-4" aria-hidden="true" /> {x.name}
       </button>
       <span className="text-secondary" data-from={from ? field : undefined}>
-        {from ? `${from.by}${from.simulated ? ", simulated" : ""}, ${clock(from.at)}` : x.simulated ? "simulated" : ""}
+        {from
+          ? `${from.by}${from.simulated ? ", simulated" : ""}, ${clock(from.at, u)}`
+          : x.simulated
+            ? "simulated"
+            : ""}
       </span>
       {wrong && (
         <span role="alert" className="text-error">

@@ -6,7 +6,8 @@ import { useDesk } from "../piece/desk";
 import { useOpen } from "../session/useSession";
 import { alike } from "../ui/alike";
 import { Check, Choice } from "../ui/Choice";
-import { ColourField, NumberField, TextField } from "../ui/Field";
+import { ColourField } from "../ui/ColourField";
+import { NumberField, TextField } from "../ui/Field";
 import { useSteady } from "../ui/steady";
 import { AreaField } from "./AreaField";
 import { Damage } from "./Damage";
@@ -61,7 +62,7 @@ export function Survey() {
       <WholePiece use={piece.use} made={piece.made} site={piece.site} onPiece={onPiece} />
       <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
         <button type="button" className="btn btn-primary h-12" data-on onClick={onPlan}>
-          On to the plan <ArrowRight className="size-5" aria-hidden="true" />
+          Go to the plan <ArrowRight className="size-5" aria-hidden="true" />
         </button>
         <span className="flex-1" />
         <button type="button" className="btn btn-ghost h-12 text-error" data-remove-zone onClick={remove}>
@@ -110,17 +111,17 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
   };
   return (
     <Part
-      title="What it is"
+      title="Material and finish"
       says="One material, one finish"
       beside={
         <button type="button" className="btn btn-ghost border-base-300 text-primary" onClick={onPlan}>
-          On to the plan <ArrowRight className="size-4" aria-hidden="true" />
+          Go to the plan <ArrowRight className="size-4" aria-hidden="true" />
         </button>
       }
     >
       <div className="grid gap-x-4 xl:grid-cols-2">
         <Tiles
-          label="Made of"
+          label="Material"
           name="substrate"
           eg="oak, chipboard, worktop, tin …"
           words={v.substrates}
@@ -128,13 +129,13 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
           onChange={setSubstrate}
         />
         <Tiles
-          label="On it now"
+          label="Present finish"
           name="finish"
           eg="varnish, old paint, wax …"
           words={finishes}
           value={zone.finish ?? "unknown"}
           begin={fresh}
-          hint="“Not known” is an answer too: the plan is then judged for each thing it may be."
+          hint="You can choose “Not known”: the plan is then checked for every possibility."
           onChange={setFinish}
         />
       </div>
@@ -147,16 +148,16 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
           onClick={() => go("identify")}
         >
           <Search className="size-4" aria-hidden="true" />{" "}
-          {zone.evidence?.length ? "The tests" : "Find out by small tests"}
+          {zone.evidence?.length ? "The tests" : "Find out with small tests"}
         </button>
       </p>
       {(!bare || asks("gloss")) && (
         <>
           <Ladder
-            label={zone.gloss_gu === undefined ? "How it shines" : `How it shines: ${zone.gloss_gu} units by the meter`}
+            label={zone.gloss_gu === undefined ? "Gloss" : `Gloss: ${zone.gloss_gu} units on the meter`}
             name="gloss"
             words={v.gloss}
-            none="not looked at"
+            none="not recorded"
             value={zone.gloss_gu === undefined ? zone.gloss : gloss}
             onChange={setGloss}
           />
@@ -188,7 +189,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
         )}
         {asks("age_days") && (
           <NumberField
-            label="How old it is"
+            label="Age"
             of="zone.age_days"
             unit="days"
             name="age_days"
@@ -197,7 +198,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
           />
         )}
         <ColourField
-          label="Colour it has now, if unusual"
+          label="Present colour, if unusual"
           name="colour"
           value={zone.colour}
           onChange={(colour) => set({ colour })}
@@ -214,7 +215,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
           />
         )}
         <Check
-          label="What is on it flakes"
+          label="The finish flakes"
           on={zone.defects?.some((d) => d.id === "flaking") ?? false}
           onChange={(on) => defects("flaking", on ? 1 : undefined)}
         />
@@ -260,22 +261,22 @@ const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set
   const setSoils = useSteady((soils: Zone["soils"]) => set({ soils }));
   const setBleeders = useSteady((bleeders: Zone["bleeders"]) => set({ bleeders }));
   return (
-    <Part title="What lies on it and what may rise" says="Press once for light, twice for marked, again for heavy">
+    <Part title="Dirt and stains" says="Click once for light, twice for marked, three times for heavy">
       <Levels
-        label="Lying on it"
+        label="Dirt on the surface"
         field="soils"
         words={usual[0]}
         value={soils}
-        unseen="Nobody has looked yet"
-        nothing="Looked: nothing"
+        unseen="Not checked yet"
+        nothing="Checked: clean"
         onChange={setSoils}
       />
       <Levels
-        label="May bleed from below"
+        label="May bleed through from below"
         field="bleeders"
         words={usual[1]}
         value={bleeders}
-        unseen={implied && !implied.length ? "As the material implies: nothing" : "As the material implies"}
+        unseen={implied && !implied.length ? "As usual for the material: nothing" : "As usual for the material"}
         nothing="Nothing"
         from={implied}
         onChange={setBleeders}
@@ -292,7 +293,7 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
   const target = useSteady((part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...t, ...part } }));
   const setSheen = useSteady((sheen: string | undefined) => target({ sheen }));
   return (
-    <Part title="What it is to become" says="The colour decides what a stain would show">
+    <Part title="Wanted result" says="The colour decides how visible a stain would be">
       <div className="grid gap-x-4 sm:grid-cols-3">
         <ColourField label="Colour" name="target" quick value={t?.colour} onChange={(colour) => target({ colour })} />
         <Choice
@@ -302,13 +303,7 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
           value={t?.look ?? "solid"}
           onChange={(look) => target({ look })}
         />
-        <Choice
-          label="How it will be used"
-          name="wear"
-          words={v.wears}
-          value={wear ?? "handled"}
-          onChange={(wear) => set({ wear })}
-        />
+        <Choice label="Use" name="wear" words={v.wears} value={wear ?? "handled"} onChange={(wear) => set({ wear })} />
       </div>
       <Ladder label="Sheen" name="sheen" words={v.gloss} none="open" value={t?.sheen} onChange={setSheen} />
     </Part>
@@ -329,17 +324,15 @@ function Sure({ known, unknown }: { known: ZoneResult["known"]; unknown: boolean
   if (!known) {
     return (
       <span className="text-secondary">
-        {unknown
-          ? "Nobody has tested it yet: the plan is judged for each thing it may be."
-          : "Assumed: nobody has tested it."}
+        {unknown ? "Not tested yet: the plan is checked for every possibility." : "Assumed, not tested."}
       </span>
     );
   }
   return (
     <span>
-      Material <b className="font-semibold">{known.substrate.says}</b>; on it{" "}
+      Material <b className="font-semibold">{known.substrate.says}</b>; finish{" "}
       <b className="font-semibold">{known.finish.says}</b>.
-      {known.walked > 1 && ` The plan is judged for ${known.walked} things it may be.`}
+      {known.walked > 1 && ` The plan is checked for ${known.walked} possibilities.`}
     </span>
   );
 }

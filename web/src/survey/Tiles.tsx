@@ -67,7 +67,7 @@ export const Tiles = memo(function Tiles(p: Props) {
         label={label}
         headed
         name={name}
-        placeholder={`Type or press: ${eg}`}
+        placeholder={`Type or choose: ${eg}`}
         hint={hint}
         options={words.map((w) => ({ ...w, group: w.group ?? "", finds: w.also }))}
         grid={() => "grid-cols-[repeat(auto-fill,minmax(6.75rem,1fr))] gap-1.5"}

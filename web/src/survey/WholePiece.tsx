@@ -3,10 +3,9 @@ import type { Piece } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Check } from "../ui/Choice";
-import { clock } from "../ui/clock";
 import { NumberField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
-import { temp, useUnits } from "../ui/units";
+import { clock, temp, useUnits } from "../ui/units";
 import { RoomMeter } from "./Meter";
 
 /** TYPED is no reading any more. */
@@ -43,13 +42,13 @@ export const WholePiece = memo(function WholePiece({ use, made, site: own, onPie
       <div className="grid gap-x-4 sm:grid-cols-3">
         <NumberField label="Year it was made" of="piece.made" value={made} onChange={(made) => onPiece({ made })} />
         <TempField
-          label="Workshop"
+          label="Workshop temperature"
           units={u}
           name="site"
           value={own?.temp_c}
           hint={
             own?.by
-              ? `${own.by}${own.simulated ? ", simulated" : ""}${own.at ? `, ${clock(own.at)}` : ""}`
+              ? `${own.by}${own.simulated ? ", simulated" : ""}${own.at ? `, ${clock(own.at, u)}` : ""}`
               : own || !studio
                 ? undefined
                 : `Empty: the studio's ${temp(studio.temp_c, u)}, ${studio.rh_pct} %`

@@ -18,4 +18,4 @@ function Glance() {
   );
 }
 
-export const lookOver: StageView = { id: "look-over", name: "Look over", key: "1", Main: Survey, Above: Glance };
+export const lookOver: StageView = { id: "look-over", name: "Survey", key: "1", Main: Survey, Above: Glance };

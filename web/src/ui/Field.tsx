@@ -61,7 +61,7 @@ export function useTyped<T>(value: T, show: (v: T) => string, onChange: (v: T) =
 }
 
 const showNumber = (v: number | undefined) => (v === undefined ? "" : String(v));
-const showText = (v: string | undefined) => v ?? "";
+export const showText = (v: string | undefined) => v ?? "";
 
 type NumberProps = {
   label: string;
@@ -104,7 +104,7 @@ export function NumberField(p: NumberProps) {
     const v = parse(t);
     if (t.trim() === "") {
       if (p.required) {
-        refuse("A number is needed here.");
+        refuse("Enter a number.");
       } else {
         give(undefined);
       }
@@ -113,7 +113,7 @@ export function NumberField(p: NumberProps) {
     } else if (v < min || v > max || (above && v === min)) {
       const unit = p.unit ? ` ${p.unit}` : "";
       refuse(
-        above ? `More than ${min} and at most ${max}${unit}, please.` : `Between ${min} and ${max}${unit}, please.`,
+        above ? `Enter more than ${min} and at most ${max}${unit}.` : `Enter a number from ${min} to ${max}${unit}.`,
       );
     } else {
       give(v);
@@ -148,86 +148,6 @@ function parse(t: string): number | undefined {
   return Number(s);
 }
 
-type ColourProps = {
-  label: string;
-  value: string | undefined;
-  quick?: boolean; // offers colours to press as well
-  name?: string;
-  onChange: (v: string | undefined) => void;
-};
-
-const QUICK = [
-  ["white", "#f4f2ec"],
-  ["cream", "#ede3cc"],
-  ["pale green", "#c9d2cd"],
-  ["blue grey", "#7d8f9a"],
-  ["deep green", "#2f4a40"],
-  ["brick red", "#8a3b32"],
-  ["charcoal", "#34373a"],
-] as const;
-
-/** ColourField takes a colour as #rrggbb, typed or picked. */
-export function ColourField({ label, value, quick, name, onChange }: ColourProps) {
-  const ref = useName<HTMLInputElement>(name && `field ${name}`);
-  const { text, setText, error, give, refuse, begin } = useTyped(value, showText, onChange);
-  const type = (t: string) => {
-    setText(t);
-    const s = t.trim().toLowerCase().replace(/^#/, "");
-    if (s === "") give(undefined);
-    else if (/^[0-9a-f]{6}$/.test(s)) give(`#${s}`);
-    else refuse("A colour is written #rrggbb, for example #e4e8df.");
-  };
-  return (
-    <Field label={label} error={error}>
-      {(id) => (
-        <>
-          <span className="flex gap-2">
-            <input
-              type="color"
-              aria-label={`Pick: ${label}`}
-              className="h-10 w-12 shrink-0 cursor-pointer rounded border border-base-300 bg-base-100 p-1"
-              value={value ?? "#ffffff"}
-              onChange={(e) => type(e.target.value)}
-            />
-            <input
-              ref={ref}
-              id={id}
-              data-field={name}
-              data-wrong={error ? "" : undefined}
-              className={`input w-full ${error ? "input-error" : ""}`}
-              placeholder="#rrggbb"
-              autoComplete="off"
-              value={text}
-              onFocus={begin}
-              onChange={(e) => type(e.target.value)}
-            />
-          </span>
-          {quick && (
-            <span className="mt-1 flex flex-wrap gap-1">
-              {QUICK.map(([name, hex]) => (
-                <button
-                  key={hex}
-                  type="button"
-                  aria-label={name}
-                  data-quick={hex}
-                  aria-pressed={value === hex}
-                  title={name}
-                  className={`size-9 rounded border ${value === hex ? "border-2 border-primary" : "border-base-300"}`}
-                  style={{ background: hex }}
-                  onClick={() => {
-                    setText(hex);
-                    give(hex);
-                  }}
-                />
-              ))}
-            </span>
-          )}
-        </>
-      )}
-    </Field>
-  );
-}
-
 type TextProps = {
   label: string;
   lines?: number; // of a text that may run on
@@ -250,7 +170,7 @@ export function TextField({ label, lines, value, of, name, hint, eager, onChange
     setText(t);
     const n = [...t].length;
     if (n > max) {
-      refuse(`At most ${max} characters; this has ${n}, and what is saved is the text before it.`);
+      refuse(`At most ${max} characters; this has ${n}. Only the text up to the limit is saved.`);
     } else {
       give(t);
     }

@@ -8,9 +8,9 @@ export function Lost() {
   return (
     <Shell strip={<BenchStrip air={undefined} />}>
       <div className="p-8">
-        <h1 className="mb-2 font-semibold text-2xl">There is nothing here</h1>
+        <h1 className="mb-2 font-semibold text-2xl">Page not found</h1>
         <p>
-          The address leads nowhere, or this screen has stopped. What you entered is kept.{" "}
+          There is nothing at this address, or this screen has stopped working. What you entered is kept.{" "}
           <Link className="link link-primary" to="/">
             Back to the pieces
           </Link>

@@ -13,6 +13,3 @@ export function daysAfter(day: string, n: number): string {
   const [y = 0, m = 1, d = 1] = day.split("-").map(Number);
   return dayOf(new Date(y, m - 1, d + n));
 }
-
-/** clock is a moment of a file as one says it. */
-export const clock = (at: string) => at.replace("T", " ");

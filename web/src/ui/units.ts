@@ -46,3 +46,28 @@ export const film = (um: number, u: Units) => (u === "us" ? `${round(um / UM_PER
 
 /** unbroken keeps each number on one line with its unit. */
 export const unbroken = (says: string) => says.replace(/(\d) (?=\S)/g, "$1\u00a0");
+
+// How many, and when. The server writes spans of time; these write what the page counts and dates itself.
+
+/** count says how many there are of something: 1 zone, 3 zones. */
+export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
+/** date writes a day given as 2026-01-02: 2 Jan 2026, or Jan 2, 2026 in US units. */
+export function date(day: string, u: Units): string {
+  const [, y, m, d] = /^(\d{4})-(\d\d)-(\d\d)/.exec(day) ?? [];
+  const month = MONTHS[Number(m) - 1];
+  if (!month) return day;
+  return u === "us" ? `${month} ${Number(d)}, ${y}` : `${Number(d)} ${month} ${y}`;
+}
+
+/** clock writes a moment given as 2026-01-02T14:05 as date and time. */
+export const clock = (at: string, u: Units) => `${date(at, u)}, ${hour(at, u)}`;
+
+/** hour writes the time of day of such a moment: 14:05, or 2:05 pm in US units. */
+export function hour(at: string, u: Units): string {
+  const [, h, minutes] = /T(\d\d):(\d\d)/.exec(at) ?? [];
+  if (!h) return at;
+  return u === "us" ? `${Number(h) % 12 || 12}:${minutes} ${Number(h) < 12 ? "am" : "pm"}` : `${h}:${minutes}`;
+}

@@ -34,14 +34,14 @@ export function Minds({ piece, zone, weights: w, onField }: Props) {
       <summary className="min-h-10 py-2 font-medium">What would change this plan?</summary>
       {q.error && (
         <p role="alert" className="text-warning">
-          It cannot be said: {why(q.error)}{" "}
+          This could not be calculated: {why(q.error)}{" "}
           <button type="button" className="link" onClick={() => void q.refetch()}>
-            Ask again
+            Try again
           </button>
         </p>
       )}
       {minds && minds.length === 0 && (
-        <p className="text-secondary">Nothing that could be tested: the plan stands whatever it turns out to be.</p>
+        <p className="text-secondary">Nothing that you could test: the plan is the best whatever you find.</p>
       )}
       <ol className="flex flex-col gap-2">
         {minds?.map((m, i) => (

@@ -12,26 +12,26 @@ type ChoiceKey = "holds" | "sand" | "seal" | "flake_seal" | "resist" | "crackle"
 type AmountKey = "additive" | "water" | "cure";
 
 const CHOICES: { key: ChoiceKey; label: string }[] = [
-  { key: "holds", label: "What makes paint hold" },
+  { key: "holds", label: "What makes the paint hold" },
   { key: "sand", label: "Sanding an old surface" },
-  { key: "seal", label: "What closes an everyday paint" },
-  { key: "flake_seal", label: "What closes a flaking paint" },
+  { key: "seal", label: "What seals everyday paint" },
+  { key: "flake_seal", label: "What seals flaking paint" },
   { key: "resist", label: "What makes paint flake in patches" },
-  { key: "crackle", label: "What a coat cracks over" },
+  { key: "crackle", label: "What the coat cracks over" },
   { key: "knots", label: "Blocking knots" },
-  { key: "method", label: "Laid on by" },
+  { key: "method", label: "Applied with" },
 ];
 
 const AMOUNTS: { key: AmountKey; label: string }[] = [
   { key: "additive", label: "Bonding additive in powder paint" },
   { key: "water", label: "Water to powder" },
-  { key: "cure", label: "Put back together" },
+  { key: "cure", label: "Reassembly" },
 ];
 
 const CHECKS: { key: "next_day" | "scuff_first" | "no_smell" | "deep" | "additive_first"; label: string }[] = [
-  { key: "next_day", label: "Every coat waits until the next day" },
-  { key: "scuff_first", label: "Sand first, wipe with solvent after" },
-  { key: "no_smell", label: "Nothing carried in solvent or alcohol" },
+  { key: "next_day", label: "Every coat dries until the next day" },
+  { key: "scuff_first", label: "Sand first, then wipe with solvent" },
+  { key: "no_smell", label: "Nothing with solvent or alcohol" },
   { key: "deep", label: "Wear dry paint down to the material" },
   { key: "additive_first", label: "Additive in the first coat only" },
 ];
@@ -57,7 +57,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
     });
   };
   return (
-    <Dialog title={id ? "Your way of working" : "A way of your own"} wide onClose={onClose}>
+    <Dialog title={id ? "Edit your way of working" : "New way of working"} wide onClose={onClose}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -99,14 +99,14 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
           onChange={(paints) => set({ paints })}
         />
         <Check
-          label="Only what is on my shelf"
+          label="Only the products I have"
           name="way.shelf"
           on={!!w.shelf}
           onChange={(on) => set({ shelf: on ? v.products.map((p) => p.id) : undefined })}
         />
         {w.shelf && (
           <Ticked
-            legend={`On my shelf: ${w.shelf.length} of ${v.products.length}`}
+            legend={`Products I have: ${w.shelf.length} of ${v.products.length}`}
             products={v.products}
             ids={w.shelf}
             onChange={(shelf) => set({ shelf })}
@@ -122,7 +122,7 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             Save
           </button>
           <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
           <span className="flex-1" />
           {id && (

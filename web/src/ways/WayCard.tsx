@@ -5,6 +5,7 @@ import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
+import { count } from "../ui/units";
 import { Offer } from "./Offer";
 import type { WayPlan } from "./useWays";
 
@@ -34,7 +35,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
       <h3 className="font-semibold leading-tight">
         <span className="tabular-nums">{rank}.</span> {p.name}
       </h3>
-      <p className="min-h-5 text-secondary text-sm leading-tight">{best ? "The best, weighed as above" : among(p)}</p>
+      <p className="min-h-5 text-secondary text-sm leading-tight">{best ? "Best, with the weights above" : among(p)}</p>
       {p.stuck && p.same ? (
         <p className="mt-1 flex items-center gap-1.5 font-semibold text-error text-sm" data-stuck>
           <Joint verdict="fails" /> No plan passes
@@ -56,7 +57,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
                 className={`btn px-3 ${best ? "btn-primary" : "border-primary bg-base-100 text-primary"}`}
                 onClick={onTake}
               >
-                <Check className="size-5" aria-hidden="true" /> Take it
+                <Check className="size-5" aria-hidden="true" /> Use this plan
                 <span className="sr-only">: {p.name}</span>
               </button>
             )}
@@ -71,12 +72,12 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           </p>
           {p.note && <p className="mb-1 text-secondary text-sm leading-tight">{p.note}</p>}
           <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-sm leading-snug">
-            <Figure of="Peeling">{p.risk?.words}</Figure>
-            {p.chips && <Figure of="Lets go">{p.chips} of it</Figure>}
-            <Figure of="Stain">{p.stain?.words ?? "nothing rises"}</Figure>
+            <Figure of="Adhesion">{p.risk?.words}</Figure>
+            {p.chips && <Figure of="Flakes off">{p.chips} of it</Figure>}
+            <Figure of="Stain">{p.stain?.words ?? "nothing bleeds"}</Figure>
             <Figure of="Time">{p.takes}</Figure>
             <Figure of="Work">
-              {p.work} in {p.trips} {p.trips === 1 ? "trip" : "trips"}
+              {p.work} in {count(p.trips, "trip", "trips")}
             </Figure>
             <Figure of="Materials">
               about {p.cost.toFixed(0)}
@@ -91,7 +92,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           ))}
           <details className="mt-2 text-sm">
             <summary data-do="its-steps" className="min-h-8 py-1 font-medium">
-              Its steps
+              Steps
             </summary>
             <ol className="list-decimal pl-5">
               {(p.words ?? []).map((w, i) => (
@@ -102,7 +103,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           </details>
           <details className="text-sm">
             <summary data-do="rests-on" className="min-h-8 py-1 font-medium">
-              What it rests on
+              What it depends on
             </summary>
             <ul className="list-disc pl-5">
               {(p.depends ?? []).map((d) => (
@@ -124,7 +125,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
 /** among says how a plan that is not the best stands among the others. */
 function among(p: WayPlan): string {
   if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
-  return p.own ? "As it stands now" : "";
+  return p.own ? "Current plan" : "";
 }
 
 function Figure({ of, children }: { of: string; children: ReactNode }) {
@@ -154,7 +155,7 @@ export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField
       </ul>
       {s.opens.length > 0 && (
         <>
-          <p className="mt-2 font-medium">What would open the way</p>
+          <p className="mt-2 font-medium">What would make a plan possible</p>
           <ul className="flex flex-col items-start gap-1">
             {s.opens.map((o) => (
               <li key={o.says} className="max-w-full">

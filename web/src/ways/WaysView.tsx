@@ -41,10 +41,10 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   };
   const chooser = useName<HTMLElement>("field way");
   useTakes("field shelf", () => setOwn(mine.some((m) => m.id === zone.way) ? (zone.way ?? "") : ""));
-  useKeys("Ways to do it", [
+  useKeys("Compare plans", [
     { key: "t", says: "Go to the best plan", run: () => go(0) },
-    { key: "ArrowRight", says: "The next plan", run: () => go(at + 1) },
-    { key: "ArrowLeft", says: "The plan before", run: () => go(at - 1) },
+    { key: "ArrowRight", says: "Next plan", run: () => go(at + 1) },
+    { key: "ArrowLeft", says: "Previous plan", run: () => go(at - 1) },
     { key: "Escape", says: "Back to the plan", run: onBack },
   ]);
   const toggle = (id: string) => {
@@ -52,25 +52,25 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
     if (next.length) setK({ ...k, ways: next });
   };
   // It is drawn once there is something to show, so that nothing moves when it comes.
-  if (!plans && !trouble) return <section aria-label="Ways to do it" className="flex-1" />;
+  if (!plans && !trouble) return <section aria-label="Compare plans" className="flex-1" />;
   const edit = (e: MouseEvent<HTMLElement>, id: string) => {
     e.currentTarget.closest("details")?.removeAttribute("open");
     setOwn(id);
   };
   return (
-    <section aria-label="Ways to do it" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
+    <section aria-label="Compare plans" className="min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5">
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
         <button data-do="back" type="button" className="btn btn-ghost px-2" onClick={onBack}>
-          <ArrowLeft className="size-5" aria-hidden="true" /> The plan
+          <ArrowLeft className="size-5" aria-hidden="true" /> Back to the plan
         </button>
-        <h2 className="font-semibold text-lg">Ways to do it</h2>
+        <h2 className="font-semibold text-lg">Compare plans</h2>
         <span className="flex-1" />
         <details className="relative">
           <summary ref={chooser} data-field="way" className="btn btn-ghost border-base-300 font-normal">
-            Choose: {ways.length} of {all.length} ways
+            Selected: {ways.length} of {all.length} ways of working
           </summary>
           <div className="absolute right-0 z-10 max-h-[60vh] w-80 max-w-[90vw] overflow-y-auto rounded border border-base-300 bg-base-100 p-3 shadow-lg">
-            <p className="mb-1 text-secondary text-sm">Up to {v.ways.most} side by side.</p>
+            <p className="mb-1 text-secondary text-sm">At most {v.ways.most} side by side.</p>
             {all.map((w) => (
               <div key={w.id} className="flex items-start gap-2">
                 <label className="flex min-h-10 min-w-0 flex-1 cursor-pointer items-start gap-2 py-1" title={w.says}>
@@ -101,7 +101,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
               </div>
             ))}
             <button data-do="own-way" type="button" className="btn btn-ghost mt-1" onClick={(e) => edit(e, "")}>
-              <Plus className="size-5" aria-hidden="true" /> A way of your own
+              <Plus className="size-5" aria-hidden="true" /> New way of working
             </button>
           </div>
         </details>
@@ -109,7 +109,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
       <Weights weights={k.weights} onWeights={(weights) => setK({ ...k, weights })} />
       {trouble && (
         <p role="alert" className="mb-3 font-medium text-warning">
-          {trouble} What stands here may be older than the zone.
+          {trouble} This may be older than your last change.
         </p>
       )}
       {plans && (
@@ -133,7 +133,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
       )}
       {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} weights={k.weights} onField={onField} />}
       <Estimate
-        more={`${plans?.per_m2 ? "The area is not known: hours and materials are those of one square metre. " : ""}Materials are in units of money.`}
+        more={`${plans?.per_m2 ? "The area is not known: hours and materials are for one square metre. " : ""}Materials are in your currency.`}
       />
       {own !== undefined && studio && (
         <OwnWay

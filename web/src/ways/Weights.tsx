@@ -1,7 +1,7 @@
 import { useVocab } from "../api/vocab";
 
 const STEPS = [0, 0.25, 0.5, 1, 2, 4];
-const WORDS = ["not at all", "little", "less", "as usual", "more", "most of all"];
+const WORDS = ["does not count", "little", "less", "normal", "more", "counts most"];
 
 type Props = { weights: Record<string, number>; onWeights: (w: Record<string, number>) => void };
 
@@ -20,7 +20,7 @@ export function Weights({ weights, onWeights }: Props) {
             className="btn btn-ghost btn-sm font-normal"
             onClick={() => onWeights({})}
           >
-            All as usual
+            All normal
           </button>
         )}
       </legend>

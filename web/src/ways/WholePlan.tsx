@@ -5,6 +5,7 @@ import { answer, api, type Piece, Refused, type Schemas, why } from "../api/clie
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
+import { count } from "../ui/units";
 import { said, useKept } from "./useWays";
 import { Stuck } from "./WayCard";
 import { Weights } from "./Weights";
@@ -45,7 +46,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
         if (line.plan) return { of: surveyed(piece), plan: line.plan };
         setAt(line);
       }
-      throw new Refused(500, { detail: "The plan broke off." });
+      throw new Refused(500, { detail: "Planning was interrupted." });
     },
     onSettled: () => setAt(undefined),
   });
@@ -72,14 +73,14 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const taken = fresh > 0 && !zones.some((z) => isFresh(z.id) && !z.steps?.length);
   const stale = !!made && made.of !== surveyed(piece);
   return (
-    <section aria-label="The whole piece, planned" className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
+    <section aria-label="Plan for the whole piece" className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
       <h2 className="font-semibold text-2xl">Plan the whole piece</h2>
       <p className="mb-3 text-secondary">
         {zones.length === 0
-          ? "No zone is described yet."
+          ? "There are no zones yet."
           : open === 0
-            ? "Every zone has a plan. Drawn together, they make one order of trips to the bench."
-            : `${open} of ${zones.length} ${zones.length === 1 ? "zone" : "zones"} ${open === 1 ? "has" : "have"} no plan yet. Plans that are there stay; zones of one colour get one paint and one sheen.`}
+            ? "Every zone has a plan. Combined, they make one schedule of trips."
+            : `${open} of ${count(zones.length, "zone", "zones")} ${open === 1 ? "has" : "have"} no plan yet. Existing plans stay; zones of the same colour get the same paint and sheen.`}
       </p>
       <Weights weights={kept.weights} onWeights={(weights) => keep({ ...kept, weights })} />
       <div className="flex flex-wrap items-end gap-3">
@@ -99,13 +100,13 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
             onClick={run}
           >
             <Route className="size-5" aria-hidden="true" />
-            {open ? "Plan what is not planned" : "Draw the trips together"}
+            {open ? "Plan the open zones" : "Combine the trips"}
           </button>
         )}
         {fresh > 0 && (
           <button type="button" className="btn btn-primary mb-2" disabled={taken || stale} data-take-all onClick={take}>
             <Check className="size-5" aria-hidden="true" />
-            {taken ? "Taken. Undo takes it back." : `Take ${fresh === 1 ? "this plan" : `these ${fresh} plans`}`}
+            {taken ? "Plans used. You can undo this." : `Use ${fresh === 1 ? "this plan" : `these ${fresh} plans`}`}
           </button>
         )}
       </div>
@@ -124,12 +125,12 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       )}
       {stale && !taken && (
         <p role="status" className="mb-3 font-medium text-warning">
-          The piece has changed since. Plan it again before you take anything.
+          The piece has changed since. Plan it again first.
         </p>
       )}
       {plan && (
         <>
-          <ul className="mb-4 flex flex-col gap-1.5" aria-label="What became of each zone">
+          <ul className="mb-4 flex flex-col gap-1.5" aria-label="Result for each zone">
             {plan.zones.map((z) => (
               <li key={z.id} data-zone={z.id} data-state={z.state} className="rounded border border-base-300 px-3 py-2">
                 <div className="flex flex-wrap items-baseline gap-x-3">
@@ -171,21 +172,21 @@ function surveyed(piece: Piece): string {
 
 function Trips({ plan }: { plan: Made }) {
   return (
-    <section aria-label="Trips to the bench">
+    <section aria-label="Trips">
       <h3 className="font-semibold text-lg">
-        {plan.trips.length} trips to the bench{plan.steps > plan.trips.length && ` instead of ${plan.steps}`}
+        {plan.trips.length} trips{plan.steps > plan.trips.length && ` instead of ${plan.steps}`}
       </h3>
       <p className="mb-2 text-secondary">
-        The same work on several zones is one trip, and while one dries another is worked on; {plan.takes} from first to
-        last, if nobody sleeps.
+        The same work on several zones is one trip, and you work on one zone while another dries; {plan.takes} from
+        start to end, working around the clock.
       </p>
       <table className="w-full text-sm">
         <thead className="border-base-300 border-b text-left text-secondary">
           <tr>
-            <th className="py-1 pr-3 font-normal">From</th>
-            <th className="py-1 pr-3 font-normal">What</th>
-            <th className="py-1 pr-3 font-normal">Where</th>
-            <th className="py-1 pr-3 text-right font-normal">Work</th>
+            <th className="py-1 pr-3 font-normal">Start</th>
+            <th className="py-1 pr-3 font-normal">Work</th>
+            <th className="py-1 pr-3 font-normal">Zones</th>
+            <th className="py-1 pr-3 text-right font-normal">Time</th>
             <th className="py-1 font-normal max-sm:hidden">Drying meanwhile</th>
           </tr>
         </thead>

@@ -69,6 +69,10 @@ export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: stri
     retry: (_, e) => !(e instanceof Refused),
     retryDelay: RETRY,
   });
-  const trouble = q.isError ? q.error.message : q.failureCount > 0 ? "The server does not answer now." : undefined;
+  const trouble = q.isError
+    ? q.error.message
+    : q.failureCount > 0
+      ? "The server does not answer right now."
+      : undefined;
   return { plans: useLast(q.data), trouble };
 }

@@ -14,7 +14,7 @@ function Main() {
       onTake={(w) => {
         void change({ ...zone, steps: w.steps, way: w.way }, () => {
           choose(undefined);
-          say(`Taken: ${w.name}. Undo takes it back.`);
+          say(`Plan “${w.name}” is now in use. You can undo this.`);
           go("plan");
         });
       }}
@@ -26,10 +26,10 @@ function Main() {
 
 export const ways: StageView = {
   id: "ways",
-  name: "Ways to do it",
+  name: "Compare plans",
   of: "plan",
   key: "w",
-  says: "Ways to do it, side by side",
+  says: "Compare plans side by side",
   Main,
   whole: true,
 };
