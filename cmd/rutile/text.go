@@ -102,7 +102,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 			}
 		}
 		if len(z.Barred) > 0 {
-			fmt.Fprintf(&b, "  Not to be done where old paint may contain lead: %s\n", strings.Join(z.Barred, ", "))
+			fmt.Fprintf(&b, "  Not to be done where old paint may contain lead: %s\n", strings.Join(testNames(z.Barred), ", "))
 		}
 	}
 	b.WriteString("\nThese are estimates. Labels, safety data sheets, local codes and licensed people decide.\n")
@@ -275,4 +275,13 @@ func searchedText(w io.Writer, all []app.Searched) error {
 	}
 	_, err := io.WriteString(w, b.String())
 	return err
+}
+
+// testNames are the names of tests, by their ids.
+func testNames(ids []string) []string {
+	out := make([]string, len(ids))
+	for i, id := range ids {
+		out[i] = craft.Lower(identify.Tests[identify.TestNamed(id)].Short)
+	}
+	return out
 }

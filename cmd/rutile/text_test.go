@@ -14,8 +14,8 @@ func TestCheckForReading(t *testing.T) {
 		t.Fatal(code, errs)
 	}
 	for _, want := range []string{
-		"Table: fails\n", "Top (top): fails", "Tannin will show through the coats", "Bleed: tannin 6.9.",
-		"[fail]", "(bleed.tannin, step 1)", "repair: Block it with", "-> watch", "licensed people decide",
+		"Table: fails\n", "Top: fails", "Tannin will show through the coats", "Bleed: tannin, a clearly visible yellow-brown cast (ΔE 6.9).",
+		"[fail]", "(step 1)", "repair: Block it with", "-> watch", "licensed people decide",
 	} {
 		if !strings.Contains(out, want) {
 			t.Errorf("no %q in\n%s", want, out)
@@ -41,7 +41,7 @@ func TestAreasForReading(t *testing.T) {
 
 func TestBeliefsForReading(t *testing.T) {
 	out, _, code := rutile("", "identify", "--text", "../../examples/brown-table.json")
-	for _, want := range []string{"Open-grained wood (oak), likely; under shellac, as good as certain.", "answered: What does alcohol do? Sticky within a minute"} {
+	for _, want := range []string{"Open-grained wood (oak), likely; under shellac, almost certain.", "answered: What does alcohol do? Sticky within a minute"} {
 		if code != exitFine || !strings.Contains(out, want) {
 			t.Errorf("%d: no %q in\n%s", code, want, out)
 		}

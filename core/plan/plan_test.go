@@ -166,9 +166,9 @@ func TestWhatCannotBePlanned(t *testing.T) {
 	}{
 		{"flaking suspect of lead", "pine paint_alkyd_old gloss; made 1950; loose flaking", Ways[0], "safety.lead", "lead"},
 		{"enamel straight on polyethylene", "plastic_polyolefin gloss; soils grime1", wayOf(t, "straight_on"), "adhesion.bond", "way"},
-		{"nothing on the shelf", "oak varnish_oil satin", Way{ID: "own", Shelf: []string{}}, "Nothing is on the shelf", "shelf"},
+		{"nothing on the shelf", "oak varnish_oil satin", Way{ID: "own", Shelf: []string{}}, "No products are selected", "shelf"},
 		{"no seal on the shelf", "birch; wear tabletop", Way{ID: "own", Shelf: []string{"paint_chalk", "wax_clear"}}, "use.unsealed", "shelf"},
-		{"everything forbidden", "oak varnish_oil satin", Way{ID: "own", Without: allProducts()}, "There is nothing to lay", "shelf"},
+		{"everything forbidden", "oak varnish_oil satin", Way{ID: "own", Without: allProducts()}, "There is nothing to apply", "shelf"},
 		{"wax on a table top for hot mugs", "beech varnish_oil satin; wear tabletop; use hot_items; look crackle", Way{ID: "own", Seal: SealWax, Without: []string{"wax_oil"}}, "use.", "shelf"},
 		{"very wet wood", "oak; moist 24", Ways[0], "prep.damp", "dry"},
 		{"a cold workshop", "oak varnish_oil satin; warm 1", Ways[0], "site.cold", "air"},
@@ -399,8 +399,8 @@ func TestAmountsInWords(t *testing.T) {
 		x    float64
 		says string
 	}{
-		{Trouble, 1, "1 trip to the bench"}, {Trouble, 5.5, "5.5 trips to the bench"}, {Smell, 9, "9 faint smells"}, {Cost, 4.6, "4.60 units of money"},
-		{HandsOn, 1.25, "1.2 h"}, {Stain, .3, "ΔE 0.3"}, {Thin, 1, "1 rank of wear"}, {Doubtful, 2, "2 rules that watch it"}, {Peel, .1, "10 % with a margin"},
+		{Trouble, 1, "1 trip"}, {Trouble, 5.5, "5.5 trips"}, {Smell, 9, "9 faint smells"}, {Cost, 4.6, "4.60 in your currency"},
+		{HandsOn, 1.25, "1.2 h"}, {Stain, .3, "ΔE 0.3"}, {Thin, 1, "1 grade of durability"}, {Doubtful, 2, "2 findings to watch"}, {Peel, .1, "10 % with a margin"},
 	} {
 		if got := Amount(x.t, x.x); got != x.says {
 			t.Errorf("%v of %s is %q, not %q", x.x, Terms[x.t].ID, got, x.says)

@@ -167,7 +167,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 		}
 		switch {
 		case c.Finishes[z.Finish].Unknown:
-			l.Name = "Unknown, assumed " + fin.Name
+			l.Name = "Unknown, assumed " + craft.Lower(fin.Name)
 		case r.Facts.Finish != z.Finish:
 			l.Name = c.Finishes[z.Finish].Name + ", assumed " + craft.Lower(fin.Name)
 		}

@@ -38,7 +38,7 @@ func TestHoursBySteps(t *testing.T) {
 	if len(z.Hours.Steps) != 7 || math.Abs(sum/60-*z.Hours.HandsOn) > .02 {
 		t.Errorf("%d steps take %.1f min, the plan %.2f h", len(z.Hours.Steps), sum, *z.Hours.HandsOn)
 	}
-	if w := z.Hours.Steps[5].Words; z.Hours.Steps[5].Value != 0 || w != "Wait 24 h: 24 h until what follows" {
+	if w := z.Hours.Steps[5].Words; z.Hours.Steps[5].Value != 0 || w != "Wait 24 h: 24 h until the next step" {
 		t.Errorf("the wait is %v, %q", z.Hours.Steps[5].Value, w)
 	}
 	p.Zones[0].AreaM2 = 0
@@ -223,7 +223,7 @@ func TestSectionFollowsTheWalk(t *testing.T) {
 		{"the plan's own wax washed off", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}, {"do": "coat", "product": "wax_clear"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "Chalk paint"}},
 		{"wax on wax washed off", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}, {"do": "coat", "product": "wax_clear"}, {"do": "coat", "product": "wax_dark"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "Chalk paint"}},
 		{"own wax on old waxed paint washed off", `"substrate": "oak", "finish": "paint_porous_waxed", "soils": [], "steps": [{"do": "coat", "product": "wax_dark"}, {"do": "clean", "with": "white_spirit"}]`, []string{"Oak", "matt porous paint"}},
-		{"unknown", `"substrate": "oak", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Unknown, taken as Wax", "Chalk paint"}},
+		{"unknown", `"substrate": "oak", "soils": [], "steps": [{"do": "coat", "product": "paint_chalk"}]`, []string{"Oak", "Unknown, assumed wax", "Chalk paint"}},
 		{"stains leave no layer", `"substrate": "oak", "finish": "none", "soils": [], "steps": [{"do": "coat", "product": "stain_water"}]`, []string{"Oak"}},
 	} {
 		p := zonePiece(t, x.fields)

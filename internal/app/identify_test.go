@@ -59,7 +59,7 @@ func TestIdentifyAPiece(t *testing.T) {
 	if k := known("shellac"); k == nil || k.Finish.Sure != "tested" || k.Substrate.Sure != "tested" || k.Walked != 1 {
 		t.Errorf("%+v", k)
 	}
-	if k := known("varnish_oil"); k == nil || k.Finish.Sure != "doubted" || k.Walked < 2 || !strings.HasPrefix(k.Finish.Says, "the tests speak against it") {
+	if k := known("varnish_oil"); k == nil || k.Finish.Sure != "doubted" || k.Walked < 2 || !strings.HasPrefix(k.Finish.Says, "the tests contradict it") {
 		t.Errorf("%+v", k)
 	}
 	p.Zones[0].Evidence = nil
@@ -87,7 +87,7 @@ func TestEvidenceThatFitsNothing(t *testing.T) {
 		{"test": "water", "outcome": "soaks"}, {"test": "fingernail", "outcome": "furrow"}, {"test": "smell", "outcome": "plastic"}],
 		"steps": [{"do": "coat", "product": "paint_chalk"}]`)
 	z := identified(t, p)
-	if !z.Excluded || z.Take != nil || !strings.Contains(z.Says, "fit nothing") || len(z.Against) == 0 || len(z.Against[0].Tests) == 0 {
+	if !z.Excluded || z.Take != nil || !strings.Contains(z.Says, "fit no known material") || len(z.Against) == 0 || len(z.Against[0].Tests) == 0 {
 		t.Errorf("%+v", z)
 	}
 	r := checked(t, p, Want{Repairs: true}).Zones[0]
@@ -96,7 +96,7 @@ func TestEvidenceThatFitsNothing(t *testing.T) {
 	}
 	p.Zones[0].Substrate = "steel"
 	z = identified(t, p)
-	if len(z.Aside) != 3 || !strings.Contains(z.Aside[0].Why, "cannot be made on metal") {
+	if len(z.Aside) != 3 || !strings.Contains(z.Aside[0].Why, "does not work on metal") {
 		t.Errorf("%+v", z.Aside)
 	}
 }
@@ -139,12 +139,12 @@ func TestHowPatchesStand(t *testing.T) {
 		t.Error(got)
 	}
 	z := checked(t, p, Want{Repairs: true}).Zones[0]
-	if !strings.Contains(z.Patches[3].Says, "The plan as it stands has no such bond") || z.Bonds[0].Boards != 0 {
+	if !strings.Contains(z.Patches[3].Says, "The current plan has no such bond") || z.Bonds[0].Boards != 0 {
 		t.Errorf("%+v", z.Patches[3])
 	}
 	p.Zones[0].Patches[0].Class, p.Zones[0].Patches[0].Rated, p.Zones[0].Patches[0].Made, p.Zones[0].Patches[0].Look = &class, "2026-11-22", "2026-11-20", "2026-11-24"
 	z = checked(t, p, Want{Repairs: true}).Zones[0]
-	if s := z.Patches[0].Says; !strings.Contains(s, "when it was still soft") || !strings.Contains(s, "The bond goes down from 0.") {
+	if s := z.Patches[0].Says; !strings.Contains(s, "when it was still soft") || !strings.Contains(s, "The bond is weaker than expected") {
 		t.Error(s)
 	}
 	if b := z.Bonds[0]; b.Boards != 1 || b.Before <= b.Strength || b.Holds == "well" {

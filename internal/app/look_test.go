@@ -71,7 +71,7 @@ func TestAreasOfZonesComeFromTheirParts(t *testing.T) {
 	if math.Abs(body.AreaM2-want) > 1e-4 || body.Typed || body.Parts != 3 || math.Abs(body.CoverM2-want-.2*legs) > 1e-4 {
 		t.Errorf("the body is %+v, by hand %v m²", body, want)
 	}
-	if fronts.AreaM2 != .5 || !fronts.Typed || math.Abs(fronts.PartsM2-3*(76*25+2*101*1.8)/1e4) > 1e-4 || !strings.Contains(fronts.Says, "typed; its parts come to 0.679 m²") {
+	if fronts.AreaM2 != .5 || !fronts.Typed || math.Abs(fronts.PartsM2-3*(76*25+2*101*1.8)/1e4) > 1e-4 || !strings.Contains(fronts.Says, "typed; its parts add up to 0.679 m²") {
 		t.Errorf("the fronts are %+v", fronts)
 	}
 	if l.Loose != 1 || l.Parts[5].Area == "not painted" || l.Parts[3].Area != "not painted" || !l.Parts[3].Hidden {
@@ -121,7 +121,7 @@ func TestMendingAndFittings(t *testing.T) {
 		t.Errorf("%d items of the whole piece", n)
 	}
 	f := l.Fittings
-	if f[0].Labels != "R1–R3" || f[0].Title != "Drawers" || f[0].Do != "off" || f[1].Holes != "Other holes: fill 4 and drill 4 at 96 mm, before paint." || !f[1].Drills || f[2].Title != "Cheval glass" || f[2].Do != "mask" {
+	if f[0].Labels != "R1–R3" || f[0].Title != "Drawers" || f[0].Do != "off" || f[1].Holes != "The holes differ: before painting, fill 4 and drill 4 at 96 mm." || !f[1].Drills || f[2].Title != "Cheval glass" || f[2].Do != "mask" {
 		t.Errorf("%+v", f)
 	}
 	if len(l.Suggested) != 1 || l.Suggested[0].Kind != "knob" || l.Suggested[0].Count != 6 {
@@ -137,7 +137,7 @@ func TestFitAfterTheCoats(t *testing.T) {
 		in, says string
 		tight    bool
 	}{
-		{chest, "1 mm now; the plan will tell how much the coats take", false},
+		{chest, "1 mm now; the plan will show how much the coats take up", false},
 		{coats(`{"do": "coat", "product": "primer_bond_wb"}, {"do": "coat", "product": "paint_chalk", "coats": 2}`), "1 mm now, 0.77 mm once both faces carry 0.12 mm of coats", false},
 		{strings.Replace(coats(`{"do": "coat", "product": "primer_bond_wb"}, {"do": "coat", "product": "paint_chalk", "coats": 4}`), `"gap_mm": 1`, `"gap_mm": 0.5`, 1), "it will stick; plane it before paint", true},
 	} {
@@ -183,7 +183,7 @@ func TestChangesOfALook(t *testing.T) {
 	b.Photos[0].Caption = "The left side"
 	b.History.Note = "Smells of smoke"
 	got := strings.Join(wire.Changes(a, b), "\n")
-	want := "The parts were changed.\nThe list of what comes off was changed.\nThe photographs or their markers were changed.\nWhat is known of the piece's past was changed."
+	want := "The parts were changed.\nThe list of hardware was changed.\nThe photographs or their markers were changed.\nThe history of the piece was changed."
 	if got != want {
 		t.Errorf("%s", got)
 	}

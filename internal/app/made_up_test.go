@@ -116,7 +116,7 @@ func TestAMadeUpBlocker(t *testing.T) {
 		t.Errorf("tannin rises, and what mends it is %q", repairs)
 	}
 	bare.Zones[0].Steps = nil
-	if o := offered(t, e, bare, 0, "primer_sealing"); !strings.Contains(o.Why, "Tannin would show") {
+	if o := offered(t, e, bare, 0, "primer_sealing"); !strings.Contains(o.Why, "Without it, tannin leaves") {
 		t.Errorf("offered: %+v", o)
 	}
 	if w := planned(t, e, bare); !lays(w.Steps, "primer_sealing") || !strings.Contains(w.Ground, "sealing primer") {

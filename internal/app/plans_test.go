@@ -28,7 +28,7 @@ func TestWeightsAreRead(t *testing.T) {
 		"peel":      "each with = and a number",
 		"gloss=2":   `"gloss=2"`,
 		"trips=2":   "weights are written as",
-		"peel=much": "that is no number",
+		"peel=much": "that is not a number",
 		"peel=Inf":  "must be a number from 0 to 100",
 		"peel=NaN":  "must be a number from 0 to 100",
 		"peel=-1":   "the weight of peel is -1",
@@ -105,7 +105,7 @@ func TestPlansOfAZone(t *testing.T) {
 		t.Fatal(err)
 	}
 	own := slices.IndexFunc(z.Plans, func(w wire.WayPlan) bool { return w.Own })
-	if own < 0 || !strings.HasPrefix(z.Plans[own].Name, "The plan it has") || z.Plans[own].Points != z.Plans[0].Points {
+	if own < 0 || !strings.HasPrefix(z.Plans[own].Name, "The current plan") || z.Plans[own].Points != z.Plans[0].Points {
 		t.Errorf("its own plan stands at %d: %+v", own, z.Plans[max(0, own)])
 	}
 }

@@ -115,18 +115,18 @@ func TestReadCSV(t *testing.T) {
 		{"as it should be", "time,temp,rh,surface\n2026-11-24 08:00,14.2,71,13.1\n2026-11-24 09:00,15.0,68,13.4\n", 2, 0, "", "comma", map[Quantity]float64{TempC: 14.2, RHPct: 71, SurfaceC: 13.1}},
 		{"semicolons and decimal commas", "Date;Time;Temperature (°C);Humidity (%)\r\n24.11.2026;08:00;14,2;71\r\n", 1, 0, "", "semicolon", map[Quantity]float64{TempC: 14.2, RHPct: 71}},
 		{"tabs, Fahrenheit", "timestamp\ttemp_f\trh_pct\n2026-11-24T08:00:00Z\t59\t71\n", 1, 0, "", "tab", map[Quantity]float64{TempC: 15, RHPct: 71}},
-		{"gaps", "time,temp,rh\n2026-11-24 08:00,,71\n2026-11-24 09:00,15,n/a\n2026-11-24 10:00,,\n", 2, 2, "4: nothing is measured in it", "comma", map[Quantity]float64{RHPct: 71}},
-		{"impossible", "time,temp,rh\n2026-11-24 08:00,14,171\n2026-11-24 09:00,15,70\n", 1, 0, "2: relative humidity of 171 % is impossible; it lies between 0 and 100", "comma", map[Quantity]float64{TempC: 15, RHPct: 70}},
-		{"words", "time,temp\n2026-11-24 08:00,warm\n2026-11-24 09:00,15\n", 1, 0, "2: “warm” is no air temperature", "comma", nil},
+		{"gaps", "time,temp,rh\n2026-11-24 08:00,,71\n2026-11-24 09:00,15,n/a\n2026-11-24 10:00,,\n", 2, 2, "4: it has no measurement", "comma", map[Quantity]float64{RHPct: 71}},
+		{"impossible", "time,temp,rh\n2026-11-24 08:00,14,171\n2026-11-24 09:00,15,70\n", 1, 0, "2: relative humidity of 171 % is impossible; it must be between 0 and 100", "comma", map[Quantity]float64{TempC: 15, RHPct: 70}},
+		{"words", "time,temp\n2026-11-24 08:00,warm\n2026-11-24 09:00,15\n", 1, 0, "2: “warm” is not a value for air temperature", "comma", nil},
 		{"days or months", "time,temp\n11/12/2026 08:00,14\n2026-11-24 09:00,15\n", 1, 0, "2: the time “11/12/2026 08:00” cannot be read", "comma", nil},
-		{"a comma too many", "time,temp\n2026-11-24 08:00,14,2\n2026-11-24 09:00,15\n", 1, 0, "2: it has 3 cells where the heading has 2", "comma", nil},
+		{"a comma too many", "time,temp\n2026-11-24 08:00,14,2\n2026-11-24 09:00,15\n", 1, 0, "2: it has 3 cells but the heading has 2", "comma", nil},
 		{"a quotation mark", "time,temp\n\"2026-11-24 08:00,14\n", 0, 0, "", "", nil},
 		{"gloss and moisture, other columns, a byte order mark", "\ufeffwhen|gloss|who|moisture %\n2026-11-24 08:00|35|the carpenter|11.5\n", 1, 0, "", "bar", map[Quantity]float64{GlossUnits: 35, MoisturePct: 11.5}},
 	} {
 		got, err := ReadCSV([]byte(x.data), "log.csv", time.UTC)
 		if x.n == 0 {
 			var e *Error
-			if !errors.As(err, &e) || !strings.HasPrefix(e.Says, "No row could be taken. Line 2:") {
+			if !errors.As(err, &e) || !strings.HasPrefix(e.Says, "No row could be used. Line 2:") {
 				t.Errorf("%s: %v", x.name, err)
 			}
 			continue
@@ -145,8 +145,8 @@ func TestReadCSV(t *testing.T) {
 		}
 	}
 	for _, x := range []struct{ data, says string }{
-		{"", "The file is empty."}, {" \n ", "The file is empty."}, {"a,b\n1,2\n", "The first line, “a,b”, is no heading"},
-		{"time,temp\n", "There is a heading and no row below it."}, {"\xff\xfe", "The file is not UTF-8 text."},
+		{"", "The file is empty."}, {" \n ", "The file is empty."}, {"a,b\n1,2\n", "The first line, “a,b”, is not a heading"},
+		{"time,temp\n", "There is a heading but no row below it."}, {"\xff\xfe", "The file is not UTF-8 text."},
 		{"time,temp\n" + strings.Repeat("2026-11-24 08:00,14\n", MaxCSVRows+1), "The file has more than 50000 rows."},
 		{strings.Repeat("x", MaxCSVBytes+1), "The file is larger than 4 MB."},
 	} {

@@ -213,7 +213,7 @@ func row(rec []string, cols []column, sep rune, loc *time.Location) (x Reading, 
 			q := c.quantity.Row()
 			v, ok := number(cell, sep)
 			if !ok {
-				return x, 0, fmt.Sprintf("“%s” is not a %s", clip(cell), craft.Lower(q.Name))
+				return x, 0, fmt.Sprintf("“%s” is not a value for %s", clip(cell), craft.Lower(q.Name))
 			}
 			if c.fahrenheit {
 				v = (v - 32) / 1.8

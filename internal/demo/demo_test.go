@@ -253,7 +253,7 @@ func TestWhatIsFoundOut(t *testing.T) {
 	if !strings.HasSuffix(first.Note, "a bonding primer went into the plan., and it is there") || *first.Class > 2 {
 		t.Errorf("%+v", first)
 	}
-	if b := checked(t, p).Zones[i].Patches[1]; !strings.Contains(b.Says, "The bond goes up") {
+	if b := checked(t, p).Zones[i].Patches[1]; !strings.Contains(b.Says, "The bond is stronger than expected") {
 		t.Error(b.Says)
 	}
 }

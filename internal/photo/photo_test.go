@@ -222,20 +222,20 @@ func TestWhatCannotBeTakenIn(t *testing.T) {
 		data []byte
 		says string
 	}{
-		{"nothing", nil, "This is no picture that can be read. JPEG, PNG, WebP and HEIC can."},
-		{"a text renamed to .jpg", []byte("Dear painter, the trunk is in the yard."), "no picture that can be read"},
-		{"a page", []byte("<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>"), "no picture that can be read"},
+		{"nothing", nil, "This is not a picture that can be read. Use JPEG, PNG, WebP or HEIC."},
+		{"a text renamed to .jpg", []byte("Dear painter, the trunk is in the yard."), "not a picture that can be read"},
+		{"a page", []byte("<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>"), "not a picture that can be read"},
 		{"a GIF", []byte("GIF89a............"), "A GIF cannot be read here. Send it as JPEG"},
 		{"a film", []byte("\x00\x00\x00\x18ftypisom...."), "A film cannot be read here"},
 		{"an AVIF", []byte("\x00\x00\x00\x18ftypavif...."), "An AVIF picture cannot be read here"},
-		{"a JPEG cut off in its pixels", whole[:len(whole)/2], "The JPEG picture is damaged or was cut off on its way: it ends too early."},
+		{"a JPEG cut off in its pixels", whole[:len(whole)/2], "The JPEG picture is damaged or incomplete: it ends too early."},
 		{"a JPEG cut off in its head", whole[:40], "it ends too early"},
-		{"a PNG cut off", pngOf(t, scene(48, 32))[:60], "The PNG picture is damaged or was cut off on its way: it ends too early."},
-		{"a HEIC cut off", heicData[:len(heicData)-200], "The HEIC picture is damaged or was cut off on its way"},
+		{"a PNG cut off", pngOf(t, scene(48, 32))[:60], "The PNG picture is damaged or incomplete: it ends too early."},
+		{"a HEIC cut off", heicData[:len(heicData)-200], "The HEIC picture is damaged or incomplete"},
 		{"12,000 pixels wide", claims(12000, 900, 8, 2), "The picture is 12000 × 900 pixels; no side may be longer than 10000."},
 		{"a bomb", claims(9000, 9000, 8, 2), "The picture has 81 million pixels; at most 50 million"},
-		{"a bomb of deep colours", claims(7000, 7000, 16, 6), "Unpacked the picture would take 373 MB; at most 256 MB"},
-		{"a bomb beyond counting", claims(1<<31-1, 1<<31-1, 8, 2), "too large to be one"},
+		{"a bomb of deep colours", claims(7000, 7000, 16, 6), "Unpacked, the picture would take 373 MB; at most 256 MB"},
+		{"a bomb beyond counting", claims(1<<31-1, 1<<31-1, 8, 2), "larger than any picture can be"},
 		{"no size", claims(0, 10, 8, 2), "damaged"},
 		{"too many bytes", append(bytes.Clone(whole), make([]byte, MaxBytes)...), "The picture is larger than 32 MB."},
 	} {

@@ -58,7 +58,7 @@ func TestAMeterOnAZone(t *testing.T) {
 		{"/api/bench/gloss/read?zone=nowhere", body, 404, "no such zone"},
 		{"/api/bench/thermometer/read?zone=uprights", body, 404, "no such instrument"},
 		{"/api/bench/room/read?zone=uprights", body, 404, "no such instrument"},
-		{"/api/bench/moisture/read?zone=uprights", strings.Replace(body, `"substrate": "oak"`, `"substrate": "steel"`, 1), 422, "of this it says nothing"},
+		{"/api/bench/moisture/read?zone=uprights", strings.Replace(body, `"substrate": "oak"`, `"substrate": "steel"`, 1), 422, "not on this"},
 		{"/api/bench/moisture/read?zone=uprights", "{", 400, "not valid JSON"},
 	} {
 		w := call{method: "POST", path: x.path, body: x.body}.to(h)
@@ -90,7 +90,7 @@ func TestReadingsAreBroughtIn(t *testing.T) {
 	if len(c.Imported) != 1 || *c.Imported[0].TempC != 15 || c.Mean == nil || c.Mean.By != "loft.csv" || len(c.Spots) != 1 || c.Spots[0].Says != "Gloss at 60° 44 GU" || c.Spots[0].Simulated {
 		t.Errorf("%+v", c)
 	}
-	for data, want := range map[string]string{"": "empty", "a,b\n1,2": "is no heading", "time,temp\n2026-11-23 08:00,999": "Line 2: air temperature of 999 °C is impossible"} {
+	for data, want := range map[string]string{"": "empty", "a,b\n1,2": "is not a heading", "time,temp\n2026-11-23 08:00,999": "Line 2: air temperature of 999 °C is impossible"} {
 		if _, code, says := bring(data); code != 422 && code != 400 || !strings.Contains(says, want) && data != "" {
 			t.Errorf("%q: %d %s", data, code, says)
 		}
@@ -107,7 +107,7 @@ func TestIdentifyOverTheAPI(t *testing.T) {
 		t.Error(w.Code)
 	}
 	twice := strings.Replace(example(t), `"finish": "varnish_oil",`, `"finish": "varnish_oil", "evidence": [{"test": "uv", "outcome": "none"}, {"test": "uv", "outcome": "green"}],`, 1)
-	if w := (call{method: "POST", path: "/api/identify?zone=uprights", body: twice}).to(h); w.Code != 422 || !strings.Contains(w.Body.String(), "answers this test already") {
+	if w := (call{method: "POST", path: "/api/identify?zone=uprights", body: twice}).to(h); w.Code != 422 || !strings.Contains(w.Body.String(), "already answers this test") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 }

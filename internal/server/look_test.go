@@ -43,15 +43,15 @@ func TestPartsAreRead(t *testing.T) {
 		code int
 		says string
 	}{
-		{"/api/parts?text=" + url.QueryEscape("3 gizmos 80x18"), 422, "“gizmos” is no part"},
+		{"/api/parts?text=" + url.QueryEscape("3 gizmos 80x18"), 422, "“gizmos” is not a known part"},
 		{"/api/parts?text=", 422, "Nothing is typed"},
 		{"/api/sizes?kind=gizmo&text=3", 404, "no such kind"},
 		{"/api/sizes?kind=door&text=40", 422, "A door has width × height"},
 		{"/api/sizes?kind=frame&member_cm=20&text=40x60", 422, "Its members leave no opening."},
 		{"/api/templates/gizmo", 404, "no such template"},
-		{"/api/templates/chest?sizes=" + url.QueryEscape("80 x 90"), 422, "It wants width × height × depth."},
-		{"/api/templates/chest?sizes=" + url.QueryEscape("-3 x 4 x 5"), 422, "never less than nothing"},
-		{"/api/templates/chest?counts=many", 422, "“many” is no whole number."},
+		{"/api/templates/chest?sizes=" + url.QueryEscape("80 x 90"), 422, "It needs width × height × depth."},
+		{"/api/templates/chest?sizes=" + url.QueryEscape("-3 x 4 x 5"), 422, "cannot be negative"},
+		{"/api/templates/chest?counts=many", 422, "“many” is not a whole number."},
 		{"/api/templates/chest?counts=0", 422, "between 1 and 200 drawers"},
 	} {
 		if w := (call{method: "GET", path: c.path}).to(h); w.Code != c.code || !strings.Contains(w.Body.String(), c.says) {
@@ -137,11 +137,11 @@ func TestPhotosThatAreRefused(t *testing.T) {
 		code int
 		says string
 	}{
-		{"a text", call{body: "Dear painter"}, 422, "This is no picture that can be read."},
+		{"a text", call{body: "Dear painter"}, 422, "This is not a picture that can be read."},
 		{"nothing", call{}, 400, "request body is required"},
 		{"cut off", call{body: whole[:len(whole)/2]}, 422, "it ends too early"},
 		{"12,000 pixels", call{body: wide.String()}, 422, "12000 × 20 pixels; no side may be longer than 10000"},
-		{"too large", call{body: strings.Repeat("x", photo.MaxBytes+1)}, 413, "This is larger than 32 MB, the most a picture may be."},
+		{"too large", call{body: strings.Repeat("x", photo.MaxBytes+1)}, 413, "This is larger than 32 MB, the limit for a picture."},
 		{"too large, and does not say", call{body: strings.Repeat("x", photo.MaxBytes+1), unsized: true}, 413, "too large"},
 	} {
 		c.call.method, c.call.path = "POST", "/api/photos"

@@ -148,7 +148,7 @@ func TestWaysOfOnesOwn(t *testing.T) {
 		t.Fatal(code, body)
 	}
 	r := decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=mine", body: dresser(t)}.to(h))
-	if s := r.Plans[0].Stuck; r.Plans[0].Name != "Mine" || s == nil || !strings.Contains(s.Why[0].Why, "Nothing is on the shelf") {
+	if s := r.Plans[0].Stuck; r.Plans[0].Name != "Mine" || s == nil || !strings.Contains(s.Why[0].Why, "No products are selected") {
 		t.Errorf("%+v", r.Plans[0])
 	}
 	for ways, says := range map[string]string{
@@ -158,8 +158,8 @@ func TestWaysOfOnesOwn(t *testing.T) {
 		`"ways": [{"id": "mine", "name": "x", "method": "hose"}]`:        "$.ways[0].method",
 		`"ways": [{"id": "mine", "name": "x", "cure": 3}]`:               "$.ways[0].cure",
 		`"ways": [{"id": "mine", "name": "x", "shelf": ["paint_gold"]}]`: "$.ways[0].shelf[0]",
-		`"ways": [{"id": "prime", "name": "x"}]`:                         "another way has this id",
-		`"ways": [{"id": "a", "name": "x"}, {"id": "a", "name": "y"}]`:   "another way has this id",
+		`"ways": [{"id": "prime", "name": "x"}]`:                         "another way already has this id",
+		`"ways": [{"id": "a", "name": "x"}, {"id": "a", "name": "y"}]`:   "another way already has this id",
 		`"way": "nowhere"`: "there is no such way",
 		fmt.Sprintf(`"ways": [%s]`, strings.Join(slices.Repeat([]string{`{"id": "a", "name": "x"}`}, 21), ",")): "21 entries: too many, at most 20",
 	} {

@@ -173,7 +173,7 @@ func TestPieceLifeOverTheAPI(t *testing.T) {
 	if w = (call{method: "DELETE", path: path}).to(h); w.Code != 204 {
 		t.Error(w.Code, w.Body)
 	}
-	if w = (call{method: "GET", path: path}).to(h); w.Code != 404 || !strings.Contains(w.Body.String(), "no such piece") {
+	if w = (call{method: "GET", path: path}).to(h); w.Code != 404 || !strings.Contains(w.Body.String(), "This piece does not exist") {
 		t.Error(w.Code, w.Body)
 	}
 }
@@ -210,9 +210,9 @@ func TestListTellsWhatIsNext(t *testing.T) {
 		{"Ticket booth", "prepare", "Chalk paint will not hold on high-pressure laminate", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
 		{"Lectern", "coats", "Dye will show through the coats", "Block it with 2 coats of pigmented shellac", "column"},
 		{"Programme rack", "coats", "", "Dye may show through the coats", "back"},
-		{"Cane screen", "identify", "", "Not settled yet: Cane or wicker, very likely; bare, more likely than not", "panels"},
-		{"Prompter's stool", "look_over", "", "Not entered: what lies on it, the colour it is to have", "seat"},
-		{"Poster frames", "look_over", "", "Say what its parts are made of", ""},
+		{"Cane screen", "identify", "", "Not certain yet: Cane or wicker, very likely; bare, more likely than not", "panels"},
+		{"Prompter's stool", "look_over", "", "Missing: dirt on it, wanted colour", "seat"},
+		{"Poster frames", "look_over", "", "Choose what its parts are made of", ""},
 		{"Puppet chest", "", "", "Ready to print: raise the grain comes first", "outside"},
 	} {
 		p := by[x.name]
@@ -337,19 +337,19 @@ func TestRefusals(t *testing.T) {
 		{"a negative area", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `1.9`, `-1.9`, 1)}, 422, "too small"},
 		{"a level of 7", call{method: "POST", path: "/api/pieces", body: strings.Replace(example(t), `"grease", "level": 2`, `"grease", "level": 7`, 1)}, 422, "7: too large, at most 3"},
 		{"a thousand steps", call{method: "POST", path: "/api/pieces", body: many}, 422, "1000 entries: too many"},
-		{"50 MB", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`}, 413, "larger than 8 MB, the most a piece may be"},
+		{"50 MB", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`}, 413, "larger than 8 MB, the limit for a piece"},
 		{"50 MB unannounced", call{method: "POST", path: "/api/pieces", body: `{"name": "` + strings.Repeat("x", 50<<20) + `"}`, unsized: true}, 413, "too large"},
 		{"another format", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/check", "version": 1}`}, 422, "not a piece file"},
-		{"a newer version", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/piece", "version": 9}`}, 422, "newer Rutile"},
-		{"no such piece", call{method: "GET", path: "/api/pieces/999"}, 404, "no such piece"},
+		{"a newer version", call{method: "POST", path: "/api/pieces", body: `{"format": "rutile/piece", "version": 9}`}, 422, "newer version of Rutile"},
+		{"This piece does not exist", call{method: "GET", path: "/api/pieces/999"}, 404, "This piece does not exist"},
 		{"piece nought", call{method: "GET", path: "/api/pieces/0"}, 422, ""},
 		{"a piece called abc", call{method: "GET", path: "/api/pieces/abc"}, 422, ""},
-		{"saving what is not there", call{method: "PUT", path: "/api/pieces/999", body: example(t), header: put(`"1"`)}, 404, "no such piece"},
+		{"saving what is not there", call{method: "PUT", path: "/api/pieces/999", body: example(t), header: put(`"1"`)}, 404, "This piece does not exist"},
 		{"saving without a revision", call{method: "PUT", path: "/api/pieces/1", body: example(t)}, 422, "If-Match"},
 		{"saving over nonsense", call{method: "PUT", path: "/api/pieces/1", body: example(t), header: put("latest")}, 400, "If-Match"},
 		{"saving rubbish", call{method: "PUT", path: "/api/pieces/1", body: `[]`, header: put(`"1"`)}, 422, "JSON object"},
 		{"nothing there", call{method: "GET", path: "/api/nothing"}, 404, "nothing at this address"},
-		{"another host", call{method: "GET", path: "/api/pieces", host: "evil.example"}, 421, "does not answer to that name"},
+		{"another host", call{method: "GET", path: "/api/pieces", host: "evil.example"}, 421, "does not accept that host name"},
 		{"another site's form", call{method: "POST", path: "/api/pieces", body: example(t), header: map[string]string{"Origin": "http://evil.example"}}, 403, "own page"},
 		{"another site's script", call{method: "DELETE", path: "/api/pieces/1", header: map[string]string{"Sec-Fetch-Site": "cross-site"}}, 403, "own page"},
 	} {
@@ -431,7 +431,7 @@ func TestPage(t *testing.T) {
 		{"/rutile.svg", "GET", 200, "<svg", ""},
 		{"/assets/gone.js", "GET", 404, "no such file", ""},
 		{"/assets/../../etc/passwd", "GET", 200, "<title>Rutile", "no-cache"},
-		{"/", "POST", 405, "only read", ""},
+		{"/", "POST", 405, "read-only", ""},
 	} {
 		w := call{method: x.method, path: x.path}.to(h)
 		if w.Code != x.code || !strings.Contains(w.Body.String(), x.says) || w.Header().Get("Cache-Control") != x.cache {

@@ -50,7 +50,7 @@ func TestBadInputIsNamed(t *testing.T) {
 		{"another format", `{"format": "rutile/check", "version": 1}`, "$.format", `"rutile/check": this is not a piece file`},
 		{"a format of another kind", `{"format": 7, "version": 1}`, "$.format", "7: this is not a piece file"},
 		{"no version", `{"format": "rutile/piece"}`, "$.version", "missing"},
-		{"a newer version", `{"format": "rutile/piece", "version": 2}`, "$.version", "2: written by a newer Rutile"},
+		{"a newer version", `{"format": "rutile/piece", "version": 2}`, "$.version", "2: written by a newer version of Rutile"},
 		{"version as text", `{"format": "rutile/piece", "version": "1"}`, "$.version", "expected 1"},
 		{"version nought", `{"format": "rutile/piece", "version": 0}`, "$.version", "expected 1"},
 		{"an unknown field", `{"format": "rutile/piece", "version": 1, "colour": "red"}`, "$.colour", "no such field"},
@@ -68,7 +68,7 @@ func TestBadInputIsNamed(t *testing.T) {
 		{"a soil twice", zoneJSON(`"substrate": "oak", "soils": [{"id": "grease", "level": 1}, {"id": "grease", "level": 2}]`), "$.zones[0].soils[1].id", "twice"},
 		{"a bad colour", zoneJSON(`"substrate": "oak", "target": {"colour": "pink"}`), "$.zones[0].target.colour", `"pink": not in the form #rrggbb`},
 		{"a bad id", `{"format": "rutile/piece", "version": 1, "zones": [{"id": "The Top", "substrate": "oak"}]}`, "$.zones[0].id", "small letters"},
-		{"an id twice", `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak"}, {"id": "a", "substrate": "ash"}]}`, "$.zones[1].id", `"a": zones[0] has this id already`},
+		{"an id twice", `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak"}, {"id": "a", "substrate": "ash"}]}`, "$.zones[1].id", `"a": zones[0] already has this id`},
 		{"a novel for a name", `{"format": "rutile/piece", "version": 1, "name": "` + long + `"}`, "$.name", "300 characters: too long, at most 200"},
 		{"an unknown use", `{"format": "rutile/piece", "version": 1, "use": ["moon"]}`, "$.use[0]", "known are indoor, outdoor"},
 		{"half a site", `{"format": "rutile/piece", "version": 1, "site": {"temp_c": 20}}`, "$.site.rh_pct", "missing"},
@@ -223,18 +223,18 @@ func BenchmarkDecode(b *testing.B) {
 func TestBadEvidenceIsNamed(t *testing.T) {
 	for _, x := range []struct{ name, fields, path, says string }{
 		{"the same test twice", `"evidence": [{"test": "alcohol", "outcome": "sticky"}, {"test": "uv", "outcome": "none"}, {"test": "alcohol", "outcome": "nothing"}]`,
-			"$.zones[0].evidence[2].test", `evidence[0] answers this test already, with "sticky"`},
+			"$.zones[0].evidence[2].test", `evidence[0] already answers this test, with "sticky"`},
 		{"a test that is never made", `"evidence": [{"test": "flame", "outcome": "nothing"}]`, "$.zones[0].evidence[0].test", "not a known id"},
 		{"an outcome of another test", `"evidence": [{"test": "alcohol", "outcome": "blooms"}]`, "$.zones[0].evidence[0].outcome", "the test alcohol has no such outcome; known are not_sure, sticky"},
 		{"no outcome", `"evidence": [{"test": "alcohol"}]`, "$.zones[0].evidence[0].outcome", "missing"},
-		{"a day in no calendar", `"evidence": [{"test": "alcohol", "outcome": "sticky", "date": "2026-02-30"}]`, "$.zones[0].evidence[0].date", "there is no such day"},
-		{"a lead test in no calendar", `"lead_test": {"result": "negative", "by": "laboratory", "date": "2026-13-01"}`, "$.zones[0].lead_test.date", "there is no such day"},
+		{"a day in no calendar", `"evidence": [{"test": "alcohol", "outcome": "sticky", "date": "2026-02-30"}]`, "$.zones[0].evidence[0].date", "there is no such date"},
+		{"a lead test in no calendar", `"lead_test": {"result": "negative", "by": "laboratory", "date": "2026-13-01"}`, "$.zones[0].lead_test.date", "there is no such date"},
 		{"a lead test without its day", `"lead_test": {"result": "negative", "by": "laboratory"}`, "$.zones[0].lead_test.date", "missing"},
 		{"a lead test by a neighbour", `"lead_test": {"result": "negative", "by": "neighbour", "date": "2026-11-01"}`, "$.zones[0].lead_test.by", "not a known id"},
 		{"a class beyond the scale", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "class": 6, "rated": "2026-11-01"}]`, "$.zones[0].patches[0].class", "too large, at most 5"},
 		{"a rating without its day", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "class": 3}]`, "$.zones[0].patches[0].rated", "missing"},
-		{"rated before it was laid", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "made": "2026-11-10", "class": 3, "rated": "2026-11-01"}]`, "$.zones[0].patches[0].rated", "rated before it was laid"},
-		{"a patch twice", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}, {"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}]`, "$.zones[0].patches[1].id", "has this id already"},
+		{"rated before it was laid", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board", "made": "2026-11-10", "class": 3, "rated": "2026-11-01"}]`, "$.zones[0].patches[0].rated", "rated before it was made"},
+		{"a patch twice", `"patches": [{"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}, {"id": "a", "product": "paint_chalk", "over": "varnish_film", "on": "board"}]`, "$.zones[0].patches[1].id", "already has this id"},
 		{"a reading of the time", `"readings": [{"field": "gloss_gu", "value": 3, "at": "noon", "by": "meter"}]`, "$.zones[0].readings[0].at", "not in the form 2026-11-24T10:15"},
 	} {
 		_, err := Decode([]byte(zoneJSON(`"substrate": "oak", ` + x.fields)))
@@ -265,13 +265,13 @@ func TestBadPartsAreNamed(t *testing.T) {
 		{put("take_apart", `[{"kind": "gear"}]`), "$.take_apart[0].kind", "not a known id"},
 		{put("take_apart", `[{"kind": "handle", "holes_mm": -3}]`), "$.take_apart[0].holes_mm", "too small"},
 		{put("photos", `[{"file": "../../etc/passwd"}]`), "$.photos[0].file", "not in the form of a picture's file name"},
-		{put("photos", `[{"file": "a.jpg"}, {"file": "a.jpg"}]`), "$.photos[1].file", "the same picture stands in the list twice"},
+		{put("photos", `[{"file": "a.jpg"}, {"file": "a.jpg"}]`), "$.photos[1].file", "the same picture is in the list twice"},
 		{put("photos", `[{"file": "a.jpg", "zone": "b"}]`), "$.photos[0].zone", "the piece has no such zone"},
 		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 2, "y": 0}]}]`), "$.photos[0].markers[0].x", "too large, at most 1"},
 		{put("photos", `[{"file": "a.jpg", "markers": [{"x": 1, "y": 0, "defect": "Q"}]}]`), "$.photos[0].markers[0].defect", "no damage has this label"},
 		{put("history", `{"paid_minor": 1.5}`), "$.history.paid_minor", "expected integer"},
-		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": "A"}, {"id": "chip", "label": "A"}]`), "$.zones[0].defects[1].label", "has this label already"},
-		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": ""}]`), "$.zones[0].defects[0].label", "nothing stands here"},
+		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": "A"}, {"id": "chip", "label": "A"}]`), "$.zones[0].defects[1].label", "already has this label"},
+		{zoneJSON(`"substrate": "oak", "defects": [{"id": "hole", "label": ""}]`), "$.zones[0].defects[0].label", "empty"},
 	} {
 		_, err := Decode([]byte(c.in))
 		var e *Error
