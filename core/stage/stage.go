@@ -226,5 +226,5 @@ func handOver(w *Work) (State, string, int) {
 	case w.Result.Verdict == check.Fails:
 		return Open, "The plan fails", 0
 	}
-	return Done, "Ready to print: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[0])) + " comes first", 0
+	return Done, "Ready to print. First step: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[0])), 0
 }

@@ -74,7 +74,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	s = of(t, z)
 	want(t, s[craft.StagePrepare], Done, "2 steps before the first coat")
 	want(t, s[craft.StageCoats], Done, "3 products, risk of peeling")
-	want(t, s[craft.StageHandOver], Done, "sand with 220 comes first")
+	want(t, s[craft.StageHandOver], Done, "First step: sand with 220")
 }
 
 func TestALeadSuspectIsNotIdentified(t *testing.T) {

@@ -155,6 +155,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 	}
 	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
 	risk := plan.Risks(c, &r)
+	w.Holds = check.HoldWords(risk.Likely)
 	w.Risk = &wire.RangePart{Low: tidy(risk.Low), Likely: tidy(risk.Likely), High: tidy(risk.High), Words: check.Span(risk.Low, risk.High)}
 	if s := plan.Stains(&r); s.High >= .05 {
 		of := r.Stains[0].Bleeder

@@ -209,7 +209,7 @@ func (h *handlers) colour(ctx context.Context, in *struct {
 }
 
 func (h *handlers) parts(ctx context.Context, in *struct {
-	Text string `query:"text" doc:"As 3 drawer fronts 80x18; several are parted by semicolons"`
+	Text string `query:"text" doc:"As 3 drawer fronts 80x18; several are separated by semicolons"`
 }) (*answer[[]wire.Part], error) {
 	ps, err := h.Parts(ctx, in.Text)
 	return of(h, ps, err)
@@ -305,7 +305,7 @@ func (h *handlers) course(ctx context.Context, _ *nothing) (*answer[wire.Course]
 
 func (h *handlers) read(ctx context.Context, in *struct {
 	ID    string `path:"id"`
-	Piece int    `query:"piece" doc:"Number of the piece, so that each has spots of its own"`
+	Piece int    `query:"piece" doc:"Number of the piece, so that each piece has its own spots"`
 	ZoneBody
 }) (*answer[wire.SpotRead], error) {
 	j, i, err := h.ReadZone(ctx, in.RawBody, in.Zone)
@@ -317,7 +317,7 @@ func (h *handlers) read(ctx context.Context, in *struct {
 }
 
 func (h *handlers) importReadings(ctx context.Context, in *struct {
-	Name    string `query:"name" maxLength:"200" doc:"What the readings are from"`
+	Name    string `query:"name" maxLength:"200" doc:"File name or source of the readings"`
 	RawBody []byte `contentType:"text/csv"`
 }) (*answer[wire.Imported], error) {
 	r, err := h.ImportReadings(ctx, in.RawBody, in.Name)

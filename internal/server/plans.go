@@ -31,7 +31,7 @@ func planning(weights string) (app.PlanOptions, error) {
 }
 
 func (h *handlers) plans(ctx context.Context, in *struct {
-	Ways    string `query:"ways" doc:"Ids of ways, with commas between them; absent: those that make paint hold"`
+	Ways    string `query:"ways" doc:"Ids of ways of working, separated by commas; absent: those that make paint hold"`
 	Weights string `query:"weights" doc:"How much each thing counts, as peel=2,cost=0.5"`
 	ZoneBody
 }) (*answer[wire.ZonePlans], error) {
@@ -53,7 +53,7 @@ func (h *handlers) plans(ctx context.Context, in *struct {
 }
 
 func (h *handlers) minds(ctx context.Context, in *struct {
-	Way     string `query:"way" doc:"Id of the way its plan was made by"`
+	Way     string `query:"way" doc:"Id of the way of working that its plan was made with"`
 	Weights string `query:"weights"`
 	ZoneBody
 }) (*answer[[]wire.MindPart], error) {

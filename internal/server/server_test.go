@@ -213,7 +213,7 @@ func TestListTellsWhatIsNext(t *testing.T) {
 		{"Cane screen", "identify", "", "Not certain yet: Cane or wicker, very likely; bare, more likely than not", "panels"},
 		{"Prompter's stool", "look_over", "", "Missing: dirt on it, wanted colour", "seat"},
 		{"Poster frames", "look_over", "", "Choose what its parts are made of", ""},
-		{"Puppet chest", "", "", "Ready to print: raise the grain comes first", "outside"},
+		{"Puppet chest", "", "", "Ready to print. First step: raise the grain", "outside"},
 	} {
 		p := by[x.name]
 		if p.Stage != x.stage || p.Holds != x.holds || p.Next != x.next || p.NextIn != x.in {

@@ -10,20 +10,20 @@ type BenchNow struct {
 type InstrumentWord struct {
 	ID        string `json:"id"`
 	Name      string `json:"name"`
-	OnSpot    bool   `json:"on_spot" doc:"It is held on a spot of a zone"`
+	OnSpot    bool   `json:"on_spot" doc:"It takes readings of a spot on a zone"`
 	Simulated bool   `json:"simulated"`
-	Field     string `json:"field,omitempty" doc:"The field of a zone that its reading belongs in"`
+	Field     string `json:"field,omitempty" doc:"The field of a zone that its reading goes into"`
 }
 
 // RoomNow is the air of the workshop at one moment.
 type RoomNow struct {
 	AirRead
-	Says string `json:"says,omitempty" doc:"What is to be heeded"`
+	Says string `json:"says,omitempty" doc:"A warning"`
 }
 
 // AirRead is one reading of the air.
 type AirRead struct {
-	At        string   `json:"at" doc:"As 2026-11-24T10:15, by the clock on the wall"`
+	At        string   `json:"at" doc:"As 2026-11-24T10:15, local time"`
 	TempC     *float64 `json:"temp_c,omitempty"`
 	RHPct     *float64 `json:"rh_pct,omitempty"`
 	SurfaceC  *float64 `json:"surface_c,omitempty"`
@@ -35,9 +35,9 @@ type AirRead struct {
 // Course is the air of a day, and what was brought in.
 type Course struct {
 	Today    []AirRead  `json:"today" doc:"Since midnight, by the room sensor"`
-	Imported []AirRead  `json:"imported" doc:"The last day of readings brought in"`
+	Imported []AirRead  `json:"imported" doc:"The last day of imported readings"`
 	Mean     *AirMean   `json:"mean,omitempty" doc:"Over the imported readings if there are any, else over the day"`
-	Spots    []SpotRead `json:"spots" doc:"Readings of spots that were brought in, the last first"`
+	Spots    []SpotRead `json:"spots" doc:"Imported readings of spots, most recent first"`
 }
 
 // AirMean is the usual air over some readings.
@@ -56,9 +56,9 @@ type SpotRead struct {
 // Imported is what became of a file of readings.
 type Imported struct {
 	Taken     int       `json:"taken"`
-	Gaps      int       `json:"gaps" doc:"Cells that hold nothing"`
+	Gaps      int       `json:"gaps" doc:"Empty cells"`
 	Separator string    `json:"separator"`
-	Refused   []Refusal `json:"refused" doc:"Rows that were not taken, the first of them"`
+	Refused   []Refusal `json:"refused" doc:"The first rows that were not imported"`
 	NRefused  int       `json:"refused_in_all"`
 	From      string    `json:"from"`
 	To        string    `json:"to"`

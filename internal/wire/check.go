@@ -5,17 +5,17 @@ type CheckResult struct {
 	Format  string       `json:"format"`
 	Version int          `json:"version"`
 	Verdict string       `json:"verdict" enum:"sound,watch,fails"`
-	Air     Air          `json:"air" doc:"The workshop's air the piece was judged in"`
+	Air     Air          `json:"air" doc:"The workshop's air that the piece was checked with"`
 	Zones   []ZoneResult `json:"zones"`
-	Look    *Look        `json:"look,omitempty" doc:"What the piece comes to, looked over"`
+	Look    *Look        `json:"look,omitempty" doc:"Areas, parts and damage of the piece"`
 }
 
 // CheckChange is what a check of zones that have changed says: what is other than it was.
 type CheckChange struct {
 	Verdict string       `json:"verdict" enum:"sound,watch,fails" doc:"On the whole piece"`
-	Zones   []ZoneResult `json:"zones" doc:"Those that were judged again; every other stands as it was"`
-	Look    *Look        `json:"look,omitempty" doc:"Absent where it is as it was, but for looks"`
-	Looks   []ZoneLook   `json:"looks,omitempty" doc:"Of the look-over, the zones that are other than they were, where nothing else of it is"`
+	Zones   []ZoneResult `json:"zones" doc:"The zones that were checked again; the others are unchanged"`
+	Look    *Look        `json:"look,omitempty" doc:"Absent where only the looks of zones have changed, or nothing"`
+	Looks   []ZoneLook   `json:"looks,omitempty" doc:"The zones whose look-over has changed, where nothing else of it has"`
 }
 
 // Air is the air of a workshop, with the temperature below which a surface
@@ -24,7 +24,7 @@ type Air struct {
 	TempC     float64 `json:"temp_c"`
 	RHPct     float64 `json:"rh_pct"`
 	DewPointC float64 `json:"dew_point_c"`
-	Own       bool    `json:"own,omitempty" doc:"The piece names an air of its own"`
+	Own       bool    `json:"own,omitempty" doc:"The piece has its own workshop air"`
 }
 
 // ZoneResult is what a check says of a zone. A block that was not computed is
@@ -36,22 +36,22 @@ type ZoneResult struct {
 	Says     string        `json:"says" doc:"The verdict as a sentence"`
 	Adhesion *AdhesionPart `json:"adhesion"`
 	Bleed    []BleedPart   `json:"bleed"`
-	Implied  []string      `json:"implied" doc:"What rises by itself where no bleeders are entered, in words"`
+	Implied  []string      `json:"implied" doc:"What bleeds where no bleeders are entered, in words"`
 	Rises    []Level       `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
 	Hiding   *HidingPart   `json:"hiding" doc:"Null where no solid colour is planned"`
 	Chips    *ChipsPart    `json:"chips" doc:"Null where nothing is likely to chip"`
 	CrackMM  float64       `json:"crack_mm,omitempty" doc:"About how wide the coat over a crackle medium cracks"`
-	Cracks   string        `json:"cracks,omitempty" doc:"How it cracks, as sentences"`
+	Cracks   string        `json:"cracks,omitempty" doc:"How it cracks, in sentences"`
 	Ready    *ReadyPart    `json:"ready" doc:"Null while nothing is planned"`
 	Hours    HoursPart     `json:"hours"`
 	Findings []Finding     `json:"findings"`
 	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
 	Section  *Section      `json:"section,omitempty"`
-	Gloss    string        `json:"gloss,omitempty" doc:"The sheen it is taken for, where one was entered or read off a meter"`
-	Known    *Known        `json:"known,omitempty" doc:"How sure one may be of what was entered; absent where nothing was tested"`
-	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where nothing makes it a suspect"`
-	Bonds    []Bond        `json:"bonds" doc:"What a patch test could be made of, weakest first"`
-	Patches  []PatchState  `json:"patches" doc:"How the zone's patch tests stand, in their order"`
+	Gloss    string        `json:"gloss,omitempty" doc:"The sheen class, where one was entered or measured"`
+	Known    *Known        `json:"known,omitempty" doc:"How certain the survey is; absent where nothing was tested"`
+	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where lead is not suspected"`
+	Bonds    []Bond        `json:"bonds" doc:"The bonds that a patch test could test, weakest first"`
+	Patches  []PatchState  `json:"patches" doc:"The state of the zone's patch tests, in their order"`
 }
 
 // Stage is how one stage of the work on a zone stands.
@@ -60,22 +60,22 @@ type Stage struct {
 	Name  string `json:"name"`
 	State string `json:"state" enum:"done,open,stuck"`
 	Says  string `json:"says"`
-	View  string `json:"view" doc:"Where on the page it is worked on"`
-	Step  int    `json:"step,omitempty" doc:"From 1; the place in the plan it speaks of"`
+	View  string `json:"view" doc:"The view of the page for it"`
+	Step  int    `json:"step,omitempty" doc:"From 1; the step of the plan that it refers to"`
 }
 
 // StepSays is a step of a plan in words.
 type StepSays struct {
 	Title string `json:"title" doc:"What it is, in a few words"`
-	Notes string `json:"notes,omitempty" doc:"The particulars that the title leaves out"`
+	Notes string `json:"notes,omitempty" doc:"Details that are not in the title"`
 }
 
 // AdhesionPart says how well the plan holds.
 type AdhesionPart struct {
-	Risk     float64  `json:"risk" doc:"Chance that some layer peels, 0 to 1"`
+	Risk     float64  `json:"risk" doc:"Risk that some layer peels, 0 to 1"`
 	Holds    string   `json:"holds" doc:"How well it holds, in a few words"`
-	Words    string   `json:"risk_words" doc:"Over everything the surface may be, each counted by the belief in it"`
-	Worst    string   `json:"worst_words,omitempty" doc:"What the risk is at its worst, and for which surface; absent where that is much the same"`
+	Words    string   `json:"risk_words" doc:"The risk in words, averaged over everything the surface may be, by probability"`
+	Worst    string   `json:"worst_words,omitempty" doc:"How it holds in the worst case, and for which surface; absent where that is much the same"`
 	Strength float64  `json:"strength" doc:"Of the weakest layer"`
 	Demand   float64  `json:"demand"`
 	Class    string   `json:"class" doc:"On the six-step cross-cut scale"`
@@ -87,7 +87,7 @@ type AdhesionPart struct {
 type Weakest struct {
 	Step int    `json:"step"`
 	Coat string `json:"coat" doc:"Id of the product"`
-	On   string `json:"on" doc:"Id of what it lies on"`
+	On   string `json:"on" doc:"Id of what is below it"`
 	// The same in words.
 	CoatName string `json:"coat_name"`
 	OnName   string `json:"on_name"`
@@ -107,8 +107,8 @@ type BleedPart struct {
 type HidingPart struct {
 	CoatsPlanned int      `json:"coats_planned"`
 	CoatsNeeded  int      `json:"coats_needed"`
-	DeltaE       float64  `json:"delta_e" doc:"From the colour that is meant, after the planned coats, where they are thinnest"`
-	Colour       string   `json:"colour" doc:"That they come to"`
+	DeltaE       float64  `json:"delta_e" doc:"From the wanted colour, after the planned coats, where they are thinnest"`
+	Colour       string   `json:"colour" doc:"The resulting colour"`
 	Sealed       string   `json:"sealed" doc:"The same under its seal"`
 	Figures      []Factor `json:"figures"`
 }
@@ -118,8 +118,8 @@ type ChipsPart struct {
 	P10     float64  `json:"p10"`
 	P50     float64  `json:"p50"`
 	P90     float64  `json:"p90"`
-	Usual   string   `json:"usual" doc:"The middle one as a share, in words"`
-	Layer   string   `json:"layer" doc:"Where it parts"`
+	Usual   string   `json:"usual" doc:"The median, in words"`
+	Layer   string   `json:"layer" doc:"Where it comes off"`
 	Words   string   `json:"words"`
 	Figures []Factor `json:"figures"`
 }
@@ -136,7 +136,7 @@ type ReadyPart struct {
 type HoursPart struct {
 	HandsOn *float64 `json:"hands_on" doc:"Null while the area is not known"`
 	Elapsed float64  `json:"elapsed"`
-	Work    string   `json:"work,omitempty" doc:"Hands on in words; absent while the area is not known"`
+	Work    string   `json:"work,omitempty" doc:"Hours of work in words; absent while the area is not known"`
 	Takes   string   `json:"takes" doc:"Elapsed in words"`
 	// Steps are minutes of work by step, with how long each takes in all.
 	Steps []Factor `json:"steps" doc:"Minutes of work by step, and in words how long it takes in all"`
@@ -146,7 +146,7 @@ type HoursPart struct {
 type Factor struct {
 	ID    string  `json:"id"`
 	Value float64 `json:"value"`
-	Shown string  `json:"shown" doc:"The value as it is read"`
+	Shown string  `json:"shown" doc:"The value as text"`
 	Words string  `json:"words"`
 }
 
@@ -178,9 +178,9 @@ type Section struct {
 	Steps    []StepSays `json:"steps,omitempty" doc:"What each step of the plan is, in words"`
 	Marks    []Mark     `json:"marks" doc:"Steps that leave no layer, and where they were done"`
 	Grit     int        `json:"grit,omitempty"`
-	Source   []string   `json:"source,omitempty" doc:"What may rise from below, worst first"`
+	Source   []string   `json:"source,omitempty" doc:"What may bleed from below, worst first"`
 	Faces    []Face     `json:"faces,omitempty" doc:"The finished surface as stains come, from fresh to a year old"`
-	Worn     []Shown    `json:"worn" doc:"What an edge shows as it wears down, the topmost paint first"`
+	Worn     []Shown    `json:"worn" doc:"Colours that an edge shows as it wears, the top paint first"`
 	WornSays string     `json:"worn_says,omitempty" doc:"The same in words"`
 }
 
@@ -207,7 +207,7 @@ type Layer struct {
 	Kind    string    `json:"kind" enum:"substrate,finish,coat"`
 	Name    string    `json:"name"`
 	Group   string    `json:"group,omitempty"`
-	Mark    string    `json:"mark,omitempty" doc:"Of the substrate: the marks by which the eye tells it"`
+	Mark    string    `json:"mark,omitempty" doc:"Of the substrate: its pattern"`
 	Family  string    `json:"family"`
 	Colour  string    `json:"colour,omitempty"`
 	Clear   bool      `json:"clear,omitempty"`
@@ -221,8 +221,8 @@ type Layer struct {
 	StainIs string    `json:"stain_words,omitempty" doc:"The stain in words; absent where it is not visible"`
 	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the moments of faces"`
 	Spots   bool      `json:"spots,omitempty"`
-	Driven  []string  `json:"driven,omitempty" doc:"Those of the soils that sanding rubbed in"`
-	Grit    int       `json:"grit,omitempty" doc:"Of the scratches on its face"`
+	Driven  []string  `json:"driven,omitempty" doc:"Those soils that sanding drove in"`
+	Grit    int       `json:"grit,omitempty" doc:"Grit of the scratches on its face"`
 	Padded  bool      `json:"padded,omitempty"`
 	WaitsH  float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
 	FromH   float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
@@ -230,7 +230,7 @@ type Layer struct {
 	Waits   string    `json:"waits,omitempty" doc:"The wait in words"`
 	From    string    `json:"from,omitempty" doc:"The beginning of its window in words"`
 	To      string    `json:"to,omitempty" doc:"The end of its window in words"`
-	InTime  bool      `json:"in_time,omitempty" doc:"The next coat comes when it may"`
+	InTime  bool      `json:"in_time,omitempty" doc:"The next coat goes on within the window"`
 }
 
 // Mark is a step that leaves no layer.
@@ -244,16 +244,16 @@ type Mark struct {
 type Joint struct {
 	Strength float64  `json:"strength"`
 	Class    string   `json:"class"`
-	Holds    string   `json:"holds" enum:"well,barely,not,meant" doc:"Meant: it is to let go, as the look wants"`
+	Holds    string   `json:"holds" enum:"well,barely,not,meant" doc:"Meant: it is supposed to flake, for the look"`
 	Figures  []Factor `json:"figures"`
 }
 
 // NextStep is a step that could come next in a zone's plan.
 type NextStep struct {
 	StartWord
-	Why     string `json:"why,omitempty" doc:"Why it makes sense here; absent where nothing calls for it"`
-	Brings  string `json:"brings,omitempty" doc:"The fault it would bring into the plan"`
-	Barred  string `json:"barred,omitempty" doc:"Why it cannot be planned at all"`
+	Why     string `json:"why,omitempty" doc:"Why it is recommended; absent where it is not"`
+	Brings  string `json:"brings,omitempty" doc:"The new finding that it would cause"`
+	Barred  string `json:"barred,omitempty" doc:"Why it cannot be planned"`
 	Verdict string `json:"verdict" enum:"sound,watch,fails" doc:"On the plan with the step in it"`
 }
 
@@ -264,7 +264,7 @@ type Bond struct {
 	Over     string     `json:"over"`
 	Bare     bool       `json:"bare,omitempty"`
 	Additive float64    `json:"additive,omitempty"`
-	Name     string     `json:"name" doc:"The coat on what it lands on, in words"`
+	Name     string     `json:"name" doc:"The coat and what is below it, in words"`
 	Strength float64    `json:"strength"`
 	Class    string     `json:"class"`
 	Risk     float64    `json:"risk"`
@@ -272,13 +272,13 @@ type Bond struct {
 	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
 	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
 	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
-	Under    Conditions `json:"under" doc:"The conditions of the plan"`
+	Under    Conditions `json:"under" doc:"The factors under which the plan makes it"`
 }
 
 // PatchState is how a patch test stands.
 type PatchState struct {
 	ID    string `json:"id"`
-	Name  string `json:"name" doc:"The coat and what it was laid on"`
+	Name  string `json:"name" doc:"The coat and what it was made on"`
 	State string `json:"state" enum:"planned,curing,ready,rated"`
 	Says  string `json:"says"`
 	// LookIn are the days from laying it to rating it.

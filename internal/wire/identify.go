@@ -14,20 +14,20 @@ type IdentifyResult struct {
 type Identification struct {
 	ID       string       `json:"id"`
 	Name     string       `json:"name,omitempty"`
-	Says     string       `json:"says" doc:"The belief in a sentence"`
-	Made     []BeliefPart `json:"made" doc:"What it is made of, the likeliest first"`
-	On       []BeliefPart `json:"on" doc:"What is on it, the likeliest first"`
+	Says     string       `json:"says" doc:"The result in a sentence"`
+	Made     []BeliefPart `json:"made" doc:"Materials, most likely first"`
+	On       []BeliefPart `json:"on" doc:"Finishes, most likely first"`
 	Answers  []Answered   `json:"answers"`
-	Aside    []Answered   `json:"aside" doc:"Answers that cannot count, with the reason"`
-	Against  []Conflict   `json:"against" doc:"What hardly goes together"`
-	Excluded bool         `json:"excluded,omitempty" doc:"The answers fit nothing that is known"`
-	Settled  float64      `json:"settled" doc:"Share of belief in which the same would be done"`
+	Aside    []Answered   `json:"aside" doc:"Answers that are not counted, with the reason"`
+	Against  []Conflict   `json:"against" doc:"Answers that contradict each other"`
+	Excluded bool         `json:"excluded,omitempty" doc:"The answers fit no known material"`
+	Settled  float64      `json:"settled" doc:"Probability for which the same would be done"`
 	Done     bool         `json:"done" doc:"No further test would change what is done"`
 	DoneSays string       `json:"done_says,omitempty"`
-	Next     []NextTest   `json:"next" doc:"What could be tested next, what is most worth it first"`
+	Next     []NextTest   `json:"next" doc:"Possible next tests, most useful first"`
 	Barred   []string     `json:"barred" doc:"Tests that suspected lead forbids"`
-	Take     *Take        `json:"take,omitempty" doc:"What the survey would say if it said what is believed"`
-	Walked   []Walked     `json:"walked" doc:"What the plan is judged for"`
+	Take     *Take        `json:"take,omitempty" doc:"What to enter in the survey"`
+	Walked   []Walked     `json:"walked" doc:"What the plan is checked for"`
 }
 
 // BeliefPart is the belief in one thing.
@@ -58,11 +58,11 @@ type Conflict struct {
 type NextTest struct {
 	Test  string  `json:"test"`
 	Name  string  `json:"name"`
-	Bits  float64 `json:"bits" doc:"What it is expected to tell of what is to be done"`
-	Worth float64 `json:"worth" doc:"That less its trouble and harm"`
+	Bits  float64 `json:"bits" doc:"Expected information about what to do, in bits"`
+	Worth float64 `json:"worth" doc:"The same, less its effort and harm"`
 	Says  string  `json:"says" doc:"Why it is worth making, in words"`
 	// Rare outcomes are not shown at once.
-	Rare []string `json:"rare" doc:"Outcomes that are hardly to be expected here"`
+	Rare []string `json:"rare" doc:"Outcomes that are unlikely here"`
 }
 
 // Take is what the survey would say.
@@ -72,7 +72,7 @@ type Take struct {
 	Finish    string  `json:"finish"`
 	Says      string  `json:"says"`
 	Sure      string  `json:"sure" enum:"assumed,doubted,possible,likely,tested"`
-	P         float64 `json:"p" doc:"Belief in the less certain of the two"`
+	P         float64 `json:"p" doc:"Probability of the less certain of the two"`
 	Share     string  `json:"share" doc:"P in words"`
 }
 
@@ -81,14 +81,14 @@ type Walked struct {
 	Name    string  `json:"name"`
 	P       float64 `json:"p,omitempty" doc:"Absent where nothing was tested"`
 	Share   string  `json:"share,omitempty" doc:"P in words"`
-	Verdict string  `json:"verdict,omitempty" enum:"sound,watch,fails" doc:"On the plan, if there is one, were it that"`
+	Verdict string  `json:"verdict,omitempty" enum:"sound,watch,fails" doc:"Of the plan, if there is one, for this surface"`
 }
 
 // Known is how sure one may be of what was entered.
 type Known struct {
 	Substrate KnownPart `json:"substrate"`
 	Finish    KnownPart `json:"finish"`
-	Walked    int       `json:"walked" doc:"For how many surfaces the plan is judged"`
+	Walked    int       `json:"walked" doc:"How many surfaces the plan is checked for"`
 }
 
 // KnownPart is how sure one may be of one thing.
@@ -102,7 +102,7 @@ type KnownPart struct {
 type Lead struct {
 	State string `json:"state" enum:"suspect,excluded,found"`
 	Says  string `json:"says"`
-	Noted string `json:"noted,omitempty" doc:"Why a noted test does not decide"`
+	Noted string `json:"noted,omitempty" doc:"Why a recorded test does not decide"`
 	// Advice is absent where lead is excluded.
 	Advice []string `json:"advice,omitempty"`
 }

@@ -6,10 +6,10 @@ type Look struct {
 	Parts     []PartLook    `json:"parts"`
 	Zones     []ZoneLook    `json:"zones"`
 	Elevation Elevation     `json:"elevation"`
-	Mending   Mending       `json:"mending" doc:"Of all zones, with the holes that new hardware leaves"`
+	Mending   Mending       `json:"mending" doc:"Of all zones, including holes of old hardware"`
 	Fittings  []FittingLook `json:"fittings"`
-	Suggested []Fitting     `json:"suggested" doc:"What the parts say comes off and the list does not hold yet"`
-	Loose     int           `json:"loose" doc:"Parts that are painted and belong to no zone"`
+	Suggested []Fitting     `json:"suggested" doc:"What the parts suggest to remove and is not in the list yet"`
+	Loose     int           `json:"loose" doc:"Painted parts without a zone"`
 }
 
 // PartLook is what a part comes to.
@@ -20,12 +20,12 @@ type PartLook struct {
 	Wants   string   `json:"wants" doc:"Which sizes its kind has"`
 	AreaM2  float64  `json:"area_m2"`
 	Area    string   `json:"area" doc:"In the studio's units; words where it is not painted"`
-	Run     string   `json:"run,omitempty" doc:"Its running length, where one counts it so"`
-	Faces   []Factor `json:"faces" doc:"Each face that is painted, with its square metres"`
+	Run     string   `json:"run,omitempty" doc:"Its running length, for long parts"`
+	Faces   []Factor `json:"faces" doc:"Each painted face, with its square metres"`
 	Painted []string `json:"painted" doc:"Ids of these faces"`
 	Hidden  bool     `json:"hidden,omitempty" doc:"Nothing of it shows from the front"`
 	Moves   bool     `json:"moves,omitempty" doc:"It slides or closes"`
-	Fit     string   `json:"fit,omitempty" doc:"What the coats leave of its gap"`
+	Fit     string   `json:"fit,omitempty" doc:"What is left of its gap after painting"`
 	Tight   bool     `json:"tight,omitempty" doc:"It may stick once it is coated"`
 	Note    string   `json:"note,omitempty"`
 }
@@ -35,16 +35,16 @@ type ZoneLook struct {
 	ID      string  `json:"id"`
 	AreaM2  float64 `json:"area_m2"`
 	Area    string  `json:"area" doc:"In the studio's units; empty where it is not known"`
-	PartsM2 float64 `json:"parts_m2" doc:"What its parts come to"`
-	Typed   bool    `json:"typed,omitempty" doc:"The area was typed, and not worked out from parts"`
+	PartsM2 float64 `json:"parts_m2" doc:"The total of its parts"`
+	Typed   bool    `json:"typed,omitempty" doc:"The area was typed, not calculated from parts"`
 	Parts   int     `json:"parts"`
 	CoverM2 float64 `json:"cover_m2" doc:"What paint has to cover: more where the surface is rough"`
 	LengthM float64 `json:"length_m"`
 	EdgesM  float64 `json:"edges_m"`
-	Work    float64 `json:"work" doc:"How much longer a square metre takes than on a plain panel; 0 where it is not known"`
+	Work    float64 `json:"work" doc:"How much longer a square metre takes than on a plain panel; 0 if not known"`
 	Says    string  `json:"says" doc:"All of it in words"`
 	Colour  string  `json:"colour" doc:"As it is now"`
-	Mark    string  `json:"mark" doc:"The marks by which the eye tells it"`
+	Mark    string  `json:"mark" doc:"Its pattern"`
 	Mending Mending `json:"mending"`
 }
 
@@ -53,22 +53,22 @@ type Elevation struct {
 	W      float64     `json:"w_cm"`
 	H      float64     `json:"h_cm"`
 	Shapes []ElevShape `json:"shapes"`
-	Says   string      `json:"says" doc:"How wide and high it is"`
+	Says   string      `json:"says" doc:"Width and height in words"`
 }
 
 // ElevShape is one part as it shows, as paths in centimetres.
 type ElevShape struct {
 	Part   int    `json:"part" doc:"Index of the part"`
 	N      int    `json:"n" doc:"Which of its count, from 1"`
-	D      string `json:"d" doc:"Outline; what it leaves open is cut out"`
+	D      string `json:"d" doc:"Outline; openings are cut out"`
 	Lines  string `json:"lines,omitempty"`
-	Recess bool   `json:"recess,omitempty" doc:"It lies back, behind an opening"`
+	Recess bool   `json:"recess,omitempty" doc:"It is set back, behind an opening"`
 }
 
 // Mending is what damage takes.
 type Mending struct {
 	Minutes float64    `json:"minutes"`
-	Items   []MendItem `json:"items" doc:"In the order of the zone's damage; those that take nothing are left out"`
+	Items   []MendItem `json:"items" doc:"In the order of the zone's damage; damage that needs nothing is left out"`
 	Says    []string   `json:"says"`
 }
 
@@ -91,7 +91,7 @@ type FittingLook struct {
 	Clean  string `json:"clean"`
 	Store  string `json:"store"`
 	Holes  string `json:"holes,omitempty"`
-	Drills bool   `json:"drills,omitempty" doc:"Holes are filled and drilled before paint"`
+	Drills bool   `json:"drills,omitempty" doc:"Holes are filled and drilled before painting"`
 }
 
 // Made is what a template comes to.
@@ -103,5 +103,5 @@ type Made struct {
 // PhotoKept is a picture taken in.
 type PhotoKept struct {
 	Photo
-	Already bool `json:"already" doc:"The same picture was kept before"`
+	Already bool `json:"already" doc:"The same picture was already stored"`
 }

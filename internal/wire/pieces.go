@@ -7,7 +7,7 @@ type Saved struct {
 	ID      uint      `json:"id"`
 	Rev     int       `json:"rev" doc:"Grows with every write"`
 	Updated time.Time `json:"updated"`
-	Created time.Time `json:"created" doc:"Tells it from another piece that had the same number"`
+	Created time.Time `json:"created" doc:"Distinguishes it from another piece that had the same number"`
 	Piece   Piece     `json:"piece"`
 }
 
@@ -18,13 +18,13 @@ type Summary struct {
 	Name    string        `json:"name"`
 	Updated time.Time     `json:"updated"`
 	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
-	Says    string        `json:"says" doc:"What stands in the way, or that nothing does"`
+	Says    string        `json:"says" doc:"What blocks it, or that nothing does"`
 	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
-	Holds   string        `json:"holds,omitempty" doc:"What holds it up"`
-	View    string        `json:"view" doc:"Where on the page that stage is worked on"`
-	Stands  string        `json:"stands" doc:"How far it has come, or what holds it up"`
-	Next    string        `json:"next" doc:"What is to be done next"`
-	NextIn  string        `json:"next_in,omitempty" doc:"The zone where that is"`
+	Holds   string        `json:"holds,omitempty" doc:"What blocks it"`
+	View    string        `json:"view" doc:"The view of the page for that stage"`
+	Stands  string        `json:"stands" doc:"Its progress, or what blocks it"`
+	Next    string        `json:"next" doc:"What to do next"`
+	NextIn  string        `json:"next_in,omitempty" doc:"The zone of the next step"`
 	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
 	Parts   int           `json:"parts" doc:"How many parts are measured"`
 	Zones   []ZoneSummary `json:"zones"`
@@ -42,13 +42,13 @@ type ZoneSummary struct {
 	Steps     int     `json:"steps"`
 	Material  string  `json:"material"`
 	Finish    string  `json:"finish"`
-	Layers    []Layer `json:"layers" doc:"The cut through its coats, from below"`
+	Layers    []Layer `json:"layers" doc:"The cross-section of its coats, from the bottom up"`
 }
 
 // Studio is what the page needs to know of the server.
 type Studio struct {
 	Settings
-	Demo bool `json:"demo" doc:"The data is a copy that is thrown away at the end"`
+	Demo bool `json:"demo" doc:"The data is a copy that is deleted at the end"`
 	Air  Air  `json:"air"`
 }
 

@@ -16,7 +16,7 @@ type ZonePlans struct {
 	Name  string    `json:"name,omitempty"`
 	Plans []WayPlan `json:"plans"`
 	// PerM2 is set where nobody knows the area.
-	PerM2 bool `json:"per_m2,omitempty" doc:"Hours and costs are those of one square metre, as the area is not known"`
+	PerM2 bool `json:"per_m2,omitempty" doc:"Hours and costs are for one square metre, as the area is not known"`
 }
 
 // WayPlan is the best plan by one way of working, or what stands in its way.
@@ -24,32 +24,33 @@ type WayPlan struct {
 	Way     string     `json:"way"`
 	Name    string     `json:"name"`
 	Says    string     `json:"says,omitempty"`
-	Own     bool       `json:"own,omitempty" doc:"The plan that the zone has"`
-	Same    string     `json:"same,omitempty" doc:"The way before it that comes to the same steps, or is in the same trouble"`
-	Proved  bool       `json:"proved" doc:"Nothing in the planner's vocabulary is better by these weights"`
+	Own     bool       `json:"own,omitempty" doc:"The current plan of the zone"`
+	Same    string     `json:"same,omitempty" doc:"An earlier way of working with the same steps, or blocked for the same reasons"`
+	Proved  bool       `json:"proved" doc:"Proved to be the best plan possible in the planner's vocabulary, by these weights"`
 	Points  float64    `json:"points"`
-	Against string     `json:"against,omitempty" doc:"Why it comes after the best"`
+	Against string     `json:"against,omitempty" doc:"Why it is not the best"`
 	Verdict string     `json:"verdict,omitempty" enum:"sound,watch,fails"`
 	Steps   []Step     `json:"steps,omitempty"`
 	Words   []string   `json:"words,omitempty" doc:"The steps in words"`
 	Ground  string     `json:"ground,omitempty" doc:"What makes it hold, in words"`
-	Finish  string     `json:"finish,omitempty" doc:"The paint and what closes it, in words"`
-	Note    string     `json:"note,omitempty" doc:"Where the look decides what the way would"`
+	Finish  string     `json:"finish,omitempty" doc:"The paint and its seal, in words"`
+	Note    string     `json:"note,omitempty" doc:"Where the look decides and not the way of working"`
+	Holds   string     `json:"holds,omitempty" doc:"How well it holds, in a few words"`
 	Risk    *RangePart `json:"risk,omitempty" doc:"Of peeling"`
-	Stain   *RangePart `json:"stain,omitempty" doc:"The worst that comes through, in CIEDE2000 units; absent where nothing rises"`
-	Chips   string     `json:"chips,omitempty" doc:"Of a flaking look: how much of it lets go"`
+	Stain   *RangePart `json:"stain,omitempty" doc:"The worst stain, in CIEDE2000 units; absent where nothing bleeds"`
+	Chips   string     `json:"chips,omitempty" doc:"Of a flaking look: how much flakes off"`
 	HandsOn float64    `json:"hands_on_h"`
 	Elapsed float64    `json:"elapsed_h"`
 	Takes   string     `json:"takes,omitempty" doc:"How long it takes, in words"`
 	Work    string     `json:"work,omitempty" doc:"How much of that is work, in words"`
-	Cost    float64    `json:"cost" doc:"Of materials, in units of money"`
+	Cost    float64    `json:"cost" doc:"Of materials, in the studio's currency"`
 	Smell   string     `json:"smell,omitempty"`
 	Trips   int        `json:"trips"`
-	Depends []string   `json:"depends,omitempty" doc:"What it rests on, what matters most first"`
+	Depends []string   `json:"depends,omitempty" doc:"What it depends on, most important first"`
 	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with it"`
 	Terms   []TermPart `json:"terms,omitempty" doc:"What its points are made of"`
 	Section *Section   `json:"section,omitempty"`
-	Stuck   *StuckPart `json:"stuck,omitempty" doc:"What stands in the way, where there is no plan"`
+	Stuck   *StuckPart `json:"stuck,omitempty" doc:"What blocks a plan, where there is none"`
 }
 
 // RangePart is a figure as a range.
@@ -85,7 +86,7 @@ type ObstaclePart struct {
 // OpeningPart is a change with which there is a plan.
 type OpeningPart struct {
 	Says  string   `json:"says"`
-	Field string   `json:"field" doc:"Where it is entered"`
+	Field string   `json:"field" doc:"The field to enter it in"`
 	Words []string `json:"words" doc:"A plan that then passes"`
 }
 
@@ -93,7 +94,7 @@ type OpeningPart struct {
 type MindPart struct {
 	If      string   `json:"if"`
 	Test    string   `json:"test"`
-	Field   string   `json:"field" doc:"Where what is found is entered"`
+	Field   string   `json:"field" doc:"The field to enter the result in"`
 	Fails   bool     `json:"fails" doc:"The plan would then fail"`
 	Then    string   `json:"then" doc:"What would be done instead, in words"`
 	Instead []string `json:"instead,omitempty" doc:"The steps of that plan, in words"`
@@ -103,16 +104,16 @@ type MindPart struct {
 type PiecePlan struct {
 	Piece *Piece     `json:"piece"`
 	Zones []ZonePlan `json:"zones"`
-	Trips []TripPart `json:"trips" doc:"All that is planned, as one order of trips to the bench"`
-	Steps int        `json:"steps" doc:"As many trips there would be, zone by zone"`
-	Takes string     `json:"takes" doc:"From the first trip to the last, in words"`
+	Trips []TripPart `json:"trips" doc:"All plans, combined into one schedule of trips"`
+	Steps int        `json:"steps" doc:"Number of trips if each zone is done separately"`
+	Takes string     `json:"takes" doc:"Time from the first trip to the last, in words"`
 }
 
 // ZonePlan is what became of one zone.
 type ZonePlan struct {
 	ID      string     `json:"id"`
 	Name    string     `json:"name"`
-	State   string     `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it had a plan, which stays"`
+	State   string     `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it already had a plan, which stays"`
 	Says    string     `json:"says"`
 	Like    []string   `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs string     `json:"differs,omitempty" doc:"Why it cannot have their paint"`

@@ -20,22 +20,22 @@ type Vocab struct {
 	Strips     []Word          `json:"strips"`
 	Fillers    []Word          `json:"fillers"`
 	Effects    []EffectWord    `json:"effects"`
-	Resists    []Word          `json:"resists" doc:"What is laid in patches so that paint lets go there"`
+	Resists    []Word          `json:"resists" doc:"What is applied in patches so that paint comes off there"`
 	Families   []Word          `json:"families"`
 	Rules      []RuleWord      `json:"rules"`
 	Stages     []StageWord     `json:"stages" doc:"The stages of the work, in their order"`
 	PartKinds  []PartKind      `json:"part_kinds"`
 	Reliefs    []Word          `json:"reliefs"`
 	Fittings   []FittingWord   `json:"fittings"`
-	Doings     []Word          `json:"doings" doc:"What is done with a fitting"`
-	Tests      []TestWord      `json:"tests" doc:"Looks and small tests that tell what a surface is"`
+	Doings     []Word          `json:"doings" doc:"What to do with hardware"`
+	Tests      []TestWord      `json:"tests" doc:"Observations and small tests that identify a surface"`
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
-	Ways       WayWords        `json:"ways" doc:"Ways of working, and what plans are weighed by"`
-	Starts     []StartWord     `json:"starts" doc:"What a plan can be extended with, in the order of the work"`
+	Ways       WayWords        `json:"ways" doc:"Ways of working, and the weights of plans"`
+	Starts     []StartWord     `json:"starts" doc:"Possible next steps of a plan, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
 	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
-	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, to be offered"`
+	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, as suggestions"`
 	// Limits are by object and field, those of a step by what is done and field.
 	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
 }
@@ -50,10 +50,10 @@ type ColourWord struct {
 type Limit struct {
 	Least  *float64 `json:"least,omitempty" doc:"Of a number"`
 	Most   *float64 `json:"most,omitempty" doc:"Of a number"`
-	Open   bool     `json:"open,omitempty" doc:"The least itself is too little"`
+	Open   bool     `json:"open,omitempty" doc:"The minimum itself is not allowed"`
 	Whole  bool     `json:"whole,omitempty" doc:"Of a number: without a fraction"`
 	MaxLen int      `json:"max_len,omitempty" doc:"Characters of a text, entries of a list"`
-	Hint   string   `json:"hint,omitempty" doc:"What to know before it is filled in"`
+	Hint   string   `json:"hint,omitempty" doc:"A hint for filling it in"`
 }
 
 // Limits are the limits of all fields that have one, as a vocabulary lists them.
@@ -89,8 +89,8 @@ func Limits() map[string]Limit {
 type StageWord struct {
 	ID     string   `json:"id"`
 	Name   string   `json:"name"`
-	View   string   `json:"view" doc:"Its place in the page"`
-	Fields []string `json:"fields" doc:"What is filled in there, as repairs and openings name it"`
+	View   string   `json:"view" doc:"Its view on the page"`
+	Fields []string `json:"fields" doc:"The fields that are filled in there"`
 }
 
 // StartWord is a step as it is when it is put into a plan.
@@ -112,7 +112,7 @@ type Word struct {
 // TestWord describes a look or a small test.
 type TestWord struct {
 	ID       string        `json:"id"`
-	Name     string        `json:"name" doc:"As one asks"`
+	Name     string        `json:"name" doc:"As a question"`
 	Short    string        `json:"short" doc:"Within a sentence"`
 	How      string        `json:"how"`
 	Where    string        `json:"where"`
@@ -134,7 +134,7 @@ type CutWord struct {
 	Class int     `json:"class"`
 	Name  string  `json:"name"`
 	Says  string  `json:"says"`
-	Gone  float64 `json:"gone" doc:"Share of the squares that are gone, about"`
+	Gone  float64 `json:"gone" doc:"Approximate share of the squares that came off"`
 }
 
 // SubstrateWord describes a substrate.
@@ -144,13 +144,13 @@ type SubstrateWord struct {
 	Family   string  `json:"family"`
 	Colour   string  `json:"colour"`
 	Porosity float64 `json:"porosity"`
-	Mark     string  `json:"mark" doc:"The marks by which the eye tells it"`
+	Mark     string  `json:"mark" doc:"Its pattern"`
 	// Asks are the fields of a survey that mean something for it.
 	Asks []string `json:"asks" doc:"Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare"`
 	// What is met on it, the usual first.
-	Finishes []string `json:"finishes" doc:"Finishes that are met on it, the usual ones first"`
-	Soils    []string `json:"soils" doc:"Soils that are met on it, the usual ones first"`
-	Bleeders []string `json:"bleeders" doc:"Bleeders that are met in or on it, the usual ones first"`
+	Finishes []string `json:"finishes" doc:"Finishes found on it, most common first"`
+	Soils    []string `json:"soils" doc:"Soils found on it, most common first"`
+	Bleeders []string `json:"bleeders" doc:"Bleeders found in or on it, most common first"`
 }
 
 // FinishWord describes a finish.
@@ -158,8 +158,8 @@ type FinishWord struct {
 	Word
 	Family  string `json:"family,omitempty"`
 	Colour  string `json:"colour,omitempty"`
-	Mark    string `json:"mark,omitempty" doc:"The marks by which the eye tells it; absent where the material is seen as it is"`
-	Mirrors bool   `json:"mirrors,omitempty" doc:"Whether a window is seen in it"`
+	Mark    string `json:"mark,omitempty" doc:"Its pattern; absent where the material is visible"`
+	Mirrors bool   `json:"mirrors,omitempty" doc:"It reflects a window"`
 }
 
 // StepWord describes a kind of step.
@@ -173,9 +173,9 @@ type EffectWord struct {
 	Word
 	Wants  string `json:"wants"`
 	Trap   string `json:"trap,omitempty"`
-	Wears  bool   `json:"wears,omitempty" doc:"It lays open what is below at edges"`
+	Wears  bool   `json:"wears,omitempty" doc:"It exposes the layers below at edges"`
 	Sands  bool   `json:"sands,omitempty" doc:"It is worked with a grit, and the grit says how deep it goes"`
-	Flakes bool   `json:"flakes,omitempty" doc:"Warm air, water and resists help it"`
+	Flakes bool   `json:"flakes,omitempty" doc:"Warm air, water and resists support it"`
 }
 
 // CleanerWord describes a cleaner.
@@ -216,9 +216,9 @@ type RuleWord struct {
 	Title string `json:"title"`
 	Group string `json:"group" doc:"In words"`
 	Why   string `json:"why"`
-	When  string `json:"when" doc:"When it fires, and how severely"`
+	When  string `json:"when" doc:"When there is a finding, and how severe it is"`
 	Looks string `json:"looks" doc:"What it looks at"`
-	Mends string `json:"mends" doc:"What mends it"`
+	Mends string `json:"mends" doc:"What fixes it"`
 }
 
 // PartKind describes a kind of part.
@@ -240,8 +240,8 @@ type PartFace struct {
 // DefectWord describes a kind of damage.
 type DefectWord struct {
 	Word
-	Across string `json:"across,omitempty" doc:"What its size is; absent where none is asked"`
-	Along  string `json:"along,omitempty" doc:"What its length is; absent where none is asked"`
+	Across string `json:"across,omitempty" doc:"What its size means; absent where it has none"`
+	Along  string `json:"along,omitempty" doc:"What its length means; absent where it has none"`
 }
 
 // FittingWord describes a kind of thing that comes off.
@@ -254,7 +254,7 @@ type FittingWord struct {
 // TemplateWord describes a template and shows it.
 type TemplateWord struct {
 	Word
-	Sizes     string    `json:"sizes" doc:"The sizes it has when nobody says others"`
+	Sizes     string    `json:"sizes" doc:"Its usual sizes"`
 	Asks      string    `json:"asks" doc:"Which sizes it asks for, in words"`
 	Counts    []Counted `json:"counts"`
 	Elevation Elevation `json:"elevation"`
@@ -283,9 +283,9 @@ type WayWords struct {
 	Additive []Word   `json:"additive" doc:"Amounts in words, the usual one first; the id is the number"`
 	Water    []Word   `json:"water" doc:"The same"`
 	Cure     []Word   `json:"cure" doc:"The same"`
-	Terms    []Term   `json:"terms" doc:"What plans are weighed by, in the order of weights"`
-	Main     []string `json:"main" doc:"The ways that are set side by side where nobody chooses"`
-	Most     int      `json:"most" doc:"As many are set side by side at the most"`
+	Terms    []Term   `json:"terms" doc:"The terms that plans are weighed by"`
+	Main     []string `json:"main" doc:"The ways of working that are compared by default"`
+	Most     int      `json:"most" doc:"The most that are compared at once"`
 }
 
 // Term is something that plans are weighed by.
@@ -295,13 +295,13 @@ type Term struct {
 	Points float64 `json:"points" doc:"What one unit of it weighs"`
 	Unit   string  `json:"unit"`
 	Says   string  `json:"says"`
-	Yours  bool    `json:"yours" doc:"The painter weighs it"`
+	Yours  bool    `json:"yours" doc:"The painter can weigh it"`
 }
 
 // RuleEntry is a rule of the book, with where it speaks.
 type RuleEntry struct {
 	RuleWord
-	Speaks []RuleSpeaks `json:"speaks" doc:"Where in the studio it speaks now, the worst first"`
+	Speaks []RuleSpeaks `json:"speaks" doc:"Where it has findings in the studio now, the worst first"`
 }
 
 // RuleSpeaks is one place where a rule speaks.

@@ -428,10 +428,10 @@ export interface components {
             holds: string;
             /**
              * Format: double
-             * @description Chance that some layer peels, 0 to 1
+             * @description Risk that some layer peels, 0 to 1
              */
             risk: number;
-            /** @description Over everything the surface may be, each counted by the belief in it */
+            /** @description The risk in words, averaged over everything the surface may be, by probability */
             risk_words: string;
             /**
              * Format: double
@@ -439,13 +439,13 @@ export interface components {
              */
             strength: number;
             weakest: components["schemas"]["Weakest"];
-            /** @description What the risk is at its worst, and for which surface; absent where that is much the same */
+            /** @description How it holds in the worst case, and for which surface; absent where that is much the same */
             worst_words?: string;
         };
         Air: {
             /** Format: double */
             dew_point_c: number;
-            /** @description The piece names an air of its own */
+            /** @description The piece has its own workshop air */
             own?: boolean;
             /** Format: double */
             rh_pct: number;
@@ -460,7 +460,7 @@ export interface components {
             temp_c: number;
         };
         AirRead: {
-            /** @description As 2026-11-24T10:15, by the clock on the wall */
+            /** @description As 2026-11-24T10:15, local time */
             at: string;
             by: string;
             /** Format: double */
@@ -542,7 +542,7 @@ export interface components {
              * @description Days from which a patch test of it can be rated
              */
             look_days: number;
-            /** @description The coat on what it lands on, in words */
+            /** @description The coat and what is below it, in words */
             name: string;
             over: string;
             product: string;
@@ -552,30 +552,30 @@ export interface components {
             step: number;
             /** Format: double */
             strength: number;
-            /** @description The conditions of the plan */
+            /** @description The factors under which the plan makes it */
             under: components["schemas"]["Conditions"];
         };
         Change: {
             zones: components["schemas"]["Zone"][];
         };
         CheckChange: {
-            /** @description Absent where it is as it was, but for looks */
+            /** @description Absent where only the looks of zones have changed, or nothing */
             look?: components["schemas"]["Look"];
-            /** @description Of the look-over, the zones that are other than they were, where nothing else of it is */
+            /** @description The zones whose look-over has changed, where nothing else of it has */
             looks?: components["schemas"]["ZoneLook"][];
             /**
              * @description On the whole piece
              * @enum {string}
              */
             verdict: "sound" | "watch" | "fails";
-            /** @description Those that were judged again; every other stands as it was */
+            /** @description The zones that were checked again; the others are unchanged */
             zones: components["schemas"]["ZoneResult"][];
         };
         CheckResult: {
-            /** @description The workshop's air the piece was judged in */
+            /** @description The workshop's air that the piece was checked with */
             air: components["schemas"]["Air"];
             format: string;
-            /** @description What the piece comes to, looked over */
+            /** @description Areas, parts and damage of the piece */
             look?: components["schemas"]["Look"];
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
@@ -585,7 +585,7 @@ export interface components {
         };
         ChipsPart: {
             figures: components["schemas"]["Factor"][];
-            /** @description Where it parts */
+            /** @description Where it comes off */
             layer: string;
             /** Format: double */
             p10: number;
@@ -593,7 +593,7 @@ export interface components {
             p50: number;
             /** Format: double */
             p90: number;
-            /** @description The middle one as a share, in words */
+            /** @description The median, in words */
             usual: string;
             words: string;
         };
@@ -652,11 +652,11 @@ export interface components {
             usual: number;
         };
         Course: {
-            /** @description The last day of readings brought in */
+            /** @description The last day of imported readings */
             imported: components["schemas"]["AirRead"][];
             /** @description Over the imported readings if there are any, else over the day */
             mean?: components["schemas"]["AirMean"];
-            /** @description Readings of spots that were brought in, the last first */
+            /** @description Imported readings of spots, most recent first */
             spots: components["schemas"]["SpotRead"][];
             /** @description Since midnight, by the room sensor */
             today: components["schemas"]["AirRead"][];
@@ -666,7 +666,7 @@ export interface components {
             class: number;
             /**
              * Format: double
-             * @description Share of the squares that are gone, about
+             * @description Approximate share of the squares that came off
              */
             gone: number;
             name: string;
@@ -696,9 +696,9 @@ export interface components {
             size_mm?: number;
         };
         DefectWord: {
-            /** @description What its size is; absent where none is asked */
+            /** @description What its size means; absent where it has none */
             across?: string;
-            /** @description What its length is; absent where none is asked */
+            /** @description What its length means; absent where it has none */
             along?: string;
             /** @description Further words to find it by */
             also?: string;
@@ -718,7 +718,7 @@ export interface components {
         EffectWord: {
             /** @description Further words to find it by */
             also?: string;
-            /** @description Warm air, water and resists help it */
+            /** @description Warm air, water and resists support it */
             flakes?: boolean;
             id: string;
             name: string;
@@ -727,11 +727,11 @@ export interface components {
             sands?: boolean;
             trap?: string;
             wants: string;
-            /** @description It lays open what is below at edges */
+            /** @description It exposes the layers below at edges */
             wears?: boolean;
         };
         ElevShape: {
-            /** @description Outline; what it leaves open is cut out */
+            /** @description Outline; openings are cut out */
             d: string;
             lines?: string;
             /**
@@ -744,13 +744,13 @@ export interface components {
              * @description Index of the part
              */
             part: number;
-            /** @description It lies back, behind an opening */
+            /** @description It is set back, behind an opening */
             recess?: boolean;
         };
         Elevation: {
             /** Format: double */
             h_cm: number;
-            /** @description How wide and high it is */
+            /** @description Width and height in words */
             says: string;
             shapes: components["schemas"]["ElevShape"][];
             /** Format: double */
@@ -812,7 +812,7 @@ export interface components {
         };
         Factor: {
             id: string;
-            /** @description The value as it is read */
+            /** @description The value as text */
             shown: string;
             /** Format: double */
             value: number;
@@ -844,9 +844,9 @@ export interface components {
             colour?: string;
             family?: string;
             id: string;
-            /** @description The marks by which the eye tells it; absent where the material is seen as it is */
+            /** @description Its pattern; absent where the material is visible */
             mark?: string;
-            /** @description Whether a window is seen in it */
+            /** @description It reflects a window */
             mirrors?: boolean;
             name: string;
             note?: string;
@@ -890,7 +890,7 @@ export interface components {
         FittingLook: {
             clean: string;
             do: string;
-            /** @description Holes are filled and drilled before paint */
+            /** @description Holes are filled and drilled before painting */
             drills?: boolean;
             holes?: string;
             labels: string;
@@ -913,11 +913,11 @@ export interface components {
             coats_needed: number;
             /** Format: int64 */
             coats_planned: number;
-            /** @description That they come to */
+            /** @description The resulting colour */
             colour: string;
             /**
              * Format: double
-             * @description From the colour that is meant, after the planned coats, where they are thinnest
+             * @description From the wanted colour, after the planned coats, where they are thinnest
              */
             delta_e: number;
             figures: components["schemas"]["Factor"][];
@@ -949,40 +949,40 @@ export interface components {
             steps: components["schemas"]["Factor"][];
             /** @description Elapsed in words */
             takes: string;
-            /** @description Hands on in words; absent while the area is not known */
+            /** @description Hours of work in words; absent while the area is not known */
             work?: string;
         };
         Identification: {
-            /** @description What hardly goes together */
+            /** @description Answers that contradict each other */
             against: components["schemas"]["Conflict"][];
             answers: components["schemas"]["Answered"][];
-            /** @description Answers that cannot count, with the reason */
+            /** @description Answers that are not counted, with the reason */
             aside: components["schemas"]["Answered"][];
             /** @description Tests that suspected lead forbids */
             barred: string[];
             /** @description No further test would change what is done */
             done: boolean;
             done_says?: string;
-            /** @description The answers fit nothing that is known */
+            /** @description The answers fit no known material */
             excluded?: boolean;
             id: string;
-            /** @description What it is made of, the likeliest first */
+            /** @description Materials, most likely first */
             made: components["schemas"]["BeliefPart"][];
             name?: string;
-            /** @description What could be tested next, what is most worth it first */
+            /** @description Possible next tests, most useful first */
             next: components["schemas"]["NextTest"][];
-            /** @description What is on it, the likeliest first */
+            /** @description Finishes, most likely first */
             on: components["schemas"]["BeliefPart"][];
-            /** @description The belief in a sentence */
+            /** @description The result in a sentence */
             says: string;
             /**
              * Format: double
-             * @description Share of belief in which the same would be done
+             * @description Probability for which the same would be done
              */
             settled: number;
-            /** @description What the survey would say if it said what is believed */
+            /** @description What to enter in the survey */
             take?: components["schemas"]["Take"];
-            /** @description What the plan is judged for */
+            /** @description What the plan is checked for */
             walked: components["schemas"]["Walked"][];
         };
         Imported: {
@@ -990,10 +990,10 @@ export interface components {
             from: string;
             /**
              * Format: int64
-             * @description Cells that hold nothing
+             * @description Empty cells
              */
             gaps: number;
-            /** @description Rows that were not taken, the first of them */
+            /** @description The first rows that were not imported */
             refused: components["schemas"]["Refusal"][];
             /** Format: int64 */
             refused_in_all: number;
@@ -1003,11 +1003,11 @@ export interface components {
             to: string;
         };
         InstrumentWord: {
-            /** @description The field of a zone that its reading belongs in */
+            /** @description The field of a zone that its reading goes into */
             field?: string;
             id: string;
             name: string;
-            /** @description It is held on a spot of a zone */
+            /** @description It takes readings of a spot on a zone */
             on_spot: boolean;
             simulated: boolean;
         };
@@ -1015,7 +1015,7 @@ export interface components {
             class: string;
             figures: components["schemas"]["Factor"][];
             /**
-             * @description Meant: it is to let go, as the look wants
+             * @description Meant: it is supposed to flake, for the look
              * @enum {string}
              */
             holds: "well" | "barely" | "not" | "meant";
@@ -1027,7 +1027,7 @@ export interface components {
             substrate: components["schemas"]["KnownPart"];
             /**
              * Format: int64
-             * @description For how many surfaces the plan is judged
+             * @description How many surfaces the plan is checked for
              */
             walked: number;
         };
@@ -1043,7 +1043,7 @@ export interface components {
             /** Format: int64 */
             coat?: number;
             colour?: string;
-            /** @description Those of the soils that sanding rubbed in */
+            /** @description Those soils that sanding drove in */
             driven?: string[];
             family: string;
             /** @description The beginning of its window in words */
@@ -1055,16 +1055,16 @@ export interface components {
             from_h?: number;
             /**
              * Format: int64
-             * @description Of the scratches on its face
+             * @description Grit of the scratches on its face
              */
             grit?: number;
             group?: string;
-            /** @description The next coat comes when it may */
+            /** @description The next coat goes on within the window */
             in_time?: boolean;
             joint?: components["schemas"]["Joint"];
             /** @enum {string} */
             kind: "substrate" | "finish" | "coat";
-            /** @description Of the substrate: the marks by which the eye tells it */
+            /** @description Of the substrate: its pattern */
             mark?: string;
             /** Format: double */
             microns: number;
@@ -1098,7 +1098,7 @@ export interface components {
         };
         Lead: {
             advice?: string[];
-            /** @description Why a noted test does not decide */
+            /** @description Why a recorded test does not decide */
             noted?: string;
             says: string;
             /** @enum {string} */
@@ -1130,7 +1130,7 @@ export interface components {
             level: number;
         };
         Limit: {
-            /** @description What to know before it is filled in */
+            /** @description A hint for filling it in */
             hint?: string;
             /**
              * Format: double
@@ -1147,7 +1147,7 @@ export interface components {
              * @description Of a number
              */
             most?: number;
-            /** @description The least itself is too little */
+            /** @description The minimum itself is not allowed */
             open?: boolean;
             /** @description Of a number: without a fraction */
             whole?: boolean;
@@ -1157,13 +1157,13 @@ export interface components {
             fittings: components["schemas"]["FittingLook"][];
             /**
              * Format: int64
-             * @description Parts that are painted and belong to no zone
+             * @description Painted parts without a zone
              */
             loose: number;
-            /** @description Of all zones, with the holes that new hardware leaves */
+            /** @description Of all zones, including holes of old hardware */
             mending: components["schemas"]["Mending"];
             parts: components["schemas"]["PartLook"][];
-            /** @description What the parts say comes off and the list does not hold yet */
+            /** @description What the parts suggest to remove and is not in the list yet */
             suggested: components["schemas"]["Fitting"][];
             zones: components["schemas"]["ZoneLook"][];
         };
@@ -1212,7 +1212,7 @@ export interface components {
             takes: string;
         };
         Mending: {
-            /** @description In the order of the zone's damage; those that take nothing are left out */
+            /** @description In the order of the zone's damage; damage that needs nothing is left out */
             items: components["schemas"]["MendItem"][];
             /** Format: double */
             minutes: number;
@@ -1222,7 +1222,7 @@ export interface components {
             /** @description The plan would then fail */
             fails: boolean;
             /**
-             * @description Where what is found is entered
+             * @description The field to enter the result in
              * @enum {string}
              */
             field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
@@ -1234,9 +1234,9 @@ export interface components {
             then: string;
         };
         NextStep: {
-            /** @description Why it cannot be planned at all */
+            /** @description Why it cannot be planned */
             barred?: string;
-            /** @description The fault it would bring into the plan */
+            /** @description The new finding that it would cause */
             brings?: string;
             group: string;
             name: string;
@@ -1247,24 +1247,24 @@ export interface components {
              * @enum {string}
              */
             verdict: "sound" | "watch" | "fails";
-            /** @description Why it makes sense here; absent where nothing calls for it */
+            /** @description Why it is recommended; absent where it is not */
             why?: string;
         };
         NextTest: {
             /**
              * Format: double
-             * @description What it is expected to tell of what is to be done
+             * @description Expected information about what to do, in bits
              */
             bits: number;
             name: string;
-            /** @description Outcomes that are hardly to be expected here */
+            /** @description Outcomes that are unlikely here */
             rare: string[];
             /** @description Why it is worth making, in words */
             says: string;
             test: string;
             /**
              * Format: double
-             * @description That less its trouble and harm
+             * @description The same, less its effort and harm
              */
             worth: number;
         };
@@ -1275,7 +1275,7 @@ export interface components {
         };
         OpeningPart: {
             /**
-             * @description Where it is entered
+             * @description The field to enter it in
              * @enum {string}
              */
             field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
@@ -1384,9 +1384,9 @@ export interface components {
             area: string;
             /** Format: double */
             area_m2: number;
-            /** @description Each face that is painted, with its square metres */
+            /** @description Each painted face, with its square metres */
             faces: components["schemas"]["Factor"][];
-            /** @description What the coats leave of its gap */
+            /** @description What is left of its gap after painting */
             fit?: string;
             /** @description Nothing of it shows from the front */
             hidden?: boolean;
@@ -1397,7 +1397,7 @@ export interface components {
             note?: string;
             /** @description Ids of these faces */
             painted: string[];
-            /** @description Its running length, where one counts it so */
+            /** @description Its running length, for long parts */
             run?: string;
             /** @description In the studio's units */
             sizes: string;
@@ -1448,7 +1448,7 @@ export interface components {
             id: string;
             /** Format: int64 */
             look_days: number;
-            /** @description The coat and what it was laid on */
+            /** @description The coat and what it was made on */
             name: string;
             says: string;
             /** @enum {string} */
@@ -1477,7 +1477,7 @@ export interface components {
             zone?: string;
         };
         PhotoKept: {
-            /** @description The same picture was kept before */
+            /** @description The same picture was already stored */
             already: boolean;
             /** @description caption */
             caption?: string;
@@ -1534,12 +1534,12 @@ export interface components {
             piece: components["schemas"]["Piece"];
             /**
              * Format: int64
-             * @description As many trips there would be, zone by zone
+             * @description Number of trips if each zone is done separately
              */
             steps: number;
-            /** @description From the first trip to the last, in words */
+            /** @description Time from the first trip to the last, in words */
             takes: string;
-            /** @description All that is planned, as one order of trips to the bench */
+            /** @description All plans, combined into one schedule of trips */
             trips: components["schemas"]["TripPart"][];
             zones: components["schemas"]["ZonePlan"][];
         };
@@ -1669,14 +1669,14 @@ export interface components {
             verdict?: string;
         };
         RoomNow: {
-            /** @description As 2026-11-24T10:15, by the clock on the wall */
+            /** @description As 2026-11-24T10:15, local time */
             at: string;
             by: string;
             /** Format: double */
             dew_point_c?: number;
             /** Format: double */
             rh_pct?: number;
-            /** @description What is to be heeded */
+            /** @description A warning */
             says?: string;
             simulated?: boolean;
             /** Format: double */
@@ -1690,12 +1690,12 @@ export interface components {
             group: string;
             /** @description What it looks at */
             looks: string;
-            /** @description What mends it */
+            /** @description What fixes it */
             mends: string;
-            /** @description Where in the studio it speaks now, the worst first */
+            /** @description Where it has findings in the studio now, the worst first */
             speaks: components["schemas"]["RuleSpeaks"][];
             title: string;
-            /** @description When it fires, and how severely */
+            /** @description When there is a finding, and how severe it is */
             when: string;
             why: string;
         };
@@ -1718,17 +1718,17 @@ export interface components {
             group: string;
             /** @description What it looks at */
             looks: string;
-            /** @description What mends it */
+            /** @description What fixes it */
             mends: string;
             title: string;
-            /** @description When it fires, and how severely */
+            /** @description When there is a finding, and how severe it is */
             when: string;
             why: string;
         };
         Saved: {
             /**
              * Format: date-time
-             * @description Tells it from another piece that had the same number
+             * @description Distinguishes it from another piece that had the same number
              */
             created: string;
             /** Format: int64 */
@@ -1750,11 +1750,11 @@ export interface components {
             layers: components["schemas"]["Layer"][];
             /** @description Steps that leave no layer, and where they were done */
             marks: components["schemas"]["Mark"][];
-            /** @description What may rise from below, worst first */
+            /** @description What may bleed from below, worst first */
             source?: string[];
             /** @description What each step of the plan is, in words */
             steps?: components["schemas"]["StepSays"][];
-            /** @description What an edge shows as it wears down, the topmost paint first */
+            /** @description Colours that an edge shows as it wears, the top paint first */
             worn: components["schemas"]["Shown"][];
             /** @description The same in words */
             worn_says?: string;
@@ -1796,7 +1796,7 @@ export interface components {
             changes: string[];
             /**
              * Format: date-time
-             * @description Tells it from another piece that had the same number
+             * @description Distinguishes it from another piece that had the same number
              */
             created: string;
             /** Format: int64 */
@@ -1861,18 +1861,18 @@ export interface components {
             state: "done" | "open" | "stuck";
             /**
              * Format: int64
-             * @description From 1; the place in the plan it speaks of
+             * @description From 1; the step of the plan that it refers to
              */
             step?: number;
-            /** @description Where on the page it is worked on */
+            /** @description The view of the page for it */
             view: string;
         };
         StageWord: {
-            /** @description What is filled in there, as repairs and openings name it */
+            /** @description The fields that are filled in there */
             fields: string[];
             id: string;
             name: string;
-            /** @description Its place in the page */
+            /** @description Its view on the page */
             view: string;
         };
         StartWord: {
@@ -1961,7 +1961,7 @@ export interface components {
             with?: string;
         };
         StepSays: {
-            /** @description The particulars that the title leaves out */
+            /** @description Details that are not in the title */
             notes?: string;
             /** @description What it is, in a few words */
             title: string;
@@ -1982,7 +1982,7 @@ export interface components {
         };
         Studio: {
             air: components["schemas"]["Air"];
-            /** @description The data is a copy that is thrown away at the end */
+            /** @description The data is a copy that is deleted at the end */
             demo: boolean;
             /**
              * Format: int64
@@ -2008,32 +2008,32 @@ export interface components {
             also?: string;
             /** @description Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare */
             asks: string[];
-            /** @description Bleeders that are met in or on it, the usual ones first */
+            /** @description Bleeders found in or on it, most common first */
             bleeders: string[];
             colour: string;
             family: string;
-            /** @description Finishes that are met on it, the usual ones first */
+            /** @description Finishes found on it, most common first */
             finishes: string[];
             group: string;
             id: string;
-            /** @description The marks by which the eye tells it */
+            /** @description Its pattern */
             mark: string;
             name: string;
             note?: string;
             /** Format: double */
             porosity: number;
-            /** @description Soils that are met on it, the usual ones first */
+            /** @description Soils found on it, most common first */
             soils: string[];
         };
         Summary: {
-            /** @description What holds it up */
+            /** @description What blocks it */
             holds?: string;
             /** Format: int64 */
             id: number;
             name: string;
-            /** @description What is to be done next */
+            /** @description What to do next */
             next: string;
-            /** @description The zone where that is */
+            /** @description The zone of the next step */
             next_in?: string;
             /**
              * Format: int64
@@ -2044,17 +2044,17 @@ export interface components {
             photo?: string;
             /** Format: int64 */
             rev: number;
-            /** @description What stands in the way, or that nothing does */
+            /** @description What blocks it, or that nothing does */
             says: string;
             /** @description Id of the first stage with something unfinished; empty where there is none */
             stage: string;
-            /** @description How far it has come, or what holds it up */
+            /** @description Its progress, or what blocks it */
             stands: string;
             /** Format: date-time */
             updated: string;
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
-            /** @description Where on the page that stage is worked on */
+            /** @description The view of the page for that stage */
             view: string;
             zones: components["schemas"]["ZoneSummary"][];
         };
@@ -2062,7 +2062,7 @@ export interface components {
             finish: string;
             /**
              * Format: double
-             * @description Belief in the less certain of the two
+             * @description Probability of the less certain of the two
              */
             p: number;
             says: string;
@@ -2091,7 +2091,7 @@ export interface components {
             id: string;
             name: string;
             note?: string;
-            /** @description The sizes it has when nobody says others */
+            /** @description Its usual sizes */
             sizes: string;
         };
         Term: {
@@ -2104,7 +2104,7 @@ export interface components {
             points: number;
             says: string;
             unit: string;
-            /** @description The painter weighs it */
+            /** @description The painter can weigh it */
             yours: boolean;
         };
         TermPart: {
@@ -2121,7 +2121,7 @@ export interface components {
             /** @description Nothing is touched or put on it */
             look?: boolean;
             look_for: string;
-            /** @description As one asks */
+            /** @description As a question */
             name: string;
             outcomes: components["schemas"]["OutcomeWord"][];
             /** @description Within a sentence */
@@ -2155,7 +2155,7 @@ export interface components {
             /** @description How a patch is cut and rated, in order */
             cut_how: string[];
             defects: components["schemas"]["DefectWord"][];
-            /** @description What is done with a fitting */
+            /** @description What to do with hardware */
             doings: components["schemas"]["Word"][];
             effects: components["schemas"]["EffectWord"][];
             families: components["schemas"]["Word"][];
@@ -2173,25 +2173,25 @@ export interface components {
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
-            /** @description Usual colours, to be offered */
+            /** @description Usual colours, as suggestions */
             quick_colours: components["schemas"]["ColourWord"][];
             reliefs: components["schemas"]["Word"][];
-            /** @description What is laid in patches so that paint lets go there */
+            /** @description What is applied in patches so that paint comes off there */
             resists: components["schemas"]["Word"][];
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
             soils: components["schemas"]["Word"][];
             /** @description The stages of the work, in their order */
             stages: components["schemas"]["StageWord"][];
-            /** @description What a plan can be extended with, in the order of the work */
+            /** @description Possible next steps of a plan, in the order of the work */
             starts: components["schemas"]["StartWord"][];
             steps: components["schemas"]["StepWord"][];
             strips: components["schemas"]["Word"][];
             substrates: components["schemas"]["SubstrateWord"][];
-            /** @description Looks and small tests that tell what a surface is */
+            /** @description Observations and small tests that identify a surface */
             tests: components["schemas"]["TestWord"][];
             uses: components["schemas"]["Word"][];
-            /** @description Ways of working, and what plans are weighed by */
+            /** @description Ways of working, and the weights of plans */
             ways: components["schemas"]["WayWords"];
             wears: components["schemas"]["Word"][];
         };
@@ -2205,7 +2205,7 @@ export interface components {
             /** @description P in words */
             share?: string;
             /**
-             * @description On the plan, if there is one, were it that
+             * @description Of the plan, if there is one, for this surface
              * @enum {string}
              */
             verdict?: "sound" | "watch" | "fails";
@@ -2290,45 +2290,47 @@ export interface components {
             without?: string[];
         };
         WayPlan: {
-            /** @description Why it comes after the best */
+            /** @description Why it is not the best */
             against?: string;
-            /** @description Of a flaking look: how much of it lets go */
+            /** @description Of a flaking look: how much flakes off */
             chips?: string;
             /**
              * Format: double
-             * @description Of materials, in units of money
+             * @description Of materials, in the studio's currency
              */
             cost: number;
-            /** @description What it rests on, what matters most first */
+            /** @description What it depends on, most important first */
             depends?: string[];
             /** Format: double */
             elapsed_h: number;
-            /** @description The paint and what closes it, in words */
+            /** @description The paint and its seal, in words */
             finish?: string;
             /** @description What makes it hold, in words */
             ground?: string;
             /** Format: double */
             hands_on_h: number;
+            /** @description How well it holds, in a few words */
+            holds?: string;
             name: string;
-            /** @description Where the look decides what the way would */
+            /** @description Where the look decides and not the way of working */
             note?: string;
-            /** @description The plan that the zone has */
+            /** @description The current plan of the zone */
             own?: boolean;
             /** Format: double */
             points: number;
-            /** @description Nothing in the planner's vocabulary is better by these weights */
+            /** @description Proved to be the best plan possible in the planner's vocabulary, by these weights */
             proved: boolean;
             /** @description Of peeling */
             risk?: components["schemas"]["RangePart"];
-            /** @description The way before it that comes to the same steps, or is in the same trouble */
+            /** @description An earlier way of working with the same steps, or blocked for the same reasons */
             same?: string;
             says?: string;
             section?: components["schemas"]["Section"];
             smell?: string;
-            /** @description The worst that comes through, in CIEDE2000 units; absent where nothing rises */
+            /** @description The worst stain, in CIEDE2000 units; absent where nothing bleeds */
             stain?: components["schemas"]["RangePart"];
             steps?: components["schemas"]["Step"][];
-            /** @description What stands in the way, where there is no plan */
+            /** @description What blocks a plan, where there is none */
             stuck?: components["schemas"]["StuckPart"];
             /** @description How long it takes, in words */
             takes?: string;
@@ -2355,18 +2357,18 @@ export interface components {
             flake_seal: components["schemas"]["Word"][];
             holds: components["schemas"]["Word"][];
             knots: components["schemas"]["Word"][];
-            /** @description The ways that are set side by side where nobody chooses */
+            /** @description The ways of working that are compared by default */
             main: string[];
             method: components["schemas"]["Word"][];
             /**
              * Format: int64
-             * @description As many are set side by side at the most
+             * @description The most that are compared at once
              */
             most: number;
             resist: components["schemas"]["Word"][];
             sand: components["schemas"]["Word"][];
             seal: components["schemas"]["Word"][];
-            /** @description What plans are weighed by, in the order of weights */
+            /** @description The terms that plans are weighed by */
             terms: components["schemas"]["Term"][];
             /** @description The same */
             water: components["schemas"]["Word"][];
@@ -2377,7 +2379,7 @@ export interface components {
             /** @description Id of the product */
             coat: string;
             coat_name: string;
-            /** @description Id of what it lies on */
+            /** @description Id of what is below it */
             on: string;
             on_name: string;
             /** Format: int64 */
@@ -2467,23 +2469,23 @@ export interface components {
             id: string;
             /** Format: double */
             length_m: number;
-            /** @description The marks by which the eye tells it */
+            /** @description Its pattern */
             mark: string;
             mending: components["schemas"]["Mending"];
             /** Format: int64 */
             parts: number;
             /**
              * Format: double
-             * @description What its parts come to
+             * @description The total of its parts
              */
             parts_m2: number;
             /** @description All of it in words */
             says: string;
-            /** @description The area was typed, and not worked out from parts */
+            /** @description The area was typed, not calculated from parts */
             typed?: boolean;
             /**
              * Format: double
-             * @description How much longer a square metre takes than on a plain panel; 0 where it is not known
+             * @description How much longer a square metre takes than on a plain panel; 0 if not known
              */
             work: number;
         };
@@ -2496,7 +2498,7 @@ export interface components {
             name: string;
             says: string;
             /**
-             * @description Had: it had a plan, which stays
+             * @description Had: it already had a plan, which stays
              * @enum {string}
              */
             state: "had" | "planned" | "stuck" | "stopped";
@@ -2507,14 +2509,14 @@ export interface components {
         ZonePlans: {
             id: string;
             name?: string;
-            /** @description Hours and costs are those of one square metre, as the area is not known */
+            /** @description Hours and costs are for one square metre, as the area is not known */
             per_m2?: boolean;
             plans: components["schemas"]["WayPlan"][];
         };
         ZoneResult: {
             adhesion: components["schemas"]["AdhesionPart"];
             bleed: components["schemas"]["BleedPart"][];
-            /** @description What a patch test could be made of, weakest first */
+            /** @description The bonds that a patch test could test, weakest first */
             bonds: components["schemas"]["Bond"][];
             /** @description Null where nothing is likely to chip */
             chips: components["schemas"]["ChipsPart"];
@@ -2523,25 +2525,25 @@ export interface components {
              * @description About how wide the coat over a crackle medium cracks
              */
             crack_mm?: number;
-            /** @description How it cracks, as sentences */
+            /** @description How it cracks, in sentences */
             cracks?: string;
             findings: components["schemas"]["Finding"][];
-            /** @description The sheen it is taken for, where one was entered or read off a meter */
+            /** @description The sheen class, where one was entered or measured */
             gloss?: string;
             /** @description Null where no solid colour is planned */
             hiding: components["schemas"]["HidingPart"];
             hours: components["schemas"]["HoursPart"];
             id: string;
-            /** @description What rises by itself where no bleeders are entered, in words */
+            /** @description What bleeds where no bleeders are entered, in words */
             implied: string[];
             /** @description The same as ids, with how much of it there is */
             implied_levels: components["schemas"]["Level"][];
-            /** @description How sure one may be of what was entered; absent where nothing was tested */
+            /** @description How certain the survey is; absent where nothing was tested */
             known?: components["schemas"]["Known"];
-            /** @description Absent where nothing makes it a suspect */
+            /** @description Absent where lead is not suspected */
             lead?: components["schemas"]["Lead"];
             name?: string;
-            /** @description How the zone's patch tests stand, in their order */
+            /** @description The state of the zone's patch tests, in their order */
             patches: components["schemas"]["PatchState"][];
             /** @description Null while nothing is planned */
             ready: components["schemas"]["ReadyPart"];
@@ -2559,7 +2561,7 @@ export interface components {
             colour: string;
             finish: string;
             id: string;
-            /** @description The cut through its coats, from below */
+            /** @description The cross-section of its coats, from the bottom up */
             layers: components["schemas"]["Layer"][];
             material: string;
             name: string;
@@ -2681,7 +2683,7 @@ export interface operations {
     importReadings: {
         parameters: {
             query?: {
-                /** @description What the readings are from */
+                /** @description File name or source of the readings */
                 name?: string;
             };
             header?: never;
@@ -2744,7 +2746,7 @@ export interface operations {
     read: {
         parameters: {
             query: {
-                /** @description Number of the piece, so that each has spots of its own */
+                /** @description Number of the piece, so that each piece has its own spots */
                 piece?: number;
                 /** @description Id of the zone */
                 zone: string;
@@ -3067,7 +3069,7 @@ export interface operations {
     minds: {
         parameters: {
             query: {
-                /** @description Id of the way its plan was made by */
+                /** @description Id of the way of working that its plan was made with */
                 way?: string;
                 weights?: string;
                 /** @description Id of the zone */
@@ -3225,7 +3227,7 @@ export interface operations {
     parts: {
         parameters: {
             query?: {
-                /** @description As 3 drawer fronts 80x18; several are parted by semicolons */
+                /** @description As 3 drawer fronts 80x18; several are separated by semicolons */
                 text?: string;
             };
             header?: never;
@@ -3666,7 +3668,7 @@ export interface operations {
     plans: {
         parameters: {
             query: {
-                /** @description Ids of ways, with commas between them; absent: those that make paint hold */
+                /** @description Ids of ways of working, separated by commas; absent: those that make paint hold */
                 ways?: string;
                 /** @description How much each thing counts, as peel=2,cost=0.5 */
                 weights?: string;

@@ -37,8 +37,8 @@ export function Apart({ piece, look, onPiece }: Props) {
             {list.length === 0
               ? "Remove or mask hardware, doors, glass and pads first; a label shows where each goes back."
               : back
-                ? `Reassembly, in reverse order: ${done} of ${rows.length} done. Wait until the paint is hard.`
-                : `Disassembly: ${done} of ${rows.length} done.`}
+                ? `In reverse order: ${done} of ${rows.length} done. Wait until the paint is hard.`
+                : `${done} of ${rows.length} done.`}
           </p>
         </div>
         {list.length > 0 && (

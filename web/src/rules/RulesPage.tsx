@@ -105,9 +105,7 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
       className={`sheet grid scroll-mt-20 gap-x-6 gap-y-1 rounded-r py-2.5 pr-4 pl-4 md:grid-cols-[minmax(0,1fr)_19rem] ${here ? "outline outline-2 outline-accent" : ""} wash`}
     >
       <div className="min-w-0">
-        <h3 className="flex flex-wrap items-baseline gap-x-3 font-semibold text-base">
-          {r.title} <code className="font-normal font-sans text-secondary text-sm">{r.code}</code>
-        </h3>
+        <h3 className="flex flex-wrap items-baseline gap-x-3 font-semibold text-base">{r.title}</h3>
         <p className="mt-0.5">{r.why}</p>
         <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
           {[

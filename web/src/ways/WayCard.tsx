@@ -72,7 +72,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           </p>
           {p.note && <p className="mb-1 text-secondary text-sm leading-tight">{p.note}</p>}
           <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-sm leading-snug">
-            <Figure of="Adhesion">{p.risk?.words}</Figure>
+            <Figure of="Adhesion">{p.holds}</Figure>
             {p.chips && <Figure of="Flakes off">{p.chips} of it</Figure>}
             <Figure of="Stain">{p.stain?.words ?? "nothing bleeds"}</Figure>
             <Figure of="Time">{p.takes}</Figure>
@@ -80,8 +80,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               {p.work} in {count(p.trips, "trip", "trips")}
             </Figure>
             <Figure of="Materials">
-              about {p.cost.toFixed(0)}
-              {perM2 && " a m²"}
+              about {p.cost.toFixed(0)} in your currency{perM2 && " per m²"}
             </Figure>
             <Figure of="Smell">{p.smell}</Figure>
           </dl>
@@ -111,7 +110,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               ))}
             </ul>
             <p className="mt-1 text-secondary">
-              {p.against && `${p.against} `}
+              Risk of peeling: {p.risk?.words}. {p.against && `${p.against} `}
               {(p.terms ?? []).map((t) => `${t.name} ${t.points.toFixed(0)} (${t.amount})`).join(", ")}: {p.points}{" "}
               points.
             </p>
@@ -125,7 +124,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
 /** among says how a plan that is not the best stands among the others. */
 function among(p: WayPlan): string {
   if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
-  return p.own ? "Current plan" : "";
+  return p.own ? "Already in this zone" : "";
 }
 
 function Figure({ of, children }: { of: string; children: ReactNode }) {
