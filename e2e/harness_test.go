@@ -22,8 +22,8 @@ import (
 	"rutile/core/craft"
 	"rutile/core/stage"
 	usecases "rutile/internal/app"
-	"rutile/internal/bench"
 	"rutile/internal/demo"
+	"rutile/internal/instruments"
 	"rutile/internal/server"
 	"rutile/internal/store"
 	"rutile/web"
@@ -105,7 +105,7 @@ func (a *app) up(isDemo bool) {
 			engine.Stages = a.stages
 		}
 		studio := usecases.NewStudio(engine, usecases.StudioOptions{
-			Store: s, Site: demo.Site, Bench: bench.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
+			Store: s, Site: demo.Site, Bench: instruments.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
 		})
 		handler := server.New(server.Options{Studio: studio, Page: a.page})
 		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

@@ -106,7 +106,7 @@ func TestTheDialogueByKeys(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/look-over")), shows(of("soils")), keys("2"), asks("amber"), keys("s"), asks("thinner"), keys("n"), asks("kind"), keys("l"), shows(`[data-answered="kind"]`), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/4/panels/survey")), shows(of("soils")), keys("2"), asks("amber"), keys("s"), asks("thinner"), keys("n"), asks("kind"), keys("l"), shows(`[data-answered="kind"]`), saved())
 	var got []string
 	for _, e := range a.stored("4").Piece.Zones[0].Evidence[2:] {
 		got = append(got, e.Test+"="+e.Outcome)
@@ -166,7 +166,7 @@ func TestAPatchTestMovesTheVerdict(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/7/legs/patches")), verdict("sound"), choose("test", "1"), typeIn("patch.place", "inside the left leg"), click(`[data-do="plan-patch"]`), click(`[data-do="laid"]`), click(`[data-class="1"]`), verdict("fails"), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/7/legs/patches")), verdict("sound"), choose("test", "1"), typeIn("patch.place", "inside the left leg"), click(`[data-do="plan-patch"]`), click(`[data-do="made"]`), click(`[data-class="1"]`), verdict("fails"), saved())
 	p := a.stored("7").Piece.Zones[2].Patches[0]
 	if p.Class == nil || *p.Class != 1 || p.Place != "inside the left leg" || p.On != "hidden" || p.Under == nil || p.Under.Key == 0 || p.Made == "" || p.Rated == "" {
 		t.Errorf("kept: %+v", p)
@@ -188,7 +188,7 @@ func TestInstruments(t *testing.T) {
 		}
 		return chromedp.SetUploadFiles(chromedp.CSS(`dialog input[type="file"]`), []string{file})
 	}
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/8/body/look-over")), click(`[data-meter="moisture_pct"]`), click(`[data-meter="gloss_gu"]`), shows(`[data-from="gloss_gu"]`), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/8/body/survey")), click(`[data-meter="moisture_pct"]`), click(`[data-meter="gloss_gu"]`), shows(`[data-from="gloss_gu"]`), saved())
 	z := a.stored("8").Piece.Zones[0]
 	if z.MoisturePct == nil || *z.MoisturePct < 10 || *z.MoisturePct > 17 || z.GlossUnits == nil || len(z.Readings) != 2 || !z.Readings[0].Simulated {
 		t.Errorf("kept: %v %v %+v", z.MoisturePct, z.GlossUnits, z.Readings)

@@ -141,7 +141,7 @@ func TestNonsenseInFields(t *testing.T) {
 	wrong := func(field, text string) []act {
 		return []act{typeIn(field, text), shows(of(field) + `:is([data-wrong], [data-typed="refused"])`)}
 	}
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/survey")), verdict("fails"))
 	for _, x := range [][2]string{{"area_m2", "-3"}, {"area_m2", "900 x 900 m"}, {"area_m2", "120 x"}, {"target", "mauve"}, {"target", "#12"}, {"piece.made", "19o8"}, {"area_m2", "a lot 🎭"}} {
 		do(t, ctx, wrong(x[0], x[1])...)
 	}
@@ -168,7 +168,7 @@ func TestAStudioInUSUnits(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), click(`[data-do="studio"]`), choose("settings.units", "us"), typeIn("site.temp_c", "68"), typeIn("site.rh_pct", "140"), shows(of("site.rh_pct")+"[data-wrong]"),
 		typeIn("site.rh_pct", "55"), click("[type=submit]"), hides("dialog"),
-		chromedp.Navigate(a.url("/pieces/6/drums/look-over")), verdict("fails"), typeIn("area_m2", "4' 2\" x 18"), shows(`[data-typed="read"]`), typeIn("site", "41"), shows(`[data-code="site.cold"]`), saved())
+		chromedp.Navigate(a.url("/pieces/6/drums/survey")), verdict("fails"), typeIn("area_m2", "4' 2\" x 18"), shows(`[data-typed="read"]`), typeIn("site", "41"), shows(`[data-code="site.cold"]`), saved())
 	s := a.stored("6")
 	if s.Piece.Zones[0].AreaM2 != .5806 || s.Piece.Site == nil || s.Piece.Site.TempC != 5 || s.Piece.Site.RHPct != 55 {
 		t.Errorf("kept: %v m², %+v", s.Piece.Zones[0].AreaM2, s.Piece.Site)
@@ -234,7 +234,7 @@ func TestTwoTabs(t *testing.T) {
 		t.Fatal(err)
 	}
 	const conflict = `[data-elsewhere="conflict"]`
-	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/look-over")), verdict("sound"))
+	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/survey")), verdict("sound"))
 	do(t, two, verdict("sound"))
 	do(t, one, typeIn("zone.name", "Steel box"), saved())
 	do(t, two, shows(conflict+" li"), click(row(4, "dust")), click(`[data-do="remove"]`), shows(`[data-save="conflict"]`))
@@ -258,10 +258,10 @@ func TestTwoTabsClosedWhileTheServerWasAway(t *testing.T) {
 	a := start(t, true)
 	one := browser(t, 1280, 800)
 	two, stop := chromedp.NewContext(one)
-	if err := chromedp.Do(two, chromedp.Navigate(a.url("/pieces/10/body/look-over"))); err != nil {
+	if err := chromedp.Do(two, chromedp.Navigate(a.url("/pieces/10/body/survey"))); err != nil {
 		t.Fatal(err)
 	}
-	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/look-over")), verdict("sound"))
+	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/survey")), verdict("sound"))
 	do(t, two, verdict("sound"))
 	a.down()
 	do(t, two, typeIn("zone.name", "Second"), shows(`[data-save="unsent"]`))
@@ -269,7 +269,7 @@ func TestTwoTabsClosedWhileTheServerWasAway(t *testing.T) {
 	stop()
 	do(t, one, chromedp.Navigate("about:blank"))
 	a.up(true)
-	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/look-over")), shows(`[data-elsewhere="conflict"], [data-save="saved"]`), shows(`[data-elsewhere="conflict"]`))
+	do(t, one, chromedp.Navigate(a.url("/pieces/10/body/survey")), shows(`[data-elsewhere="conflict"], [data-save="saved"]`), shows(`[data-elsewhere="conflict"]`))
 	mine := value(t, one, "zone.name")
 	theirs := a.stored("10").Piece.Zones[0].Name
 	if mine == theirs || !strings.Contains("First Second", mine) || !strings.Contains("First Second", theirs) {
@@ -321,7 +321,7 @@ func TestRemovingAPiece(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="keep"]`), hides("dialog"),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/survey")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="keep"]`), hides("dialog"),
 		click(`[data-do="remove-piece"]`), click(`[data-do="remove-now"]`), shows(`[data-zone="12/uprights"]`), hides(`[data-zone^="13/"]`))
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts")), shows(`main a[href="/"]`), hides("[data-save]"), chromedp.Navigate(a.url("/nowhere")), shows(`main a[href="/"]`))
 }

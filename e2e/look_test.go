@@ -184,7 +184,7 @@ func TestTakenApartAndPutBack(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/-/apart")), click(`[data-add-fitting="glass"]`), counts("[data-fitting]", 1), click(`[data-fitting-kind="handle"]`), counts("[data-fitting]", 2), typeIn("fitting.count", "2"), typeIn("fitting.where", "lower edge"),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/-/disassembly")), click(`[data-add-fitting="glass"]`), counts("[data-fitting]", 1), click(`[data-fitting-kind="handle"]`), counts("[data-fitting]", 2), typeIn("fitting.count", "2"), typeIn("fitting.where", "lower edge"),
 		typeIn("fitting.new_holes_mm", "96"), typeIn("fitting.holes_mm", "-4"), shows(of("fitting.holes_mm")+"[data-wrong]"), typeIn("fitting.holes_mm", "64"), shows("[data-drills]"),
 		click(`[data-tick="0"]`), shows(`[data-tick="0"]:checked`), click(`[data-way-round="back"]`), shows(`[data-tick="1"]:not(:checked)`), click(`[data-tick="1"]`), shows(`[data-tick="1"]:checked`), saved(), chromedp.Reload(), counts("[data-fitting]", 2))
 	got := a.stored("1").Piece.TakeApart
@@ -200,8 +200,8 @@ func TestDamageIsMeasured(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	in := func(n int, field string) string { return fmt.Sprintf(`[data-damage="%d"] %s`, n, of(field)) }
 	at := func(n int, field, text string) act { return typeIn(in(n, field), text) }
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/back/look-over")), click(`[data-defect="hole"]`), shows(`[data-damage="0"]`), at(0, "defect.count", "3"), at(0, "defect.size_mm", "8"), at(0, "defect.place", "lower left"), shows(`[data-damage="0"] [data-mend]`),
-		click(`[data-defect="open_joint"]`), at(1, "defect.length_cm", "0"), shows(in(1, "defect.length_cm")+"[data-wrong]"), at(1, "defect.length_cm", "40"), shows(`[data-damage="1"] [data-mend]`), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/back/survey")), click(`[data-defect="hole"]`), shows(`[data-damage="0"]`), at(0, "defect.count", "3"), at(0, "defect.size_mm", "8"), at(0, "defect.place", "lower left"), shows(`[data-damage="0"] [data-work]`),
+		click(`[data-defect="open_joint"]`), at(1, "defect.length_cm", "0"), shows(in(1, "defect.length_cm")+"[data-wrong]"), at(1, "defect.length_cm", "40"), shows(`[data-damage="1"] [data-work]`), saved())
 	d := a.stored("12").Piece.Zones[1].Defects
 	want := []wire.Defect{{ID: "hole", Count: 3, Size: 8, Place: "lower left", Label: "B"}, {ID: "open_joint", Count: 1, Length: 40, Label: "C"}}
 	if !slices.Equal(d, want) {
@@ -285,7 +285,7 @@ func TestThePast(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/5/-/past")), typeIn("history.found", "Hung over the entrance, 🎭"), typeIn("history.paid_minor", "a lot"), shows(of("history.paid_minor")+"[data-wrong]"), typeIn("history.paid_minor", "12,50"),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/5/-/history")), typeIn("history.found", "Hung over the entrance, 🎭"), typeIn("history.paid_minor", "a lot"), shows(of("history.paid_minor")+"[data-wrong]"), typeIn("history.paid_minor", "12,50"),
 		click(`[data-do="add-earlier"]`), typeIn("earlier.year", "1962"), typeIn("earlier.what", "Lacquered"), saved())
 	h := a.stored("5").Piece.History
 	if h.Found != "Hung over the entrance, 🎭" || *h.PaidMinor != 1250 || len(h.Earlier) != 1 || h.Earlier[0] != (wire.Earlier{Year: 1962, What: "Lacquered"}) {

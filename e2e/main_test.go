@@ -9,7 +9,7 @@ import (
 
 // TestMain lets this program be started once more to unpack a picture.
 func TestMain(m *testing.M) {
-	if code, started := photo.Apart(); started {
+	if code, started := photo.RunChild(); started {
 		os.Exit(code)
 	}
 	os.Exit(m.Run())

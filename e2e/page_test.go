@@ -22,7 +22,7 @@ var views = []struct {
 	{"bench", "/", "[data-zone]", nil},
 	{"plan that fails", "/pieces/11/column/plan", `[data-code="bleed.dye"]`, nil},
 	{"plan that is sound", "/pieces/12/uprights/plan", `[data-verdict="sound"]`, nil},
-	{"look over", "/pieces/13/fronts/look-over", `[data-field="soils"]`, nil},
+	{"look over", "/pieces/13/fronts/survey", `[data-field="soils"]`, nil},
 	{"dialogue", "/pieces/4/panels/identify", "[data-made]", nil},
 	{"contradiction", "/pieces/4/rails/identify", "[data-against]", nil},
 	{"lead suspect", "/pieces/8/straps/lead", "[data-lead]", nil},
@@ -31,14 +31,14 @@ var views = []struct {
 	{"job sheet", "/pieces/12/uprights/sheet", "article", nil},
 	{"parts", "/pieces/13/-/parts", "svg [data-part]", nil},
 	{"parts without a zone", "/pieces/1", "svg [data-part]", nil},
-	{"take apart", "/pieces/13/-/apart", "[data-fitting]", nil},
+	{"take apart", "/pieces/13/-/disassembly", "[data-fitting]", nil},
 	{"photographs", "/pieces/8/-/photos", `[data-field="photo.caption"]`, nil},
-	{"its past", "/pieces/8/-/past", `[data-field="history.found"]`, nil},
-	{"ways side by side", "/pieces/12/uprights/ways", "[data-take]", nil},
-	{"no way passes", "/pieces/19/back/ways", "[data-stuck] [data-open-field]", nil},
+	{"its past", "/pieces/8/-/history", `[data-field="history.found"]`, nil},
+	{"ways side by side", "/pieces/12/uprights/compare", "[data-take]", nil},
+	{"no way passes", "/pieces/19/back/compare", "[data-stuck] [data-open-field]", nil},
 	{"plan it all", "/pieces/19/-/plan", `[data-do="plan-all"]`, nil},
 	{"nothing yet", "/pieces/21", "[data-template]", nil},
-	{"cut over time", "/pieces/17/outside/cut", "[data-moment]", nil},
+	{"cut over time", "/pieces/17/outside/section", "[data-moment]", nil},
 	{"rule book", "/rules#film.thirsty", `[id="film.thirsty"]`, typeIn("[type=search]", "film.")},
 	{"nowhere", "/nowhere", `main a[href="/"]`, nil},
 }
@@ -292,7 +292,7 @@ func TestScreens(t *testing.T) {
 		{"a zone of parts", "", []act{click("[data-close]"), click(`[data-do="new-zone"]`), shows(of("material"))}},
 		{"a fitting open", "", []act{click(`[data-do="not-now"]`), keys("6"), click(`[data-fitting="0"]`), shows(of("fitting.do"))}},
 		{"a template", "/pieces/21", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
-		{"damage", "/pieces/8/body/look-over", []act{shows(of("defect.place"))}},
+		{"damage", "/pieces/8/body/survey", []act{shows(of("defect.place"))}},
 	} {
 		if x.path != "" {
 			do(t, ctx, chromedp.Navigate(a.url(x.path)))

@@ -94,7 +94,7 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 		}
 	}
 	// What would open the way leads to its field.
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/back/ways")), click(`[data-open-field="lead_test"]`), focused(of("lead_test")))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/back/compare")), click(`[data-open-field="lead_test"]`), focused(of("lead_test")))
 }
 
 // Ways are compared, weighed, taken and undone by the keyboard alone.
@@ -133,7 +133,7 @@ func TestWeightsChangeTheOrder(t *testing.T) {
 			return until(ctx, tab, fmt.Sprintf(`document.querySelector('[data-weight=%q]')?.value === "%d"`, term, n), fmt.Sprintf("%s at %d", term, n))
 		})
 	}
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), first("prime"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/compare")), first("prime"))
 	// Only smell counts: what has none comes first.
 	for _, term := range []string{"peel", "stain", "elapsed", "hands", "cost"} {
 		do(t, ctx, weigh(term, kb.Home), at(term, 0))
@@ -141,7 +141,7 @@ func TestWeightsChangeTheOrder(t *testing.T) {
 	do(t, ctx, weigh("smell", kb.End), at("smell", 5), first("straight_on"))
 	// The last weight cannot be taken away.
 	do(t, ctx, weigh("smell", kb.Home), at("smell", 5), chromedp.Reload(), at("smell", 5), first("straight_on"),
-		chromedp.Navigate(a.url("/pieces/20/-/plan")), at("smell", 5), chromedp.Navigate(a.url("/pieces/20/best/ways")), first("straight_on"), click(`[data-do="as-usual"]`), first("prime"), hides(`[data-do="as-usual"]`))
+		chromedp.Navigate(a.url("/pieces/20/-/plan")), at("smell", 5), chromedp.Navigate(a.url("/pieces/20/best/compare")), first("straight_on"), click(`[data-do="as-usual"]`), first("prime"), hides(`[data-do="as-usual"]`))
 }
 
 // ways are the studio's own ways, as they are kept.
@@ -166,7 +166,7 @@ func TestAWayOfOnesOwn(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	own := []act{click(of("way")), click(`[data-do="own-way"]`), shows("dialog[open]")}
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), shows("[data-take]"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/compare")), shows("[data-take]"))
 	do(t, ctx, append(own, typeIn("way.name", "Clay and wax"), choose("way.seal", "wax"), click("[type=submit]"), hides("dialog"), shows(`[data-way="clay-and-wax"]`), click(card("clay-and-wax", "[data-take]")), shows("[data-row]"), saved())...)
 	if z := a.stored("20").Piece.Zones[0]; z.Way != "clay-and-wax" || !strings.HasPrefix(z.Steps[len(z.Steps)-1].Product, "wax") {
 		t.Errorf("kept: %q, %s", z.Way, does(z.Steps))

@@ -54,7 +54,7 @@ func BenchmarkRedraw(b *testing.B) {
 			}},
 		{"moving", "/pieces/12/uprights/plan", []act{chromedp.Focus(chromedp.CSS(`[data-row="3"]`))},
 			func(n int) act { return alt([]string{kb.ArrowUp, kb.ArrowDown}[n%2]) }},
-		{"surveying", "/pieces/7/shells/look-over", []act{chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		{"surveying", "/pieces/7/shells/survey", []act{chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 			_, err := chromedp.Evaluate[bool](`([...document.querySelectorAll("fieldset button")].find((b) => b.innerText.startsWith("grease")).focus(), true)`)(ctx, tab)
 			return err
 		})},

@@ -41,9 +41,9 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 	const waxed = sealed + ` [data-see$="wax_clear"]`
 	do(t, ctx, click(waxed), verdict("watch"), click(waxed), verdict("fails"), click(`[data-do="cut"]`), side("now", "fails"), side("after", "watch"),
 		click(`[data-play="time"]`), shows(`[data-moment-of="3"]`), keys(kb.ArrowLeft), shows(`[data-moment-of="2"]`), keys("w"), shows("[data-worn]"),
-		click(`[data-do="mend"]`), verdict("watch"))
+		click(`[data-do="apply"]`), verdict("watch"))
 	// One thing is left: it has not been given its two days.
-	do(t, ctx, side("after", "sound"), click(`[data-do="mend"]`), verdict("sound"), saved())
+	do(t, ctx, side("after", "sound"), click(`[data-do="apply"]`), verdict("sound"), saved())
 	if got := does(a.stored("1").Piece.Zones[0].Steps); got != "clean detergent; coat paint_milk; effect ; dust ; wait ; coat wax_clear" {
 		t.Errorf("kept: %s", got)
 	}
@@ -96,7 +96,7 @@ func TestTheCutIsExported(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column/cut")), click(`[data-moment="3"]`), shows(`[data-moment-of="3"]`))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/column/section")), click(`[data-moment="3"]`), shows(`[data-moment-of="3"]`))
 	read := func(button string) []byte {
 		t.Helper()
 		// What the page hands to the browser to be kept is looked at on its way.
@@ -173,13 +173,13 @@ func TestWhatARuleAsksForIsEntered(t *testing.T) {
 	const paler, knob = `[data-code="effect.fabric_lighter"]`, `[data-code="prep.no_removal"]`
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/cushion/plan")), verdict("fails"), asks("effect.fabric_lighter", "target"), focused(of("target")), typeIn("target", "#3a1f1e"), hides(paler), saved())
 	// Bare cement has an age; a colour of its own is the ground that paint must hide.
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/ends/look-over")), verdict("fails"), click(of("substrate")), pick("concrete"), typeIn("age_days", "30"), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/ends/survey")), verdict("fails"), click(of("substrate")), pick("concrete"), typeIn("age_days", "30"), saved())
 	if z := a.stored("14").Piece.Zones; z[2].Target.Colour != "#3a1f1e" || z[1].AgeDays == nil || *z[1].AgeDays != 30 {
 		t.Errorf("kept: %+v, %+v", z[2].Target, z[1].AgeDays)
 	}
 	// What is not painted is taken off in the list of the piece, or masked in the plan.
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), click(knob+` [data-repair="edit"]`), shows(row(3, "mask")), hides(knob), ctrl("z", false), shows(knob), saved())
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/-/apart")), click(`[data-fitting="1"]`), choose("fitting.do", "off"), saved(),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/18/-/disassembly")), click(`[data-fitting="1"]`), choose("fitting.do", "off"), saved(),
 		chromedp.Navigate(a.url("/pieces/18/drawer/plan")), verdict("fails"), hides(knob), asks("film.build", "parts"), focused(of("parts")))
 	if f := a.stored("18").Piece.TakeApart[1]; f.Do != "off" || f.Zone != "drawer" {
 		t.Errorf("kept: %+v", f)
@@ -192,8 +192,8 @@ func TestCautionsAndMeasurements(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/11/slope")), verdict("watch"), click(`[data-repair="identify"]`), focused(of("identify")))
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/9/saucers/look-over")), verdict("fails"), choose("look", "crackle"), click(`[data-repair="steps"]`), focused("[data-picker] [role=combobox]"),
-		chromedp.Navigate(a.url("/pieces/11/slope/look-over")), verdict("watch"), typeIn("site", "6"), click(`[data-code="site.cold"] [data-repair="site"]`), focused(of("site")), typeIn("site", "19"), hides(`[data-code="site.cold"]`), verdict("watch"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/9/saucers/survey")), verdict("fails"), choose("look", "crackle"), click(`[data-repair="steps"]`), focused("[data-picker] [role=combobox]"),
+		chromedp.Navigate(a.url("/pieces/11/slope/survey")), verdict("watch"), typeIn("site", "6"), click(`[data-code="site.cold"] [data-repair="site"]`), focused(of("site")), typeIn("site", "19"), hides(`[data-code="site.cold"]`), verdict("watch"))
 	do(t, ctx, click(of("finish")), click(`[data-option="lacquer"]`), verdict("sound"), click(`[data-repair="acknowledge"]`), saved(), shows("[data-read]"))
 	if n := len(a.stored("11").Piece.Zones[1].Read); n != 1 {
 		t.Errorf("%d cautions were noted", n)

@@ -26,7 +26,7 @@ func TestASaveThatIsRefused(t *testing.T) {
 		return int(refused.Load())
 	})
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/look-over")), verdict("sound"), typeIn("zone.name", "Rack"), shows(`[data-save="refused"][data-kept="yes"]`))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/survey")), verdict("sound"), typeIn("zone.name", "Rack"), shows(`[data-save="refused"][data-kept="yes"]`))
 	n := saves.Load()
 	do(t, ctx, chromedp.Sleep(3500*time.Millisecond), shows(`[data-save="refused"]`))
 	if got := saves.Load(); got != n {
@@ -54,7 +54,7 @@ func TestARemovalThatIsRefused(t *testing.T) {
 		return 0
 	})
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/look-over")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="remove-now"]`), shows("dialog [role=alert]"), click(`[data-do="keep"]`), hides("dialog"),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/13/fronts/survey")), verdict("fails"), click(`[data-do="remove-piece"]`), click(`[data-do="remove-now"]`), shows("dialog [role=alert]"), click(`[data-do="keep"]`), hides("dialog"),
 		typeIn("zone.name", "Fronts"), saved())
 	if s := a.stored("13"); s.Piece.Zones[0].Name != "Fronts" {
 		t.Errorf("kept: %+v", s.Piece.Zones[0].Name)
@@ -89,7 +89,7 @@ func TestSettingsOfTwoTabs(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/ways")), shows("[data-take]"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/20/best/compare")), shows("[data-take]"))
 	a.call(http.MethodPut, "/api/studio", `{"name": "Lantern Yard", "units": "metric", "site": {"temp_c": 17, "rh_pct": 64}, "lead_year": 1970, "ways": [{"id": "mine", "name": "Mine"}]}`, 200)
 	do(t, ctx, click(`[data-do="studio"]`), typeIn("site.temp_c", "19"), click("[type=submit]"), hides("dialog"), click(of("way")), click(`[data-do="own-way"]`), typeIn("way.name", "Ours"), click("[type=submit]"), hides("dialog"), shows(`[data-way="ours"]`))
 	ways := a.ways()
@@ -108,7 +108,7 @@ func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
 	a := start(t, false)
 	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Shelf", "zones": [{"id": "top", "substrate": "melamine", "finish": "none"}]}`, 201)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/look-over")), click(of("finish")), shows(`[data-option="factory_film"]`), hides(`:is([data-option="wax"], [data-option="oil"], [data-option="shellac"])`),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/top/survey")), click(of("finish")), shows(`[data-option="factory_film"]`), hides(`:is([data-option="wax"], [data-option="oil"], [data-option="shellac"])`),
 		click("[data-more]"), shows(`[data-option="wax"]`), click("[data-close]"), click(of("finish")), pick("wax"), saved())
 	if z := a.stored("1").Piece.Zones[0]; !strings.HasPrefix(z.Finish, "wax") {
 		t.Errorf("kept: %s", z.Finish)
@@ -169,7 +169,7 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 			piece++
 			a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "varnish_oil"}]}`, 201)
 			option := fmt.Sprintf(`[data-option=%q]`, x.option)
-			do(t, ctx, chromedp.Navigate(a.url(fmt.Sprintf("/pieces/%d/top/look-over", piece))), verdict("watch"), click(of("finish")), shows(option))
+			do(t, ctx, chromedp.Navigate(a.url(fmt.Sprintf("/pieces/%d/top/survey", piece))), verdict("watch"), click(of("finish")), shows(option))
 			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`(() => {
 				window.pressed = [];
 				for (const k of ["pointerdown", "pointerup"]) addEventListener(k, (e) => window.pressed.push(e.timeStamp, e.target.closest('`+button+`') ? 1 : 0), {capture: true});

@@ -29,7 +29,7 @@ func TestShots(t *testing.T) {
 	for _, v := range []struct{ name, path, there string }{
 		{"bench", "/", "[data-zone]"},
 		{"plan", "/pieces/11/column/plan", "[data-verdict]"},
-		{"look-over", "/pieces/12/uprights/look-over", of("soils")},
+		{"look-over", "/pieces/12/uprights/survey", of("soils")},
 		{"job-sheet", "/pieces/12/uprights/sheet", "article"},
 		{"parts", "/pieces/13/-/parts", "svg [data-part]"},
 	} {
@@ -55,19 +55,19 @@ func TestShots(t *testing.T) {
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/counter/patches")), click(`[data-do="rate-again"]`), shows("[data-class]"),
 		scrolled(`[data-patch="patch-1"]`), still)
 	shoot(t, wide, "patches")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/apart")), shows("[data-fitting]"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/disassembly")), shows("[data-fitting]"), still)
 	shoot(t, wide, "apart")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), shows(of("photo.caption")), still)
 	shoot(t, wide, "photos")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), click(`[data-see~="primer_bond_wb"]`), verdict("sound"), still)
 	shoot(t, wide, "repair-looked-at")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/ways")), shows("[data-take]"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/compare")), shows("[data-take]"), still)
 	shoot(t, wide, "compare")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), still)
 	shoot(t, wide, "whole-plan")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), click(`[data-do="figures"]`), still)
 	shoot(t, wide, "flaking")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/cut")), side("after", "sound"), click(`[data-moment="3"]`), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/section")), side("after", "sound"), click(`[data-moment="3"]`), still)
 	shoot(t, wide, "cut")
 	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), shows(`[id="film.thirsty"]`), still)
 	shoot(t, wide, "rules")

@@ -60,7 +60,7 @@ func pageWith(t *testing.T, views string) fs.FS {
 func TestAMadeUpStageBringsItsView(t *testing.T) {
 	t.Parallel()
 	swept := stage.Entry{
-		ID: "sweep", Name: "Sweep", Doing: "To be swept", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep",
+		ID: "sweep", Name: "Sweep", Open: "To be swept", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep",
 		Stands: func(w *stage.Work) (stage.State, string, int) { return stage.Open, "The floor is dusty", 0 },
 	}
 	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: pageWith(t, "testdata/sweep.tsx"), stages: slices.Insert(slices.Clone(stage.Entries), len(stage.Entries)-1, swept)}
@@ -92,17 +92,17 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 			views[f] = e.View
 		}
 	}
-	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf] = "lead", "patches", "ways", "ways"
+	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf] = "lead", "patches", "compare", "compare"
 	at := ""
 	for _, f := range craft.Fields {
 		path := fmt.Sprintf("/pieces/1/top/%s#%s", views[f], f)
 		switch f {
 		case craft.FieldAge:
-			path = "/pieces/1/feet/look-over#age_days"
+			path = "/pieces/1/feet/survey#age_days"
 		case craft.FieldParts:
 			path = "/pieces/1/-/parts#parts"
 		case craft.FieldTakeApart:
-			path = "/pieces/1/-/apart#take_apart"
+			path = "/pieces/1/-/disassembly#take_apart"
 		}
 		css := place[f]
 		if css == "" {

@@ -97,7 +97,7 @@ func areasCommand() *cobra.Command {
 			}
 			first := true
 			return eachPiece(cmd, files, func(_ string, p *wire.Piece) error {
-				l := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Units: u}).LookOver(nil)
+				l := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Units: u}).Overview(nil)
 				if asJSON {
 					return writeJSON(cmd.OutOrStdout(), l)
 				}

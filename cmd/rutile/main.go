@@ -28,7 +28,7 @@ type exit struct{ code int }
 func (e exit) Error() string { return fmt.Sprintf("exit %d", e.code) }
 
 func main() {
-	if code, started := photo.Apart(); started {
+	if code, started := photo.RunChild(); started {
 		os.Exit(code)
 	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)

@@ -165,7 +165,7 @@ func TestAreas(t *testing.T) {
 		t.Error(out)
 	}
 	out, _, code = rutile("", "areas", "--json", file)
-	var l wire.Look
+	var l wire.Overview
 	if err := json.Unmarshal([]byte(out), &l); err != nil || code != 0 || l.Zones[0].AreaM2 != .513 {
 		t.Errorf("%d %v %s", code, err, out)
 	}

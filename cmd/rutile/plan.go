@@ -104,8 +104,8 @@ func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.Pl
 		if z.State == "stopped" || z.State == "stuck" {
 			stuck = true
 			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s is not planned: %s\n", name, cmp.Or(z.Name, z.ID), z.Says)
-			if z.Stuck != nil {
-				for _, x := range z.Stuck.Opens {
+			if z.Infeasible != nil {
+				for _, x := range z.Infeasible.Relaxations {
 					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would make a plan possible: %s\n", name, cmp.Or(z.Name, z.ID), craft.Lower(x.Says))
 				}
 			}
@@ -130,7 +130,7 @@ func everyWay(cmd *cobra.Command, j *app.Job, o app.PlanOptions, text bool) (stu
 		if err != nil {
 			return false, err
 		}
-		stuck = stuck || z.Plans[0].Stuck != nil
+		stuck = stuck || z.Plans[0].Infeasible != nil
 		if text {
 			if err := zonePlansText(cmd.OutOrStdout(), &z); err != nil {
 				return stuck, err

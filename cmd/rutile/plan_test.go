@@ -82,9 +82,9 @@ func TestPlanEveryWay(t *testing.T) {
 		}
 		for i, x := range z.Plans {
 			switch {
-			case x.Stuck != nil && len(x.Stuck.Why) == 0, x.Stuck == nil && (x.Risk == nil || len(x.Steps) == 0 || !x.Proved):
+			case x.Infeasible != nil && len(x.Infeasible.Why) == 0, x.Infeasible == nil && (x.Risk == nil || len(x.Steps) == 0 || !x.Proved):
 				t.Errorf("%s by %s: %+v", z.ID, x.Way, x)
-			case i > 0 && x.Stuck == nil && (z.Plans[i-1].Stuck != nil || x.Points < z.Plans[i-1].Points):
+			case i > 0 && x.Infeasible == nil && (z.Plans[i-1].Infeasible != nil || x.Points < z.Plans[i-1].Points):
 				t.Errorf("%s: %s comes after what is worse", z.ID, x.Way)
 			}
 		}

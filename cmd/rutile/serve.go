@@ -14,8 +14,8 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/internal/app"
-	"rutile/internal/bench"
 	"rutile/internal/demo"
+	"rutile/internal/instruments"
 	"rutile/internal/server"
 	"rutile/internal/store"
 	"rutile/web"
@@ -38,7 +38,7 @@ func serveCommand() *cobra.Command {
 				debug.SetGCPercent(server.GCPercent)
 			}
 			o := app.StudioOptions{
-				Site: drying.Usual, Demo: isDemo, Bench: bench.Simulated(seed),
+				Site: drying.Usual, Demo: isDemo, Bench: instruments.Simulated(seed),
 				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
 			}
 			if isDemo {

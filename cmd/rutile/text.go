@@ -75,7 +75,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 		fmt.Fprintf(&b, "\n%s\n  %s\n", title, z.Says)
 		for _, part := range []struct {
 			of   string
-			list []wire.BeliefPart
+			list []wire.Belief
 		}{{"Material", z.Made}, {"Finish", z.On}} {
 			fmt.Fprintf(&b, "  %s:\n", part.of)
 			for _, x := range part.list[:min(len(part.list), 5)] {
@@ -85,10 +85,10 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 		for _, a := range z.Answers {
 			fmt.Fprintf(&b, "  answered: %s %s\n", a.Name, a.Says)
 		}
-		for _, a := range z.Aside {
+		for _, a := range z.NotCounted {
 			fmt.Fprintf(&b, "  not counted: %s %s\n", a.Name, a.Why)
 		}
-		for _, a := range z.Against {
+		for _, a := range z.Contradictions {
 			fmt.Fprintf(&b, "  contradiction: %s\n", a.Says)
 		}
 		switch {
@@ -111,7 +111,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 }
 
 // areasText writes the table of parts and zones for reading in a terminal.
-func areasText(w io.Writer, l *wire.Look, p *wire.Piece, u measure.Units) error {
+func areasText(w io.Writer, l *wire.Overview, p *wire.Piece, u measure.Units) error {
 	t := tabwriter.NewWriter(w, 2, 0, 2, ' ', 0)
 	fmt.Fprintf(t, "%s\n\nPart\tCount\tSizes\tArea\tLength\tZone\n", cmp.Or(p.Name, "Piece without a name"))
 	for i := range l.Parts {
@@ -172,7 +172,7 @@ func rulesText(w io.Writer) error {
 			group = r.Group
 			fmt.Fprintf(&b, "\n## %s\n", group)
 		}
-		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- Remedy: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Looks), craft.Lower(r.Mends))
+		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- Remedy: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Inputs), craft.Lower(r.Fix))
 	}
 	_, err := io.WriteString(w, b.String())
 	return err
@@ -187,12 +187,12 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 	}
 	for i := range z.Plans {
 		x := &z.Plans[i]
-		if x.Stuck != nil {
+		if x.Infeasible != nil {
 			fmt.Fprintf(b, "  %s: no plan passes.\n", x.Name)
-			for _, o := range x.Stuck.Why {
+			for _, o := range x.Infeasible.Why {
 				fmt.Fprintf(b, "      %s. %s\n", strings.TrimSuffix(o.Title, "."), o.Why)
 			}
-			for _, o := range x.Stuck.Opens {
+			for _, o := range x.Infeasible.Relaxations {
 				fmt.Fprintf(b, "      What would make a plan possible: %s.\n", craft.Lower(o.Says))
 			}
 			continue
@@ -231,8 +231,8 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 		if z.Differs != "" {
 			fmt.Fprintf(b, "  %s\n", z.Differs)
 		}
-		if z.Stuck != nil {
-			for _, o := range z.Stuck.Opens {
+		if z.Infeasible != nil {
+			for _, o := range z.Infeasible.Relaxations {
 				fmt.Fprintf(b, "  What would make a plan possible: %s.\n", craft.Lower(o.Says))
 			}
 		}

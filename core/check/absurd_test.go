@@ -39,7 +39,7 @@ func TestTwoHundredStepsOfEverything(t *testing.T) {
 	c := craft.Default()
 	z := zoneOf(t, "oak varnish_oil gloss; soils grease3; look crackle; wear floor; use outdoor; knots; defects flaking lifted_veneer", "")
 	for i := range 200 {
-		s := surface.Step{Do: surface.Kind(i % int(surface.NumKinds)), Cleaner: craft.Cleaner(i % len(c.Cleaners)), Product: craft.Product(i % len(c.Products)), Auto: true, Method: "brush"}
+		s := surface.Step{Do: surface.StepKind(i % int(surface.NumKinds)), Cleaner: craft.Cleaner(i % len(c.Cleaners)), Product: craft.Product(i % len(c.Products)), Auto: true, Method: "brush"}
 		s.Effect, s.Grit, s.StripHow, s.With, s.Hours = c.Effects[i%len(c.Effects)].ID, 220, craft.Strips[i%4], craft.Fillers[i%2], 1
 		z.Steps = append(z.Steps, s)
 	}

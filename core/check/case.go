@@ -6,7 +6,7 @@ import (
 )
 
 // Case is one walk under judgement: the zone taken for one of the things it
-// may be.
+// candidates be.
 type Case struct {
 	Craft  *craft.Craft
 	Zone   *Zone
@@ -24,12 +24,12 @@ type Case struct {
 	// tell that paint is meant to let go by flaking, or over a medium.
 	Look           *craft.EffectRow
 	Chippy, Cracks bool
-	Story          Story
+	Appearance     Appearance
 	Chips          Chips
 	worn           Stain // the worst that comes through worn edges
 	powers         []power
 	pairs          map[uint16]string
-	boards         []surface.Board
+	patchTests     []surface.PatchTest
 	hits           []Hit
 	current        *Rule
 }
@@ -49,16 +49,16 @@ func (k *Case) Add(h Hit) {
 	k.hits = append(k.hits, h)
 }
 
-// letsGo tells whether this coat is meant to let go: powder paint under a flaking
+// meantToFlake tells whether this coat is meant to let go: powder paint under a flaking
 // look, what was laid in spots to keep it off, and the coat over a medium under a
 // cracked or lifted one.
-func (k *Case) letsGo(b *surface.Boundary) bool {
+func (k *Case) meantToFlake(b *surface.Boundary) bool {
 	if k.Chippy {
 		switch k.Craft.Products[b.Product].Coat {
 		case craft.MK:
 			return true
 		case craft.WX, craft.SH, craft.AE: // a resist, or a seal over it, on the spots
-			if b.Patch == surface.SpotPatch {
+			if b.Region == surface.SpotRegion {
 				return true
 			}
 		}
@@ -99,7 +99,7 @@ func (k *Case) walk(whole bool) {
 			k.Opaque = k.Opaque || c.Products[s.Product].Opaque()
 		}
 	}
-	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.letsGo, k.Bonds)
+	k.Bonds = bonds(c, &k.Trace, k.Demand, k.Doubt, k.meantToFlake, k.Bonds)
 	k.Risk = together(k.Bonds)
 	if !whole {
 		return
@@ -149,8 +149,8 @@ func (k *Case) look() {
 // itself holds, each of which was made of the coat before it. What was wrong
 // with that coat is not divided out: a patch that held in spite of grease is no
 // reason to trust the grease.
-func (k *Case) tested() []surface.Board {
-	k.boards = append(k.boards[:0], k.Zone.Boards...)
+func (k *Case) tested() []surface.PatchTest {
+	k.patchTests = append(k.patchTests[:0], k.Zone.PatchTests...)
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]
 		if e.Doing.Do != surface.Test {
@@ -159,7 +159,7 @@ func (k *Case) tested() []surface.Board {
 		for j := i - 1; j >= 0; j-- {
 			if bs := k.Trace.Events[j].Boundaries(); len(bs) > 0 {
 				b := &bs[0]
-				k.boards = append(k.boards, surface.Board{
+				k.patchTests = append(k.patchTests, surface.PatchTest{
 					Product: b.Product, On: b.On, Bare: b.Bare, Additive: b.Additive, Hidden: true,
 					Class: e.Doing.Rating, Cap: b.Cap,
 				})
@@ -167,5 +167,5 @@ func (k *Case) tested() []surface.Board {
 			}
 		}
 	}
-	return k.boards
+	return k.patchTests
 }

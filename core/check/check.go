@@ -7,22 +7,22 @@ import (
 	"rutile/core/craft"
 )
 
-// bench is a set of cases for one zone, kept so that verifying repairs does
+// caseSet is a set of cases for one zone, kept so that verifying repairs does
 // not allocate.
-type bench struct {
-	may    []May
-	doubt  float64
-	barred bool // lead forbids dry work
-	book   *Book
-	stop   func() bool // tells that nobody wants the answer any more; may be nil
-	cases  []Case
-	merged []Hit
+type caseSet struct {
+	candidates []Candidate
+	doubt      float64
+	barred     bool // lead forbids dry work
+	book       *Book
+	stop       func() bool // tells that nobody wants the answer any more; may be nil
+	cases      []Case
+	merged     []Hit
 }
 
 // run judges the zone as every thing it may be and merges the findings. It gives up,
 // and is false, once nobody wants the answer any more, and at the first case of which
 // enough is known once it is walked: what the rules would say is then of no use.
-func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
+func (w *caseSet) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
 	if w.cases == nil {
 		w.set(c, z)
 	}
@@ -44,7 +44,7 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 			h := &w.merged[i]
 			for j := range w.cases {
 				if !slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity >= h.Severity }) {
-					h.If = w.supposed(c, z, h.Case)
+					h.If = w.assumed(c, z, h.Case)
 				}
 			}
 		}
@@ -53,19 +53,19 @@ func (w *bench) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bo
 }
 
 // set makes a case of everything that the zone may be.
-func (w *bench) set(c *craft.Craft, z *Zone) {
-	w.may, w.doubt = z.may(c)
+func (w *caseSet) set(c *craft.Craft, z *Zone) {
+	w.candidates, w.doubt = z.candidates(c)
 	w.barred, w.book = z.LeadBars(c), z.book()
-	w.cases = make([]Case, len(w.may))
+	w.cases = make([]Case, len(w.candidates))
 	for i := range w.cases {
 		k := &w.cases[i]
-		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.may[i].Facts, w.doubt, w.barred
+		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.candidates[i].Facts, w.doubt, w.barred
 	}
 }
 
 // merge takes together what was found of all the zone may be, each at its most
 // severe.
-func (w *bench) merge() {
+func (w *caseSet) merge() {
 	w.merged = w.merged[:0]
 	for i := range w.cases {
 	hits:
@@ -88,10 +88,10 @@ func (w *bench) merge() {
 // temper makes a watch of a fail that holds only for things which the surface is
 // unlikely to be: a fail is expected to go wrong, and that is not. What nobody
 // has tested keeps its worst.
-func (w *bench) temper() {
+func (w *caseSet) temper() {
 	all := 0.
-	for i := range w.may {
-		all += w.may[i].P
+	for i := range w.candidates {
+		all += w.candidates[i].P
 	}
 	for i := range w.merged {
 		h := &w.merged[i]
@@ -101,7 +101,7 @@ func (w *bench) temper() {
 		p := 0.
 		for j := range w.cases {
 			if slices.ContainsFunc(w.cases[j].hits, func(o Hit) bool { return o.same(h) && o.Severity == Fail }) {
-				p += w.may[j].P
+				p += w.candidates[j].P
 			}
 		}
 		if p/all < riskFail {
@@ -112,10 +112,10 @@ func (w *bench) temper() {
 
 // expected is the risk of peeling over everything that the surface may be, each
 // counted by the belief in it; the worst where nothing was tested.
-func (w *bench) expected() float64 {
+func (w *caseSet) expected() float64 {
 	var sum, p float64
 	for i := range w.cases {
-		sum, p = sum+w.may[i].P*w.cases[i].Risk, p+w.may[i].P
+		sum, p = sum+w.candidates[i].P*w.cases[i].Risk, p+w.candidates[i].P
 	}
 	if p == 0 {
 		return w.worst().Risk
@@ -135,7 +135,7 @@ func worse(h, o *Hit) bool {
 }
 
 // worst is the case with the highest risk of peeling.
-func (w *bench) worst() *Case {
+func (w *caseSet) worst() *Case {
 	best := &w.cases[0]
 	for i := range w.cases {
 		if w.cases[i].Risk > best.Risk {
@@ -176,7 +176,7 @@ const usualBudget = 100_000
 // Check judges a zone. It never changes the zone, but the result's trace refers
 // to the zone's steps. The same zone always gives the same result.
 func Check(c *craft.Craft, z *Zone, o Options) Result {
-	w := bench{stop: o.Stop}
+	w := caseSet{stop: o.Stop}
 	hits, ok := w.run(c, z, nil)
 	if !ok {
 		return Result{}
@@ -184,12 +184,12 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 	k := w.worst()
 	r := Result{
 		Verdict: verdict(hits), Minutes: -1,
-		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts, May: w.may, Doubt: w.doubt,
+		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts, Candidates: w.candidates, Doubt: w.doubt,
 	}
 	if z.Area > 0 {
 		r.Minutes = k.Trace.End.Minutes
 	}
-	r.Story, r.Chips, r.Chippy, r.letsGo = k.Story, k.Chips, k.Chippy, k.letsGo
+	r.Appearance, r.Chips, r.Chippy, r.meantToFlake = k.Appearance, k.Chips, k.Chippy, k.meantToFlake
 	r.CrackMM = k.crack()
 	r.Cured, r.Ready = curedIn(c, k.Facts, &k.Trace)
 	if len(k.Bonds) > 0 {
@@ -198,7 +198,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			return cmp.Or(cmp.Compare(b.Risk, a.Risk), cmp.Compare(a.Strength, b.Strength))
 		})
 		r.Adhesion = &Adhesion{
-			Risk: k.Risk, Expected: w.expected(), If: w.supposed(c, z, k), Demand: k.Demand, Weakest: bs[0].Boundary,
+			Risk: k.Risk, Expected: w.expected(), If: w.assumed(c, z, k), Demand: k.Demand, Weakest: bs[0].Boundary,
 			Variant: *k.Facts, Boundary: bs, zone: z,
 		}
 	}
@@ -233,7 +233,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		return 0
 	})
 	r.Findings = make([]Finding, len(order))
-	m := Mender{budget: usualBudget}
+	m := Repairer{budget: usualBudget}
 	if o.Budget > 0 {
 		m.budget = o.Budget
 	}

@@ -10,16 +10,16 @@ import (
 	"rutile/core/surface"
 )
 
-// May is one thing that the surface may be.
-type May struct {
+// Candidate is one thing that the surface may be.
+type Candidate struct {
 	surface.Facts
 	// P is the belief in it, 0 to 1; 0 where nothing was tested and all that is
 	// plausible is walked.
 	P float64
 }
 
-// Knowledge is how sure one may be of what the survey says.
-type Knowledge struct {
+// Certainty is how sure one may be of what the survey says.
+type Certainty struct {
 	// Substrate and Finish grade what was entered; what stands for not knowing
 	// is assumed.
 	Substrate, Finish   identify.Sure
@@ -27,8 +27,8 @@ type Knowledge struct {
 }
 
 // Known grades what the survey says by what was tested.
-func (z *Zone) Known(c *craft.Craft) Knowledge {
-	var k Knowledge
+func (z *Zone) Known(c *craft.Craft) Certainty {
+	var k Certainty
 	if z.Tests == nil {
 		return k
 	}
@@ -41,19 +41,19 @@ func (z *Zone) Known(c *craft.Craft) Knowledge {
 	return k
 }
 
-// may lists what the surface may be, and what the doubt about it adds to the
+// candidates lists what the surface may be, and what the doubt about it adds to the
 // spread of the log of a strength. What the survey says stands alone where it
 // is tested, or where no test says otherwise. Where tests make it no more than
 // likely, speak against it, or where it is not known at all, it is whatever
 // together makes up nearly all of the belief.
-func (z *Zone) may(c *craft.Craft) ([]May, float64) {
+func (z *Zone) candidates(c *craft.Craft) ([]Candidate, float64) {
 	k := z.Known(c)
 	noSub, noFin := c.Substrates[z.Substrate].Unknown, c.Finishes[z.Finish].Unknown
 	openSub := noSub || k.Substrate != identify.Assumed && k.Substrate != identify.Tested
 	openFin := noFin || k.Finish != identify.Assumed && k.Finish != identify.Tested
-	alone := func() []May {
+	alone := func() []Candidate {
 		vs := surface.Variants(c, &z.Facts)
-		out := make([]May, len(vs))
+		out := make([]Candidate, len(vs))
 		for i := range vs {
 			out[i].Facts = vs[i]
 		}
@@ -66,7 +66,7 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 	if z.Tests == nil || len(z.Tests.Answers) == 0 || !openSub && !openFin {
 		return alone(), doubt
 	}
-	var out []May
+	var out []Candidate
 	add := func(f surface.Facts, p float64) {
 		for i := range out {
 			if out[i].Facts == f {
@@ -74,7 +74,7 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 				return
 			}
 		}
-		out = append(out, May{f, p})
+		out = append(out, Candidate{f, p})
 	}
 	made, on := z.Tests.Made()[0], z.Tests.On()[0]
 	for _, s := range z.Tests.Surfaces() {
@@ -103,15 +103,15 @@ func (z *Zone) may(c *craft.Craft) ([]May, float64) {
 	if len(out) == 0 {
 		return alone(), doubt
 	}
-	slices.SortStableFunc(out, func(x, y May) int { return cmp.Compare(y.P, x.P) })
+	slices.SortStableFunc(out, func(x, y Candidate) int { return cmp.Compare(y.P, x.P) })
 	if !noSub && !noFin {
 		add(z.Facts, 0) // what was entered is judged as well
 	}
 	return out, surface.SpreadUnknown * (1 - z.Tests.Top().P)
 }
 
-// supposed says, as a clause, what a case supposes the surface to be.
-func (w *bench) supposed(c *craft.Craft, z *Zone, k *Case) string {
+// assumed says, as a clause, what a case supposes the surface to be.
+func (w *caseSet) assumed(c *craft.Craft, z *Zone, k *Case) string {
 	f := k.Facts
 	fin := craft.Lower(c.Finishes[f.Finish].Name)
 	words := "the old finish is " + fin
@@ -124,9 +124,9 @@ func (w *bench) supposed(c *craft.Craft, z *Zone, k *Case) string {
 			words = "it is " + fin + " " + craft.Lower(c.Substrates[f.Substrate].Name)
 		}
 	}
-	for i := range w.may {
-		if &w.may[i].Facts == f && w.may[i].P >= .005 {
-			words += fmt.Sprintf(" (%s)", Percent(w.may[i].P))
+	for i := range w.candidates {
+		if &w.candidates[i].Facts == f && w.candidates[i].P >= .005 {
+			words += fmt.Sprintf(" (%s)", Percent(w.candidates[i].P))
 		}
 	}
 	return words
@@ -165,12 +165,12 @@ type Walked struct {
 
 // Walked lists what a plan is judged for, the likeliest first.
 func (z *Zone) Walked(c *craft.Craft) []Walked {
-	var w bench
+	var w caseSet
 	w.run(c, z, nil)
-	out := make([]Walked, len(w.may))
-	for i := range w.may {
-		f := &w.may[i].Facts
-		out[i] = Walked{SurfaceName(c, f.Substrate, f.Finish), w.may[i].P, verdict(w.cases[i].hits)}
+	out := make([]Walked, len(w.candidates))
+	for i := range w.candidates {
+		f := &w.candidates[i].Facts
+		out[i] = Walked{SurfaceName(c, f.Substrate, f.Finish), w.candidates[i].P, verdict(w.cases[i].hits)}
 	}
 	return out
 }

@@ -21,8 +21,8 @@ func TestTestsChangeWhatIsWalked(t *testing.T) {
 		return zoneOf(t, "unknown_wood unknown satin; soils grime1"+more, "detergent rinse; sand 220; dust; primer_bond_wb; paint_chalk x2; clear_wb x2")
 	}
 	blind := Check(c, zone(""), Options{})
-	if blind.Verdict != Fails || len(blind.May) < 4 || blind.Doubt != surface.SpreadUnknown {
-		t.Errorf("untested: %v, %d surfaces, doubt %v", blind.Verdict, len(blind.May), blind.Doubt)
+	if blind.Verdict != Fails || len(blind.Candidates) < 4 || blind.Doubt != surface.SpreadUnknown {
+		t.Errorf("untested: %v, %d surfaces, doubt %v", blind.Verdict, len(blind.Candidates), blind.Doubt)
 	}
 	// Tests that speak for a hard film take the wax out of the reckoning.
 	seen := Check(c, zone("; tests face=clear_film edge=solid alcohol=nothing white_spirit=nothing fingernail=hard thinner=wrinkles species=pale_fine"), Options{})
@@ -30,7 +30,7 @@ func TestTestsChangeWhatIsWalked(t *testing.T) {
 		t.Errorf("tested: %v, doubt %v: %v", seen.Verdict, seen.Doubt, codes(&seen, Watch))
 	}
 	sum := 0.
-	for _, m := range seen.May {
+	for _, m := range seen.Candidates {
 		sum += m.P
 		if f := c.Finishes[m.Finish].ID; f == "wax" && m.P > .05 {
 			t.Errorf("wax is still believed at %.2f", m.P)
@@ -65,10 +65,10 @@ func TestHowSureOneIs(t *testing.T) {
 		z := zoneOf(t, x.zone, washedAndSealed)
 		r := Check(c, z, Options{NoRepairs: true})
 		k := z.Known(c)
-		if k.Finish != x.want || len(r.May) < x.walked || len(r.May) > x.most {
-			t.Errorf("%s: %v at %.2f, %d surfaces walked", x.zone, k.Finish, k.PFinish, len(r.May))
+		if k.Finish != x.want || len(r.Candidates) < x.walked || len(r.Candidates) > x.most {
+			t.Errorf("%s: %v at %.2f, %d surfaces walked", x.zone, k.Finish, k.PFinish, len(r.Candidates))
 		}
-		if k.Finish == identify.Doubted && !slices.ContainsFunc(r.May, func(m May) bool { return m.Facts == z.Facts }) {
+		if k.Finish == identify.Doubted && !slices.ContainsFunc(r.Candidates, func(m Candidate) bool { return m.Facts == z.Facts }) {
 			t.Errorf("%s: what was entered is not judged any more", x.zone)
 		}
 	}
@@ -199,7 +199,7 @@ func TestBoardsMoveTheVerdict(t *testing.T) {
 	if good <= was || goodRisk >= risk {
 		t.Errorf("a good board takes %.2f (risk %.2f) to %.2f (%.2f)", was, risk, good, goodRisk)
 	}
-	b := r.Adhesion.Boundary[slices.IndexFunc(r.Adhesion.Boundary, func(b Bond) bool { return b.Boards > 0 })]
+	b := r.Adhesion.Boundary[slices.IndexFunc(r.Adhesion.Boundary, func(b Bond) bool { return b.PatchTests > 0 })]
 	if words := r.Adhesion.Explain(c, &b.Boundary)[0].Words; !strings.Contains(words, "before a patch test changed it") {
 		t.Error(words)
 	}
@@ -216,7 +216,7 @@ func TestBoardsMoveTheVerdict(t *testing.T) {
 			var x surface.Boundary
 			x.Product, _ = c.Product("primer_bond_wb")
 			x.On, x.Cap, x.Factors = craft.PowderFilm, 1, [surface.NumTerms]float64{.7, .9, 1, 1, 1}
-			x.Learn(c, []surface.Board{{Product: x.Product, On: x.On, Hidden: hidden, Class: class}}, 0)
+			x.Learn(c, []surface.PatchTest{{Product: x.Product, On: x.On, Hidden: hidden, Class: class}}, 0)
 			if x.Strength <= last || x.Strength > .9 {
 				t.Errorf("class %d gives %.3f after %.3f", class, x.Strength, last)
 			}
@@ -227,7 +227,7 @@ func TestBoardsMoveTheVerdict(t *testing.T) {
 	var x surface.Boundary
 	p, _ := c.Product("primer_bond_wb")
 	x.Product, x.On, x.Cap, x.Factors = p, craft.PowderFilm, 1, [surface.NumTerms]float64{.8, 1, 1, 1, 1}
-	x.Learn(c, []surface.Board{{Product: p, On: craft.PowderFilm, Hidden: true, Class: 2, Under: [surface.NumTerms]float64{0, .8, 1, 1, 1}}}, 0)
+	x.Learn(c, []surface.PatchTest{{Product: p, On: craft.PowderFilm, Hidden: true, Class: 2, Under: [surface.NumTerms]float64{0, .8, 1, 1, 1}}}, 0)
 	v, w := .12*.12+.2*.2/9, .15*.15
 	want := math.Exp((math.Log(.8)/v + math.Log(.52/.8)/w) / (1/v + 1/w))
 	if math.Abs(x.Strength-want) > 1e-12 || math.Abs(x.LogSpread(c, 0)-math.Sqrt(1/(1/v+1/w))) > 1e-12 {

@@ -102,13 +102,13 @@ func together(bs []Bond) float64 {
 // Stain is what one bleeder is expected to show.
 type Stain struct {
 	Bleeder craft.Bleeder
-	Patch   surface.PatchKind
+	Patch   surface.RegionKind
 	// DeltaE is the final stain, in CIEDE2000 units, on the finished colour.
 	DeltaE float64
 	// Load, Lets and Show multiply to DeltaE: what there is, what the coats
 	// let through, and what the finished colour lets the eye see.
-	Load, Lets, Show float64
-	Blocked          bool
+	Load, Transmitted, Show float64
+	Blocked                 bool
 }
 
 // The stains from which a plan is watched, and from which it fails.
@@ -148,8 +148,8 @@ func stains(end *surface.State, light float64, out *[craft.NumBleeders]Stain) {
 		if craft.Bleeders[b].Clear {
 			show = 1
 		}
-		for i := range end.Patches[:end.N] {
-			p := &end.Patches[i]
+		for i := range end.Regions[:end.N] {
+			p := &end.Regions[i]
 			if p.Coats == 0 || p.Load[b] == 0 || p.Kind == surface.Worn {
 				continue // worn places have a rule of their own
 			}
@@ -157,7 +157,7 @@ func stains(end *surface.State, light float64, out *[craft.NumBleeders]Stain) {
 			if de > out[b].DeltaE {
 				out[b] = Stain{
 					Bleeder: craft.Bleeder(b), Patch: p.Kind, DeltaE: de,
-					Load: float64(p.Load[b]), Lets: float64(p.Lets[b]), Show: show,
+					Load: float64(p.Load[b]), Transmitted: float64(p.Transmitted[b]), Show: show,
 					Blocked: p.Blocked&(1<<b) != 0,
 				}
 			}

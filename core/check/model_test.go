@@ -220,7 +220,7 @@ func TestUnsealedFieldOnly(t *testing.T) {
 	// A spot coat of matt paint on a sealed field leaves the field sealed.
 	z := zoneOf(t, "birch", "paint_acrylic; paint_chalk spots")
 	r := Check(craft.Default(), z, Options{})
-	if got := r.Trace.End.Patches[surface.Field].Top; got != craft.AcrylicPaint {
+	if got := r.Trace.End.Regions[surface.Field].Top; got != craft.AcrylicPaint {
 		t.Errorf("the field is %v", got)
 	}
 	for _, f := range r.Findings {
@@ -270,9 +270,9 @@ func TestADeliberateResist(t *testing.T) {
 // that hides, and what is stripped is forgotten.
 func TestStoryOfTheCoats(t *testing.T) {
 	c := craft.Default()
-	story := func(zone, plan string) Story {
+	story := func(zone, plan string) Appearance {
 		r := Check(c, zoneOf(t, zone, plan), Options{NoRepairs: true})
-		return r.Story
+		return r.Appearance
 	}
 	s := story("birch; colour #f2f0ea", "paint_acrylic col#332222; paint_acrylic x2")
 	if s.Planned != 2 || len(s.Paints) != 3 || s.Off <= 0 || s.Needed < 2 {

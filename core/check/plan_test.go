@@ -90,7 +90,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 		case "touching":
 			z.Touching = true
 		case "fitting":
-			z.Stays = w[1:]
+			z.Unmasked = w[1:]
 		case "ground":
 			z.Ground = w[1]
 		case "target":
@@ -99,7 +99,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			z.SurfaceRead, z.SurfaceC = true, num(t, w[1])
 		case "match": // the paint of another zone, its colour, and whether it drinks
 			p, _ := c.Product(w[1])
-			z.Match = append(z.Match, Base{Name: "the doors", Paint: p, Colour: w[2], Drinks: len(w) > 3, Primer: craft.NoProduct})
+			z.Match = append(z.Match, Base{Name: "the doors", Paint: p, Colour: w[2], Absorbs: len(w) > 3, Primer: craft.NoProduct})
 		case "flaking":
 			z.Loose = craft.LooseFlakes
 		case "made":
@@ -117,7 +117,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			tests = w[1:]
 		case "board": // product, family, class; made with everything right
 			p, _ := craft.Default().Product(w[1])
-			z.Boards = append(z.Boards, surface.Board{Product: p, On: familyNamed(t, w[2]), Class: int(w[3][0] - '0'), Hidden: true})
+			z.PatchTests = append(z.PatchTests, surface.PatchTest{Product: p, On: familyNamed(t, w[2]), Class: int(w[3][0] - '0'), Hidden: true})
 		case "swab":
 			z.LeadTest = &LeadTest{By: "swab", Date: "2026-11-01", Found: w[1] == "lead"}
 		case "excluded":

@@ -61,7 +61,7 @@ func randomZone(r *rand.Rand, c *craft.Craft) *Zone {
 		z.Look = c.Effects[r.IntN(len(c.Effects))].ID
 	}
 	if r.IntN(8) == 0 {
-		z.Stays = []string{"glass"}
+		z.Unmasked = []string{"glass"}
 	}
 	z.Ground = []string{"", "", "#202020", "#f0e8d8"}[r.IntN(4)]
 	n := r.IntN(9)
@@ -87,7 +87,7 @@ func randomStep(r *rand.Rand, c *craft.Craft) surface.Step {
 	case 5:
 		return surface.Step{Do: surface.Wait, Hours: float64(r.IntN(300))}
 	case 6:
-		s := surface.Step{Do: []surface.Kind{surface.RaiseGrain, surface.Fill, surface.Mask, surface.Remove, surface.Repair, surface.Strip, surface.Reassemble, surface.Test}[r.IntN(8)]}
+		s := surface.Step{Do: []surface.StepKind{surface.RaiseGrain, surface.Fill, surface.Mask, surface.Remove, surface.Repair, surface.Strip, surface.Reassemble, surface.Test}[r.IntN(8)]}
 		s.With, s.StripHow, s.Rating = craft.Fillers[r.IntN(2)], craft.Strips[r.IntN(4)], r.IntN(6)
 		return s
 	case 7:
@@ -201,7 +201,7 @@ func TestFiguresStayInRange(t *testing.T) {
 			}
 		}
 		for _, s := range res.Stains {
-			if bad(s.DeltaE, 0, 40) || bad(s.Lets, 0, 1) || bad(s.Show, .1, 1) {
+			if bad(s.DeltaE, 0, 40) || bad(s.Transmitted, 0, 1) || bad(s.Show, .1, 1) {
 				t.Fatalf("%s: %+v in %s", s.Bleeder, s, describe(c, z))
 			}
 			if s.After(1) > s.After(365) || s.After(365) > s.DeltaE {

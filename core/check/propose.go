@@ -28,7 +28,7 @@ func insert(steps []surface.Step, at int, add ...surface.Step) []surface.Step {
 
 // block is where the steps begin that step i's ground owes itself to: after the
 // last coat that left a film. Stains are laid on a ground and are none.
-func (m *Mender) block(steps []surface.Step, i int) int {
+func (m *Repairer) block(steps []surface.Step, i int) int {
 	film := func(s *surface.Step) bool {
 		return s.Do == surface.Coat && m.Craft.Products[s.Product].Coat != craft.NoCoat
 	}
@@ -41,7 +41,7 @@ func (m *Mender) block(steps []surface.Step, i int) int {
 
 // cleanPlace is where cleaning belongs that is to be done before step i: ahead
 // of the sanding and the staining in its block.
-func (m *Mender) cleanPlace(steps []surface.Step, i int) int {
+func (m *Repairer) cleanPlace(steps []surface.Step, i int) int {
 	for j := m.block(steps, i); j < i; j++ {
 		if do := steps[j].Do; do == surface.Abrade || do == surface.Strip || do == surface.Coat {
 			return j
@@ -51,7 +51,7 @@ func (m *Mender) cleanPlace(steps []surface.Step, i int) int {
 }
 
 // cleaning is how a soil of a level is washed off.
-func (m *Mender) cleaning(s craft.Soil, level uint8) []surface.Step {
+func (m *Repairer) cleaning(s craft.Soil, level uint8) []surface.Step {
 	var out []surface.Step
 	for n, id := range craft.Soils[s].Remedy {
 		cl, _ := m.Craft.Cleaner(id)
@@ -73,7 +73,7 @@ func (m *Mender) cleaning(s craft.Soil, level uint8) []surface.Step {
 	return out
 }
 
-func (m *Mender) coat(p craft.Product, coats int) surface.Step {
+func (m *Repairer) coat(p craft.Product, coats int) surface.Step {
 	s := surface.Step{Do: surface.Coat, Product: p, Coats: coats, Auto: true, Method: "brush"}
 	if m.Craft.Products[p].Aerosol {
 		s.Method = "aerosol"
@@ -83,7 +83,7 @@ func (m *Mender) coat(p craft.Product, coats int) surface.Step {
 
 // scuff is how a painter keys a surface, as far as it may be: never dry where
 // lead is suspected.
-func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
+func (m *Repairer) scuff(f craft.Family) (surface.Step, bool) {
 	row := &craft.Families[f]
 	plastic := f == craft.PlasticHard || f == craft.Polyolefin || f == craft.VinylSoft || f == craft.VinylRigid
 	switch {
@@ -99,7 +99,7 @@ func (m *Mender) scuff(f craft.Family) (surface.Step, bool) {
 
 // keyed returns the steps with step i's ground scuffed and dusted, and where i
 // has gone.
-func (m *Mender) keyed(steps []surface.Step, i int, on craft.Family) ([]surface.Step, int, string) {
+func (m *Repairer) keyed(steps []surface.Step, i int, on craft.Family) ([]surface.Step, int, string) {
 	sc, ok := m.scuff(on)
 	if !ok {
 		return nil, i, ""
@@ -135,7 +135,7 @@ func dusted(steps []surface.Step) bool {
 // below that as well. on is what b's coat will meet once its ground is mended.
 // What is made for other surfaces is left out, and what would hide one that is
 // to stay in sight.
-func (m *Mender) grippers(b *surface.Boundary, on craft.Family, role craft.Role, over craft.Product) []craft.Product {
+func (m *Repairer) grippers(b *surface.Boundary, on craft.Family, role craft.Role, over craft.Product) []craft.Product {
 	c := m.Craft
 	hidden := slices.ContainsFunc(m.Zone.Steps[b.Step-1:], func(s surface.Step) bool {
 		return s.Do == surface.Coat && c.Products[s.Product].Opaque()
@@ -175,7 +175,7 @@ func (m *Mender) grippers(b *surface.Boundary, on craft.Family, role craft.Role,
 // Rework proposes everything that gives a coat a better ground: taking wax
 // off, cleaning, keying, priming, and these together, in the order a painter
 // would do them.
-func (m *Mender) Rework(b *surface.Boundary) {
+func (m *Repairer) Rework(b *surface.Boundary) {
 	at := slices.IndexFunc(m.ideas, func(x idea) bool { return x.step == b.Step && x.on == b.On })
 	if at < 0 {
 		at = len(m.ideas)
@@ -206,7 +206,7 @@ func trips(steps []surface.Step) int {
 
 // instead proposes another paint or primer in place of b's: the colour, the
 // coats and the look stay.
-func (m *Mender) instead(b *surface.Boundary) {
+func (m *Repairer) instead(b *surface.Boundary) {
 	steps := m.Zone.Steps
 	role, verb := m.Craft.Products[b.Product].Role, "paint with "
 	switch {
@@ -256,7 +256,7 @@ func join(a, b string) string {
 }
 
 // grounds works out what Rework proposes.
-func (m *Mender) grounds(b *surface.Boundary) []proposal {
+func (m *Repairer) grounds(b *surface.Boundary) []proposal {
 	var out []proposal
 	bases, on := m.bases(b)
 	prim := m.grippers(b, on, craft.RolePrimer, b.Product)
@@ -285,7 +285,7 @@ func (m *Mender) grounds(b *surface.Boundary) []proposal {
 
 // bases are the plans in which b's ground is clean, and clean and keyed, and
 // the family the coat then meets.
-func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
+func (m *Repairer) bases(b *surface.Boundary) ([]ground, craft.Family) {
 	steps, i := m.Zone.Steps, b.Step-1
 	bases := []ground{{steps, i, ""}}
 	onWax := b.On == craft.WaxFilm && !ownWax(m.Craft, b)
@@ -327,7 +327,7 @@ func (m *Mender) bases(b *surface.Boundary) ([]ground, craft.Family) {
 }
 
 // Wait proposes to leave the coat below b for as long as its window asks.
-func (m *Mender) Wait(b *surface.Boundary) {
+func (m *Repairer) Wait(b *surface.Boundary) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := b.Step - 1
 	if b.CoatNo == 1 || steps[i].Do != surface.Coat {
@@ -351,7 +351,7 @@ func (m *Mender) Wait(b *surface.Boundary) {
 }
 
 // Sooner proposes to lay the coat of b as early as its ground allows.
-func (m *Mender) Sooner(b *surface.Boundary) {
+func (m *Repairer) Sooner(b *surface.Boundary) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := b.Step - 1
 	if b.CoatNo == 1 {
@@ -385,7 +385,7 @@ func practical(h float64) float64 {
 }
 
 // Block proposes coats that hold a stain back.
-func (m *Mender) Block(st *Stain) {
+func (m *Repairer) Block(st *Stain) {
 	c, steps := m.Craft, m.Zone.Steps
 	first, paint := -1, -1
 	for i := range steps {
@@ -451,18 +451,18 @@ func (m *Mender) Block(st *Stain) {
 }
 
 // meets is the family that a step, from 1, finds on the field.
-func (m *Mender) meets(step int) craft.Family {
+func (m *Repairer) meets(step int) craft.Family {
 	events := m.hit.Case.Trace.Events
 	i := 0
 	for events[i].Step != step {
 		i++
 	}
-	return events[i].Before.Patches[surface.Field].Top
+	return events[i].Before.Regions[surface.Field].Top
 }
 
 // blockAt proposes coats of a blocker before the step at, and where the stain
 // is local, on its spots alone. It tells whether nothing is then left to mend.
-func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
+func (m *Repairer) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 	s := m.coat(p, coats)
 	if craft.Bleeders[st.Bleeder].Local {
 		spot := s
@@ -478,7 +478,7 @@ func (m *Mender) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 
 // swapEach proposes, for each other product, the plan with it in every place of
 // one; verb has a place for its name.
-func (m *Mender) swapEach(old craft.Product, verb string, by []craft.Product) {
+func (m *Repairer) swapEach(old craft.Product, verb string, by []craft.Product) {
 	for _, p := range by {
 		if p == old {
 			continue
@@ -503,7 +503,7 @@ func (m *Mender) swapEach(old craft.Product, verb string, by []craft.Product) {
 
 // without proposes the plan without a product that is no paint of it, so that
 // what is wanted stays.
-func (m *Mender) without(p craft.Product) {
+func (m *Repairer) without(p craft.Product) {
 	if r := m.Craft.Products[p].Role; r == craft.RolePaint {
 		return
 	}
@@ -513,7 +513,7 @@ func (m *Mender) without(p craft.Product) {
 }
 
 // waitHours proposes to leave the coat below b for some hours.
-func (m *Mender) waitHours(b *surface.Boundary, hours float64) {
+func (m *Repairer) waitHours(b *surface.Boundary, hours float64) {
 	at := *b
 	at.Earliest = hours
 	m.Wait(&at)
@@ -524,7 +524,7 @@ func (m *Mender) waitHours(b *surface.Boundary, hours float64) {
 
 // swapClears proposes the plan with all its clear coats and waxes over the last paint made
 // one seal; verb has a place for its name.
-func (m *Mender) swapClears(verb string, by []craft.Product) {
+func (m *Repairer) swapClears(verb string, by []craft.Product) {
 	from := m.lastCoat(craft.RolePaint) + 1
 	for _, p := range by {
 		s := m.coat(p, 2)
@@ -554,7 +554,7 @@ func (m *Mender) swapClears(verb string, by []craft.Product) {
 }
 
 // level proposes to fill and level the ground before the first coat.
-func (m *Mender) level(title string) {
+func (m *Repairer) level(title string) {
 	i := m.firstCoat()
 	if i < 0 {
 		return
@@ -566,7 +566,7 @@ func (m *Mender) level(title string) {
 }
 
 // change proposes the plan with one step, from 1, made other.
-func (m *Mender) change(title string, step int, f func(*surface.Step)) {
+func (m *Repairer) change(title string, step int, f func(*surface.Step)) {
 	steps := slices.Clone(m.Zone.Steps)
 	f(&steps[step-1])
 	m.Edit(title, steps)
@@ -574,7 +574,7 @@ func (m *Mender) change(title string, step int, f func(*surface.Step)) {
 
 // moved proposes the plan with one step, from 1, taken to another place, counted
 // before it was taken out.
-func (m *Mender) moved(title string, step, to int) {
+func (m *Repairer) moved(title string, step, to int) {
 	s := m.Zone.Steps[step-1]
 	rest := slices.Delete(slices.Clone(m.Zone.Steps), step-1, step)
 	if to >= step {
@@ -584,7 +584,7 @@ func (m *Mender) moved(title string, step, to int) {
 }
 
 // lastCoat is the index of the last coat step of a role, -1 where there is none.
-func (m *Mender) lastCoat(r craft.Role) int {
+func (m *Repairer) lastCoat(r craft.Role) int {
 	for i := len(m.Zone.Steps) - 1; i >= 0; i-- {
 		if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == r {
 			return i
@@ -595,7 +595,7 @@ func (m *Mender) lastCoat(r craft.Role) int {
 
 // firstCoat is the index of the first coat that leaves a film, -1 where there is
 // none.
-func (m *Mender) firstCoat() int {
+func (m *Repairer) firstCoat() int {
 	return slices.IndexFunc(m.Zone.Steps, func(s surface.Step) bool {
 		return s.Do == surface.Coat && m.Craft.Products[s.Product].LeavesFilm()
 	})

@@ -21,7 +21,7 @@ func (a rank) compare(b rank) int {
 }
 
 // rankOf ranks a plan that was judged last, by what is said of it.
-func rankOf(c *craft.Craft, w *bench, said []Hit, steps []surface.Step) rank {
+func rankOf(c *craft.Craft, w *caseSet, said []Hit, steps []surface.Step) rank {
 	var out rank
 	for i := range said {
 		switch said[i].Severity {

@@ -17,27 +17,27 @@ type Result struct {
 	// Trace is the walk of the worst of the things the zone may be.
 	Trace surface.Trace
 	Facts surface.Facts
-	// May are the things the surface may be that were walked, and Doubt what not
+	// Candidate are the things the surface may be that were walked, and Doubt what not
 	// knowing adds to the spread of the log of a strength.
-	May   []May
-	Doubt float64
-	// Story is what its coats look like, Chips how much of a powder paint will let
+	Candidates []Candidate
+	Doubt      float64
+	// Appearance is what its coats look like, Chips how much of a powder paint will let
 	// go, and Cured when it may be used; Ready tells whether there is anything to
 	// use.
-	Story Story
-	Chips Chips
-	Cured Cured
-	Ready bool
+	Appearance Appearance
+	Chips      Chips
+	Cured      Cured
+	Ready      bool
 	// Chippy tells that flakes are wanted.
 	Chippy bool
 	// CrackMM is how wide the coat over a crackle medium will crack, in
 	// millimetres; 0 where nothing cracks.
-	CrackMM float64
-	letsGo  func(*surface.Boundary) bool
+	CrackMM      float64
+	meantToFlake func(*surface.Boundary) bool
 }
 
-// Meant tells whether a boundary is meant to let go.
-func (r *Result) Meant(b *surface.Boundary) bool { return r.letsGo(b) }
+// MeantToFlake tells whether a boundary is meant to let go.
+func (r *Result) MeantToFlake(b *surface.Boundary) bool { return r.meantToFlake(b) }
 
 // Finding is one thing a rule has to say.
 type Finding struct {

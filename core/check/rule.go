@@ -45,12 +45,12 @@ func (v Verdict) String() string { return [...]string{"sound", "watch", "fails"}
 
 // Rule is one entry of the rule book.
 type Rule struct {
-	Code  string
-	Title string // in a painter's words
-	Why   string // why it matters
-	When  string // when it fires, and how severely
-	Looks string // what it looks at
-	Mends string // what mends it
+	Code   string
+	Title  string // in a painter's words
+	Why    string // why it matters
+	When   string // when it fires, and how severely
+	Inputs string // what it looks at
+	Fix    string // what mends it
 	// Each keeps a finding for every step it arises at; otherwise a subject is
 	// reported once, where it is worst.
 	Each bool
@@ -64,9 +64,9 @@ type Rule struct {
 	// Figures are the numbers behind a finding where its boundary, stain or soil
 	// does not give them; nil for most.
 	Figures func(*Case, *Hit) []Figure
-	// Mend proposes repairs. What it proposes is verified before anyone sees
+	// Repair proposes repairs. What it proposes is verified before anyone sees
 	// it.
-	Mend func(*Mender, *Hit)
+	Repair func(*Repairer, *Hit)
 
 	// Reach tells how much of a plan it must see; left out, a rule that only looks
 	// at events sees enough in the beginning of one, unless it is Late: what it says

@@ -14,7 +14,7 @@ import (
 // eachBound calls f for the boundaries that a plan means to hold.
 func eachBound(k *Case, e *surface.Event, f func(*surface.Boundary)) {
 	for i := range e.Boundaries() {
-		if b := &e.Bounds[i]; !k.letsGo(b) {
+		if b := &e.Bounds[i]; !k.meantToFlake(b) {
 			f(b)
 		}
 	}
@@ -63,8 +63,8 @@ func adhesionRules() []Rule {
 			Title:    "A layer is too weak for the wear",
 			Why:      "Paint peels at its weakest layer, and everything above comes off with it.",
 			When:     "The risk that any layer peels under the wear is 10 % or more: watch; 35 % or more: fail.",
-			Looks:    "every layer of the plan: how well the coat grips what is below, its key, what was left on the surface, the timing and the air; and what the wear needs",
-			Mends:    "cleaning, keying or priming the weakest layer; another coat there",
+			Inputs:   "every layer of the plan: how well the coat grips what is below, its key, what was left on the surface, the timing and the air; and what the wear needs",
+			Fix:      "cleaning, keying or priming the weakest layer; another coat there",
 			End: func(k *Case) {
 				v := RiskVerdict(k.Risk)
 				if v == Sound {
@@ -87,7 +87,7 @@ func adhesionRules() []Rule {
 				return title, fmt.Sprintf("The risk of peeling is %s. This bond is %s for %s.",
 					Percent(k.Risk), BondWords(min(b.Strength, k.Demand), k.Demand), wearWords(k))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if underWax(m.hit.Case, h.Bound) && ownWax(m.Craft, h.Bound) {
 					m.waxLast(h.Bound)
 				}
@@ -101,13 +101,13 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.bond",
-			Reach: Later,
-			Title: "This coat does not suit this surface",
-			Why:   "Some coats never grip some surfaces, even clean and keyed.",
-			When:  "The coat's grip on the surface, clean and keyed, is below what the wear needs. Fail.",
-			Looks: "how well each coat grips what is below it, clean and keyed, compared with what the wear needs",
-			Mends: "a primer that grips both; another paint",
+			Code:   "adhesion.bond",
+			Reach:  Later,
+			Title:  "This coat does not suit this surface",
+			Why:    "Some coats never grip some surfaces, even clean and keyed.",
+			When:   "The coat's grip on the surface, clean and keyed, is below what the wear needs. Fail.",
+			Inputs: "how well each coat grips what is below it, clean and keyed, compared with what the wear needs",
+			Fix:    "a primer that grips both; another paint",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if b.Factors[surface.Grip] < k.Demand && !k.crackles(b) && !underWax(k, b) {
@@ -120,17 +120,17 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s does not suit %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 					fmt.Sprintf("Even clean and keyed, the bond would be %s for %s. A coat that grips both is needed in between.", BondWords(b.Factors[surface.Grip], k.Demand), wearWords(k))
 			},
-			Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
+			Repair: func(m *Repairer, h *Hit) { m.Rework(h.Bound) },
 		},
 		{
-			Code:  "adhesion.wax_under",
-			Stage: craft.StagePrepare,
-			Reach: Later,
-			Title: "Wax under a coat",
-			Why:   "Only wax and oil hold on wax.",
-			When:  "Any coat other than wax or oil goes over wax. Fail.",
-			Looks: "what each coat goes over",
-			Mends: "white spirit and a wash; wax as the last coat",
+			Code:   "adhesion.wax_under",
+			Stage:  craft.StagePrepare,
+			Reach:  Later,
+			Title:  "Wax under a coat",
+			Why:    "Only wax and oil hold on wax.",
+			When:   "Any coat other than wax or oil goes over wax. Fail.",
+			Inputs: "what each coat goes over",
+			Fix:    "white spirit and a wash; wax as the last coat",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					if b := &e.Bounds[i]; underWax(k, b) && !k.resisted(b) {
@@ -147,7 +147,7 @@ func adhesionRules() []Rule {
 				return "Old wax under the " + productName(k.Craft, b.Product),
 					"A coat over wax slides off. White spirit with fresh rags removes the wax, and a wash removes what is left."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				b := h.Bound
 				if !ownWax(m.Craft, b) {
 					m.Rework(b)
@@ -157,14 +157,14 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.key",
-			Stage: craft.StagePrepare,
-			Reach: Later,
-			Title: "A slick surface without a key",
-			Why:   "A smooth film gives a coat nothing to grip until its shine is gone.",
-			When:  "The surface lacks so much of the key this coat needs that the bond drops below 85 %. Watch; fail where it drops below what the wear needs.",
-			Looks: "the shine and the scratches under each coat, and how much the coat depends on them",
-			Mends: "scuffing with the right grit, a pad or deglosser; on glass, a primer made for it",
+			Code:   "adhesion.key",
+			Stage:  craft.StagePrepare,
+			Reach:  Later,
+			Title:  "A slick surface without a key",
+			Why:    "A smooth film gives a coat nothing to grip until its shine is gone.",
+			When:   "The surface lacks so much of the key this coat needs that the bond drops below 85 %. Watch; fail where it drops below what the wear needs.",
+			Inputs: "the shine and the scratches under each coat, and how much the coat depends on them",
+			Fix:    "scuffing with the right grit, a pad or deglosser; on glass, a primer made for it",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if !b.MissingKey() || underWax(k, b) {
@@ -186,17 +186,17 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s on %s that was not scuffed", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)),
 					fmt.Sprintf("The surface has only %.0f %% of the key it could have, and this coat loses %.0f %% of its bond. Take the shine off, no more.", b.KeyGiven*100, (1-b.Factors[surface.Key])*100)
 			},
-			Mend: func(m *Mender, h *Hit) { m.Rework(h.Bound) },
+			Repair: func(m *Repairer, h *Hit) { m.Rework(h.Bound) },
 		},
 		{
-			Code:  "adhesion.too_soon",
-			Reach: Later,
-			Title: "Recoated too soon",
-			Why:   "The next coat traps or lifts what is still wet below.",
-			When:  "A coat goes on before 85 % of the drying time that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear needs.",
-			Looks: "the hours since the coat below, and the drying time it needs in the workshop's air",
-			Mends: "waiting",
-			Each:  true,
+			Code:   "adhesion.too_soon",
+			Reach:  Later,
+			Title:  "Recoated too soon",
+			Why:    "The next coat traps or lifts what is still wet below.",
+			When:   "A coat goes on before 85 % of the drying time that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear needs.",
+			Inputs: "the hours since the coat below, and the drying time it needs in the workshop's air",
+			Fix:    "waiting",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if !b.TooEarly() || k.windowElsewhere(b) {
@@ -214,17 +214,17 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
 					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", measure.Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), measure.Number(k.Facts.Climate.RH), measure.Hours(b.Earliest))
 			},
-			Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
+			Repair: func(m *Repairer, h *Hit) { m.Wait(h.Bound) },
 		},
 		{
-			Code:  "adhesion.missed_window",
-			Reach: Later,
-			Title: "Recoated too late",
-			Why:   "A coat that has hardened past its recoat window must be scuffed before the next one.",
-			When:  "A coat goes on after the recoat window of the coat below has closed, without a scuff. Watch; fail where the bond drops below what the wear needs.",
-			Looks: "the hours since the coat below, and when its recoat window closes in the workshop's air",
-			Mends: "a scuff; coming back earlier; where a scuff does not help, one more coat of what is below",
-			Each:  true,
+			Code:   "adhesion.missed_window",
+			Reach:  Later,
+			Title:  "Recoated too late",
+			Why:    "A coat that has hardened past its recoat window must be scuffed before the next one.",
+			When:   "A coat goes on after the recoat window of the coat below has closed, without a scuff. Watch; fail where the bond drops below what the wear needs.",
+			Inputs: "the hours since the coat below, and when its recoat window closes in the workshop's air",
+			Fix:    "a scuff; coming back earlier; where a scuff does not help, one more coat of what is below",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if b.Timing != surface.Missed || k.windowElsewhere(b) {
@@ -246,7 +246,7 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s too late over %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
 					fmt.Sprintf("%s have passed, and its recoat window closes after %s here. "+opens, craft.Upper(measure.Hours(b.Waited)), measure.Hours(b.Latest))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				b := h.Bound
 				under := &m.Craft.Products[b.Under]
 				i := b.Step - 1
@@ -264,12 +264,12 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.saponify",
-			Title: "Oil-based coat straight on zinc or fresh cement",
-			Why:   "Zinc and the alkali in new cement and plaster turn oil and alkyd binders to soap. Months later the coat comes off in sheets.",
-			When:  "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone less than 120 days old: fail. On mineral of unknown age: watch.",
-			Looks: "the binder of each coat on the bare material; the age of the mineral",
-			Mends: "a primer for zinc or an alkali-resistant sealer first; a water-based paint instead; waiting",
+			Code:   "adhesion.saponify",
+			Title:  "Oil-based coat straight on zinc or fresh cement",
+			Why:    "Zinc and the alkali in new cement and plaster turn oil and alkyd binders to soap. Months later the coat comes off in sheets.",
+			When:   "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone less than 120 days old: fail. On mineral of unknown age: watch.",
+			Inputs: "the binder of each coat on the bare material; the age of the mineral",
+			Fix:    "a primer for zinc or an alkali-resistant sealer first; a water-based paint instead; waiting",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -298,7 +298,7 @@ func adhesionRules() []Rule {
 				}
 				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), why
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Bound.On == craft.MineralPorous {
 					p := m.Craft.First(craft.ForMineral)
 					m.Edit("Seal it with alkali-resistant "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
@@ -311,13 +311,13 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.flex",
-			Reach: Later,
-			Title: "A rigid coat on something that flexes",
-			Why:   "Vinyl cloth, leather and fabric flex every time someone sits down, and a hard film cracks and flakes off.",
-			When:  "Enamel, shellac, epoxy, milk paint, oil-based or floor-grade clear, or aerosol paint goes on vinyl cloth, leather or cloth. Fail; watch if it is for display only.",
-			Looks: "whether the material flexes, and how rigid each coat dries",
-			Mends: "flexible paint; on cloth, thinned paint used as a dye",
+			Code:   "adhesion.flex",
+			Reach:  Later,
+			Title:  "A rigid coat on something that flexes",
+			Why:    "Vinyl cloth, leather and fabric flex every time someone sits down, and a hard film cracks and flakes off.",
+			When:   "Enamel, shellac, epoxy, milk paint, oil-based or floor-grade clear, or aerosol paint goes on vinyl cloth, leather or cloth. Fail; watch if it is for display only.",
+			Inputs: "whether the material flexes, and how rigid each coat dries",
+			Fix:    "flexible paint; on cloth, thinned paint used as a dye",
 			Step: func(k *Case, e *surface.Event) {
 				switch k.Craft.Substrates[k.Facts.Substrate].Family {
 				case craft.VinylSoft, craft.Leather, craft.Textile:
@@ -341,7 +341,7 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s cracks on %s", craft.Upper(productName(k.Craft, h.Product)), craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)),
 					"It dries rigid, and the material flexes. Paint made for vinyl and leather flexes with it."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if m.Craft.Substrates[m.Zone.Substrate].Family == craft.Textile {
 					m.swapEach(h.Product, "Dye it with %s instead", m.Craft.For(craft.ForDyeing))
 				}
@@ -350,12 +350,12 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.plasticiser",
-			Title: "A coat that plasticiser softens",
-			Why:   "Soft vinyl gives off plasticiser into whatever is on it; most coats turn sticky and slide.",
-			When:  "A coat lies directly on soft vinyl and lets most of the plasticiser through. Fail.",
-			Looks: "which coat lies on the soft vinyl, and how much plasticiser it lets through",
-			Mends: "flexible paint made for vinyl as the first coat",
+			Code:   "adhesion.plasticiser",
+			Title:  "A coat that plasticiser softens",
+			Why:    "Soft vinyl gives off plasticiser into whatever is on it; most coats turn sticky and slide.",
+			When:   "A coat lies directly on soft vinyl and lets most of the plasticiser through. Fail.",
+			Inputs: "which coat lies on the soft vinyl, and how much plasticiser it lets through",
+			Fix:    "flexible paint made for vinyl as the first coat",
 			Step: func(k *Case, e *surface.Event) {
 				const resists = .3
 				for i := range e.Boundaries() {
@@ -369,19 +369,19 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("Plasticiser goes straight into the %s", productName(k.Craft, h.Product)),
 					fmt.Sprintf("It lets %.0f %% through and the rest softens it. Only a coat made for vinyl may go directly on it.", k.Craft.LetsThrough(h.Product, craft.Plasticiser)*100)
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForFlexing))
 				p := m.Craft.First(craft.ForFlexing)
 				m.Edit("First "+productName(m.Craft, p), insert(m.Zone.Steps, h.Step-1, m.coat(p, 2)))
 			},
 		},
 		{
-			Code:  "adhesion.flash_rust",
-			Title: "Water-based coat on bare steel",
-			Why:   "Bare steel and iron rust while a water-based coat dries, and the rust is sealed in.",
-			When:  "A water-based coat goes on bare steel or iron. Fail.",
-			Looks: "whether the first coat on bare steel is water-based",
-			Mends: "rust-inhibiting metal primer, or another solvent-based primer, first",
+			Code:   "adhesion.flash_rust",
+			Title:  "Water-based coat on bare steel",
+			Why:    "Bare steel and iron rust while a water-based coat dries, and the rust is sealed in.",
+			When:   "A water-based coat goes on bare steel or iron. Fail.",
+			Inputs: "whether the first coat on bare steel is water-based",
+			Fix:    "rust-inhibiting metal primer, or another solvent-based primer, first",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -394,7 +394,7 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s rusts the steel under it", craft.Upper(productName(k.Craft, h.Product))),
 					"Brown specks appear while it dries, and the rust goes on under the paint. A solvent-based metal primer keeps the water away."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForSteel) {
 					s := m.coat(p, 1)
 					m.Edit("Prime with "+productName(m.Craft, p), insert(m.Zone.Steps, h.Step-1, s))
@@ -405,14 +405,14 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.solvent_lift",
-			Reach: Later,
-			Title: "Strong solvent lifts the layer below",
-			Why:   "The solvents in aerosols and lacquers swell a soft or young film until it wrinkles.",
-			When:  "An aerosol coat goes over itself between its two recoat windows, over a coat that is less than a third hardened, or on craft foam: fail. On bare hard plastic or a soft old film: watch.",
-			Looks: "the solvent in each coat, and what the film below is and how old",
-			Mends: "recoating within the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
-			Each:  true,
+			Code:   "adhesion.solvent_lift",
+			Reach:  Later,
+			Title:  "Strong solvent lifts the layer below",
+			Why:    "The solvents in aerosols and lacquers swell a soft or young film until it wrinkles.",
+			When:   "An aerosol coat goes over itself between its two recoat windows, over a coat that is less than a third hardened, or on craft foam: fail. On bare hard plastic or a soft old film: watch.",
+			Inputs: "the solvent in each coat, and what the film below is and how old",
+			Fix:    "recoating within the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -455,7 +455,7 @@ func adhesionRules() []Rule {
 				}
 				return out
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				b := h.Bound
 				switch h.Subject {
 				case "between":
@@ -477,13 +477,13 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.waxy_shellac",
-			Reach: Later,
-			Title: "Polyurethane on waxy shellac",
-			Why:   "Polyurethane does not grip shellac that contains wax: it peels off in sheets.",
-			When:  "A polyurethane or water-based clear goes on shellac that contains wax: fail. On an old shellac finish, which usually does: watch.",
-			Looks: "the shellac under each clear coat",
-			Mends: "dewaxed shellac instead, or in between; wax or shellac as the last coat",
+			Code:   "adhesion.waxy_shellac",
+			Reach:  Later,
+			Title:  "Polyurethane on waxy shellac",
+			Why:    "Polyurethane does not grip shellac that contains wax: it peels off in sheets.",
+			When:   "A polyurethane or water-based clear goes on shellac that contains wax: fail. On an old shellac finish, which usually does: watch.",
+			Inputs: "the shellac under each clear coat",
+			Fix:    "dewaxed shellac instead, or in between; wax or shellac as the last coat",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -504,7 +504,7 @@ func adhesionRules() []Rule {
 				return fmt.Sprintf("%s over waxy shellac", craft.Upper(productName(k.Craft, h.Product))),
 					"The wax in the shellac stops it gripping. Dewaxed shellac takes any clear."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				p := m.Craft.First(craft.ForBarrier)
 				if w := h.Bound.Under; w != craft.NoProduct {
 					m.swapEach(w, "%s, dewaxed, below instead", []craft.Product{p})
@@ -513,12 +513,12 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.additive_gap",
-			Title: "Additive in some coats but not in others",
-			Why:   "Bonding additive holds only the coat it is in: coats above without it can chip off.",
-			When:  "Some coats of powder paint contain the additive and others do not, and nothing is meant to flake. Watch.",
-			Looks: "the additive in every coat of powder paint",
-			Mends: "the same additive in every coat",
+			Code:   "adhesion.additive_gap",
+			Title:  "Additive in some coats but not in others",
+			Why:    "Bonding additive holds only the coat it is in: coats above without it can chip off.",
+			When:   "Some coats of powder paint contain the additive and others do not, and nothing is meant to flake. Watch.",
+			Inputs: "the additive in every coat of powder paint",
+			Fix:    "the same additive in every coat",
 			End: func(k *Case) {
 				if k.Chippy {
 					return
@@ -545,7 +545,7 @@ func adhesionRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"additive", h.Value, "parts of bonding additive to one of paint, where there is any"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
 				for i := range steps {
 					if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
@@ -556,20 +556,20 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.untested",
-			Stage: craft.NoStage,
-			Reach: Survey,
-			Title: "The surface is untested",
-			Why:   "A plan for an unknown surface is a guess.",
-			When:  "The material or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; no finding once a patch test on the piece itself was rated.",
-			Looks: "whether the material and the finish were tested",
-			Mends: "a small test or a rated patch",
+			Code:   "adhesion.untested",
+			Stage:  craft.NoStage,
+			Reach:  Survey,
+			Title:  "The surface is untested",
+			Why:    "A plan for an unknown surface is a guess.",
+			When:   "The material or its finish is not known, and coats are planned. Watch; a note once small tests have narrowed it down and the plan is judged for all that is left; no finding once a patch test on the piece itself was rated.",
+			Inputs: "whether the material and the finish were tested",
+			Fix:    "a small test or a rated patch",
 			End: func(k *Case) {
-				if !k.Coated || slices.ContainsFunc(k.boards, func(b surface.Board) bool { return b.Hidden }) {
+				if !k.Coated || slices.ContainsFunc(k.patchTests, func(b surface.PatchTest) bool { return b.Hidden }) {
 					return
 				}
 				if k.Craft.Substrates[k.Zone.Substrate].Unknown {
-					k.Add(Hit{Severity: untested(k, (*identify.Belief).ToldOfMatter), Subject: "substrate", Unsure: true})
+					k.Add(Hit{Severity: untested(k, (*identify.Belief).MaterialTested), Subject: "substrate", Unsure: true})
 				}
 				if k.Craft.Finishes[k.Zone.Finish].Unknown {
 					k.Add(Hit{Severity: untested(k, (*identify.Belief).Touched), Subject: "finish", Unsure: true})
@@ -590,7 +590,7 @@ func adhesionRules() []Rule {
 				}
 				return "The finish is not known", "The plan is judged for every old finish it may have, and the worst is reported. A rub with white spirit and one with alcohol in a hidden spot tell you more."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				title := "Find out which finish it is"
 				if h.Subject == "substrate" {
 					title = "Find out what it is made of"
@@ -599,13 +599,13 @@ func adhesionRules() []Rule {
 			},
 		},
 		{
-			Code:  "adhesion.doubted",
-			Reach: Survey,
-			Title: "The tests contradict the survey",
-			Why:   "A plan for the wrong surface does not work on the right one.",
-			When:  "The tests leave less than one chance in five for the material or finish in the survey, and coats are planned. Watch.",
-			Looks: "how likely the material and finish in the survey are after the tests",
-			Mends: "checking again what it is",
+			Code:   "adhesion.doubted",
+			Reach:  Survey,
+			Title:  "The tests contradict the survey",
+			Why:    "A plan for the wrong surface does not work on the right one.",
+			When:   "The tests leave less than one chance in five for the material or finish in the survey, and coats are planned. Watch.",
+			Inputs: "how likely the material and finish in the survey are after the tests",
+			Fix:    "checking again what it is",
 			End: func(k *Case) {
 				if !k.Coated {
 					return
@@ -633,7 +633,7 @@ func adhesionRules() []Rule {
 				}
 				return []Figure{{"belief", p, "probability of what is in the survey, from the tests; an estimate"}}
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Measure("See the test results", craft.FieldIdentify) },
+			Repair: func(m *Repairer, _ *Hit) { m.Measure("See the test results", craft.FieldIdentify) },
 		},
 	}
 }
@@ -667,10 +667,12 @@ func underWax(k *Case, b *surface.Boundary) bool {
 
 // resisted tells whether wax was laid in spots on purpose, for powder paint to let
 // go there.
-func (k *Case) resisted(b *surface.Boundary) bool { return b.Patch == surface.SpotPatch && k.letsGo(b) }
+func (k *Case) resisted(b *surface.Boundary) bool {
+	return b.Region == surface.SpotRegion && k.meantToFlake(b)
+}
 
 // split proposes to scuff between the coats of one step.
-func (m *Mender) split(b *surface.Boundary) {
+func (m *Repairer) split(b *surface.Boundary) {
 	i := b.Step - 1
 	s := m.Zone.Steps[i]
 	sc, ok := m.scuff(b.On)
@@ -699,7 +701,7 @@ func soft(f craft.Family) bool {
 
 // waxLast proposes to move the plan's own wax, which lies under b's coat, to the
 // end, or to take it off again.
-func (m *Mender) waxLast(b *surface.Boundary) {
+func (m *Repairer) waxLast(b *surface.Boundary) {
 	steps := m.Zone.Steps
 	for i := b.Step - 2; i >= 0; i-- {
 		if steps[i].Do == surface.Coat && steps[i].Product == b.Under {

@@ -12,9 +12,9 @@ import (
 func bleedRule(code, title, why string) Rule {
 	return Rule{
 		Code: code, Title: title, Why: why,
-		When:  "The predicted stain is visible through the finished coats: watch; clearly visible: fail.",
-		Looks: "how much of it there is, what sets it free, how much each coat lets through, and how pale the finished colour is",
-		Mends: "a coat that blocks it, all over or on the spots; another coat of it",
+		When:   "The predicted stain is visible through the finished coats: watch; clearly visible: fail.",
+		Inputs: "how much of it there is, what sets it free, how much each coat lets through, and how pale the finished colour is",
+		Fix:    "a coat that blocks it, all over or on the spots; another coat of it",
 		End: func(k *Case) {
 			if !k.Opaque {
 				return
@@ -32,16 +32,16 @@ func bleedRule(code, title, why string) Rule {
 			}
 		},
 		Say: sayStain,
-		Mend: func(m *Mender, h *Hit) {
+		Repair: func(m *Repairer, h *Hit) {
 			m.Block(h.Stain)
 		},
 	}
 }
 
-func firstCoat(k *Case, on surface.PatchKind) int {
+func firstCoat(k *Case, on surface.RegionKind) int {
 	for i := range k.Trace.Events {
 		for _, b := range k.Trace.Events[i].Boundaries() {
-			if b.Patch == on {
+			if b.Region == on {
 				return b.Step
 			}
 		}
@@ -77,13 +77,13 @@ func bleedRules() []Rule {
 		bleedRule("bleed.salts", "Salts come through the coats", "Salts travel with damp, form a white bloom and push the coat off."),
 		bleedRule("bleed.grease", "Grease shows through the coats", "A soaked-in grease spot stays dark and dull under paint."),
 		{
-			Code:  "bleed.tacky",
-			Title: "Plasticiser softens the coats",
-			Why:   "Vinyl gives off plasticiser for years, and hard coats over it turn sticky and stay sticky.",
-			When:  "Enough plasticiser gets through that the coats feel tacky: watch; sticky: fail.",
-			Looks: "how much plasticiser the vinyl gives off, and how much each coat lets through",
-			Mends: "flexible paint directly on the vinyl; more coats of it",
-			End:   bleedRule("bleed.tacky", "", "").End,
+			Code:   "bleed.tacky",
+			Title:  "Plasticiser softens the coats",
+			Why:    "Vinyl gives off plasticiser for years, and hard coats over it turn sticky and stay sticky.",
+			When:   "Enough plasticiser gets through that the coats feel tacky: watch; sticky: fail.",
+			Inputs: "how much plasticiser the vinyl gives off, and how much each coat lets through",
+			Fix:    "flexible paint directly on the vinyl; more coats of it",
+			End:    bleedRule("bleed.tacky", "", "").End,
 			Say: func(k *Case, h *Hit) (string, string) {
 				will := "may turn sticky"
 				if h.Severity == Fail {
@@ -91,17 +91,17 @@ func bleedRules() []Rule {
 				}
 				return "The coats " + will, fmt.Sprintf("Enough plasticiser gets through for the coats to feel %s. A coat that resists it must go directly on the vinyl.", StainWords(h.Stain.Bleeder, h.Stain.DeltaE))
 			},
-			Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
+			Repair: func(m *Repairer, h *Hit) { m.Block(h.Stain) },
 		},
 		{
-			Code:  "bleed.cut_back",
-			Title: "Wear exposes what a coat blocks",
-			Why:   "Where an edge is rubbed down, the blocking coat is gone, and the stain comes into the paint and the seal around it.",
-			When:  "Distressing or sanding later in the plan cuts through a blocking coat, and a visible stain comes through there. Watch: it affects a spot, not the whole face.",
-			Looks: "the worn places by themselves, and what is applied over them afterwards",
-			Mends: "a coat of clear shellac over the worn edges before the seal; wearing less deeply",
+			Code:   "bleed.cut_back",
+			Title:  "Wear exposes what a coat blocks",
+			Why:    "Where an edge is rubbed down, the blocking coat is gone, and the stain comes into the paint and the seal around it.",
+			When:   "Distressing or sanding later in the plan cuts through a blocking coat, and a visible stain comes through there. Watch: it affects a spot, not the whole face.",
+			Inputs: "the worn places by themselves, and what is applied over them afterwards",
+			Fix:    "a coat of clear shellac over the worn edges before the seal; wearing less deeply",
 			End: func(k *Case) {
-				w := k.Trace.End.Patch(surface.Worn)
+				w := k.Trace.End.Region(surface.Worn)
 				if w == nil || !k.Opaque || k.cutStep() == 0 {
 					return
 				}
@@ -111,7 +111,7 @@ func bleedRules() []Rule {
 					de := w.Stain(craft.Bleeder(b)) * show
 					if de > most && de >= stainWatch && de > k.Stains[b].DeltaE+halo {
 						most = de
-						worst = Stain{Bleeder: craft.Bleeder(b), Patch: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Lets: float64(w.Lets[b]), Show: show}
+						worst = Stain{Bleeder: craft.Bleeder(b), Patch: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Transmitted: float64(w.Transmitted[b]), Show: show}
 					}
 				}
 				if most == 0 {
@@ -124,7 +124,7 @@ func bleedRules() []Rule {
 				return craft.Upper(craft.Bleeders[h.Stain.Bleeder].Name) + " shows through the worn edges",
 					fmt.Sprintf("The blocking coat is rubbed off there: expect %s in the coats above, as a halo along the edge.", StainWords(h.Stain.Bleeder, h.Stain.DeltaE))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				i := h.Step
 				for i < len(m.Zone.Steps) && m.Zone.Steps[i].Do == surface.Dust {
 					i++
@@ -139,12 +139,12 @@ func bleedRules() []Rule {
 			},
 		},
 		{
-			Code:  "bleed.self_priming",
-			Title: "Only a self-priming paint covers a stain",
-			Why:   "A self-priming paint grips by itself, but it does not block stains.",
-			When:  "A visible stain is predicted, nothing blocks it, and the paint is sold as self-priming. Watch.",
-			Looks: "whether a self-priming paint is the only coat over a stain",
-			Mends: "a coat that blocks it",
+			Code:   "bleed.self_priming",
+			Title:  "Only a self-priming paint covers a stain",
+			Why:    "A self-priming paint grips by itself, but it does not block stains.",
+			When:   "A visible stain is predicted, nothing blocks it, and the paint is sold as self-priming. Watch.",
+			Inputs: "whether a self-priming paint is the only coat over a stain",
+			Fix:    "a coat that blocks it",
 			End: func(k *Case) {
 				if !k.Opaque {
 					return
@@ -163,9 +163,9 @@ func bleedRules() []Rule {
 				}
 			},
 			Say: func(_ *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("It is the only coat over %s, and lets %.0f %% of it through.", craft.Bleeders[h.Stain.Bleeder].Name, h.Stain.Lets*100)
+				return "", fmt.Sprintf("It is the only coat over %s, and lets %.0f %% of it through.", craft.Bleeders[h.Stain.Bleeder].Name, h.Stain.Transmitted*100)
 			},
-			Mend: func(m *Mender, h *Hit) { m.Block(h.Stain) },
+			Repair: func(m *Repairer, h *Hit) { m.Block(h.Stain) },
 		},
 	}
 }

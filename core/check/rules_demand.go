@@ -16,13 +16,13 @@ import (
 func demandRules() []Rule {
 	return []Rule{
 		{
-			Code:  "effect.ground",
-			Reach: Later,
-			Title: "The surface does not suit the effect",
-			Why:   "White needs pores, a wash can only be wiped back from a sealed surface, flakes need enough paint, and raised work scrapes where parts slide.",
-			When:  "Liming on wood without open pores, or with an old finish still in them; a wiped wash or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is meant to flake. Watch.",
-			Looks: "the pores of the wood and what fills them, what the effect is worked on, the coats before it, and whether the part slides",
-			Mends: "a coat of clear below; another coat of paint; another look",
+			Code:   "effect.ground",
+			Reach:  Later,
+			Title:  "The surface does not suit the effect",
+			Why:    "White needs pores, a wash can only be wiped back from a sealed surface, flakes need enough paint, and raised work scrapes where parts slide.",
+			When:   "Liming on wood without open pores, or with an old finish still in them; a wiped wash or paper on unsealed matt paint; raised work on a part that slides or touches; fewer than two coats of paint that is meant to flake. Watch.",
+			Inputs: "the pores of the wood and what fills them, what the effect is worked on, the coats before it, and whether the part slides",
+			Fix:    "a coat of clear below; another coat of paint; another look",
 			Step: func(k *Case, e *surface.Event) {
 				x := k.makes(e)
 				if x == nil {
@@ -33,7 +33,7 @@ func demandRules() []Rule {
 				switch {
 				case x.Pores && !sub.Unknown && sub.Mark() != "open":
 					about = "pores"
-				case x.Pores && e.Before.Patches[surface.Field].Coats == 0 && !e.Before.Patches[surface.Field].Bare:
+				case x.Pores && e.Before.Regions[surface.Field].Coats == 0 && !e.Before.Regions[surface.Field].Bare:
 					about = "filled"
 				case x.Sealed && k.drinks(e, x):
 					about = "thirsty"
@@ -60,7 +60,7 @@ func demandRules() []Rule {
 				}
 				return "One coat is too thin to flake", "A single coat of powder paint comes off as dust; flakes with an edge need two coats or more."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				switch about(h) {
 				case "filled":
 					if m.hit.Case.Craft.Finishes[m.hit.Case.Facts.Finish].Family == craft.WaxFilm {
@@ -91,14 +91,14 @@ func demandRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.settle",
-			Reach: Later,
-			Title: "Coated before the effect has settled",
-			Why:   "Flakes go on coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
-			When:  "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
-			Looks: "the hours between the effect and the next coat",
-			Mends: "waiting",
-			Each:  true,
+			Code:   "effect.settle",
+			Reach:  Later,
+			Title:  "Coated before the effect has settled",
+			Why:    "Flakes go on coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
+			When:   "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
+			Inputs: "the hours between the effect and the next coat",
+			Fix:    "waiting",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 || e.Doing.Do != surface.Coat || e.CoatNo > 1 || e.Doing.Scope != surface.All {
 					return
@@ -123,25 +123,25 @@ func demandRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"waited_h", h.Value, "h after the effect"}, {"rest_h", h.Limit, "h that it should settle"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				more := math.Ceil(h.Limit - h.Value)
 				m.Edit("Wait "+measure.Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
 			},
 		},
 		{
-			Code:  "effect.finish",
-			Reach: Later,
-			Title: "The effect needs a different finish",
-			Why:   "Stencils and leaf rub off, a brush drags loose pigment, marble needs depth, and enamelware needs shine.",
-			When:  "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
-			Looks: "what lies over the last effect, how many coats of it, and the final sheen",
-			Mends: "a seal that suits the wear; wax over pigment; another coat; more shine",
+			Code:   "effect.finish",
+			Reach:  Later,
+			Title:  "The effect needs a different finish",
+			Why:    "Stencils and leaf rub off, a brush drags loose pigment, marble needs depth, and enamelware needs shine.",
+			When:   "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
+			Inputs: "what lies over the last effect, how many coats of it, and the final sheen",
+			Fix:    "a seal that suits the wear; wax over pigment; another coat; more shine",
 			End: func(k *Case) {
 				i := len(k.Trace.Events) - 1
 				for i >= 0 && k.Trace.Events[i].Effect == nil {
 					i--
 				}
-				if i < 0 || k.Trace.End.Patches[surface.Field].Coats == 0 || k.Trace.End.Patches[surface.Field].Top == craft.PorousPaint && len(k.over(i)) == 0 {
+				if i < 0 || k.Trace.End.Regions[surface.Field].Coats == 0 || k.Trace.End.Regions[surface.Field].Top == craft.PorousPaint && len(k.over(i)) == 0 {
 					return // of porous paint left open another rule speaks
 				}
 				x, step, over := k.Trace.Events[i].Effect, k.Trace.Events[i].Step, k.over(i)
@@ -181,7 +181,7 @@ func demandRules() []Rule {
 				}
 				return []Figure{{"planned", h.Value, "planned coats of clear over it"}, {"wanted", h.Limit, "coats of clear that it needs"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				end := len(m.Zone.Steps)
 				switch about(h) {
 				case "wax":
@@ -238,7 +238,7 @@ func (k *Case) makes(e *surface.Event) *craft.EffectRow {
 // top, or below the veil that is wiped back, unless that is a veil as well.
 func (k *Case) drinks(e *surface.Event, x *craft.EffectRow) bool {
 	if x.Lays != "" {
-		p := &e.Before.Patches[surface.Field]
+		p := &e.Before.Regions[surface.Field]
 		return p.Top == craft.PorousPaint && p.Product != craft.NoProduct
 	}
 	below := k.before(e)

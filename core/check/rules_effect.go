@@ -23,12 +23,12 @@ const (
 func effectRules() []Rule {
 	return []Rule{
 		{
-			Code:  "effect.wont_chip",
-			Title: "It will hardly chip",
-			Why:   "Powder paint comes off only where it grips badly: on bare wood, with additive or over fresh sanding it stays.",
-			When:  "Chips are wanted, and typically less than 5 % of the area will chip. Fail.",
-			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-			Mends: "sealing the surface with shellac; leaving out the additive and the sanding; wax in patches; warm air",
+			Code:   "effect.wont_chip",
+			Title:  "It will hardly chip",
+			Why:    "Powder paint comes off only where it grips badly: on bare wood, with additive or over fresh sanding it stays.",
+			When:   "Chips are wanted, and typically less than 5 % of the area will chip. Fail.",
+			Inputs: "the weakest bond of the powder paint, its coats, heat, water and resists",
+			Fix:    "sealing the surface with shellac; leaving out the additive and the sanding; wax in patches; warm air",
 			End: func(k *Case) {
 				if !k.Chippy || k.Chips.Bound == nil || k.Chips.P50 >= chipsNone {
 					return
@@ -40,7 +40,7 @@ func effectRules() []Rule {
 				return "", fmt.Sprintf("%s grips %s too well: typically %s of it will chip.", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b), Percent(h.Value))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
 				first := -1
 				for i := range steps {
@@ -71,12 +71,12 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.over_chip",
-			Title: "Nearly all of it may come off",
-			Why:   "Where powder paint hardly grips, it also comes off where it should stay.",
-			When:  "Chips are wanted, and typically more than 65 % of the area will chip. Watch.",
-			Looks: "the weakest bond of the powder paint, its coats, heat, water and resists",
-			Mends: "a light scuff; a little additive; no heat",
+			Code:   "effect.over_chip",
+			Title:  "Nearly all of it may come off",
+			Why:    "Where powder paint hardly grips, it also comes off where it should stay.",
+			When:   "Chips are wanted, and typically more than 65 % of the area will chip. Watch.",
+			Inputs: "the weakest bond of the powder paint, its coats, heat, water and resists",
+			Fix:    "a light scuff; a little additive; no heat",
 			End: func(k *Case) {
 				if k.Chippy && k.Chips.Bound != nil && k.Chips.P50 > chipsMost {
 					k.Add(Hit{Severity: Watch, Step: k.Chips.Bound.Step, Value: k.Chips.P50, Limit: chipsMost})
@@ -87,7 +87,7 @@ func effectRules() []Rule {
 				return "", fmt.Sprintf("It hardly grips %s: typically %s of it comes off, possibly %s.", onWhat(k, b), Percent(h.Value), Percent(k.Chips.P90))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if ks, _, title := m.keyed(m.Zone.Steps, h.Step-1, m.hit.Case.Chips.Bound.On); ks != nil {
 					m.Edit(craft.Upper(title)+" first", ks)
 				}
@@ -108,12 +108,12 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.unwanted_chip",
-			Title: "It will chip, but a solid finish is wanted",
-			Why:   "Powder paint on a slick surface comes off by itself unless additive or a sealer holds it.",
-			When:  "A solid finish in powder paint will typically chip on more than 10 % of the area: watch; more than 30 %: fail.",
-			Looks: "the weakest bond of the powder paint",
-			Mends: "bonding additive in every coat; a bonding primer below",
+			Code:   "effect.unwanted_chip",
+			Title:  "It will chip, but a solid finish is wanted",
+			Why:    "Powder paint on a slick surface comes off by itself unless additive or a sealer holds it.",
+			When:   "A solid finish in powder paint will typically chip on more than 10 % of the area: watch; more than 30 %: fail.",
+			Inputs: "the weakest bond of the powder paint",
+			Fix:    "bonding additive in every coat; a bonding primer below",
 			End: func(k *Case) {
 				if k.Chippy || k.Cracks || k.Chips.Bound == nil || k.Chips.P50 <= chipsUnwanted {
 					return
@@ -128,17 +128,17 @@ func effectRules() []Rule {
 				return "", fmt.Sprintf("It grips %s too weakly: typically %s of it comes off, where none should.", onWhat(k, h.Bound), Percent(h.Value))
 			},
 			Figures: func(k *Case, _ *Hit) []Figure { return chipFigures(k) },
-			Mend:    func(m *Mender, h *Hit) { m.Rework(h.Bound) },
+			Repair:  func(m *Repairer, h *Hit) { m.Rework(h.Bound) },
 		},
 		{
-			Code:  "effect.crackle_window",
-			Reach: Later,
-			Title: "The next coat misses the medium's window",
-			Why:   "A crackle or lift medium works for an hour or a few: too wet and it is dragged about, too dry and nothing moves. Tacky shellac and lacquer are even faster.",
-			When:  "The coat over the medium comes before its window opens: watch. After it closes, or over a resist, shellac or lacquer that is no longer tacky: fail.",
-			Looks: "how long the medium or the resist has dried, in the workshop's air",
-			Mends: "applying the coat inside the window; another coat of medium",
-			Each:  true,
+			Code:   "effect.crackle_window",
+			Reach:  Later,
+			Title:  "The next coat misses the medium's window",
+			Why:    "A crackle or lift medium works for an hour or a few: too wet and it is dragged about, too dry and nothing moves. Tacky shellac and lacquer are even faster.",
+			When:   "The coat over the medium comes before its window opens: watch. After it closes, or over a resist, shellac or lacquer that is no longer tacky: fail.",
+			Inputs: "how long the medium or the resist has dried, in the workshop's air",
+			Fix:    "applying the coat inside the window; another coat of medium",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -154,7 +154,7 @@ func effectRules() []Rule {
 				if b := k.driedUnder(e); b != nil {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "dried", Bound: b})
 				}
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if e.NBounds > 0 && p.Resist > surface.ResistWax {
 					waited := e.Begun - p.ResistAt
 					if to := tackTo(k.Craft, k.Facts.Climate, p.Resist); waited > to {
@@ -185,7 +185,7 @@ func effectRules() []Rule {
 				}
 				return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it stays tacky here"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				switch h.Subject {
 				case "early":
 					m.Wait(h.Bound)
@@ -207,13 +207,13 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.crackle_paint",
-			Reach: Later,
-			Title: "This coat does not crack",
-			Why:   "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil paint stretch or stay.",
-			When:  "The coat over a crackle medium is not a water-based matt paint. Fail.",
-			Looks: "the paint over the crackle medium",
-			Mends: "chalk, clay or matt acrylic paint there",
+			Code:   "effect.crackle_paint",
+			Reach:  Later,
+			Title:  "This coat does not crack",
+			Why:    "Only a water-based matt paint shrinks and splits over the medium; enamel, gloss and oil paint stretch or stay.",
+			When:   "The coat over a crackle medium is not a water-based matt paint. Fail.",
+			Inputs: "the paint over the crackle medium",
+			Fix:    "chalk, clay or matt acrylic paint there",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -233,7 +233,7 @@ func effectRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s does not crack over the medium", craft.Upper(productName(k.Craft, h.Product))), "Use a water-based matt paint, applied thick and in one stroke."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				for _, p := range best(2, m.Craft.For(craft.ForThinTop)) {
 					m.change("Paint with "+productName(m.Craft, p)+" there", h.Step, func(s *surface.Step) {
 						colour := s.Colour
@@ -244,16 +244,16 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.wet_distress_late",
-			Reach: Later,
-			Title: "Too late to wear it with water",
-			Why:   "Clay and chalk paint stay soft for hours, not days; after that only sanding moves them.",
-			When:  "The paint is to be worn with a damp cloth after it has become hard to move: watch; after it no longer moves: fail.",
-			Looks: "how long the paint has dried before the cloth is used, in the workshop's air",
-			Mends: "wearing it the same day",
+			Code:   "effect.wet_distress_late",
+			Reach:  Later,
+			Title:  "Too late to wear it with water",
+			Why:    "Clay and chalk paint stay soft for hours, not days; after that only sanding moves them.",
+			When:   "The paint is to be worn with a damp cloth after it has become hard to move: watch; after it no longer moves: fail.",
+			Inputs: "how long the paint has dried before the cloth is used, in the workshop's air",
+			Fix:    "wearing it the same day",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if x == nil || x.Ground != craft.GroundSoft || p.Product == craft.NoProduct {
 					return
 				}
@@ -275,7 +275,7 @@ func effectRules() []Rule {
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with effort here"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
 				last := -1
 				for i := range steps[:h.Step-1] {
@@ -298,13 +298,13 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.wrong_paint",
-			Reach: Later,
-			Title: "The wrong paint for this effect",
-			Why:   "A damp cloth wears only paint that water softens, and only powder paint flakes.",
-			When:  "A paint that water does not soften is to be worn with a damp cloth, or a paint that does not flake is to flake. Fail.",
-			Looks: "the paint that the effect is worked on",
-			Mends: "clay or chalk paint to wear with water, milk paint to flake",
+			Code:   "effect.wrong_paint",
+			Reach:  Later,
+			Title:  "The wrong paint for this effect",
+			Why:    "A damp cloth wears only paint that water softens, and only powder paint flakes.",
+			When:   "A paint that water does not soften is to be worn with a damp cloth, or a paint that does not flake is to flake. Fail.",
+			Inputs: "the paint that the effect is worked on",
+			Fix:    "clay or chalk paint to wear with water, milk paint to flake",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
 				if x == nil {
@@ -326,7 +326,7 @@ func effectRules() []Rule {
 				}
 				return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without additive comes off in flakes."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundSoft {
 					for _, p := range best(2, m.Craft.For(craft.ForWipingBack)) {
 						m.young(h, p)
@@ -337,14 +337,14 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.glaze_wait",
-			Reach: Later,
-			Title: "The glaze is not ready for the next coat",
-			Why:   "A wet glaze or a brush lifts a glaze that has not set.",
-			When:  "Glaze over glaze, or a clear brushed over glaze, in less than a day; sprayed, in less than a night. Watch; fail before half of that.",
-			Looks: "how long the glaze has dried, in the workshop's air, and how the next coat is applied",
-			Mends: "waiting; spraying",
-			Each:  true,
+			Code:   "effect.glaze_wait",
+			Reach:  Later,
+			Title:  "The glaze is not ready for the next coat",
+			Why:    "A wet glaze or a brush lifts a glaze that has not set.",
+			When:   "Glaze over glaze, or a clear brushed over glaze, in less than a day; sprayed, in less than a night. Watch; fail before half of that.",
+			Inputs: "how long the glaze has dried, in the workshop's air, and how the next coat is applied",
+			Fix:    "waiting; spraying",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -362,21 +362,21 @@ func effectRules() []Rule {
 				return fmt.Sprintf("%s too soon over the glaze", craft.Upper(productName(k.Craft, h.Product))),
 					fmt.Sprintf("It has had %s and needs %s here; until then the next coat lifts it.", measure.Hours(h.Bound.Waited), measure.Hours(h.Bound.Earliest))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				m.Wait(h.Bound)
 				m.waitHours(h.Bound, h.Bound.Earliest)
 				m.change("Spray it instead of brushing", h.Step, func(s *surface.Step) { s.Method = "spray" })
 			},
 		},
 		{
-			Code:  "effect.undercoat_hidden",
-			Title: "No contrast with the layers below",
-			Why:   "A worn, flaked or crackled look needs another colour to show through; if all layers are alike, nobody sees it.",
-			When:  "An aged look is wanted, and no layer it exposes clearly differs in colour from the last paint. Watch.",
-			Looks: "the colours of the surface and of every coat under the last paint",
-			Mends: "a coat of another colour below",
+			Code:   "effect.undercoat_hidden",
+			Title:  "No contrast with the layers below",
+			Why:    "A worn, flaked or crackled look needs another colour to show through; if all layers are alike, nobody sees it.",
+			When:   "An aged look is wanted, and no layer it exposes clearly differs in colour from the last paint. Watch.",
+			Inputs: "the colours of the surface and of every coat under the last paint",
+			Fix:    "a coat of another colour below",
 			End: func(k *Case) {
-				s := &k.Story
+				s := &k.Appearance
 				if k.Look == nil || !k.Look.Shows || len(s.Paints) == 0 {
 					return
 				}
@@ -402,8 +402,8 @@ func effectRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"contrast", h.Value, "CIEDE2000 units between the last paint and the layer that differs most"}, {"seen_from", h.Limit, "CIEDE2000 units needed to read as another colour"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
-				s := &m.hit.Case.Story
+			Repair: func(m *Repairer, h *Hit) {
+				s := &m.hit.Case.Appearance
 				top := s.Paints[len(s.Paints)-1]
 				under := "#3f3128"
 				if top.Colour.Light() < 55 {
@@ -423,13 +423,13 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.fabric_lighter",
-			Reach: SoFar,
-			Title: "Cloth cannot be dyed paler",
-			Why:   "Thinned paint soaks into the fibres and their colour shows through: cloth only gets darker.",
-			When:  "Cloth is to be dyed a colour paler than it is. Fail.",
-			Looks: "how pale the cloth and the wanted colour are",
-			Mends: "a darker colour; cloth of another colour",
+			Code:   "effect.fabric_lighter",
+			Reach:  SoFar,
+			Title:  "Cloth cannot be dyed paler",
+			Why:    "Thinned paint soaks into the fibres and their colour shows through: cloth only gets darker.",
+			When:   "Cloth is to be dyed a colour paler than it is. Fail.",
+			Inputs: "how pale the cloth and the wanted colour are",
+			Fix:    "a darker colour; cloth of another colour",
 			End: func(k *Case) {
 				if k.Craft.Substrates[k.Facts.Substrate].Family != craft.Textile || !k.Coated {
 					return
@@ -449,25 +449,25 @@ func effectRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"target", h.Value, "L* of the wanted colour, where 100 is white"}, {"cloth", h.Limit, "L* of the cloth as it is"}}
 			},
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				m.Measure("Choose a colour darker than the cloth", craft.FieldTarget)
 				m.Measure("Enter the colour of the cloth", craft.FieldColourNow)
 			},
 		},
 		{
-			Code:  "effect.tack",
-			Reach: Later,
-			Title: "Leaf laid when the size is not tacky",
-			Why:   "Size that is too wet drowns the leaf; size that is too dry does not hold it.",
-			When:  "Leaf is laid without size below it, before the size is tacky, or after it has dried. Fail.",
-			Looks: "what lies under the leaf, and how long it has dried in the workshop's air",
-			Mends: "size, and the right waiting time",
+			Code:   "effect.tack",
+			Reach:  Later,
+			Title:  "Leaf laid when the size is not tacky",
+			Why:    "Size that is too wet drowns the leaf; size that is too dry does not hold it.",
+			When:   "Leaf is laid without size below it, before the size is tacky, or after it has dried. Fail.",
+			Inputs: "what lies under the leaf, and how long it has dried in the workshop's air",
+			Fix:    "size, and the right waiting time",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
 				if x == nil || x.Ground != craft.GroundTack {
 					return
 				}
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if p.Product == craft.NoProduct || !k.Craft.Fills(p.Product, craft.ForSize) {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "none"})
 					return
@@ -498,7 +498,7 @@ func effectRules() []Rule {
 				}
 				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h after which it becomes, or stops being, tacky here"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				p := m.Craft.First(craft.ForSize)
 				size := m.coat(p, 1)
 				size.Auto, size.WaitH = false, 1
@@ -522,13 +522,13 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.no_ground",
-			Reach: Later,
-			Title: "An effect with no paint to work on",
-			Why:   "Wear, stamps, glazes and flakes need paint, and there is none yet.",
-			When:  "An effect that needs paint, a medium or powder paint comes before any such coat. Fail.",
-			Looks: "what is on the surface when the effect is worked",
-			Mends: "the effect after the paint",
+			Code:   "effect.no_ground",
+			Reach:  Later,
+			Title:  "An effect with no paint to work on",
+			Why:    "Wear, stamps, glazes and flakes need paint, and there is none yet.",
+			When:   "An effect that needs paint, a medium or powder paint comes before any such coat. Fail.",
+			Inputs: "what is on the surface when the effect is worked",
+			Fix:    "the effect after the paint",
 			Step: func(k *Case, e *surface.Event) {
 				x := e.Effect
 				if x == nil || x.Ground == craft.GroundAny || x.Ground == craft.GroundTack {
@@ -551,7 +551,7 @@ func effectRules() []Rule {
 				}
 				return row.Name + " before any paint", "It needs " + row.Wants + ", and nothing is painted yet."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if x, _ := m.Craft.Effect(h.Subject); m.Craft.Effects[x].Ground == craft.GroundMedium {
 					p := m.Craft.First(craft.ForLiftMedium)
 					if i := m.lastCoat(craft.RolePaint); i >= 0 && i < h.Step-1 {
@@ -566,13 +566,13 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.excludes",
-			Reach: SoFar,
-			Title: "Two effects that undo each other",
-			Why:   "Some looks cannot share a face: one spoils the other.",
-			When:  "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",
-			Looks: "each pair of looks and effects in the plan",
-			Mends: "keeping only one of the two",
+			Code:   "effect.excludes",
+			Reach:  SoFar,
+			Title:  "Two effects that undo each other",
+			Why:    "Some looks cannot share a face: one spoils the other.",
+			When:   "The plan holds two effects, or an effect and a look, that exclude each other. Fail.",
+			Inputs: "each pair of looks and effects in the plan",
+			Fix:    "keeping only one of the two",
 			End: func(k *Case) {
 				var seen [8]string
 				n := 0
@@ -603,7 +603,7 @@ func effectRules() []Rule {
 				x, y := &k.Craft.Effects[int(h.Value)], &k.Craft.Effects[int(h.Limit)]
 				return fmt.Sprintf("%s and %s do not go together", y.Name, craft.Lower(x.Name)), fmt.Sprintf("%s: %s. %s: %s.", y.Name, cmp.Or(y.Trap, y.Wants), x.Name, cmp.Or(x.Trap, x.Wants))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Step > 0 && m.Zone.Steps[h.Step-1].Effect != m.Zone.Look {
 					m.Edit("Keep the wanted look only", slices.Delete(slices.Clone(m.Zone.Steps), h.Step-1, h.Step))
 				}
@@ -611,12 +611,12 @@ func effectRules() []Rule {
 			},
 		},
 		{
-			Code:  "effect.missing",
-			Title: "No step makes the wanted look",
-			Why:   "A look that is chosen but not planned does not get made.",
-			When:  "A look is wanted, coats are planned, and no step or product in the plan makes it. Watch.",
-			Looks: "the wanted look, and what makes it",
-			Mends: "the step that makes it",
+			Code:   "effect.missing",
+			Title:  "No step makes the wanted look",
+			Why:    "A look that is chosen but not planned does not get made.",
+			When:   "A look is wanted, coats are planned, and no step or product in the plan makes it. Watch.",
+			Inputs: "the wanted look, and what makes it",
+			Fix:    "the step that makes it",
 			End: func(k *Case) {
 				if k.Look == nil || !k.Coated {
 					return
@@ -632,7 +632,7 @@ func effectRules() []Rule {
 			Say: func(k *Case, _ *Hit) (string, string) {
 				return "No step makes it " + craft.Lower(k.Look.Name), "How it is made: " + k.Look.How + "."
 			},
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				look := m.hit.Case.Look
 				step := surface.Step{Do: surface.Effect, Effect: look.ID}
 				i := m.lastCoat(craft.RolePaint) + 1
@@ -661,7 +661,7 @@ func effectRules() []Rule {
 }
 
 // waxed is a plan whose flaking is helped by wax in patches.
-func (m *Mender) waxed(steps []surface.Step) []surface.Step {
+func (m *Repairer) waxed(steps []surface.Step) []surface.Step {
 	out := slices.Clone(steps)
 	for i := range out {
 		if s := &out[i]; s.Do == surface.Effect && m.Zone.Look == s.Effect {
@@ -673,7 +673,7 @@ func (m *Mender) waxed(steps []surface.Step) []surface.Step {
 
 // young proposes another paint in place of a hit's, worn two hours after its
 // last coat.
-func (m *Mender) young(h *Hit, p craft.Product) {
+func (m *Repairer) young(h *Hit, p craft.Product) {
 	steps := slices.Clone(m.Zone.Steps)
 	last := -1
 	for i := range steps {
@@ -705,7 +705,7 @@ func (m *Mender) young(h *Hit, p craft.Product) {
 
 // lastPaint is the paint of the plan that lies uppermost before an event.
 func (k *Case) lastPaint(e *surface.Event) craft.Product {
-	if e.Before.Patches[surface.Field].Coats == 0 {
+	if e.Before.Regions[surface.Field].Coats == 0 {
 		return craft.NoProduct
 	}
 	below := k.before(e)
@@ -749,7 +749,7 @@ func (k *Case) driedUnder(e *surface.Event) *surface.Boundary {
 }
 
 // whileTacky proposes to paint over a coat half-way through its tack.
-func (m *Mender) whileTacky(h *Hit) {
+func (m *Repairer) whileTacky(h *Hit) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := h.Step - 2
 	for ; i >= 0 && steps[i].Do != surface.Coat; i-- {
@@ -821,12 +821,12 @@ func (k *Case) underMedium() colour.RGB {
 	if medium == 0 {
 		medium = len(k.Zone.Steps) + 1
 	}
-	for i := len(k.Story.Paints) - 1; i >= 0; i-- {
-		if p := &k.Story.Paints[i]; p.Step < medium {
+	for i := len(k.Appearance.Paints) - 1; i >= 0; i-- {
+		if p := &k.Appearance.Paints[i]; p.Step < medium {
 			return p.Looks
 		}
 	}
-	return k.Story.Ground
+	return k.Appearance.Ground
 }
 
 // paler says by how much a colour is paler than another, in L*.

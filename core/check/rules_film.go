@@ -16,16 +16,16 @@ import (
 func filmRules() []Rule {
 	return []Rule{
 		{
-			Code:  "film.reactivate",
-			Reach: Later,
-			Title: "Water softens the paint below",
-			Why:   "Clay paint softens again with water, and powder paint that is meant to flake starts again every time it gets wet.",
-			When:  "A water-based clear, glaze or paint, or a wet cloth, goes over unsealed powder paint that is meant to flake: fail. Over unsealed clay paint: watch.",
-			Looks: "which steps bring water, and whether the paint below is sealed with wax, oil or shellac",
-			Mends: "wax or oil as the seal; a mist of shellac before the clear",
+			Code:   "film.reactivate",
+			Reach:  Later,
+			Title:  "Water softens the paint below",
+			Why:    "Clay paint softens again with water, and powder paint that is meant to flake starts again every time it gets wet.",
+			When:   "A water-based clear, glaze or paint, or a wet cloth, goes over unsealed powder paint that is meant to flake: fail. Over unsealed clay paint: watch.",
+			Inputs: "which steps bring water, and whether the paint below is sealed with wax, oil or shellac",
+			Fix:    "wax or oil as the seal; a mist of shellac before the clear",
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if p.Product == craft.NoProduct {
 					return
 				}
@@ -67,7 +67,7 @@ func filmRules() []Rule {
 				}
 				return chipFigures(k)
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Product != craft.NoProduct && m.Craft.Products[h.Product].Role == craft.RoleClear {
 					m.swapClears("Seal it with %s instead", m.Craft.For(craft.ForWax))
 				}
@@ -78,15 +78,15 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.thirsty",
-			Reach: Later,
-			Title: "Glaze or coloured wax on absorbent paint",
-			Why:   "Unsealed matt paint absorbs glaze and dark wax at once, so nothing can be wiped back.",
-			When:  "A glaze that should be wiped back goes straight on unsealed matt paint: fail. Coloured wax on it without clear wax first: watch. Drawn grain is meant to be done this way.",
-			Looks: "whether the paint under a glaze or a coloured wax is absorbent",
-			Mends: "one coat of clear, dried for a day, before the glaze; clear wax before dark",
+			Code:   "film.thirsty",
+			Reach:  Later,
+			Title:  "Glaze or coloured wax on absorbent paint",
+			Why:    "Unsealed matt paint absorbs glaze and dark wax at once, so nothing can be wiped back.",
+			When:   "A glaze that should be wiped back goes straight on unsealed matt paint: fail. Coloured wax on it without clear wax first: watch. Drawn grain is meant to be done this way.",
+			Inputs: "whether the paint under a glaze or a coloured wax is absorbent",
+			Fix:    "one coat of clear, dried for a day, before the glaze; clear wax before dark",
 			Step: func(k *Case, e *surface.Event) {
-				if k.Look != nil && k.Look.Thirsty || e.Effect != nil && e.Effect.Thirsty {
+				if k.Look != nil && k.Look.Absorbent || e.Effect != nil && e.Effect.Absorbent {
 					return
 				}
 				for i := range e.Boundaries() {
@@ -107,7 +107,7 @@ func filmRules() []Rule {
 				return fmt.Sprintf("%s straight on absorbent %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
 					"It grabs at once and stays as a stain. Once the paint is sealed and dry, it can be wiped back for about a minute."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if m.Craft.Products[h.Product].Coat == craft.WX {
 					p := m.Craft.First(craft.ForWax)
 					s := m.coat(p, 1)
@@ -122,14 +122,14 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.seal_young",
-			Reach: Later,
-			Title: "Glaze or wax over a clear that is not hard",
-			Why:   "A rag drags a young clear coat, and a wet glaze softens it.",
-			When:  "Wax, oil or glaze is rubbed over a clear coat before it can be sanded, or glaze before a day. Watch; fail before half of that.",
-			Looks: "how long the clear coat below has dried, in the workshop's air",
-			Mends: "waiting",
-			Each:  true,
+			Code:   "film.seal_young",
+			Reach:  Later,
+			Title:  "Glaze or wax over a clear that is not hard",
+			Why:    "A rag drags a young clear coat, and a wet glaze softens it.",
+			When:   "Wax, oil or glaze is rubbed over a clear coat before it can be sanded, or glaze before a day. Watch; fail before half of that.",
+			Inputs: "how long the clear coat below has dried, in the workshop's air",
+			Fix:    "waiting",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
 					if b.Timing != surface.TooSoon || b.Under == craft.NoProduct || k.Craft.Products[b.Under].HardUnder(&k.Craft.Products[b.Product]) == 0 {
@@ -147,7 +147,7 @@ func filmRules() []Rule {
 				return fmt.Sprintf("%s over a clear that is still soft", craft.Upper(productName(k.Craft, h.Product))),
 					fmt.Sprintf("%s has had %s, and needs %s here before anything is rubbed over it.", craft.Upper(productName(k.Craft, b.Under)), measure.Hours(b.Waited), measure.Hours(b.Earliest))
 			},
-			Mend: func(m *Mender, h *Hit) { m.Wait(h.Bound) },
+			Repair: func(m *Repairer, h *Hit) { m.Wait(h.Bound) },
 		},
 		{
 			Code:     "film.yellow",
@@ -155,15 +155,15 @@ func filmRules() []Rule {
 			Title:    "It will yellow",
 			Why:      "Oil-based clears and enamels turn amber, at once and more each month, most in the dark.",
 			When:     "The coats over or in the last paint turn it clearly yellower within a year: fail; visibly: watch; slightly: a note.",
-			Looks:    "how much each coat over the last paint yellows, and how pale that paint is",
-			Mends:    "a water-based clear, which does not yellow; a water-based enamel",
+			Inputs:   "how much each coat over the last paint yellows, and how pale that paint is",
+			Fix:      "a water-based clear, which does not yellow; a water-based enamel",
 			End: func(k *Case) {
 				const said = 1.5
-				y := k.Story.Yellows
-				if y < said || k.Story.By == craft.NoProduct {
+				y := k.Appearance.Yellows
+				if y < said || k.Appearance.By == craft.NoProduct {
 					return
 				}
-				k.Add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Story.By), Value: y, Limit: yellowWatch, Product: k.Story.By})
+				k.Add(Hit{Severity: Severity(YellowVerdict(y)), Step: k.stepOf(k.Appearance.By), Value: y, Limit: yellowWatch, Product: k.Appearance.By})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s turns the colour yellow", craft.Upper(productName(k.Craft, h.Product))),
@@ -172,10 +172,10 @@ func filmRules() []Rule {
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{
 					{"yellowing", h.Value, "CIEDE2000 units yellower within a year; an estimate"},
-					{"lightness", k.Story.Final.Light(), "L* of the painted colour, where 100 is white: the paler, the more it shows"},
+					{"lightness", k.Appearance.Final.Light(), "L* of the painted colour, where 100 is white: the paler, the more it shows"},
 				}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if m.Craft.Products[h.Product].Role == craft.RolePaint {
 					m.swapEach(h.Product, "Paint with %s instead", best(1, m.Craft.For(craft.ForHardPaint)))
 					return
@@ -184,13 +184,13 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.soft_under_hard",
-			Reach: Later,
-			Title: "A hard coat over a soft one",
-			Why:   "A brittle film over a softer, thicker one cracks like a net as the one below moves (checking).",
-			When:  "A much more brittle coat goes over a softer, thicker one, and no cracks are wanted. Watch.",
-			Looks: "how brittle each coat dries, and how thick the film below is",
-			Mends: "a coat of similar hardness; a thinner soft layer",
+			Code:   "film.soft_under_hard",
+			Reach:  Later,
+			Title:  "A hard coat over a soft one",
+			Why:    "A brittle film over a softer, thicker one cracks like a net as the one below moves (checking).",
+			When:   "A much more brittle coat goes over a softer, thicker one, and no cracks are wanted. Watch.",
+			Inputs: "how brittle each coat dries, and how thick the film below is",
+			Fix:    "a coat of similar hardness; a thinner soft layer",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Cracks {
 					return
@@ -218,7 +218,7 @@ func filmRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if m.Craft.Products[h.Product].Role == craft.RoleClear {
 					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForPlainSeal))
 					return
@@ -234,11 +234,11 @@ func filmRules() []Rule {
 			Title:    "The coats fill the gap",
 			Why:      "A drawer that just fits sticks once both faces are coated, and more so in a damp season.",
 			When:     "A sliding or closing part has less than 0.2 mm left: fail; less than 0.5 mm: watch.",
-			Looks:    "the smallest gap of the zone's drawers and doors, and the dry film of the whole plan on both faces",
-			Mends:    "fewer or thinner coats; planing before painting; leaving the touching faces bare",
+			Inputs:   "the smallest gap of the zone's drawers and doors, and the dry film of the whole plan on both faces",
+			Fix:      "fewer or thinner coats; planing before painting; leaving the touching faces bare",
 			End: func(k *Case) {
 				gap := k.Facts.GapMM
-				film := k.Trace.End.Patches[surface.Field].Film
+				film := k.Trace.End.Regions[surface.Field].Film
 				if gap <= 0 || film == 0 {
 					return
 				}
@@ -250,17 +250,17 @@ func filmRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				film := k.Trace.End.Patches[surface.Field].Film
+				film := k.Trace.End.Regions[surface.Field].Film
 				return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask the sliding faces.", measure.Number2(h.Limit), max(0, h.Value), film/1000)
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{
 					{"gap_mm", h.Limit, "mm of gap now, at its smallest"},
-					{"film_um", k.Trace.End.Patches[surface.Field].Film, "µm of dry film, on each face"},
+					{"film_um", k.Trace.End.Regions[surface.Field].Film, "µm of dry film, on each face"},
 					{"left_mm", h.Value, "mm left"},
 				}
 			},
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				for i := range m.Zone.Steps {
 					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && s.NumCoats() > 2 {
 						m.change(fmt.Sprintf("Two coats of %s instead of %d", productName(m.Craft, s.Product), s.NumCoats()), i+1, func(s *surface.Step) { s.Coats = 2 })
@@ -270,21 +270,21 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.hiding",
-			Title: "Too few coats to cover",
-			Why:   "Strong yellows and reds, thin coats and dark surfaces need more coats than expected: streaks stay.",
-			When:  "After the planned coats the colour is visibly off where the paint is thinnest. Watch. Washes, and coats that crack or flake, are left out.",
-			Looks: "the colour of the surface and of every coat, and how well each covers (Kubelka and Munk)",
-			Mends: "another coat; an undercoat tinted towards the colour",
+			Code:   "film.hiding",
+			Title:  "Too few coats to cover",
+			Why:    "Strong yellows and reds, thin coats and dark surfaces need more coats than expected: streaks stay.",
+			When:   "After the planned coats the colour is visibly off where the paint is thinnest. Watch. Washes, and coats that crack or flake, are left out.",
+			Inputs: "the colour of the surface and of every coat, and how well each covers (Kubelka and Munk)",
+			Fix:    "another coat; an undercoat tinted towards the colour",
 			End: func(k *Case) {
-				s := &k.Story
+				s := &k.Appearance
 				if s.Planned == 0 || s.Off <= NearEnough || s.Planned >= s.Needed {
 					return
 				}
 				k.Add(Hit{Severity: Watch, Step: s.Paints[len(s.Paints)-1].Step, Value: s.Off, Limit: NearEnough, Product: s.Paints[len(s.Paints)-1].Product})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				s := &k.Story
+				s := &k.Appearance
 				many := fmt.Sprintf("about %d", s.Needed)
 				if s.Needed >= mostCoats {
 					many = "more coats than is practical"
@@ -292,20 +292,20 @@ func filmRules() []Rule {
 				return "", fmt.Sprintf("%s planned, %s needed: where the paint is thinnest, the colour stays %s.", craft.Upper(measure.Count(s.Planned, "coat is", "coats are")), many, colour.Off(s.Off))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
-				s := &k.Story
+				s := &k.Appearance
 				return []Figure{
 					{"off", s.Off, "CIEDE2000 units from the colour after the planned coats; an estimate"},
 					{"planned", float64(s.Planned), "coats planned"}, {"needed", float64(s.Needed), "coats needed"},
 					{"hides", 100 * k.Craft.Products[h.Product].Hiding, "% of black that one coat of a pale mix covers (contrast ratio, ISO 6504-3)"},
 				}
 			},
-			Mend: func(m *Mender, h *Hit) {
-				n := m.hit.Case.Story.Needed - m.hit.Case.Story.Planned
+			Repair: func(m *Repairer, h *Hit) {
+				n := m.hit.Case.Appearance.Needed - m.hit.Case.Appearance.Planned
 				const tooMany = 8
 				if have := m.Zone.Steps[h.Step-1].NumCoats(); have+n <= tooMany {
 					m.change(fmt.Sprintf("%d coats of %s", have+n, productName(m.Craft, h.Product)), h.Step, func(s *surface.Step) { s.Coats = have + n })
 				}
-				tint := m.hit.Case.Story.Paints[len(m.hit.Case.Story.Paints)-1].Colour.Hex()
+				tint := m.hit.Case.Appearance.Paints[len(m.hit.Case.Appearance.Paints)-1].Colour.Hex()
 				for i := range m.Zone.Steps[:h.Step-1] {
 					if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RolePrimer && m.Craft.Products[s.Product].Opaque() && s.Scope == surface.All {
 						m.change("Tint the "+productName(m.Craft, s.Product)+" to the colour", i+1, func(s *surface.Step) { s.Colour = tint })
@@ -318,13 +318,13 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.drinks",
-			Late:  true,
-			Title: "Shiny paint straight on an absorbent surface",
-			Why:   "Bare board and wood absorb the first coat unevenly, and any shine shows it as patches.",
-			When:  "The first coat of paint goes straight on bare wood, board or mineral and is satin or shinier, or semi-gloss or shinier under its clear. Watch.",
-			Looks: "what the first coat of paint goes on, and the sheen of the last coat",
-			Mends: "a primer below",
+			Code:   "film.drinks",
+			Late:   true,
+			Title:  "Shiny paint straight on an absorbent surface",
+			Why:    "Bare board and wood absorb the first coat unevenly, and any shine shows it as patches.",
+			When:   "The first coat of paint goes straight on bare wood, board or mineral and is satin or shinier, or semi-gloss or shinier under its clear. Watch.",
+			Inputs: "what the first coat of paint goes on, and the sheen of the last coat",
+			Fix:    "a primer below",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
 					return
@@ -336,33 +336,33 @@ func filmRules() []Rule {
 				if k.finalSheen() < least {
 					return
 				}
-				if b := &e.Bounds[0]; b.Patch == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
+				if b := &e.Bounds[0]; b.Region == surface.Field && b.First && b.Bare && craft.Families[b.On].Porous && b.On != craft.Textile {
 					k.Add(Hit{Severity: Watch, Step: b.Step, Bound: b, Product: b.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("%s absorbs the first coat unevenly, and %s shows it. One coat of primer evens it out.", craft.Upper(onWhat(k, h.Bound)), craft.Sheens[k.finalSheen()].Name)
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForEvenGround) {
 					m.Edit("Prime with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
 				}
 			},
 		},
 		{
-			Code:  "film.sheen",
-			Reach: Tail,
-			Title: "The sheen will not be as wanted",
-			Why:   "The last coat decides the sheen, and gloss shows every flaw underneath.",
-			When:  "The last coat is two sheen classes shinier or flatter than wanted: watch; one class: a note, unless it is wax or oil, whose shine depends on rubbing. Semi-gloss or gloss over unfilled damage or open grain: watch.",
-			Looks: "the sheen of the last coat, the wanted sheen, and how even the surface is",
-			Mends: "the clear in another sheen; filling and levelling first",
+			Code:   "film.sheen",
+			Reach:  Tail,
+			Title:  "The sheen will not be as wanted",
+			Why:    "The last coat decides the sheen, and gloss shows every flaw underneath.",
+			When:   "The last coat is two sheen classes shinier or flatter than wanted: watch; one class: a note, unless it is wax or oil, whose shine depends on rubbing. Semi-gloss or gloss over unfilled damage or open grain: watch.",
+			Inputs: "the sheen of the last coat, the wanted sheen, and how even the surface is",
+			Fix:    "the clear in another sheen; filling and levelling first",
 			End: func(k *Case) {
 				final := k.finalSheen()
-				if final == craft.NoSheen || k.Trace.End.Patches[surface.Field].Coats == 0 {
+				if final == craft.NoSheen || k.Trace.End.Regions[surface.Field].Coats == 0 {
 					return
 				}
-				top := k.Trace.End.Patches[surface.Field]
+				top := k.Trace.End.Regions[surface.Field]
 				if w := k.Zone.Sheen; w != craft.NoSheen && w != final && !(top.Top == craft.PorousPaint && w <= craft.Matt) {
 					apart := int(w) - int(final)
 					if apart < 0 {
@@ -402,7 +402,7 @@ func filmRules() []Rule {
 				}
 				return out
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				switch h.Subject {
 				case "uneven":
 					m.level("Fill, level and dust off first")
@@ -427,14 +427,14 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.too_thick",
-			Reach: Later,
-			Title: "Thinned or mixed outside its range",
-			Why:   "Outside its range a paint no longer forms a film: it runs, turns to powder and covers nothing.",
-			When:  "A product contains more water or thinner than it allows, powder paint is mixed thinner than two to one or thicker than 0.8 to one, or there is more additive than paint. Watch.",
-			Looks: "how each coat is thinned and mixed, compared with the product's range",
-			Mends: "staying within the product's range",
-			Each:  true,
+			Code:   "film.too_thick",
+			Reach:  Later,
+			Title:  "Thinned or mixed outside its range",
+			Why:    "Outside its range a paint no longer forms a film: it runs, turns to powder and covers nothing.",
+			When:   "A product contains more water or thinner than it allows, powder paint is mixed thinner than two to one or thicker than 0.8 to one, or there is more additive than paint. Watch.",
+			Inputs: "how each coat is thinned and mixed, compared with the product's range",
+			Fix:    "staying within the product's range",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				if s.Do != surface.Coat || e.CoatNo > 1 {
@@ -470,7 +470,7 @@ func filmRules() []Rule {
 				unit := map[string]string{"thin": "% of water or thinner", "water": "parts of water to one of powder", "additive": "parts of additive to one of paint"}[h.Subject]
 				return []Figure{{"mixed", h.Value, unit + ", as planned"}, {"limit", h.Limit, unit + ", at the limit of its range"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				m.change("Stay within its range", h.Step, func(s *surface.Step) {
 					switch h.Subject {
 					case "thin":
@@ -484,14 +484,14 @@ func filmRules() []Rule {
 			},
 		},
 		{
-			Code:  "film.block",
-			Title: "Touching parts stick together",
-			Why:   "Young paint sticks to itself: drawers, doors and lids glue themselves shut, and opening them tears the film.",
-			When:  "Touching parts are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
-			Looks: "how hard the last coat is when the piece is put back together, and which paint it is",
-			Mends: "waiting; clear wax where faces touch",
+			Code:   "film.block",
+			Title:  "Touching parts stick together",
+			Why:    "Young paint sticks to itself: drawers, doors and lids glue themselves shut, and opening them tears the film.",
+			When:   "Touching parts are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
+			Inputs: "how hard the last coat is when the piece is put back together, and which paint it is",
+			Fix:    "waiting; clear wax where faces touch",
 			Step: func(k *Case, e *surface.Event) {
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if !k.Facts.Touching || p.Product == craft.NoProduct {
 					return
 				}
@@ -505,7 +505,7 @@ func filmRules() []Rule {
 				return "", fmt.Sprintf("%s is %.0f %% hardened by then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
-			Mend:    mendCure,
+			Repair:  mendCure,
 		},
 	}
 }
@@ -538,7 +538,7 @@ const (
 // putBack adds a finding where a zone is put back together before its last coat
 // has hardened to need; a fail below grave.
 func (k *Case) putBack(e *surface.Event, need, grave float64) {
-	p := &e.Before.Patches[surface.Field]
+	p := &e.Before.Regions[surface.Field]
 	if e.Doing.Do != surface.Reassemble || p.Product == craft.NoProduct {
 		return
 	}
@@ -556,14 +556,14 @@ func cureFigures(_ *Case, h *Hit) []Figure {
 }
 
 // mendCure proposes to wait until the top coat is as hard as a step asks.
-func mendCure(m *Mender, h *Hit) {
+func mendCure(m *Repairer, h *Hit) {
 	k := m.hit.Case
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]
 		if e.Step != h.Step {
 			continue
 		}
-		p := &e.Before.Patches[surface.Field]
+		p := &e.Before.Regions[surface.Field]
 		more := hoursToCure(m.Craft, k.Facts, p, h.Limit) - (e.Begun - p.At)
 		days := math.Ceil(more/24 + .01)
 		m.Edit(fmt.Sprintf("Wait %s before it", measure.Hours(days*24)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: days * 24}))

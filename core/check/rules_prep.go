@@ -10,26 +10,26 @@ import (
 )
 
 // eachPatch calls f for every patch of a state.
-func eachPatch(s *surface.State, f func(*surface.Patch)) {
-	for i := range s.Patches[:s.N] {
-		f(&s.Patches[i])
+func eachPatch(s *surface.State, f func(*surface.Region)) {
+	for i := range s.Regions[:s.N] {
+		f(&s.Regions[i])
 	}
 }
 
 func prepRules() []Rule {
 	return []Rule{
 		{
-			Code:  "prep.sand_before_clean",
-			Title: "Sanded before it was clean",
-			Why:   "Sanding drives grease and wax into the surface, where washing no longer reaches them.",
-			When:  "Something is sanded while grease, wax polish, silicone or a wax finish is still on it. Watch if light, fail if marked or heavy.",
-			Looks: "what is on the surface when it is sanded",
-			Mends: "cleaning first",
+			Code:   "prep.sand_before_clean",
+			Title:  "Sanded before it was clean",
+			Why:    "Sanding drives grease and wax into the surface, where washing no longer reaches them.",
+			When:   "Something is sanded while grease, wax polish, silicone or a wax finish is still on it. Watch if light, fail if marked or heavy.",
+			Inputs: "what is on the surface when it is sanded",
+			Fix:    "cleaning first",
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Abrade {
 					return
 				}
-				eachPatch(e.Before, func(p *surface.Patch) {
+				eachPatch(e.Before, func(p *surface.Region) {
 					for so, lv := range p.Soils {
 						if lv > 0 && craft.Soils[so].Sticky {
 							k.Add(Hit{Severity: soilSeverity(lv), Step: e.Step, Subject: craft.Soils[so].ID, Soil: craft.Soil(so), Level: lv})
@@ -45,7 +45,7 @@ func prepRules() []Rule {
 				return "Sanded with " + row.Name + " still on it",
 					fmt.Sprintf("There is %s %s on it when the sanding starts, and sanding drives it in. First %s; then sand.", Levels[min(3, h.Level)], row.Name, row.Advice)
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				steps, i := m.Zone.Steps, h.Step-1
 				// Cleaning that comes after the sanding is brought forward.
 				var later []int
@@ -79,13 +79,13 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.soil_left",
-			Reach: SoFar,
-			Title: "Dirt is left on the surface",
-			Why:   "Paint only holds as well as what it lies on, and dirt wipes off.",
-			When:  "A coat goes on over dirt other than dust. Watch if light, fail if marked or heavy; wax polish and silicone fail any water-based coat; shellac covers light dirt. Watch while the surface has not been checked.",
-			Looks: "what is on the surface when each coat goes on; whether it was checked",
-			Mends: "the cleaner that removes it; shellac over what no cleaner removes; checking",
+			Code:   "prep.soil_left",
+			Reach:  SoFar,
+			Title:  "Dirt is left on the surface",
+			Why:    "Paint only holds as well as what it lies on, and dirt wipes off.",
+			When:   "A coat goes on over dirt other than dust. Watch if light, fail if marked or heavy; wax polish and silicone fail any water-based coat; shellac covers light dirt. Watch while the surface has not been checked.",
+			Inputs: "what is on the surface when each coat goes on; whether it was checked",
+			Fix:    "the cleaner that removes it; shellac over what no cleaner removes; checking",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
@@ -120,7 +120,7 @@ func prepRules() []Rule {
 				return craft.Upper(row.Name) + " left under the " + productName(k.Craft, h.Bound.Product),
 					fmt.Sprintf("%s %s is still there when this coat goes on. What removes it: %s.", craft.Upper(Levels[min(3, h.Level)]), row.Name, row.Advice)
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "unseen" {
 					m.Measure("Check for dirt and enter what you find", craft.FieldSoils)
 					return
@@ -148,18 +148,18 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.wrong_cleaner",
-			Title: "The wrong cleaner for this dirt",
-			Why:   "Detergent smears wax, and white spirit does not remove smoke.",
-			When:  "A cleaner is used that removes nothing of what is on the surface, and the dirt is still there at the next coat. Watch.",
-			Looks: "what each cleaner meets, and how much of it is left at the next coat",
-			Mends: "the right cleaner, instead or in addition",
-			Each:  true,
+			Code:   "prep.wrong_cleaner",
+			Title:  "The wrong cleaner for this dirt",
+			Why:    "Detergent smears wax, and white spirit does not remove smoke.",
+			When:   "A cleaner is used that removes nothing of what is on the surface, and the dirt is still there at the next coat. Watch.",
+			Inputs: "what each cleaner meets, and how much of it is left at the next coat",
+			Fix:    "the right cleaner, instead or in addition",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Clean {
 					return
 				}
-				eachPatch(e.Before, func(p *surface.Patch) {
+				eachPatch(e.Before, func(p *surface.Region) {
 					worst, level := inVain(k.Craft, e.Doing, p)
 					if level == 0 {
 						return
@@ -175,7 +175,7 @@ func prepRules() []Rule {
 				used := k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner].Name
 				return used + " does not remove " + row.Name, "Use " + row.Advice + "."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				i := h.Step - 1
 				wash := m.cleaning(h.Soil, h.Level)
 				rest := append(slices.Clone(m.Zone.Steps[:i]), wash...)
@@ -184,18 +184,18 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.no_rinse",
-			Title: "Cleaner not rinsed off",
-			Why:   "Cleaner that dries on the surface is dirt itself.",
-			When:  "A coat goes on over the residue of a cleaner that must be rinsed off. Watch for detergent, fail for the alkaline degreaser.",
-			Looks: "what each cleaner leaves behind",
-			Mends: "rinsing",
-			Each:  true,
+			Code:   "prep.no_rinse",
+			Title:  "Cleaner not rinsed off",
+			Why:    "Cleaner that dries on the surface is dirt itself.",
+			When:   "A coat goes on over the residue of a cleaner that must be rinsed off. Watch for detergent, fail for the alkaline degreaser.",
+			Inputs: "what each cleaner leaves behind",
+			Fix:    "rinsing",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 {
 					return
 				}
-				eachPatch(e.Before, func(p *surface.Patch) {
+				eachPatch(e.Before, func(p *surface.Region) {
 					if lv := p.Soils[craft.CleanerResidue]; lv > 0 && p.ResidueStep > 0 {
 						k.Add(Hit{
 							Severity: soilSeverity(lv), Step: int(p.ResidueStep), Soil: craft.CleanerResidue, Level: lv,
@@ -212,21 +212,21 @@ func prepRules() []Rule {
 				}
 				return row.Name + " is not rinsed", "Its residue spoils the next coat. Rinse " + times + "."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
 				steps[h.Step-1].Rinse = true
 				m.Edit("Rinse with clear water", steps)
 			},
 		},
 		{
-			Code:  "prep.dust_left",
-			Reach: Later,
-			Title: "Painted over sanding dust",
-			Why:   "Dust under a coat leaves grit in the finish and a weak layer below it.",
-			When:  "A coat goes on while there is dust, from sanding or from before. Watch.",
-			Looks: "the dust on the surface when a coat goes on",
-			Mends: "dusting off",
-			Each:  true,
+			Code:   "prep.dust_left",
+			Reach:  Later,
+			Title:  "Painted over sanding dust",
+			Why:    "Dust under a coat leaves grit in the finish and a weak layer below it.",
+			When:   "A coat goes on while there is dust, from sanding or from before. Watch.",
+			Inputs: "the dust on the surface when a coat goes on",
+			Fix:    "dusting off",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					if b := &e.Bounds[i]; b.Soils[craft.Dust] > 0 {
@@ -237,23 +237,23 @@ func prepRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "Dust left under the " + productName(k.Craft, k.Zone.Steps[h.Step-1].Product), "Vacuum, then use a tack cloth or a damp cloth, until your finger stays clean."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				m.Edit("Dust off before this coat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Dust}))
 			},
 		},
 		{
-			Code:  "prep.cleaner_harms",
-			Title: "The cleaner damages the surface",
-			Why:   "Alcohol dissolves shellac, acetone melts plastic, ammonia corrodes brass, water swells raw board.",
-			When:  "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung-out cloth or a trial out of sight is enough: a note.",
-			Looks: "which surface the cleaner touches, and what that cleaner damages",
-			Mends: "another cleaner for the same dirt; leaving it out",
-			Each:  true,
+			Code:   "prep.cleaner_harms",
+			Title:  "The cleaner damages the surface",
+			Why:    "Alcohol dissolves shellac, acetone melts plastic, ammonia corrodes brass, water swells raw board.",
+			When:   "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung-out cloth or a trial out of sight is enough: a note.",
+			Inputs: "which surface the cleaner touches, and what that cleaner damages",
+			Fix:    "another cleaner for the same dirt; leaving it out",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Clean {
 					return
 				}
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				sub := k.Craft.Substrates[k.Facts.Substrate].ID
 				harms := craft.Harms[k.Craft.Cleaners[e.Doing.Cleaner].ID]
 				for i := range harms {
@@ -277,7 +277,7 @@ func prepRules() []Rule {
 				}
 				return row.Name + " damages it", x.Says
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				i := h.Step - 1
 				for n := range m.Craft.Cleaners {
 					row := &m.Craft.Cleaners[n]
@@ -292,15 +292,15 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.too_coarse",
-			Title: "Too coarse a grit",
-			Why:   "Scratches that paint does not fill stay visible in the finish.",
-			When:  "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
-			Looks: "each grit, the surface under it, and the last grit before a coat",
-			Mends: "a finer grit, or another pass with a finer one",
+			Code:   "prep.too_coarse",
+			Title:  "Too coarse a grit",
+			Why:    "Scratches that paint does not fill stay visible in the finish.",
+			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
+			Inputs: "each grit, the surface under it, and the last grit before a coat",
+			Fix:    "a finer grit, or another pass with a finer one",
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
 					if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
 						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
@@ -333,7 +333,7 @@ func prepRules() []Rule {
 				}
 				return out
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "last" {
 					m.Edit("Sand once more with 180", insert(m.Zone.Steps, h.Step, surface.Step{Do: surface.Abrade, Grit: 180, How: craft.Hand}))
 					m.change("Sand with 180 instead", h.Step, func(s *surface.Step) { s.Grit = 180 })
@@ -343,16 +343,16 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.grit_jump",
-			Title: "Too big a jump between grits",
-			Why:   "A fine grit does not remove the scratches of one twice as coarse; they show under the first coat.",
-			When:  "The next grit on the same face is more than double the last, and the last was coarser than 180. Watch.",
-			Looks: "consecutive grits with no coat between them",
-			Mends: "a grit in between",
-			Each:  true,
+			Code:   "prep.grit_jump",
+			Title:  "Too big a jump between grits",
+			Why:    "A fine grit does not remove the scratches of one twice as coarse; they show under the first coat.",
+			When:   "The next grit on the same face is more than double the last, and the last was coarser than 180. Watch.",
+			Inputs: "consecutive grits with no coat between them",
+			Fix:    "a grit in between",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				const double, seen = 2.1, 180
 				if s.Do != surface.Abrade || s.How == craft.Pad || p.Grit == 0 || p.Grit >= seen || float64(s.Grit) <= double*float64(p.Grit) {
 					return
@@ -365,7 +365,7 @@ func prepRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"last", h.Limit, "grit before"}, {"next", h.Value, "next grit"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				how := m.Zone.Steps[h.Step-1].How
 				var add []surface.Step
 				var names []string
@@ -390,19 +390,19 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.cut_through",
-			Title: "Sanding may cut through",
-			Why:   "Veneer is half a millimetre thick, and a print is thinner than paper: sanding through it cannot be repaired.",
-			When:  "Veneer, printed laminate, paper, foil, vinyl or leather is sanded with a grit that is too coarse for it, or by machine. Fail; by machine with a fine grit: watch.",
-			Looks: "how thin the surface is, the grit, and whether it is sanded by machine",
-			Mends: "a finer grit by hand; a pad",
-			Each:  true,
+			Code:   "prep.cut_through",
+			Title:  "Sanding may cut through",
+			Why:    "Veneer is half a millimetre thick, and a print is thinner than paper: sanding through it cannot be repaired.",
+			When:   "Veneer, printed laminate, paper, foil, vinyl or leather is sanded with a grit that is too coarse for it, or by machine. Fail; by machine with a fine grit: watch.",
+			Inputs: "how thin the surface is, the grit, and whether it is sanded by machine",
+			Fix:    "a finer grit by hand; a pad",
+			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				if s.Do != surface.Abrade || s.How == craft.Pad || s.Through {
 					return
 				}
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				lim, ok := k.limit(p)
 				if !ok || !lim.Thin {
 					return
@@ -429,17 +429,17 @@ func prepRules() []Rule {
 				}
 				return out
 			},
-			Mend: func(m *Mender, h *Hit) { m.gentler(h.Step) },
+			Repair: func(m *Repairer, h *Hit) { m.gentler(h.Step) },
 		},
 		{
-			Code:  "prep.grain_raise",
-			Title: "The grain will rise",
-			Why:   "Water in the first coat raises the fibres of bare wood, and the finish dries rough.",
-			When:  "A water-based coat goes on bare wood whose grain was not raised and sanded back, and nothing is sanded after that coat. Watch where the finish is satin or shinier and thinner than 120 µm; otherwise a note.",
-			Looks: "whether the wood is bare, whether the first coat is water-based, and what is sanded after it",
-			Mends: "raising the grain first; sanding with 320 after the first coat",
+			Code:   "prep.grain_raise",
+			Title:  "The grain will rise",
+			Why:    "Water in the first coat raises the fibres of bare wood, and the finish dries rough.",
+			When:   "A water-based coat goes on bare wood whose grain was not raised and sanded back, and nothing is sanded after that coat. Watch where the finish is satin or shinier and thinner than 120 µm; otherwise a note.",
+			Inputs: "whether the wood is bare, whether the first coat is water-based, and what is sanded after it",
+			Fix:    "raising the grain first; sanding with 320 after the first coat",
 			End: func(k *Case) {
-				p := &k.Trace.End.Patches[surface.Field]
+				p := &k.Trace.End.Regions[surface.Field]
 				if p.RoughStep == 0 || k.Look != nil && k.Look.Pores {
 					return
 				}
@@ -453,7 +453,7 @@ func prepRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("%s is the first coat on bare wood. Dampen the wood, let it dry and sand it back first; or sand with 320 once this coat is dry.", craft.Upper(productName(k.Craft, k.Zone.Steps[h.Step-1].Product)))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				i := h.Step - 1
 				raise := surface.Step{Do: surface.RaiseGrain}
 				at := i
@@ -478,14 +478,14 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.loose_left",
-			Title: "Loose material is left",
-			Why:   "Paint on a loose layer comes off with it.",
-			When:  "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
-			Looks: "the recorded damage, and the steps that remove or fix it",
-			Mends: "brushing, scraping or stripping it off; gluing it down",
+			Code:   "prep.loose_left",
+			Title:  "Loose material is left",
+			Why:    "Paint on a loose layer comes off with it.",
+			When:   "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
+			Inputs: "the recorded damage, and the steps that remove or fix it",
+			Fix:    "brushing, scraping or stripping it off; gluing it down",
 			Step: func(k *Case, e *surface.Event) {
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if e.NBounds == 0 || p.Loose == 0 {
 					return
 				}
@@ -499,7 +499,7 @@ func prepRules() []Rule {
 				names := craft.Loose(h.Value).Names()
 				return craft.Upper(craft.List(names)) + " left under the paint", "It comes off by itself and takes every coat with it. Remove flakes and blisters; glue down veneer, foil and joints, or strip the foil."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				l := craft.Loose(h.Value)
 				at := m.cleanPlace(m.Zone.Steps, h.Step-1)
 				var fix []surface.Step
@@ -531,19 +531,19 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.filler_after_primer",
-			Late:  true,
-			Title: "Filler without a primer over it",
-			Why:   "Filler absorbs more than the surface around it: the spots dry dull and show through the finish (flashing).",
-			When:  "Something is filled, and paint goes on without a primer over the filler. Watch where the finish is eggshell or shinier; a note under matt.",
-			Looks: "whether there is primer or shellac between each filled spot and the paint",
-			Mends: "spot-priming the filler; priming everything",
+			Code:   "prep.filler_after_primer",
+			Late:   true,
+			Title:  "Filler without a primer over it",
+			Why:    "Filler absorbs more than the surface around it: the spots dry dull and show through the finish (flashing).",
+			When:   "Something is filled, and paint goes on without a primer over the filler. Watch where the finish is eggshell or shinier; a note under matt.",
+			Inputs: "whether there is primer or shellac between each filled spot and the paint",
+			Fix:    "spot-priming the filler; priming everything",
 			Step: func(k *Case, e *surface.Event) {
-				p := &e.Before.Patches[surface.Field]
+				p := &e.Before.Regions[surface.Field]
 				if p.FilledStep == 0 || e.Doing.Do != surface.Coat || e.Doing.Scope != surface.All || k.Craft.Products[e.Doing.Product].Role == craft.RolePrimer || !k.Craft.Products[e.Doing.Product].LeavesFilm() {
 					return
 				}
-				if s := e.Before.Patch(surface.SpotPatch); s != nil && s.FilledStep == 0 {
+				if s := e.Before.Region(surface.SpotRegion); s != nil && s.FilledStep == 0 {
 					return // spot-primed
 				}
 				sev := Note
@@ -555,7 +555,7 @@ func prepRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "", fmt.Sprintf("%s goes straight over the filler, which absorbs it and dries as a dull patch. Prime at least those spots.", craft.Upper(productName(k.Craft, h.Product)))
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForFilledSpots) {
 					spot := m.coat(p, 1)
 					spot.Scope = surface.Spots
@@ -565,34 +565,34 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.no_removal",
-			Title: "Hardware or glass left unprotected",
-			Why:   "Paint on hinges, glass and hardware looks careless and jams moving parts; cleaning it off takes longer than masking.",
-			When:  "Hardware, glass, a mirror or a hinge stays on the zone, and the plan neither removes nor masks it before the first coat. Watch.",
-			Looks: "what stays on the piece, and the steps before the first coat",
-			Mends: "masking it; removing it",
+			Code:   "prep.no_removal",
+			Title:  "Hardware or glass left unprotected",
+			Why:    "Paint on hinges, glass and hardware looks careless and jams moving parts; cleaning it off takes longer than masking.",
+			When:   "Hardware, glass, a mirror or a hinge stays on the zone, and the plan neither removes nor masks it before the first coat. Watch.",
+			Inputs: "what stays on the piece, and the steps before the first coat",
+			Fix:    "masking it; removing it",
 			Step: func(k *Case, e *surface.Event) {
-				if e.NBounds > 0 && len(k.Zone.Stays) > 0 && !e.Before.Cleared {
+				if e.NBounds > 0 && len(k.Zone.Unmasked) > 0 && !e.Before.Cleared {
 					k.Add(Hit{Severity: Watch, Step: e.Step})
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				return craft.Upper(craft.List(k.Zone.Stays)) + " in the way", "It stays on, and nothing protects it. Tape along the edge and cover the rest with film; or take it off."
+				return craft.Upper(craft.List(k.Zone.Unmasked)) + " in the way", "It stays on, and nothing protects it. Tape along the edge and cover the rest with film; or take it off."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if i := m.firstCoat(); i >= 0 {
-					m.Edit("Mask it before the first coat", insert(m.Zone.Steps, i, surface.Step{Do: surface.Mask, What: craft.List(m.Zone.Stays)}))
+					m.Edit("Mask it before the first coat", insert(m.Zone.Steps, i, surface.Step{Do: surface.Mask, What: craft.List(m.Zone.Unmasked)}))
 				}
-				m.Edit("Take it off first", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Remove, What: craft.List(m.Zone.Stays)}))
+				m.Edit("Take it off first", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Remove, What: craft.List(m.Zone.Unmasked)}))
 			},
 		},
 		{
-			Code:  "prep.mixed_base",
-			Title: "It will not match the other zone",
-			Why:   "The same paint looks different over bare wood and over a sealed surface: one absorbs and dries flat, the other shines.",
-			When:  "Two zones should have the same colour in the same paint; this one is painted straight on an absorbent surface and the other is sealed. Watch.",
-			Looks: "what is under the paint in each zone that should have the same colour",
-			Mends: "the same primer in both",
+			Code:   "prep.mixed_base",
+			Title:  "It will not match the other zone",
+			Why:    "The same paint looks different over bare wood and over a sealed surface: one absorbs and dries flat, the other shines.",
+			When:   "Two zones should have the same colour in the same paint; this one is painted straight on an absorbent surface and the other is sealed. Watch.",
+			Inputs: "what is under the paint in each zone that should have the same colour",
+			Fix:    "the same primer in both",
 			End: func(k *Case) {
 				own := k.base()
 				if own.Paint == craft.NoProduct {
@@ -601,7 +601,7 @@ func prepRules() []Rule {
 				// Said of the one that drinks: it is there that something is missing.
 				for i := range k.Zone.Match {
 					o := &k.Zone.Match[i]
-					if i+1 != k.Zone.Own && o.Matched() && o.Paint == own.Paint && o.Colour == own.Colour && own.Drinks {
+					if i+1 != k.Zone.Own && o.CanMatch() && o.Paint == own.Paint && o.Colour == own.Colour && own.Absorbs {
 						k.Add(Hit{Severity: Watch, Step: own.Step, Subject: o.Name, Value: float64(i)})
 					}
 				}
@@ -609,7 +609,7 @@ func prepRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return "It will not match " + h.Subject, "Both should have the same colour in the same paint, but here it goes straight on an absorbent surface, and there on a sealed one."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				o := &m.Zone.Match[int(h.Value)]
 				p := o.Primer
 				if p == craft.NoProduct {
@@ -619,13 +619,13 @@ func prepRules() []Rule {
 			},
 		},
 		{
-			Code:  "prep.damp",
-			Reach: SoFar | Survey,
-			Title: "Too damp to paint",
-			Why:   "Water leaving wet wood or clay pushes every film off from behind.",
-			When:  "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
-			Looks: "the moisture meter's reading",
-			Mends: "drying, and measuring again",
+			Code:   "prep.damp",
+			Reach:  SoFar | Survey,
+			Title:  "Too damp to paint",
+			Why:    "Water leaving wet wood or clay pushes every film off from behind.",
+			When:   "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
+			Inputs: "the moisture meter's reading",
+			Fix:    "drying, and measuring again",
 			Step: func(k *Case, e *surface.Event) {
 				m := k.Facts.Moisture
 				for i := range e.Boundaries() {
@@ -652,7 +652,7 @@ func prepRules() []Rule {
 					{"fail_from", veryDamp, "% above which no coat holds"},
 				}
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Measure("Let it dry and measure again", craft.FieldMoisture) },
+			Repair: func(m *Repairer, _ *Hit) { m.Measure("Let it dry and measure again", craft.FieldMoisture) },
 		},
 	}
 }
@@ -666,7 +666,7 @@ func soilSeverity(level uint8) Severity {
 
 // inVain is the heaviest soil on a face of which a cleaning shifts nothing, and
 // how much of it there is; 0 where the cleaning does something.
-func inVain(c *craft.Craft, s *surface.Step, p *surface.Patch) (worst craft.Soil, level uint8) {
+func inVain(c *craft.Craft, s *surface.Step, p *surface.Region) (worst craft.Soil, level uint8) {
 	row := &c.Cleaners[s.Cleaner]
 	if row.Key > 0 || row.Carrier == craft.Dry || row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
 		return 0, 0
@@ -694,7 +694,7 @@ func soilAtNextCoat(k *Case, step int, s craft.Soil) uint8 {
 			continue
 		}
 		var most uint8
-		eachPatch(e.Before, func(p *surface.Patch) { most = max(most, p.Soils[s]) })
+		eachPatch(e.Before, func(p *surface.Region) { most = max(most, p.Soils[s]) })
 		return most
 	}
 	return 0
@@ -710,7 +710,7 @@ const veryDamp = 18
 
 // limit is how much abrasion what lies open stands; false where there is no
 // limit.
-func (k *Case) limit(p *surface.Patch) (craft.AbrasionLimit, bool) {
+func (k *Case) limit(p *surface.Region) (craft.AbrasionLimit, bool) {
 	sub := &k.Craft.Substrates[k.Facts.Substrate]
 	switch {
 	case p.Coats > 0:
@@ -728,7 +728,7 @@ func (k *Case) limit(p *surface.Patch) (craft.AbrasionLimit, bool) {
 func (k *Case) limitAt(step int) (craft.AbrasionLimit, bool) {
 	for i := range k.Trace.Events {
 		if e := &k.Trace.Events[i]; e.Step == step {
-			return k.limit(&e.Before.Patches[surface.Field])
+			return k.limit(&e.Before.Regions[surface.Field])
 		}
 	}
 	return craft.AbrasionLimit{}, false
@@ -745,7 +745,7 @@ func (k *Case) lastGrit(e *surface.Event) int {
 }
 
 // gentler proposes what the surface stands in place of an abrasion.
-func (m *Mender) gentler(step int) {
+func (m *Repairer) gentler(step int) {
 	lim, ok := m.hit.Case.limitAt(step)
 	if !ok {
 		return
@@ -771,15 +771,15 @@ type Base struct {
 	Name   string
 	Paint  craft.Product // the last one; NoProduct where there is none
 	Colour string
-	// Drinks tells that its first coat of paint goes straight on something porous.
-	Drinks bool
-	Primer craft.Product
-	Step   int // of the first paint, from 1
+	// Absorbs tells that its first coat of paint goes straight on something porous.
+	Absorbs bool
+	Primer  craft.Product
+	Step    int // of the first paint, from 1
 }
 
-// Matched tells whether another zone may have to look like it: it is painted on a ground that does
+// CanMatch tells whether another zone may have to look like it: it is painted on a ground that does
 // not drink.
-func (b *Base) Matched() bool { return b.Paint != craft.NoProduct && !b.Drinks }
+func (b *Base) CanMatch() bool { return b.Paint != craft.NoProduct && !b.Absorbs }
 
 // BaseOf says what a zone's paint lies on.
 func BaseOf(c *craft.Craft, z *Zone, name string) Base {
@@ -806,8 +806,8 @@ func (k *Case) base() Base {
 			b.Primer = s.Product
 		case p.Role == craft.RolePaint:
 			if b.Paint == craft.NoProduct {
-				on := &e.Before.Patches[surface.Field]
-				b.Step, b.Drinks = e.Step, on.Bare && craft.Families[on.Top].Porous
+				on := &e.Before.Regions[surface.Field]
+				b.Step, b.Absorbs = e.Step, on.Bare && craft.Families[on.Top].Porous
 			}
 			b.Paint, b.Colour = s.Product, s.Colour
 			if b.Colour == "" {

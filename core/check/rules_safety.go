@@ -34,7 +34,7 @@ func disturbsDry(c *craft.Craft, s *surface.Step) bool {
 // reachesOld tells whether a step reaches the old coat: nothing lies over it
 // yet, it cuts through, or it rubs down to what is below as an effect does.
 func reachesOld(e *surface.Event) bool {
-	return e.Before.Patches[surface.Field].Coats == 0 || e.Doing.Through || e.Doing.Do == surface.Effect || e.Doing.Do == surface.Strip
+	return e.Before.Regions[surface.Field].Coats == 0 || e.Doing.Through || e.Doing.Do == surface.Effect || e.Doing.Do == surface.Strip
 }
 
 // Barred says why a step cannot be planned at all, empty where it can: what
@@ -49,14 +49,14 @@ func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
 func safetyRules() []Rule {
 	return []Rule{
 		{
-			Code:  "safety.lead",
-			Stage: craft.StageIdentify,
-			Reach: SoFar | Later | Survey,
-			Title: "Old paint or varnish may contain lead",
-			Why:   "Lead dust and fumes poison anyone who breathes or swallows them, children most of all.",
-			When:  "There is old paint or varnish from before 1980 (or the year that local rules give), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
-			Looks: "the age of the piece, its old coats, any lead result, and each step that makes dust or fumes",
-			Mends: "deglosser instead of sanding; a result from a laboratory or a licensed assessor",
+			Code:   "safety.lead",
+			Stage:  craft.StageIdentify,
+			Reach:  SoFar | Later | Survey,
+			Title:  "Old paint or varnish may contain lead",
+			Why:    "Lead dust and fumes poison anyone who breathes or swallows them, children most of all.",
+			When:   "There is old paint or varnish from before 1980 (or the year that local rules give), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
+			Inputs: "the age of the piece, its old coats, any lead result, and each step that makes dust or fumes",
+			Fix:    "deglosser instead of sanding; a result from a laboratory or a licensed assessor",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Barred && disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: surface.Kinds[e.Doing.Do].ID})
@@ -82,7 +82,7 @@ func safetyRules() []Rule {
 				}
 				return "Suspected lead must not be disturbed dry", "This step turns a coat that may contain lead into dust or fumes." + rest
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "abrade" {
 					steps := append([]surface.Step{}, m.Zone.Steps...)
 					for i := range steps {
@@ -100,12 +100,12 @@ func safetyRules() []Rule {
 			},
 		},
 		{
-			Code:  "safety.dust",
-			Title: "Sanding dust",
-			Why:   "Fine dust harms the lungs; oak, cedar and tropical woods can also cause allergies.",
-			When:  "Anything is sanded dry. A caution to acknowledge.",
-			Looks: "how each surface is sanded",
-			Mends: readIt,
+			Code:   "safety.dust",
+			Title:  "Sanding dust",
+			Why:    "Fine dust harms the lungs; oak, cedar and tropical woods can also cause allergies.",
+			When:   "Anything is sanded dry. A caution to acknowledge.",
+			Inputs: "how each surface is sanded",
+			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				if dryAbrasion(e.Doing) {
 					k.Add(Hit{Severity: Note, Step: e.Step})
@@ -118,15 +118,15 @@ func safetyRules() []Rule {
 				}
 				return "", "Use dust extraction and a fitted particle mask." + more
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.solvent",
-			Title: "Solvent vapour",
-			Why:   "Vapours are harmful and catch fire.",
-			When:  "A cleaner or product contains solvent or alcohol. A caution to acknowledge.",
-			Looks: "the solvent in each cleaner and product",
-			Mends: readIt,
+			Code:   "safety.solvent",
+			Title:  "Solvent vapour",
+			Why:    "Vapours are harmful and catch fire.",
+			When:   "A cleaner or product contains solvent or alcohol. A caution to acknowledge.",
+			Inputs: "the solvent in each cleaner and product",
+			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				if volatile(k.Craft, s) {
@@ -136,15 +136,15 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Cross-ventilate, wear a vapour respirator where the label asks for one, allow no flames or sparks, and keep lids on. The label and the safety data sheet decide."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.alkali",
-			Title: "Caustic cleaner or powder",
-			Why:   "Alkali burns skin and eyes.",
-			When:  "A caustic cleaner or a powder paint with lime is used. A caution to acknowledge.",
-			Looks: "which cleaners and powders are caustic",
-			Mends: readIt,
+			Code:   "safety.alkali",
+			Title:  "Caustic cleaner or powder",
+			Why:    "Alkali burns skin and eyes.",
+			When:   "A caustic cleaner or a powder paint with lime is used. A caution to acknowledge.",
+			Inputs: "which cleaners and powders are caustic",
+			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				if s.Do == surface.Clean && k.Craft.Cleaners[s.Cleaner].Alkali ||
@@ -155,28 +155,28 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Wear gloves and eye protection; rinse splashes at once with plenty of water."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.oily_rags",
-			Title: "Oily rags can catch fire",
-			Why:   "Drying oil warms up; a crumpled rag holds the heat until it burns.",
-			When:  "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
-			Looks: "whether a product contains drying oil",
-			Mends: readIt,
-			Step:  noteStep(func(k *Case, s *surface.Step) bool { return s.Do == surface.Coat && k.Craft.Products[s.Product].Rags }),
+			Code:   "safety.oily_rags",
+			Title:  "Oily rags can catch fire",
+			Why:    "Drying oil warms up; a crumpled rag holds the heat until it burns.",
+			When:   "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
+			Inputs: "whether a product contains drying oil",
+			Fix:    readIt,
+			Step:   noteStep(func(k *Case, s *surface.Step) bool { return s.Do == surface.Coat && k.Craft.Products[s.Product].Rags }),
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Spread rags flat outdoors to dry, or put them in water in a closed metal tin. Never leave them crumpled or in the bin: they can catch fire by themselves."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.ammonia_bleach",
-			Title: "Cleaners that must never be mixed",
-			Why:   "Ammonia and bleach together give off a gas that burns the lungs; many biocides contain bleach without saying so in their name.",
-			When:  "Ammonia and a biocide are in one plan: fail. A biocide and any other wet cleaner: watch.",
-			Looks: "the cleaners of the whole plan",
-			Mends: "leaving one of them out; an ordinary wash instead of ammonia",
+			Code:   "safety.ammonia_bleach",
+			Title:  "Cleaners that must never be mixed",
+			Why:    "Ammonia and bleach together give off a gas that burns the lungs; many biocides contain bleach without saying so in their name.",
+			When:   "Ammonia and a biocide are in one plan: fail. A biocide and any other wet cleaner: watch.",
+			Inputs: "the cleaners of the whole plan",
+			Fix:    "leaving one of them out; an ordinary wash instead of ammonia",
 			End: func(k *Case) {
 				ammonia, biocide, other := 0, 0, 0
 				for i := range k.Zone.Steps {
@@ -206,7 +206,7 @@ func safetyRules() []Rule {
 				}
 				return "A biocide beside another cleaner", "Most biocides contain bleach: rinse with plenty of water and let it dry before using anything else. Never mix them."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "ammonia" {
 					cl := m.Craft.CleanersFor(craft.ForWash)[0]
 					m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
@@ -218,25 +218,25 @@ func safetyRules() []Rule {
 			},
 		},
 		{
-			Code:  "safety.heat_gun",
-			Title: "Hot air",
-			Why:   "Heat chars wood, cracks glass, lifts veneer and makes fumes from old paint.",
-			When:  "Something is stripped or worked with heat. A caution to acknowledge.",
-			Looks: "steps that use heat",
-			Mends: readIt,
-			Step:  noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
+			Code:   "safety.heat_gun",
+			Title:  "Hot air",
+			Why:    "Heat chars wood, cracks glass, lifts veneer and makes fumes from old paint.",
+			When:   "Something is stripped or worked with heat. A caution to acknowledge.",
+			Inputs: "steps that use heat",
+			Fix:    readIt,
+			Step:   noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Exclude lead first. Use a low setting, keep moving, stay away from solvent, glass and veneer; check again for smouldering an hour later."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.flammable",
-			Title: "Vapour beside heat",
-			Why:   "Alcohol, acetone, aerosols, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater can ignite it.",
-			When:  "Heat is used within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",
-			Looks: "the hours between each flammable step and each step with heat",
-			Mends: "keeping them apart in time and place",
+			Code:   "safety.flammable",
+			Title:  "Vapour beside heat",
+			Why:    "Alcohol, acetone, aerosols, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater can ignite it.",
+			When:   "Heat is used within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",
+			Inputs: "the hours between each flammable step and each step with heat",
+			Fix:    "keeping them apart in time and place",
 			Step: func(k *Case, e *surface.Event) {
 				if !heats(e.Doing) {
 					return
@@ -257,7 +257,7 @@ func safetyRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h needed between them"}}
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if n := h.Limit - max(0, h.Value); n > 0 {
 					m.Edit("Wait a day before using heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
 				}
@@ -265,42 +265,42 @@ func safetyRules() []Rule {
 			},
 		},
 		{
-			Code:  "safety.two_part",
-			Title: "Two-part products can cause allergies",
-			Why:   "Epoxy, polyester hardener and cross-linkers make some people allergic for life.",
-			When:  "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
-			Looks: "whether a product hardens with a second part",
-			Mends: readIt,
+			Code:   "safety.two_part",
+			Title:  "Two-part products can cause allergies",
+			Why:    "Epoxy, polyester hardener and cross-linkers make some people allergic for life.",
+			When:   "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
+			Inputs: "whether a product hardens with a second part",
+			Fix:    readIt,
 			Step: noteStep(func(k *Case, s *surface.Step) bool {
 				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == craft.FillerTwoPart
 			}),
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Wear gloves and use fresh air; mix small batches, because the pot heats up; keep it off the skin. The label and the safety data sheet decide."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.aerosol",
-			Title: "Spray mist in the air",
-			Why:   "Aerosols and spray guns fill a room with fine drops that harm the lungs and can explode.",
-			When:  "An aerosol or a spray gun is used. A caution to acknowledge.",
-			Looks: "how each coat is applied",
-			Mends: readIt,
+			Code:   "safety.aerosol",
+			Title:  "Spray mist in the air",
+			Why:    "Aerosols and spray guns fill a room with fine drops that harm the lungs and can explode.",
+			When:   "An aerosol or a spray gun is used. A caution to acknowledge.",
+			Inputs: "how each coat is applied",
+			Fix:    readIt,
 			Step: noteStep(func(k *Case, s *surface.Step) bool {
 				return s.Do == surface.Coat && (k.Craft.Products[s.Product].Aerosol || s.Method == "spray" || s.Method == "aerosol")
 			}),
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Work outdoors or with extraction rated for such vapour, wear a fitted respirator for vapour and mist, allow no flames or sparks, and mask everything else from overspray."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.old_vinyl",
-			Title: "Old vinyl, mastic or felt may contain asbestos",
-			Why:   "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
-			When:  "Vinyl from before 1990, or of unknown age, is to be sanded, stripped or heated. A caution to acknowledge.",
-			Looks: "the material, the year, and which steps disturb it",
-			Mends: readIt,
+			Code:   "safety.old_vinyl",
+			Title:  "Old vinyl, mastic or felt may contain asbestos",
+			Why:    "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
+			When:   "Vinyl from before 1990, or of unknown age, is to be sanded, stripped or heated. A caution to acknowledge.",
+			Inputs: "the material, the year, and which steps disturb it",
+			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				const banned = 1990
 				old := k.Zone.Made == 0 || k.Zone.Made < banned
@@ -316,15 +316,15 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Leave old backing, mastic and felt alone until an accredited surveyor has checked them. Local rules decide who may touch it."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "safety.electrical",
-			Title: "It has electrical wiring",
-			Why:   "Painted or loosened wiring causes shocks and burns.",
-			When:  "The piece is a lamp or has wiring, and coats are planned. A caution to acknowledge.",
-			Looks: "what the piece is used for",
-			Mends: readIt,
+			Code:   "safety.electrical",
+			Title:  "It has electrical wiring",
+			Why:    "Painted or loosened wiring causes shocks and burns.",
+			When:   "The piece is a lamp or has wiring, and coats are planned. A caution to acknowledge.",
+			Inputs: "what the piece is used for",
+			Fix:    readIt,
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Lamp != 0 && k.Coated {
 					k.Add(Hit{Severity: Note, Step: k.lastStep()})
@@ -333,7 +333,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Unplug it; have a qualified person take the wiring out and put it back. Never paint over wiring, a lamp holder or a label."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 	}
 }

@@ -45,8 +45,8 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 	product := func(k *Case, h *Hit) *craft.ProductRow { return &k.Craft.Products[k.Zone.Steps[h.Step-1].Product] }
 	return Rule{
 		Code: code, Title: title, Why: why, When: when, Reach: SoFar | Tail,
-		Looks: "the air in the workshop, and the limits of every product that is applied in it",
-		Mends: "air that suits the products, or products that suit the air",
+		Inputs: "the air in the workshop, and the limits of every product that is applied in it",
+		Fix:    "air that suits the products, or products that suit the air",
 		Step: func(k *Case, e *surface.Event) {
 			if e.Doing.Do != surface.Coat {
 				return
@@ -83,7 +83,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 				{"limit", limit, fmt.Sprintf("%s at %s for %s", unit, l.bound(), craft.Lower(p.Name))},
 			}
 		},
-		Mend: func(m *Mender, _ *Hit) { m.Measure("Enter the workshop's air once it is right", craft.FieldSite) },
+		Repair: func(m *Repairer, _ *Hit) { m.Measure("Enter the workshop's air once it is right", craft.FieldSite) },
 	}
 }
 
@@ -118,13 +118,13 @@ func siteRules() []Rule {
 			"In humid air water and solvent leave too slowly: coats bloom, run and hold less.",
 			"The workshop's air is more humid than a product's limit. Watch; fail from more than 10 % over it."),
 		{
-			Code:  "site.dew",
-			Reach: SoFar | Survey,
-			Title: "Water will condense on the surface",
-			Why:   "Close to the dew point invisible water condenses on a surface, and a coat on it blisters or blooms.",
-			When:  "The surface is less than 3 °C above the dew point of the air when a coat goes on. Watch; fail below the dew point.",
-			Looks: "the temperature of the surface, or of the air if it was not measured, and the dew point (Magnus formula)",
-			Mends: "warming the piece and drying the air; measuring the surface itself",
+			Code:   "site.dew",
+			Reach:  SoFar | Survey,
+			Title:  "Water will condense on the surface",
+			Why:    "Close to the dew point invisible water condenses on a surface, and a coat on it blisters or blooms.",
+			When:   "The surface is less than 3 °C above the dew point of the air when a coat goes on. Watch; fail below the dew point.",
+			Inputs: "the temperature of the surface, or of the air if it was not measured, and the dew point (Magnus formula)",
+			Fix:    "warming the piece and drying the air; measuring the surface itself",
 			Step: func(k *Case, e *surface.Event) {
 				if e.NBounds == 0 {
 					return
@@ -149,7 +149,7 @@ func siteRules() []Rule {
 				dew, unit := degrees(k.Zone.Units, drying.DewPoint(k.Facts.Climate))
 				return []Figure{{"dew_point", dew, unit + " at which water condenses (dew point, Magnus formula)"}, {"margin_c", h.Value, "°C between it and the surface"}, {"needed_c", h.Limit, "°C needed"}}
 			},
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				m.Measure("Enter the workshop's air, and the surface temperature, once they are right", craft.FieldSite)
 			},
 		},

@@ -314,7 +314,7 @@ func TestRuleBookIsComplete(t *testing.T) {
 			t.Errorf("%s stands twice", r.Code)
 		}
 		seen[r.Code] = true
-		if r.Title == "" || r.Why == "" || r.When == "" || r.Looks == "" || r.Mends == "" || r.Say == nil || r.Mend == nil || r.Step == nil && r.End == nil {
+		if r.Title == "" || r.Why == "" || r.When == "" || r.Inputs == "" || r.Fix == "" || r.Say == nil || r.Repair == nil || r.Step == nil && r.End == nil {
 			t.Errorf("%s is not filled in", r.Code)
 		}
 		if !strings.Contains(r.Code, ".") || strings.HasSuffix(r.Title, ".") || !strings.HasSuffix(r.Why, ".") || !strings.HasSuffix(r.When, ".") {

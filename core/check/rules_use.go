@@ -16,16 +16,16 @@ func hotOrWet(f *surface.Facts) bool {
 func useRules() []Rule {
 	return []Rule{
 		{
-			Code:  "use.wear",
-			Reach: Tail,
-			Title: "Protection too weak for the wear",
-			Why:   "Wax on a table top and flat varnish on a seat wear through in weeks, and then the paint goes.",
-			When:  "The last coats are softer than the wear needs: by one grade, watch; by two or more, fail. Grades run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
-			Looks: "the last coats down to the paint, their sheen and their number, and the wear",
-			Mends: "a harder clear; a second coat; more shine",
+			Code:   "use.wear",
+			Reach:  Tail,
+			Title:  "Protection too weak for the wear",
+			Why:    "Wax on a table top and flat varnish on a seat wear through in weeks, and then the paint goes.",
+			When:   "The last coats are softer than the wear needs: by one grade, watch; by two or more, fail. Grades run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
+			Inputs: "the last coats down to the paint, their sheen and their number, and the wear",
+			Fix:    "a harder clear; a second coat; more shine",
 			End: func(k *Case) {
 				g, p, ok := k.guard()
-				asked := craft.GuardAsked[k.Facts.Wear]
+				asked := craft.DurabilityNeeded[k.Facts.Wear]
 				if !ok || g >= asked {
 					return
 				}
@@ -36,31 +36,31 @@ func useRules() []Rule {
 				k.Add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Asks),
-					fmt.Sprintf("It is %s softer than %s needs. %s is hard enough.", grades(h.Limit-h.Value), craft.Wears[k.Facts.Wear].Asks, craft.Upper(sealWords(k)))
+				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Phrase),
+					fmt.Sprintf("It is %s softer than %s needs. %s is hard enough.", grades(h.Limit-h.Value), craft.Wears[k.Facts.Wear].Phrase, craft.Upper(sealWords(k)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"rank", h.Value, "durability of the last coats, from 0 to 5; a working default"}, {"asked", h.Limit, "durability that this wear needs, from 0 to 5"}}
 			},
-			Mend: func(m *Mender, h *Hit) { m.harder(h) },
+			Repair: func(m *Repairer, h *Hit) { m.harder(h) },
 		},
 		{
-			Code:  "use.heat_water",
-			Reach: Tail,
-			Title: "Heat and water mark this",
-			Why:   "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that has not hardened.",
-			When:  "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. With a clear coat there: a note of the day from which hot or wet things may stand on it.",
-			Looks: "the last coat, and what will stand on it",
-			Mends: "a hard water-based or an oil-based clear",
+			Code:   "use.heat_water",
+			Reach:  Tail,
+			Title:  "Heat and water mark this",
+			Why:    "Hot mugs and wet glasses leave rings in shellac and wax, and in any clear that has not hardened.",
+			When:   "The last coat is shellac or wax where hot or wet things stand: fail; on any other table top: watch. With a clear coat there: a note of the day from which hot or wet things may stand on it.",
+			Inputs: "the last coat, and what will stand on it",
+			Fix:    "a hard water-based or an oil-based clear",
 			End: func(k *Case) {
-				p := &k.Trace.End.Patches[surface.Field]
+				p := &k.Trace.End.Regions[surface.Field]
 				if p.Coats == 0 || p.Product == craft.NoProduct || !hotOrWet(k.Facts) && k.Facts.Wear != craft.Tabletop {
 					return
 				}
 				row := &k.Craft.Products[p.Product]
 				g, _, _ := k.guard()
 				switch {
-				case row.Coat == craft.WX && g >= craft.GuardAsked[craft.Tabletop]: // polish over a hard clear
+				case row.Coat == craft.WX && g >= craft.DurabilityNeeded[craft.Tabletop]: // polish over a hard clear
 				case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):
 					k.Add(Hit{Severity: Fail, Step: k.stepOf(p.Product), Subject: "marks", Product: p.Product})
 				case row.Coat == craft.SH || row.Coat == craft.WX:
@@ -83,7 +83,7 @@ func useRules() []Rule {
 				}
 				return nil
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "young" {
 					m.Acknowledge()
 					return
@@ -92,18 +92,18 @@ func useRules() []Rule {
 			},
 		},
 		{
-			Code:  "use.outdoor",
-			Reach: Tail,
-			Title: "Indoor products outdoors",
-			Why:   "Sun, rain and frost destroy indoor paints and clears in a season.",
-			When:  "The piece stands outdoors, and its last coat is not weatherproof: fail. A coat below that is not: watch.",
-			Looks: "where the piece is used, and whether every product is weatherproof",
-			Mends: "exterior paint or enamel; an oil-based clear",
+			Code:   "use.outdoor",
+			Reach:  Tail,
+			Title:  "Indoor products outdoors",
+			Why:    "Sun, rain and frost destroy indoor paints and clears in a season.",
+			When:   "The piece stands outdoors, and its last coat is not weatherproof: fail. A coat below that is not: watch.",
+			Inputs: "where the piece is used, and whether every product is weatherproof",
+			Fix:    "exterior paint or enamel; an oil-based clear",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.UseOutdoor == 0 && k.Facts.Wear != craft.Outdoor {
 					return
 				}
-				top := k.Trace.End.Patches[surface.Field].Product
+				top := k.Trace.End.Regions[surface.Field].Product
 				for i := range k.Zone.Steps {
 					s := &k.Zone.Steps[i]
 					if s.Do != surface.Coat || s.Scope != surface.All || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
@@ -119,7 +119,7 @@ func useRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				return craft.Upper(productName(k.Craft, h.Product)) + " is for indoor use", "Weather destroys it. Outdoors, the label of every coat must say that it is weatherproof."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				switch row := &m.Craft.Products[h.Product]; row.Role {
 				case craft.RolePaint:
 					m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForOutdoorPaint))
@@ -133,12 +133,12 @@ func useRules() []Rule {
 			},
 		},
 		{
-			Code:  "use.food",
-			Title: "It touches food",
-			Why:   "Whatever comes off a coat ends up in the food on it.",
-			When:  "The surface touches food, and coats are planned. A caution to acknowledge.",
-			Looks: "what the piece is used for",
-			Mends: "reading what the maker says in writing, and recording that you read it",
+			Code:   "use.food",
+			Title:  "It touches food",
+			Why:    "Whatever comes off a coat ends up in the food on it.",
+			When:   "The surface touches food, and coats are planned. A caution to acknowledge.",
+			Inputs: "what the piece is used for",
+			Fix:    "reading what the maker says in writing, and recording that you read it",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Food != 0 && k.Coated {
 					k.Add(Hit{Severity: Note, Step: k.lastStep()})
@@ -147,15 +147,15 @@ func useRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Use only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. It is better to leave the surface that touches food bare."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "use.child",
-			Title: "A child may chew it",
-			Why:   "Children lick, chew and swallow whatever they can reach.",
-			When:  "The piece is for a child, and coats are planned. A caution to acknowledge.",
-			Looks: "what the piece is used for",
-			Mends: "reading the label, and recording that you read it",
+			Code:   "use.child",
+			Title:  "A child may chew it",
+			Why:    "Children lick, chew and swallow whatever they can reach.",
+			When:   "The piece is for a child, and coats are planned. A caution to acknowledge.",
+			Inputs: "what the piece is used for",
+			Fix:    "reading the label, and recording that you read it",
 			End: func(k *Case) {
 				if k.Facts.Uses&craft.Child != 0 && k.Coated {
 					k.Add(Hit{Severity: Note, Step: k.lastStep()})
@@ -164,16 +164,16 @@ func useRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Check that every label names a toy standard (for example EN 71-3), and what local law requires of cots and toys; hand it over only fully cured."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
-			Code:  "use.target",
-			Reach: Survey,
-			Title: "The look does not suit the use",
-			Why:   "Some looks do not survive some uses: flakes on a toy, dead-flat varnish on a table top.",
-			When:  "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where it touches food or a child uses it; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
-			Looks: "the wanted look and sheen, the wear and the use",
-			Mends: "another look, another sheen, or another use",
+			Code:   "use.target",
+			Reach:  Survey,
+			Title:  "The look does not suit the use",
+			Why:    "Some looks do not survive some uses: flakes on a toy, dead-flat varnish on a table top.",
+			When:   "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where it touches food or a child uses it; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
+			Inputs: "the wanted look and sheen, the wear and the use",
+			Fix:    "another look, another sheen, or another use",
 			End: func(k *Case) {
 				w := k.Facts.Wear
 				if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
@@ -185,9 +185,9 @@ func useRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "flat" {
-					return "Dead flat on " + craft.Wears[k.Facts.Wear].Asks, "The flattest clears are the softest: they polish up and mark where hands and plates go. Matt or eggshell lasts longer."
+					return "Dead flat on " + craft.Wears[k.Facts.Wear].Phrase, "The flattest clears are the softest: they polish up and mark where hands and plates go. Matt or eggshell lasts longer."
 				}
-				where := craft.Wears[k.Facts.Wear].Asks
+				where := craft.Wears[k.Facts.Wear].Phrase
 				switch {
 				case k.Facts.Uses&craft.Child != 0:
 					where = "what a child plays with"
@@ -196,7 +196,7 @@ func useRules() []Rule {
 				}
 				return "Flakes on " + where, "Paint that is meant to flake goes on flaking, into hands, mouths and food. A sealed worn or crackled look stays in place."
 			},
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "flat" {
 					m.Measure("Choose a sheen that lasts there", craft.FieldSheen)
 					return
@@ -205,12 +205,12 @@ func useRules() []Rule {
 			},
 		},
 		{
-			Code:  "use.too_early",
-			Title: "Reassembled before it is hard",
-			Why:   "Handles leave prints, hinges stick and screws tear paint that is dry but not yet hard.",
-			When:  "The piece is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
-			Looks: "how hard the last coat is at that step, at this temperature",
-			Mends: "waiting",
+			Code:   "use.too_early",
+			Title:  "Reassembled before it is hard",
+			Why:    "Handles leave prints, hinges stick and screws tear paint that is dry but not yet hard.",
+			When:   "The piece is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
+			Inputs: "how hard the last coat is at that step, at this temperature",
+			Fix:    "waiting",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Facts.Touching {
 					return // of parts that touch another rule speaks
@@ -225,7 +225,7 @@ func useRules() []Rule {
 				return "", fmt.Sprintf("%s is %.0f %% hardened by then; it needs %.0f %% before anything is screwed on or put on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
-			Mend:    mendCure,
+			Repair:  mendCure,
 		},
 		{
 			Code:       "use.unsealed",
@@ -234,10 +234,10 @@ func useRules() []Rule {
 			Title:      "Matt paint left unsealed",
 			Why:        "Porous paint marks from every hand, cup and cloth until wax, oil or a clear coat seals it.",
 			When:       "The last coat is porous and nothing seals it. Watch; fail where the wear is hard: seats, table tops, wet places, outdoors, floors.",
-			Looks:      "what the last coat is, and the wear",
-			Mends:      "wax, oil or a clear coat that suits the wear",
+			Inputs:     "what the last coat is, and the wear",
+			Fix:        "wax, oil or a clear coat that suits the wear",
 			End: func(k *Case) {
-				p := &k.Trace.End.Patches[surface.Field]
+				p := &k.Trace.End.Regions[surface.Field]
 				if p.Coats == 0 || p.Top != craft.PorousPaint || p.Product == craft.NoProduct {
 					return
 				}
@@ -248,11 +248,11 @@ func useRules() []Rule {
 				k.Add(Hit{Severity: sev, Step: len(k.Zone.Steps)})
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				p := k.Trace.End.Patches[surface.Field].Product
+				p := k.Trace.End.Regions[surface.Field].Product
 				return craft.Upper(productName(k.Craft, p)) + " is left unsealed",
 					"It is porous and will mark. For " + wearWords(k) + ", " + sealWords(k) + " seals it."
 			},
-			Mend: func(m *Mender, _ *Hit) { m.seals() },
+			Repair: func(m *Repairer, _ *Hit) { m.seals() },
 		},
 	}
 }
@@ -269,7 +269,7 @@ func sealWords(k *Case) string {
 }
 
 // seals proposes what closes it, by the wear, as the last step.
-func (m *Mender) seals() {
+func (m *Repairer) seals() {
 	seals := m.Craft.For(craft.ForSeal(m.hit.Case.Facts.Wear))
 	if m.hit.Case.Chippy {
 		seals = m.Craft.For(craft.ForWax)
@@ -286,7 +286,7 @@ func (m *Mender) seals() {
 
 // harder proposes the seals that stand the wear: in place of the last clear or
 // wax, or over a paint that has none.
-func (m *Mender) harder(h *Hit) {
+func (m *Repairer) harder(h *Hit) {
 	from := m.lastCoat(craft.RolePaint) + 1
 	// What an effect lays is part of the look and stays below the seal.
 	for i := len(m.Zone.Steps) - 1; i >= from; i-- {
@@ -340,7 +340,7 @@ func (m *Mender) harder(h *Hit) {
 
 // outdoors proposes the plan with every product that is made for indoors
 // exchanged for the usual one that stands weather.
-func (m *Mender) outdoors() {
+func (m *Repairer) outdoors() {
 	indoors := 0
 	for i := range m.Zone.Steps {
 		if s := &m.Zone.Steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].LeavesFilm() && !m.Craft.Products[s.Product].Outside {

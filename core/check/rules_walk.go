@@ -10,15 +10,15 @@ import (
 func walkRules() []Rule {
 	return []Rule{
 		{
-			Code:  "walk.undone",
-			Title: "A step removes coats laid before it",
-			Why:   "Stripping or sanding through after painting removes the coats: the work before it was wasted.",
-			When:  "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
-			Looks: "the coats on the surface before and after each step",
-			Mends: "moving that step before the first coat",
+			Code:   "walk.undone",
+			Title:  "A step removes coats laid before it",
+			Why:    "Stripping or sanding through after painting removes the coats: the work before it was wasted.",
+			When:   "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
+			Inputs: "the coats on the surface before and after each step",
+			Fix:    "moving that step before the first coat",
 			Step: func(k *Case, e *surface.Event) {
 				do := e.Doing.Do
-				if n := e.Before.Patches[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
+				if n := e.Before.Regions[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: float64(n)})
 				}
 			},
@@ -26,7 +26,7 @@ func walkRules() []Rule {
 				return StepWords(k.Craft, &k.Zone.Steps[h.Step-1]) + " removes the coats again", measure.Count(int(h.Value), "coat was", "coats were") + " applied before it, and it removes them."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure { return []Figure{{"coats", h.Value, "coats that it removes"}} },
-			Mend: func(m *Mender, h *Hit) {
+			Repair: func(m *Repairer, h *Hit) {
 				at := 0
 				for at < h.Step-1 && m.Zone.Steps[at].Do == surface.Clean {
 					at++
@@ -38,13 +38,13 @@ func walkRules() []Rule {
 			},
 		},
 		{
-			Code:  "walk.empty",
-			Stage: craft.NoStage,
-			Title: "No coat is planned yet",
-			Why:   "There is nothing to judge before the first coat.",
-			When:  "The plan has no coat. Watch.",
-			Looks: "whether the plan has a coat",
-			Mends: "adding the first step",
+			Code:   "walk.empty",
+			Stage:  craft.NoStage,
+			Title:  "No coat is planned yet",
+			Why:    "There is nothing to judge before the first coat.",
+			When:   "The plan has no coat. Watch.",
+			Inputs: "whether the plan has a coat",
+			Fix:    "adding the first step",
 			End: func(k *Case) {
 				if !k.Coated {
 					k.Add(Hit{Severity: Watch})
@@ -53,7 +53,7 @@ func walkRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Add cleaning, sanding, primer, paint and topcoat; every step is judged as you add it."
 			},
-			Mend: func(m *Mender, _ *Hit) {
+			Repair: func(m *Repairer, _ *Hit) {
 				if len(m.Zone.Steps) == 0 {
 					m.Measure("Add the first step", craft.FieldSteps)
 				} else {

@@ -35,10 +35,10 @@ func StainWords(b craft.Bleeder, de float64) string {
 	case de < StrongStain:
 		how = "clearly visible"
 	}
-	if rest, ok := strings.CutPrefix(row.How, "a "); ok {
+	if rest, ok := strings.CutPrefix(row.Mark, "a "); ok {
 		return "a " + how + " " + rest
 	}
-	return how + " " + row.How
+	return how + " " + row.Mark
 }
 
 // HoldWords says whether a plan holds whose risk of peeling is p.

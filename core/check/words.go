@@ -81,8 +81,8 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	if b.Additive > 0 {
 		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", measure.Number(b.Additive))
 	}
-	if b.Boards > 0 {
-		grip += fmt.Sprintf("; %.2f before %s changed it", b.GripBefore, patches(b.Boards))
+	if b.PatchTests > 0 {
+		grip += fmt.Sprintf("; %.2f before %s changed it", b.GripBefore, patches(b.PatchTests))
 	}
 	add(surface.Grip, grip)
 
@@ -185,9 +185,9 @@ func patches(n int) string {
 
 func wearWords(k *Case) string {
 	if w := &craft.Wears[k.Facts.Wear]; k.Demand <= w.Demand {
-		return w.Asks
+		return w.Phrase
 	}
-	return craft.Wears[craft.Outdoor].Asks
+	return craft.Wears[craft.Outdoor].Phrase
 }
 
 // figures are the numbers behind a finding.
@@ -213,7 +213,7 @@ func StainFigures(s *Stain) []Figure {
 	out := []Figure{
 		{"delta_e", s.DeltaE, "final stain in CIEDE2000 units, a measure of colour difference: 1 is just visible, 3 is clearly visible; an estimate"},
 		{"load", s.Load, "what " + name + " would show without any coat over it"},
-		{"lets", s.Lets, "share of it that the coats let through"},
+		{"lets", s.Transmitted, "share of it that the coats let through"},
 		{"show", s.Show, "share of that which is visible in the finished colour"},
 	}
 	for _, t := range []struct {

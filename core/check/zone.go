@@ -27,8 +27,8 @@ type Zone struct {
 	Today string
 	// Tests are what was found out about the surface; nil where nothing was.
 	Tests *identify.Belief
-	// Boards are the patch tests that were rated.
-	Boards []surface.Board
+	// PatchTests are the patch tests that were rated.
+	PatchTests []surface.PatchTest
 	// Colour of the target as #rrggbb, empty where none was chosen.
 	Colour string
 	// Sheen of the target; NoSheen where it is open.
@@ -36,9 +36,9 @@ type Zone struct {
 	Look  string // "solid" or an effect's id
 	// Ground is the colour it has now as #rrggbb; empty for the usual one.
 	Ground string
-	// Stays are what is fitted to the zone and is neither to be taken off nor
+	// Unmasked are what is fitted to the zone and is neither to be taken off nor
 	// masked, in words.
-	Stays []string
+	Unmasked []string
 	// Match are the zones of the piece, for those that are to look the same; Own is the place of
 	// this one among them, from 1, 0 where it is not there.
 	Match []Base

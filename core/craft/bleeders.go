@@ -50,7 +50,7 @@ type BleederRow struct {
 	Clear  bool
 	Colour string // of the stain, as #rrggbb
 	Rule   string // the rule that reports it
-	How    string // how it shows
+	Mark   string // how it shows
 }
 
 // Come is the share of a stain that has come after so many days: it comes slowly

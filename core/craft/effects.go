@@ -28,9 +28,9 @@ type EffectRow struct {
 	// Cracks tells that it lives by a coat that cracks or is pulled off over a
 	// medium, and Layered that the layers below it are part of it.
 	Cracks, Layered bool
-	// Thirsty tells that it wants a ground that drinks, and Thins that paint is
+	// Absorbent tells that it wants a ground that drinks, and Thins that paint is
 	// thinned for it past its usual range.
-	Thirsty, Thins bool
+	Absorbent, Thins bool
 	// Veil tells that its coats are meant to let the ground be seen.
 	Veil bool
 	// Lays is the product that it leaves on the surface, empty for none; Covers
@@ -99,8 +99,8 @@ const LookSolid = "solid"
 // Pieces of recipes that several looks have: the colour that shows below, and a coat pulled off over
 // lift medium.
 var (
-	underPaint = Part{Kind: LayOne, For: ForUnder, Coats: []int{2}, Tone: ToneUnder}
-	lifted     = []Part{underPaint, {Kind: LayOne, For: ForLiftMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt}, {Kind: SealIt}}
+	underPaint = RecipePart{Kind: LayOne, For: ForUnder, Coats: []int{2}, Tone: ToneUnder}
+	lifted     = []RecipePart{underPaint, {Kind: LayOne, For: ForLiftMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt}, {Kind: SealIt}}
 	closed     = []Role{RoleClear, RoleWax}
 )
 
@@ -114,7 +114,7 @@ var defaultEffects = []EffectRow{
 		Ground: GroundPowder, Wears: true, Shows: true, By: []string{"paint_milk"}, Minutes: 20,
 		Dusty: true, LeastCoats: 2, Rests: 48, Excludes: []string{"gild", "decoupage", "marble", "crackle"},
 		Recipes: []Recipe{{
-			Parts: []Part{
+			Parts: []RecipePart{
 				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder, Skip: true},
 				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
 			},
@@ -129,7 +129,7 @@ var defaultEffects = []EffectRow{
 		Layered: true, Ground: GroundPowder, Wears: true, Shows: true, By: []string{"paint_milk"}, Minutes: 25,
 		Dusty: true, LeastCoats: 2, Rests: 48, Excludes: []string{"gild", "decoupage", "marble", "crackle"},
 		Recipes: []Recipe{{
-			Parts: []Part{
+			Parts: []RecipePart{
 				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder},
 				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
 			},
@@ -143,9 +143,9 @@ var defaultEffects = []EffectRow{
 		Trap:   "no second stroke; it sets within minutes; wipe a mistake back to the base while wet",
 		Ground: GroundPaint, Cracks: true, Shows: true, By: []string{"crackle_medium"}, Minutes: 5, Excludes: []string{"lift_off"},
 		Recipes: []Recipe{
-			{Parts: []Part{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: SealIt}}},
+			{Parts: []RecipePart{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: SealIt}}},
 			{Over: CrackLift, Parts: lifted},
-			{Over: CrackTacky, Parts: []Part{underPaint, {Kind: LayOne, For: ForTacky, HalfTacky: true}, {Kind: LayOne, For: ForFlaking}, {Kind: WorkIt}, {Kind: SealIt}}},
+			{Over: CrackTacky, Parts: []RecipePart{underPaint, {Kind: LayOne, For: ForTacky, HalfTacky: true}, {Kind: LayOne, For: ForFlaking}, {Kind: WorkIt}, {Kind: SealIt}}},
 		},
 	},
 	{
@@ -162,7 +162,7 @@ var defaultEffects = []EffectRow{
 		Wants:  "within hours; the longer you wait, the more effort it takes",
 		Trap:   "soaks and loosens a flaking film",
 		Ground: GroundSoft, Wears: true, Wets: true, Shows: true, Minutes: 15, Excludes: []string{"gild"},
-		Recipes: []Recipe{{Parts: []Part{underPaint, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
+		Recipes: []Recipe{{Parts: []RecipePart{underPaint, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
 	},
 	{
 		ID: "distress_dry", Name: "Worn with abrasive",
@@ -171,7 +171,7 @@ var defaultEffects = []EffectRow{
 		Trap:   "cuts through to the wood and exposes whatever bleeds",
 		Ground: GroundPaint, Wears: true, Deep: true, Shows: true, Minutes: 12,
 		Dusty: true, SealedBy: closed, // what is rubbed open must be closed again
-		Recipes: []Recipe{{Parts: []Part{
+		Recipes: []Recipe{{Parts: []RecipePart{
 			underPaint, {Kind: LayPaint}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
 			{Kind: LayOne, For: ForScuffAndSeal, Coats: []int{1, 2}, Deep: true, Skip: true}, {Kind: SealIt},
 		}}},
@@ -183,7 +183,7 @@ var defaultEffects = []EffectRow{
 		Trap:   "evenly spaced spots look like an animal print",
 		Ground: GroundPaint, Wears: true, Shows: true, Veil: true, Minutes: 15,
 		Excludes: []string{"chippy", "layered_chippy", "crackle"}, Shines: Satin,
-		Recipes: []Recipe{{Parts: []Part{
+		Recipes: []Recipe{{Parts: []RecipePart{
 			{Kind: LayOne, For: ForEnamelware, Tone: ToneDark}, {Kind: LayOne, For: ForEnamelware, Coats: []int{2}, ThinPct: 10}, // for smoothness
 			{Kind: WorkIt, After: 24}, {Kind: SealIt},
 		}}},
@@ -202,7 +202,7 @@ var defaultEffects = []EffectRow{
 		Trap:   "on absorbent paint it grabs at once",
 		Ground: GroundSealed, Lays: "glaze_wb", Covers: true, By: []string{"glaze_wb", "glaze_stain"}, Minutes: 20,
 		Excludes: []string{"chippy", "layered_chippy"},
-		Recipes:  []Recipe{{Parts: []Part{{Kind: LayPaint}, {Kind: LayOne, For: ForUnderGlaze}, {Kind: LayOne, For: ForGlaze}, {Kind: WorkIt}, {Kind: SealIt}}}},
+		Recipes:  []Recipe{{Parts: []RecipePart{{Kind: LayPaint}, {Kind: LayOne, For: ForUnderGlaze}, {Kind: LayOne, For: ForGlaze}, {Kind: WorkIt}, {Kind: SealIt}}}},
 	},
 	{
 		ID: "drawn_grain", Name: "Drawn grain",
@@ -210,8 +210,8 @@ var defaultEffects = []EffectRow{
 		Wants:  "two days before wax",
 		Trap:   "",
 		Ground: GroundPaint, Lays: "glaze_stain", Covers: true, Minutes: 25,
-		Thirsty: true, Rests: 48, RubsOnly: true, Excludes: []string{"marble"},
-		Recipes: []Recipe{{Parts: []Part{{Kind: LayPaint, For: ForWipingBack}, {Kind: LayOne, For: ForDragging}, {Kind: WorkIt, After: 48}, {Kind: SealIt}}}},
+		Absorbent: true, Rests: 48, RubsOnly: true, Excludes: []string{"marble"},
+		Recipes: []Recipe{{Parts: []RecipePart{{Kind: LayPaint, For: ForWipingBack}, {Kind: LayOne, For: ForDragging}, {Kind: WorkIt, After: 48}, {Kind: SealIt}}}},
 	},
 	{
 		ID: "marble", Name: "Marble",
@@ -225,9 +225,9 @@ var defaultEffects = []EffectRow{
 		How:   "white wax or wash rubbed into open grain and wiped",
 		Wants: "open-grained wood with the grain brushed out",
 		Trap:  "",
-		Lays:  "wax_white", Covers: true, By: []string{"wax_white"}, Veil: true, Minutes: 15, Pores: true, Thirsty: true,
+		Lays:  "wax_white", Covers: true, By: []string{"wax_white"}, Veil: true, Minutes: 15, Pores: true, Absorbent: true,
 		Excludes: []string{"marble", "crackle"},
-		Recipes:  []Recipe{{Parts: []Part{{Kind: LayOne, For: ForLiming}}, NoGround: true, See: true}},
+		Recipes:  []Recipe{{Parts: []RecipePart{{Kind: LayOne, For: ForLiming}}, NoGround: true, See: true}},
 	},
 	{
 		ID: "stamp", Name: "Stamped",
@@ -250,7 +250,7 @@ var defaultEffects = []EffectRow{
 		Trap:   "too wet and the leaf drowns; too dry and it does not stick",
 		Ground: GroundTack, Settles: 12, Minutes: 60, Dries: PrimerFilm,
 		SealedBy: []Role{RoleClear, RoleWax, RolePrimer}, // shellac seals leaf
-		Recipes: []Recipe{{Parts: []Part{
+		Recipes: []Recipe{{Parts: []RecipePart{
 			{Kind: LayOne, For: ForLeafGround, Coats: []int{2}, Tone: ToneLeaf}, {Kind: LayOne, For: ForSize}, {Kind: WorkIt}, {Kind: SealIt, For: ForLeafSeal},
 		}}},
 	},
@@ -267,7 +267,7 @@ var defaultEffects = []EffectRow{
 		Wants:  "a flat, dry base",
 		Trap:   "sliding parts and shelves",
 		Ground: GroundPaint, Lays: "paint_acrylic", Settles: 8, Minutes: 40, Raised: true,
-		Recipes: []Recipe{{Parts: []Part{{Kind: LayPaint}, {Kind: WorkIt, After: 24, Sand: 240, Dusts: true}, {Kind: LayAgain}, {Kind: SealIt}}}}, // paste is white
+		Recipes: []Recipe{{Parts: []RecipePart{{Kind: LayPaint}, {Kind: WorkIt, After: 24, Sand: 240, Dusts: true}, {Kind: LayAgain}, {Kind: SealIt}}}}, // paste is white
 	},
 	{
 		ID: "colour_blend", Name: "Blended colours",
@@ -282,7 +282,7 @@ var defaultEffects = []EffectRow{
 		Wants: "texture or grain; turn the rag often",
 		Trap:  "grabs on an absorbent base",
 		Wets:  true, Thins: true, Veil: true, Sealed: true, Settles: 2, Minutes: 15,
-		Recipes: []Recipe{{Parts: []Part{{Kind: LayOne, For: ForThinTop, ThinPct: 100}, {Kind: WorkIt, After: 4}, {Kind: SealIt}}, See: true}},
+		Recipes: []Recipe{{Parts: []RecipePart{{Kind: LayOne, For: ForThinTop, ThinPct: 100}, {Kind: WorkIt, After: 4}, {Kind: SealIt}}, See: true}},
 	},
 	{
 		ID: "dusting", Name: "Dusted with pigment",
@@ -290,7 +290,7 @@ var defaultEffects = []EffectRow{
 		Wants:  "crackle or grain to hold it; wax afterwards",
 		Trap:   "a little goes a long way; too much greys the whole piece",
 		Cracks: true, Minutes: 10, SealedBy: []Role{RoleWax}, // it is worked into cracks
-		Recipes: []Recipe{{Parts: []Part{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt, Before: 24}, {Kind: SealIt}}}},
+		Recipes: []Recipe{{Parts: []RecipePart{underPaint, {Kind: LayOne, For: ForCrackMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt, Before: 24}, {Kind: SealIt}}}},
 	},
 	{
 		ID: "dry_brush", Name: "Dry-brushed",
@@ -306,7 +306,7 @@ var defaultEffects = []EffectRow{
 		Trap:  "stiff if the paint is not thinned enough",
 		Veil:  true, By: []string{"fabric_wash"}, Minutes: 10,
 		Recipes: []Recipe{{
-			Parts:    []Part{{Kind: LayOne, For: ForDyeing, Coats: []int{2, 3}, ThinPct: 150}, {Kind: LayOne, For: ForResistWax, Skip: true}},
+			Parts:    []RecipePart{{Kind: LayOne, For: ForDyeing, Coats: []int{2, 3}, ThinPct: 150}, {Kind: LayOne, For: ForResistWax, Skip: true}},
 			NoGround: true, See: true,
 		}},
 	},

@@ -77,11 +77,11 @@ type ProductRow struct {
 	SelfPrime, Waxy, Alkali, NoScuff, Rags, Aerosol bool
 	// MaxC is the warmest it may be applied at.
 	MaxC float64
-	// Amber is how far a usual coat of it yellows white within a year, in
+	// Yellowing is how far a usual coat of it yellows white within a year, in
 	// CIEDE2000 units; 0 for what stays as it is.
-	Amber float64
-	// Guard ranks how much wear it takes as the last coat, as [Traits] does.
-	Guard int
+	Yellowing float64
+	// Durability ranks how much wear it takes as the last coat, as [Traits] does.
+	Durability int
 	// Outside tells that it stands weather.
 	Outside bool
 	// ThinMax is the most water or thinner in per cent that it may carry.
@@ -146,7 +146,7 @@ func p1(id, name string, role Role, coat Coat, carrier Carrier, touch, from, to,
 		Recoat: Window{from, to}, Sand: sand, Cure: cure, Cover: cover, Film: film,
 		Hiding: hiding, MinC: minC, MaxRH: maxRH, PotLife: Never,
 		Dried: driedBy[coat], Later: asItWas, Block: Coats[coat].Block, Sheen: Matt,
-		MaxC: warmest[carrier], Guard: TraitsOf[coat].Guard, Outside: TraitsOf[coat].Outside, ThinMax: thinner[role],
+		MaxC: warmest[carrier], Durability: TraitsOf[coat].Guard, Outside: TraitsOf[coat].Outside, ThinMax: thinner[role],
 	}
 }
 
@@ -190,18 +190,18 @@ var defaultProducts = []ProductRow{
 	p1("paint_acrylic", "Acrylic paint", RolePaint, AC, Water, 1, 3, Never, 4, 28, 11, 35, .92, 10, 80).look(Matt, "", 1600, 1, "emulsion or craft paint; softens in heat and sticks to itself until cured").as(2, ForUnder, ForThinTop, ForHardPaint).as(3, ForEnamelware).as(1, ForLeafGround, ForUsualPaint),
 	p1("paint_mineral", "Mineral paint", RolePaint, ME, Water, 1, 4, Never, 6, 30, 12, 38, .93, 10, 80).look(Eggshell, "", 3200, 1, "sold as primer and clear in one; not a stain blocker").with(func(p *ProductRow) { p.SelfPrime = true }).as(3, ForUnder, ForLeafGround).as(2, ForEnamelware),
 	p1("paint_enamel_wb", "Water-borne enamel", RolePaint, ME, Water, 2, 16, Never, 16, 30, 12, 38, .94, 10, 80).look(Satin, "", 2900, 1, "").as(4, ForUnder).as(1, ForEnamelware, ForHardPaint).as(2, ForUsualPaint),
-	p1("paint_enamel_oil", "Oil enamel", RolePaint, OE, Solvent, 8, 24, 120, 24, 25, 14, 38, .95, 8, 80).look(Gloss, "", 2500, 3, "yellows in dark places").with(func(p *ProductRow) { p.Amber = 2.5 }).as(4, ForEnamelware).as(2, ForOutdoorPaint),
+	p1("paint_enamel_oil", "Oil enamel", RolePaint, OE, Solvent, 8, 24, 120, 24, 25, 14, 38, .95, 8, 80).look(Gloss, "", 2500, 3, "yellows in dark places").with(func(p *ProductRow) { p.Yellowing = 2.5 }).as(4, ForEnamelware).as(2, ForOutdoorPaint),
 	p1("paint_aerosol", "Aerosol paint", RolePaint, AE, StrongSolvent, .2, .1, 1, 24, 7, 4, 15, .75, 10, 70).look(Gloss, "", 3000, 3, "wrinkles if recoated outside its windows; thin coats").with(func(p *ProductRow) { p.Again = 24; p.Later = AlkydPaint; p.Aerosol = true; p.NoScuff = true }),
-	p1("paint_masonry", "Masonry paint", RolePaint, AC, Water, 1, 4, Never, Never, 28, 8, 50, .94, 8, 80).look(Matt, "", 1300, 1, "outdoor; for terracotta and stone").with(func(p *ProductRow) { p.Outside = true; p.Guard = 3; p.Only = []Family{MineralPorous} }).as(1, ForOutdoorPaint),
+	p1("paint_masonry", "Masonry paint", RolePaint, AC, Water, 1, 4, Never, Never, 28, 8, 50, .94, 8, 80).look(Matt, "", 1300, 1, "outdoor; for terracotta and stone").with(func(p *ProductRow) { p.Outside = true; p.Durability = 3; p.Only = []Family{MineralPorous} }).as(1, ForOutdoorPaint),
 	p1("paint_metallic", "Metallic paint", RolePaint, AC, Water, .5, 2, Never, Never, 21, 10, 20, .6, 12, 75).look(Satin, "#b9a06a", 3800, 1, "covers poorly: needs a base close to its colour"),
 	p1("primer_aerosol", "Aerosol primer", RolePrimer, SO, StrongSolvent, .25, .5, 24, 1, 5, 4, 15, .8, 8, 75).look(Matt, "#b8b9b6", 2800, 3, "metal, plastic, awkward shapes").with(func(p *ProductRow) { p.Block = BlockOil; p.Aerosol = true }),
 	p1("stain_spirit", "Spirit stain", RoleStain, NoCoat, Alcohol, .5, 1, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2400, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_water", "Water stain", RoleStain, NoCoat, Water, 2, 4, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 1800, 0, "raises the grain; bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_gel", "Gel stain", RoleStain, NoCoat, Solvent, 8, 24, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2600, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 1}; p.Rags = true }),
-	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that should be smooth").with(func(p *ProductRow) { p.Guard = 1 }).as(1, ForGrain),
+	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that should be smooth").with(func(p *ProductRow) { p.Durability = 1 }).as(1, ForGrain),
 	p1("oxalic_bleach", "Oxalic bleach", RoleStain, NoCoat, Water, 2, 24, Never, 24, 1, 10, 0, 0, 10, 80).look(Matt, "", 1200, 0, "takes out iron stain; toxic: gloves, rinse, never dry-sand the residue").with(func(p *ProductRow) { p.Removes = []Bleeder{IronTannin} }).as(1, ForIronStain),
 	p1("size_leaf", "Leaf size", RoleMedium, GP, Water, .3, .3, 12, Never, 1, 14, 5, 0, 12, 75).look(Satin, "", 3600, 1, "lay the leaf while it is tacky; seal afterwards").with(func(p *ProductRow) { p.Tacky = Window{.3, 12}; p.NoScuff = true }).as(1, ForSize),
-	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true; p.Amber = 3.5; p.OneSheen = true }).as(5, ForClear),
+	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true; p.Yellowing = 3.5; p.OneSheen = true }).as(5, ForClear),
 	p1("paint_flexible", "Flexible paint", RolePaint, FX, Water, .5, .5, Never, Never, 7, 12, 15, .85, 12, 75).look(Satin, "", 4500, 1, "for vinyl and leather").as(1, ForFlexing),
 	p1("paint_diy_chalk", "Home-made matt paint", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler").with(func(p *ProductRow) { p.Softens = Softens{2, 12, 48}; p.ByParts = true }).as(3, ForWipingBack),
 	p1("fabric_wash", "Fabric wash", RolePaint, TX, Water, 3, 6, Never, 12, 7, 6, 2, .5, 12, 75).look(DeadFlat, "", 1400, 0, "thinned paint on wet cloth; sand lightly between coats").with(func(p *ProductRow) { p.ThinMax = 300 }).as(1, ForDyeing),
@@ -212,14 +212,14 @@ var defaultProducts = []ProductRow{
 	p1("wax_clear", "Clear wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3200, 1, "buff after 20 minutes to 12 hours").as(1, ForWax, ForResistWax, ForSeal(Display), ForSeal(Handled)).as(3, ForWhiteSeal),
 	p1("wax_white", "White wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "buff after 20 minutes to 12 hours").with(func(p *ProductRow) { p.Tints = true }).as(1, ForLiming),
 	p1("wax_dark", "Dark wax", RoleWax, WX, Paste, .3, 24, Never, Never, 30, 25, 2, 0, 10, 85).look(Eggshell, "", 3400, 1, "goes over clear wax; buff after 20 minutes to 12 hours").with(func(p *ProductRow) { p.Tints = true }),
-	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after 15 to 25 minutes; oily rags can catch fire by themselves").with(func(p *ProductRow) { p.Rags = true; p.Amber = 1.5 }).as(2, ForWax).as(3, ForSeal(Handled)),
-	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after 15 to 25 minutes; oily rags can catch fire by themselves").with(func(p *ProductRow) { p.Rags = true; p.Amber = 3 }),
+	p1("wax_oil", "Wax oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Eggshell, "", 3600, 1, "wipe off after 15 to 25 minutes; oily rags can catch fire by themselves").with(func(p *ProductRow) { p.Rags = true; p.Yellowing = 1.5 }).as(2, ForWax).as(3, ForSeal(Handled)),
+	p1("oil_penetrating", "Penetrating oil", RoleWax, OL, OilCarrier, 8, 24, Never, Never, 30, 20, 5, 0, 10, 85).look(Matt, "", 2800, 1, "wipe off after 15 to 25 minutes; oily rags can catch fire by themselves").with(func(p *ProductRow) { p.Rags = true; p.Yellowing = 3 }),
 	p1("clear_wb", "Water-based clear coat", RoleClear, WP, Water, 1, 2, 24, 4, 21, 11, 20, 0, 10, 80).look(Satin, "", 2600, 1, "stays clear; all sheens").as(1, ForClear, ForPlainSeal, ForUnderGlaze, ForSeal(Seat)).as(2, ForWhiteSeal, ForLeafSeal, ForSeal(Display), ForSeal(Handled)),
 	p1("clear_wb_hard", "Hard water-based clear coat", RoleClear, WH, Water, 1, 3, 24, 6, 14, 10, 25, 0, 12, 75).look(Satin, "", 3600, 1, "floor grade; for table tops").as(2, ForClear, ForSeal(Seat)).as(3, ForUnderGlaze).as(1, ForWhiteSeal, ForSeal(Tabletop), ForSeal(WetWear), ForSeal(Floor)).as(5, ForLeafSeal),
-	p1("clear_oil", "Oil-based clear coat", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: slightly at once, clearly within a year over white").with(func(p *ProductRow) { p.Amber = 8 }).as(4, ForClear, ForLeafSeal).as(2, ForSeal(Tabletop), ForSeal(WetWear)).as(1, ForSeal(Outdoor)),
-	p1("clear_acrylic_varnish", "Matt acrylic varnish", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, "").with(func(p *ProductRow) { p.Guard = 2 }).as(3, ForClear, ForLeafSeal).as(2, ForPlainSeal, ForUnderGlaze),
+	p1("clear_oil", "Oil-based clear coat", RoleClear, OP, Solvent, 5, 12, 48, 24, 30, 13, 30, 0, 8, 80).look(Gloss, "", 2400, 3, "ambers: slightly at once, clearly within a year over white").with(func(p *ProductRow) { p.Yellowing = 8 }).as(4, ForClear, ForLeafSeal).as(2, ForSeal(Tabletop), ForSeal(WetWear)).as(1, ForSeal(Outdoor)),
+	p1("clear_acrylic_varnish", "Matt acrylic varnish", RoleClear, WP, Water, 1, 3, Never, 4, 14, 12, 18, 0, 10, 80).look(Matt, "", 2200, 1, "").with(func(p *ProductRow) { p.Durability = 2 }).as(3, ForClear, ForLeafSeal).as(2, ForPlainSeal, ForUnderGlaze),
 	p1("clear_lacquer", "Aerosol clear lacquer", RoleClear, AE, StrongSolvent, .15, .1, 1, 24, 7, 5, 12, 0, 10, 65).look(Gloss, "", 3000, 3, "dissolves into the layer below").with(func(p *ProductRow) { p.Again = 24; p.Aerosol = true; p.NoScuff = true; p.OneSheen = true }).as(6, ForClear).as(2, ForTacky).as(1, ForResistLacquer),
-	p1("shellac_top", "Shellac topcoat", RoleClear, SH, Alcohol, .25, 1, Never, 1, 5, 10, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "contains wax; spirits and heat mark it; polyurethane does not stick to it").with(func(p *ProductRow) { p.Waxy = true; p.Amber = 4; p.Guard = 2; p.OneSheen = true }).as(7, ForClear),
+	p1("shellac_top", "Shellac topcoat", RoleClear, SH, Alcohol, .25, 1, Never, 1, 5, 10, 12, 0, 8, 80).look(SemiGloss, "", 2600, 2, "contains wax; spirits and heat mark it; polyurethane does not stick to it").with(func(p *ProductRow) { p.Waxy = true; p.Yellowing = 4; p.Durability = 2; p.OneSheen = true }).as(7, ForClear),
 }
 
 // AdditiveID is the bonding additive: mixed into powder paint, never a coat by

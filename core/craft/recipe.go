@@ -1,12 +1,12 @@
 package craft
 
-// PartKind is what one part of a recipe does.
-type PartKind uint8
+// RecipePartKind is what one part of a recipe does.
+type RecipePartKind uint8
 
 // The kinds.
 const (
 	// LayOne lays one of the products that fill the part's purpose.
-	LayOne PartKind = iota
+	LayOne RecipePartKind = iota
 	// LayPaint lays the paint of a solid face: any that suits the zone, or of these those that
 	// fill the part's purpose. Its coats follow from the colour.
 	LayPaint
@@ -31,9 +31,9 @@ const (
 	ToneLeaf               // the warm ground of leaf
 )
 
-// Part is a place in a recipe.
-type Part struct {
-	Kind PartKind
+// RecipePart is a place in a recipe.
+type RecipePart struct {
+	Kind RecipePartKind
 	For  Purpose
 	// Coats are how many of it may be laid, one after the other tried; none stands for one.
 	Coats []int
@@ -67,7 +67,7 @@ const (
 // Recipe is how a look is made from the first paint on: its parts one after the other. Putting back
 // what was taken off follows by itself.
 type Recipe struct {
-	Parts []Part
+	Parts []RecipePart
 	// Over is the way of crackling that it belongs to, for a look that has several.
 	Over Crackling
 	// Ground is what may lie below it: the primers that fill a purpose, of these the clear ones
@@ -79,7 +79,7 @@ type Recipe struct {
 }
 
 // Solid is the recipe of a solid face.
-var Solid = Recipe{Parts: []Part{{Kind: LayPaint}, {Kind: SealIt}}}
+var Solid = Recipe{Parts: []RecipePart{{Kind: LayPaint}, {Kind: SealIt}}}
 
 // overnight is how long work that settles is left. Working default.
 const overnight = 12
@@ -95,13 +95,13 @@ func (r *EffectRow) RecipeFor(over Crackling) Recipe {
 	if len(r.Recipes) > 0 {
 		return r.Recipes[0]
 	}
-	parts := []Part{{Kind: LayPaint}}
+	parts := []RecipePart{{Kind: LayPaint}}
 	if r.Sealed {
-		parts = append(parts, Part{Kind: LayOne, For: ForPlainSeal, Skip: true})
+		parts = append(parts, RecipePart{Kind: LayOne, For: ForPlainSeal, Skip: true})
 	}
-	work := Part{Kind: WorkIt}
+	work := RecipePart{Kind: WorkIt}
 	if r.Settles > 0 {
 		work.After = overnight
 	}
-	return Recipe{Parts: append(parts, work, Part{Kind: SealIt})}
+	return Recipe{Parts: append(parts, work, RecipePart{Kind: SealIt})}
 }

@@ -91,7 +91,7 @@ func TestRecipesAreWhole(t *testing.T) {
 		r := &c.Effects[i]
 		for _, over := range []Crackling{CrackMedium, CrackLift, CrackTacky} {
 			x := r.RecipeFor(over)
-			counts := map[PartKind]int{}
+			counts := map[RecipePartKind]int{}
 			for _, p := range x.Parts {
 				counts[p.Kind]++
 				if p.For != "" && len(c.For(p.For)) == 0 || p.Kind == LayOne && p.For == "" {

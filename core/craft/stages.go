@@ -5,10 +5,10 @@ type Stage string
 
 // The stages that rules and fields belong to, in the order of the work. NoStage is none of them.
 const (
-	StageLookOver Stage = "look_over"
+	StageSurvey   Stage = "look_over"
 	StageIdentify Stage = "identify"
 	StagePrepare  Stage = "prepare"
 	StageCoats    Stage = "coats"
-	StageHandOver Stage = "hand_over"
+	StageJobSheet Stage = "hand_over"
 	NoStage       Stage = "none"
 )

@@ -9,7 +9,7 @@ type Traits struct {
 	// Hard ranks brittleness from 0, rubbery, to 3: what is far harder and
 	// thinner than what it lies on cracks over it.
 	Hard int
-	// Guard ranks how much wear it takes as the last coat, from 0, none, to 5, a
+	// Durability ranks how much wear it takes as the last coat, from 0, none, to 5, a
 	// floor.
 	Guard int
 	// Outside tells that it stands weather.
@@ -48,9 +48,9 @@ var TraitsOf = [NoCoat + 1]Traits{
 	GZ: {},
 }
 
-// GuardAsked is the rank that the last coat must have for a wear. The weather
+// DurabilityNeeded is the rank that the last coat must have for a wear. The weather
 // asks for other things than rank. Working default.
-var GuardAsked = [numWears]int{Display: 0, Handled: 1, Seat: 3, Tabletop: 4, WetWear: 4, Outdoor: 1, Floor: 5}
+var DurabilityNeeded = [numWears]int{Display: 0, Handled: 1, Seat: 3, Tabletop: 4, WetWear: 4, Outdoor: 1, Floor: 5}
 
 // Softens is how long after a paint was laid water still takes it back, in
 // hours at 23 C: easily up to Easy, with work up to Works, and only by wearing it

@@ -88,8 +88,8 @@ func TestTraitsAreInRange(t *testing.T) {
 	}
 	for i := range c.Products {
 		p := &c.Products[i]
-		if p.MaxC <= p.MinC || p.ThinMax <= 0 || p.Amber < 0 || p.Guard < 0 || p.Guard > 5 {
-			t.Errorf("%s: %v to %v C, thinned to %v %%, ambers %v, guards %d", p.ID, p.MinC, p.MaxC, p.ThinMax, p.Amber, p.Guard)
+		if p.MaxC <= p.MinC || p.ThinMax <= 0 || p.Yellowing < 0 || p.Durability < 0 || p.Durability > 5 {
+			t.Errorf("%s: %v to %v C, thinned to %v %%, ambers %v, guards %d", p.ID, p.MinC, p.MaxC, p.ThinMax, p.Yellowing, p.Durability)
 		}
 		if s := p.Softens; s.Never > 0 && !(s.Easy < s.Works && s.Works < s.Never && p.WaterBased()) {
 			t.Errorf("%s softens %+v", p.ID, s)
@@ -100,8 +100,8 @@ func TestTraitsAreInRange(t *testing.T) {
 	for w := range Wears {
 		for _, p := range c.For(ForSeal(Wear(w))) {
 			id := c.Products[p].ID
-			if c.Products[p].Guard < GuardAsked[w] {
-				t.Errorf("%s is advised %s, which guards %d of %d", Wears[w].ID, id, c.Products[p].Guard, GuardAsked[w])
+			if c.Products[p].Durability < DurabilityNeeded[w] {
+				t.Errorf("%s is advised %s, which guards %d of %d", Wears[w].ID, id, c.Products[p].Durability, DurabilityNeeded[w])
 			}
 			if Wear(w) == Outdoor && !c.Products[p].Outside {
 				t.Errorf("%s is advised outdoors", id)

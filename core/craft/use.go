@@ -62,7 +62,7 @@ const (
 // WearRow describes one wear class.
 type WearRow struct {
 	ID, Name string
-	Asks     string  // who asks for the demand, within a sentence
+	Phrase   string  // who asks for the demand, within a sentence
 	Demand   float64 // the strength every boundary must have
 	// Hard wear makes an unsealed porous paint a failure and not a risk.
 	Hard bool
@@ -130,7 +130,7 @@ func UsesNamed(id string) (Uses, bool) {
 	return 0, false
 }
 
-// How is the way something is abraded.
+// Mark is the way something is abraded.
 type How string
 
 // The ways to abrade.

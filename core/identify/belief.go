@@ -28,21 +28,21 @@ type Known struct {
 type Belief struct {
 	Known   Known
 	Answers []Answer // those that count, each test once, in the tests' order
-	// Aside are answers that cannot count, with the reason.
-	Aside []Aside
+	// NotCounted are answers that cannot count, with the reason.
+	NotCounted []Uncounted
 	// P is the belief in each of [Hypotheses]; it adds up to 1.
 	P []float64
-	// Against are pairs of answers, or an answer and the survey, that hardly
+	// Contradictions are pairs of answers, or an answer and the survey, that hardly
 	// go together.
-	Against []Conflict
+	Contradictions []Conflict
 
 	prior []float64
 	tests []int // of Answers
 	outs  []int
 }
 
-// Aside is an answer that does not count.
-type Aside struct {
+// NotCounted is an answer that does not count.
+type Uncounted struct {
 	Answer
 	Why string
 }
@@ -81,8 +81,8 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 	seen := map[string]string{}
 	dated := false
 	group := anything
-	if m := MatterOf(k.Substrate); m >= 0 {
-		group = Matters[m].Group
+	if m := MaterialOf(k.Substrate); m >= 0 {
+		group = Materials[m].Group
 	}
 	for _, a := range answers {
 		t := TestNamed(a.Test)
@@ -101,10 +101,10 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 		case o < 0:
 			return nil, fmt.Errorf("the test %q has no outcome %q", a.Test, a.Outcome)
 		case Tests[t].On&group == 0:
-			b.Aside = append(b.Aside, Aside{a, "This test does not work on " + groupName(group) + ": it only works on " + Tests[t].on() + "."})
+			b.NotCounted = append(b.NotCounted, Uncounted{a, "This test does not work on " + groupName(group) + ": it only works on " + Tests[t].on() + "."})
 			continue
 		case a.Test == "age" && k.Made != 0:
-			b.Aside = append(b.Aside, Aside{a, fmt.Sprintf("The piece is from %d, which says more than how old it looks.", k.Made)})
+			b.NotCounted = append(b.NotCounted, Uncounted{a, fmt.Sprintf("The piece is from %d, which says more than how old it looks.", k.Made)})
 			continue
 		}
 		dated = dated || a.Test == "age"
@@ -132,7 +132,7 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 // priors is the belief before any test.
 func priors(k Known) []float64 {
 	p := make([]float64, len(Hypotheses))
-	said := MatterOf(k.Substrate)
+	said := MaterialOf(k.Substrate)
 	like := lookalike[k.Substrate]
 	for h := range Hypotheses {
 		x := &Hypotheses[h]
@@ -140,17 +140,17 @@ func priors(k Known) []float64 {
 		if x.Matter < 0 {
 			continue
 		}
-		m := &Matters[x.Matter]
+		m := &Materials[x.Matter]
 		switch {
-		case said >= 0 && (x.Matter == said || k.Veneer && m.Veneer && Matters[said].Group == Wood):
-			p[h] *= stated / Matters[said].Prior
+		case said >= 0 && (x.Matter == said || k.Veneer && m.Veneer && Materials[said].Group == Wood):
+			p[h] *= stated / Materials[said].Prior
 		case said >= 0:
 			p[h] *= 1 - stated
 		case like != nil:
 			sum := 0.
-			for i := range Matters {
-				if Matters[i].Group == m.Group {
-					sum += Matters[i].Prior
+			for i := range Materials {
+				if Materials[i].Group == m.Group {
+					sum += Materials[i].Prior
 				}
 			}
 			p[h] *= like[m.Group] / sum
@@ -179,7 +179,7 @@ const unmakeable = .25
 
 // chance is how likely an answer is under a hypothesis.
 func chance(t, h, o int) float64 {
-	if x := &Hypotheses[h]; x.Matter >= 0 && Tests[t].On&Matters[x.Matter].Group == 0 {
+	if x := &Hypotheses[h]; x.Matter >= 0 && Tests[t].On&Materials[x.Matter].Group == 0 {
 		return unmakeable / float64(len(Tests[t].Outcomes))
 	}
 	return chances[t][h][o]
@@ -273,27 +273,27 @@ func (b *Belief) conflicts() {
 			continue
 		}
 		worst := b.against(i)
-		if slices.ContainsFunc(b.Against, func(c Conflict) bool { return c.A == worst.B && c.B == worst.A }) {
+		if slices.ContainsFunc(b.Contradictions, func(c Conflict) bool { return c.A == worst.B && c.B == worst.A }) {
 			continue
 		}
 		if worst.Lift > 1-rare {
 			worst.B = Answer{}
 			worst.Says = fmt.Sprintf("%s: “%s” hardly ever goes with all the other answers.", short(b.Answers[i].Test), outcomeName(b.Answers[i]))
 		}
-		b.Against = append(b.Against, worst)
+		b.Contradictions = append(b.Contradictions, worst)
 	}
-	if b.Excluded() && len(b.Against) == 0 && len(b.tests) > 1 {
+	if b.Excluded() && len(b.Contradictions) == 0 && len(b.tests) > 1 {
 		worst := b.against(0)
 		for i := range b.tests[1:] {
 			if c := b.against(i + 1); c.Lift < worst.Lift {
 				worst = c
 			}
 		}
-		b.Against = append(b.Against, worst)
+		b.Contradictions = append(b.Contradictions, worst)
 	}
-	if said := MatterOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
+	if said := MaterialOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
 		if p := b.inMatter(said); p < doubted {
-			b.Against = append(b.Against, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, but the test results point to %s.", craft.Lower(Matters[said].Name), craft.Lower(b.Top().Matter))})
+			b.Contradictions = append(b.Contradictions, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, but the test results point to %s.", craft.Lower(Materials[said].Name), craft.Lower(b.Top().Matter))})
 		}
 	}
 }
@@ -325,11 +325,11 @@ func (b *Belief) against(i int) Conflict {
 	return worst
 }
 
-// MatterNamed is what an id of [Belief.Made] stands for; nil for something else.
-func MatterNamed(id string) *Matter {
-	for i := range Matters {
-		if Matters[i].ID == id {
-			return &Matters[i]
+// MaterialNamed is what an id of [Belief.Made] stands for; nil for something else.
+func MaterialNamed(id string) *Material {
+	for i := range Materials {
+		if Materials[i].ID == id {
+			return &Materials[i]
 		}
 	}
 	return nil
@@ -338,7 +338,7 @@ func MatterNamed(id string) *Matter {
 // inMatter is the belief that it is made of a matter.
 func (b *Belief) inMatter(m int) float64 {
 	return b.sum(func(x *Hypothesis) bool {
-		return x.Matter == m || b.Known.Veneer && m == MatterOf(b.Known.Substrate) && x.Matter >= 0 && Matters[x.Matter].Veneer
+		return x.Matter == m || b.Known.Veneer && m == MaterialOf(b.Known.Substrate) && x.Matter >= 0 && Materials[x.Matter].Veneer
 	})
 }
 
@@ -363,7 +363,7 @@ const somethingElse = "other"
 
 // Made ranks the beliefs in what it is made of, the likeliest first.
 func (b *Belief) Made() []Share {
-	return b.rank(len(Matters), func(x *Hypothesis) int { return x.Matter }, func(i int) (string, string) { return Matters[i].ID, Matters[i].Name })
+	return b.rank(len(Materials), func(x *Hypothesis) int { return x.Matter }, func(i int) (string, string) { return Materials[i].ID, Materials[i].Name })
 }
 
 // On ranks the beliefs in what is on it, the likeliest first.
@@ -454,9 +454,9 @@ func (b *Belief) surface(h int) Surface {
 	if x.Matter < 0 {
 		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Matter: "Something else", FinishName: "something else", P: b.P[h], Else: true, of: h}
 	}
-	m, f := &Matters[x.Matter], finishes[x.Finish]
+	m, f := &Materials[x.Matter], finishes[x.Finish]
 	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Matter: m.Name, FinishName: f.name, P: b.P[h], of: h}
-	if said := MatterOf(b.Known.Substrate); said == x.Matter || m.Veneer && (said >= 0 && Matters[said].Group == Wood) {
+	if said := MaterialOf(b.Known.Substrate); said == x.Matter || m.Veneer && (said >= 0 && Materials[said].Group == Wood) {
 		s.Substrate = b.Known.Substrate
 	}
 	return s
@@ -519,17 +519,17 @@ func (b *Belief) OfFinish(id string) (Sure, float64) {
 
 // OfSubstrate grades what the survey says it is made of, with the belief in it.
 func (b *Belief) OfSubstrate() (Sure, float64) {
-	m := MatterOf(b.Known.Substrate)
+	m := MaterialOf(b.Known.Substrate)
 	if m < 0 {
 		return Assumed, 0
 	}
 	p := b.inMatter(m)
-	return sure(p, b.ToldOfMatter()), p
+	return sure(p, b.MaterialTested()), p
 }
 
-// ToldOfMatter tells whether something was looked at that sees what it is made
+// MaterialTested tells whether something was looked at that sees what it is made
 // of.
-func (b *Belief) ToldOfMatter() bool {
+func (b *Belief) MaterialTested() bool {
 	return slices.ContainsFunc(b.tests, func(t int) bool {
 		return slices.Contains([]string{"stuff", "species", "metal", "print", "cover", "mark", "heat"}, Tests[t].Sees)
 	})
@@ -537,7 +537,7 @@ func (b *Belief) ToldOfMatter() bool {
 
 // Touched tells whether a test was made that is more than a look.
 func (b *Belief) Touched() bool {
-	return slices.ContainsFunc(b.tests, func(t int) bool { return !Tests[t].Look })
+	return slices.ContainsFunc(b.tests, func(t int) bool { return !Tests[t].Observation })
 }
 
 // told tells whether something was made or looked at that sees a finish.

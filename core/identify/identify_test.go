@@ -54,7 +54,7 @@ func family(t testing.TB, matter string) string {
 	if matter == somethingElse {
 		return ""
 	}
-	m := &Matters[slices.IndexFunc(Matters, func(m Matter) bool { return m.ID == matter })]
+	m := &Materials[slices.IndexFunc(Materials, func(m Material) bool { return m.ID == matter })]
 	c := craft.Default()
 	s, ok := c.Substrate(m.Substrates[0])
 	if !ok {
@@ -106,14 +106,14 @@ func (k *known) dialogue(t testing.TB, next func(*Belief, []string) string, afte
 		as = append(as, a)
 		b = believe(t, Known{Made: k.made}, as)
 		after(b)
-		if b.Next(Asking{Class: meets}).Settled >= enough {
+		if b.Next(Purpose{Class: meets}).Settled >= enough {
 			return len(as), true
 		}
 	}
 }
 
 func byInformation(b *Belief, skip []string) string {
-	n := b.Next(Asking{Class: Meets(craft.Default()), Skip: skip})
+	n := b.Next(Purpose{Class: Meets(craft.Default()), Skip: skip})
 	if len(n.Tests) == 0 {
 		return ""
 	}
@@ -121,7 +121,7 @@ func byInformation(b *Belief, skip []string) string {
 }
 
 func inTheirOrder(b *Belief, skip []string) string {
-	n := b.Next(Asking{Class: Meets(craft.Default()), Skip: skip})
+	n := b.Next(Purpose{Class: Meets(craft.Default()), Skip: skip})
 	for i := range Tests {
 		if slices.ContainsFunc(n.Tests, func(s Suggestion) bool { return s.Test.ID == Tests[i].ID }) {
 			return Tests[i].ID
@@ -260,20 +260,20 @@ func TestEvaluation(t *testing.T) {
 
 func TestTablesAreWhole(t *testing.T) {
 	c := craft.Default()
-	for i := range Matters {
-		for _, s := range Matters[i].Substrates {
+	for i := range Materials {
+		for _, s := range Materials[i].Substrates {
 			if _, ok := c.Substrate(s); !ok {
 				t.Errorf("%s is no substrate", s)
 			}
 		}
-		for f := range Matters[i].Finishes {
+		for f := range Materials[i].Finishes {
 			if _, ok := c.Finish(f); !ok || finishOf(f) < 0 {
-				t.Errorf("%s of %s is no finish", f, Matters[i].ID)
+				t.Errorf("%s of %s is no finish", f, Materials[i].ID)
 			}
 		}
 	}
 	for i := range c.Substrates {
-		if s := &c.Substrates[i]; !s.Unknown && MatterOf(s.ID) < 0 {
+		if s := &c.Substrates[i]; !s.Unknown && MaterialOf(s.ID) < 0 {
 			t.Errorf("nothing here is %s", s.ID)
 		}
 	}
@@ -291,11 +291,11 @@ func TestTablesAreWhole(t *testing.T) {
 			}
 		}
 		for h := range Hypotheses {
-			if m := Hypotheses[h].Matter; m < 0 || x.On&Matters[m].Group == 0 {
+			if m := Hypotheses[h].Matter; m < 0 || x.On&Materials[m].Group == 0 {
 				continue
 			}
 			if !slices.ContainsFunc(x.Rows, func(r row) bool { return selects(r.of, &Hypotheses[h]) }) {
-				t.Errorf("%s says nothing of %s under %s", x.ID, Matters[Hypotheses[h].Matter].ID, finishes[Hypotheses[h].Finish].id)
+				t.Errorf("%s says nothing of %s under %s", x.ID, Materials[Hypotheses[h].Matter].ID, finishes[Hypotheses[h].Finish].id)
 			}
 		}
 		for _, o := range x.Outcomes {
@@ -309,7 +309,7 @@ func TestTablesAreWhole(t *testing.T) {
 func TestBeliefs(t *testing.T) {
 	wood := Known{Substrate: "unknown_wood"}
 	nothing := believe(t, wood, nil)
-	if len(nothing.Against) > 0 || nothing.told() {
+	if len(nothing.Contradictions) > 0 || nothing.told() {
 		t.Error("nothing was tested, and something is said of it")
 	}
 	as := []Answer{{"face", "clear_film"}, {"alcohol", "sticky"}, {"worn", "crazed"}, {"edge", "solid"}}
@@ -365,23 +365,23 @@ func isWax(h *Hypothesis) bool { return h.Finish >= 0 && finishes[h.Finish].id =
 
 func TestContradictionsAreNamed(t *testing.T) {
 	b := believe(t, Known{Substrate: "unknown_wood"}, []Answer{{"alcohol", "sticky"}, {"scrape", "chalk"}, {"damp_rag", "chalk"}, {"water", "soaks"}})
-	if len(b.Against) == 0 || !strings.Contains(b.Against[0].Says, "Alcohol: “Sticky within a minute”") {
-		t.Fatalf("%+v", b.Against)
+	if len(b.Contradictions) == 0 || !strings.Contains(b.Contradictions[0].Says, "Alcohol: “Sticky within a minute”") {
+		t.Fatalf("%+v", b.Contradictions)
 	}
-	if len(b.Against) > 2 {
-		t.Errorf("%d contradictions out of one wrong answer", len(b.Against))
+	if len(b.Contradictions) > 2 {
+		t.Errorf("%d contradictions out of one wrong answer", len(b.Contradictions))
 	}
 	// The survey against what is seen.
 	b = believe(t, Known{Substrate: "oak"}, []Answer{{"edge", "crumbs"}, {"repeat", "repeats"}, {"knock", "dense"}, {"kind", "flat_pack"}})
-	if !slices.ContainsFunc(b.Against, func(c Conflict) bool { return strings.Contains(c.Says, "The survey says open-grained wood") }) {
-		t.Errorf("%+v", b.Against)
+	if !slices.ContainsFunc(b.Contradictions, func(c Conflict) bool { return strings.Contains(c.Says, "The survey says open-grained wood") }) {
+		t.Errorf("%+v", b.Contradictions)
 	}
 	if s, _ := b.OfSubstrate(); s != Doubted || b.Made()[0].ID != "paper_board" {
 		t.Errorf("oak is %s, and %v", s, b.Made()[0])
 	}
 	for _, k := range cases(t, "seen.txt") {
-		if b := believe(t, Known{Made: k.made}, k.answers); len(b.Against) > 0 {
-			t.Errorf("%s: %v", k.name, b.Against[0].Says)
+		if b := believe(t, Known{Made: k.made}, k.answers); len(b.Contradictions) > 0 {
+			t.Errorf("%s: %v", k.name, b.Contradictions[0].Says)
 		}
 	}
 }
@@ -391,10 +391,10 @@ func TestAnswersThatExcludeEverything(t *testing.T) {
 	b := believe(t, Known{}, []Answer{
 		{"face", "glassy"}, {"edge", "fibres"}, {"knock", "ring"}, {"magnet", "holds"}, {"water", "soaks"}, {"fingernail", "furrow"}, {"smell", "plastic"}, {"species", "greasy"},
 	})
-	if !b.Excluded() || !strings.Contains(b.Says(), "fit no known material") || len(b.Against) == 0 {
+	if !b.Excluded() || !strings.Contains(b.Says(), "fit no known material") || len(b.Contradictions) == 0 {
 		t.Errorf("%s %v", b.Says(), b.Top())
 	}
-	n := b.Next(Asking{})
+	n := b.Next(Purpose{})
 	if n.Settled < .5 {
 		t.Errorf("settled %v", n.Settled)
 	}
@@ -414,11 +414,11 @@ func TestBadAnswers(t *testing.T) {
 		}
 	}
 	b := believe(t, Known{Substrate: "glass", Made: 1950}, []Answer{{"alcohol", "sticky"}, {"species", "greasy"}, {"age", "after_1990"}})
-	if len(b.Aside) != 3 || !strings.Contains(b.Aside[1].Why, "does not work on glass or glaze: it only works on wood") || len(b.Answers) != 0 {
-		t.Errorf("%+v", b.Aside)
+	if len(b.NotCounted) != 3 || !strings.Contains(b.NotCounted[1].Why, "does not work on glass or glaze: it only works on wood") || len(b.Answers) != 0 {
+		t.Errorf("%+v", b.NotCounted)
 	}
-	if !strings.Contains(b.Aside[2].Why, "from 1950") {
-		t.Errorf("%+v", b.Aside[2])
+	if !strings.Contains(b.NotCounted[2].Why, "from 1950") {
+		t.Errorf("%+v", b.NotCounted[2])
 	}
 }
 
@@ -463,8 +463,8 @@ func TestBeliefsOfAnyAnswers(t *testing.T) {
 		if judged < .5 && len(as) > 0 && len(all) < mostSurfaces/2 {
 			t.Fatalf("%v %v: only %.2f is judged, in %d surfaces", k, as, judged, len(all))
 		}
-		if len(as)+len(b.Aside) > 0 && len(b.Answers)+len(b.Aside) != len(as) {
-			t.Fatalf("%v %v: %d count and %d are set aside", k, as, len(b.Answers), len(b.Aside))
+		if len(as)+len(b.NotCounted) > 0 && len(b.Answers)+len(b.NotCounted) != len(as) {
+			t.Fatalf("%v %v: %d count and %d are set aside", k, as, len(b.Answers), len(b.NotCounted))
 		}
 	}
 }
@@ -473,7 +473,7 @@ func TestNextTest(t *testing.T) {
 	c := craft.Default()
 	wood := Known{Substrate: "unknown_wood", Made: 1925}
 	b := believe(t, wood, []Answer{{"kind", "old_joinery"}, {"face", "clear_film"}, {"edge", "solid"}, {"species", "dark_even"}})
-	n := b.Next(Asking{Class: Meets(c)})
+	n := b.Next(Purpose{Class: Meets(c)})
 	if n.Done || n.Tests[0].Test.ID != "alcohol" {
 		t.Errorf("%v, %s first", n.Done, n.Tests[0].Test.ID)
 	}
@@ -482,19 +482,19 @@ func TestNextTest(t *testing.T) {
 			t.Errorf("%s is offered for %.2f bits", s.Test.ID, s.Bits)
 		}
 	}
-	if m := b.Next(Asking{Class: Meets(c), Skip: []string{"alcohol"}}); m.Tests[0].Test.ID == "alcohol" {
+	if m := b.Next(Purpose{Class: Meets(c), Skip: []string{"alcohol"}}); m.Tests[0].Test.ID == "alcohol" {
 		t.Error("what the painter would rather not do is offered first")
 	}
 	// Where the same would be done whatever it is, nothing is worth testing.
-	all := Asking{Class: func(Surface) string { return "" }}
-	if m := b.Next(all); m.Done || m.Tests[0].Test.Look {
+	all := Purpose{Class: func(Surface) string { return "" }}
+	if m := b.Next(all); m.Done || m.Tests[0].Test.Observation {
 		t.Errorf("looks alone settle it, and %s is offered", m.Tests[0].Test.ID)
 	}
 	if m := believe(t, wood, []Answer{{"face", "clear_film"}, {"fingernail", "hard"}}).Next(all); !m.Done {
 		t.Errorf("settled %.2f, and %s is still offered", m.Settled, m.Tests[0].Test.ID)
 	}
 	// What scrapes or heats is never offered on a suspect of lead.
-	m := believe(t, Known{Substrate: "pine"}, []Answer{{"face", "paint_brushed"}}).Next(Asking{Class: Meets(c), Lead: true})
+	m := believe(t, Known{Substrate: "pine"}, []Answer{{"face", "paint_brushed"}}).Next(Purpose{Class: Meets(c), Lead: true})
 	if len(m.Barred) == 0 || slices.ContainsFunc(m.Tests, func(s Suggestion) bool { return s.Test.Disturbs }) {
 		t.Errorf("%d barred", len(m.Barred))
 	}
@@ -509,6 +509,6 @@ func BenchmarkNext(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		x.Next(Asking{Class: meets})
+		x.Next(Purpose{Class: meets})
 	}
 }

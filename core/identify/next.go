@@ -9,8 +9,8 @@ import (
 	"rutile/core/craft"
 )
 
-// Asking says what the next test is to be good for.
-type Asking struct {
+// Purpose says what the next test is to be good for.
+type Purpose struct {
 	// Class names what would be done about a surface: surfaces of one class
 	// need not be told apart. Nil tells every substrate and finish apart.
 	Class func(Surface) string
@@ -60,7 +60,7 @@ const madeFrom = .6
 
 // Next ranks the tests that were not made yet by what each is expected to tell
 // of what is to be done, less its trouble and harm.
-func (b *Belief) Next(a Asking) Next {
+func (b *Belief) Next(a Purpose) Next {
 	out := b.ranked(a)
 	out.Done = out.Settled >= Settled && out.alike || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
 	if out.Done && !b.Touched() {
@@ -69,19 +69,19 @@ func (b *Belief) Next(a Asking) Next {
 		a.Class = nil
 		out.Tests = b.ranked(a).Tests
 		looks := func(s Suggestion) int {
-			if s.Test.Look {
+			if s.Test.Observation {
 				return 1
 			}
 			return 0
 		}
 		slices.SortStableFunc(out.Tests, func(x, y Suggestion) int { return looks(x) - looks(y) })
-		out.Done = len(out.Tests) == 0 || out.Tests[0].Test.Look
+		out.Done = len(out.Tests) == 0 || out.Tests[0].Test.Observation
 	}
 	return out
 }
 
 // ranked is [Belief.Next] without its judgement of whether to go on.
-func (b *Belief) ranked(a Asking) Next {
+func (b *Belief) ranked(a Purpose) Next {
 	classes := map[string]int{}
 	class := make([]int, len(b.P))
 	for h := range b.P {
@@ -91,7 +91,7 @@ func (b *Belief) ranked(a Asking) Next {
 			if a.Class != nil {
 				id = a.Class(b.surface(h))
 			} else {
-				id = Matters[x.Matter].ID + "/" + finishes[x.Finish].id
+				id = Materials[x.Matter].ID + "/" + finishes[x.Finish].id
 			}
 		} else {
 			id = somethingElse
@@ -126,7 +126,7 @@ func (b *Belief) ranked(a Asking) Next {
 			continue
 		}
 		can := b.sum(func(h *Hypothesis) bool {
-			return h.Matter < 0 || x.On&Matters[h.Matter].Group != 0 && (!x.Clear || !slices.Contains(finishGroups["opaque"], finishes[h.Finish].id))
+			return h.Matter < 0 || x.On&Materials[h.Matter].Group != 0 && (!x.Clear || !slices.Contains(finishGroups["opaque"], finishes[h.Finish].id))
 		})
 		if can < madeFrom {
 			continue
@@ -181,7 +181,7 @@ func entropy(p []float64) float64 {
 	return e
 }
 
-// Meets is a class of [Asking] for a zone without a plan: what a coat would
+// Meets is a class of [Purpose] for a zone without a plan: what a coat would
 // meet, what may rise from below, and whether old paint or varnish may hold
 // lead.
 func Meets(c *craft.Craft) func(Surface) string {

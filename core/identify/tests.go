@@ -9,17 +9,17 @@ import (
 
 // Test is a look or a small test, with how to make it and what it may show.
 type Test struct {
-	ID       string
-	Short    string // within a sentence
-	Name     string // as one asks
-	How      string
-	Where    string
-	LookFor  string
-	Caution  string
-	On       Group // what it can be made on
-	Clear    bool  // it says nothing of what is painted
-	Look     bool  // nothing is touched or put on it
-	Disturbs bool  // scrapes or heats: never on a suspect of lead
+	ID          string
+	Short       string // within a sentence
+	Name        string // as one asks
+	How         string
+	Where       string
+	LookFor     string
+	Caution     string
+	On          Group // what it can be made on
+	Clear       bool  // it says nothing of what is painted
+	Observation bool  // nothing is touched or put on it
+	Disturbs    bool  // scrapes or heats: never on a suspect of lead
 	// Cost is its trouble and harm, in the bits of information that it must
 	// bring to be worth making. Working default.
 	Cost     float64
@@ -60,7 +60,7 @@ func selects(sel string, h *Hypothesis) bool {
 		if h.Matter < 0 {
 			continue
 		}
-		m := &Matters[h.Matter]
+		m := &Materials[h.Matter]
 		if what != "" && what != "*" && what != m.ID && groupIDs[what]&m.Group == 0 {
 			continue
 		}
@@ -130,7 +130,7 @@ func (t *Test) outcome(id string) int {
 // Tests lists the tests, in an order in which one could make them all.
 var Tests = []Test{
 	{
-		ID: "kind", Short: "Kind of piece", Name: "What kind of piece is it?", Sees: "kind", Look: true, On: anything, Cost: .01,
+		ID: "kind", Short: "Kind of piece", Name: "What kind of piece is it?", Sees: "kind", Observation: true, On: anything, Cost: .01,
 		How: "Think of the whole piece this zone belongs to.", Where: "The whole piece", LookFor: "How it was made and what it is for.",
 		Outcomes: []Outcome{
 			{"old_joinery", "Made by hand, with joints", "thing:chest"}, {"factory", "Factory-made, of real wood", "thing:chair"},
@@ -171,7 +171,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "age", Short: "The age", Name: "How old does it look?", Sees: "age", Look: true, On: anything, Cost: .02,
+		ID: "age", Short: "The age", Name: "How old does it look?", Sees: "age", Observation: true, On: anything, Cost: .02,
 		How: "Saw marks, screws, labels and staples tell more than style.", Where: "Backs, undersides, drawer joints",
 		LookFor: "Hand-cut joints and slotted screws before about 1930; staples, cross-head screws and chipboard after 1960.",
 		Outcomes: []Outcome{
@@ -193,7 +193,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "face", Short: "The face", Name: "What does the face look like?", Sees: "look", Look: true, On: anything, Cost: .01,
+		ID: "face", Short: "The face", Name: "What does the face look like?", Sees: "look", Observation: true, On: anything, Cost: .01,
 		How: "Hold it to a window and look along it.", Where: "The middle of the face, and where it is least worn",
 		LookFor: "Brush marks, a glossy film, or grain that you can feel.",
 		Outcomes: []Outcome{
@@ -217,7 +217,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "edge", Short: "The edges", Name: "What do the edges and the back show?", Sees: "stuff", Look: true, On: anything, Cost: .03,
+		ID: "edge", Short: "The edges", Name: "What do the edges and the back show?", Sees: "stuff", Observation: true, On: anything, Cost: .03,
 		How: "Turn it over or take a drawer out, and look at an unfinished edge.", Where: "Back, underside, inside of a door, screw holes",
 		LookFor: "Grain that goes round the edge, a skin over something else, or crumbs.",
 		Outcomes: []Outcome{
@@ -236,7 +236,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "repeat", Short: "The grain", Name: "Does the grain repeat?", Sees: "print", Look: true, On: Wood | Board | Printed, Cost: .03,
+		ID: "repeat", Short: "The grain", Name: "Does the grain repeat?", Sees: "print", Observation: true, On: Wood | Board | Printed, Cost: .03,
 		How: "Pick a knot or a flame in the pattern and look for a copy of it.", Where: "Along the whole face, and from one door to the next",
 		LookFor: "The same mark twice means it is a print.",
 		Outcomes: []Outcome{
@@ -248,7 +248,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "knock", Short: "The sound", Name: "How does it sound, and how heavy is it?", Sees: "stuff", Look: true, On: anything, Cost: .02,
+		ID: "knock", Short: "The sound", Name: "How does it sound, and how heavy is it?", Sees: "stuff", Observation: true, On: anything, Cost: .02,
 		How: "Knock with a knuckle, and lift one end.", Where: "The middle of the largest face",
 		LookFor: "A warm knock, a dull heavy one, a ring, a clink, a hollow click, or no sound at all.",
 		Outcomes: []Outcome{
@@ -270,7 +270,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "metal_look", Short: "Look of the metal", Name: "What does the metal look like?", Sees: "look", Look: true, On: Metal, Cost: .02,
+		ID: "metal_look", Short: "Look of the metal", Name: "What does the metal look like?", Sees: "look", Observation: true, On: Metal, Cost: .02,
 		How: "Wipe a spot dry and look at it in daylight.", Where: "Inside, or under a foot", LookFor: "Spangles, rust, a mirror, yellow, white powder, or a coat.",
 		Outcomes: []Outcome{
 			{"spangled", "Grey with spangles", "metal:spangled"}, {"rust", "Brown with rust", "metal:rust"}, {"bright", "Mirror bright", "metal:bright"},
@@ -286,7 +286,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "species", Short: "The wood inside", Name: "What does the bare wood look like inside?", Sees: "species", Look: true, On: Wood, Cost: .05,
+		ID: "species", Short: "The wood inside", Name: "What does the bare wood look like inside?", Sees: "species", Observation: true, On: Wood, Cost: .05,
 		How: "Find wood that was never finished, and look at the end grain.", Where: "Inside a drawer, under a top, behind a plate",
 		LookFor: "Growth rings and knots, open pores, a dark even grain, a pale fine one, or a greasy feel.",
 		Outcomes: []Outcome{
@@ -299,7 +299,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "worn", Short: "Worn places", Name: "What do worn and chipped places show?", Sees: "worn", Look: true, On: anything &^ Glass, Cost: .03,
+		ID: "worn", Short: "Worn places", Name: "What do worn and chipped places show?", Sees: "worn", Observation: true, On: anything &^ Glass, Cost: .03,
 		How: "Look where hands, feet and keys have been.", Where: "Round handles and locks, on edges and feet",
 		LookFor: "Other paint below, fine cracks like a net, wood rubbed bare, clear flakes, or chalk.",
 		Outcomes: []Outcome{
@@ -318,7 +318,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "amber", Short: "The colour of the film", Name: "What colour is the film itself?", Sees: "amber", Look: true, On: Wood | Cane | Board | Printed, Clear: true, Cost: .04,
+		ID: "amber", Short: "The colour of the film", Name: "What colour is the film itself?", Sees: "amber", Observation: true, On: Wood | Cane | Board | Printed, Clear: true, Cost: .04,
 		How: "Look at a run, a thick edge or a chip against white paper.", Where: "In corners and along mouldings, where it ran",
 		LookFor:  "Amber, water-clear, or no film at all.",
 		Outcomes: []Outcome{{"amber", "Amber", "film:amber"}, {"clear", "Clear", "film:clear"}, {"no_film", "There is no film", "film:none"}},
@@ -455,7 +455,7 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "uv", Short: "UV torch", Name: "How does it glow under a UV torch?", Sees: "uv", Look: true, On: Wood | Cane | Printed, Clear: true, Cost: .15,
+		ID: "uv", Short: "UV torch", Name: "How does it glow under a UV torch?", Sees: "uv", Observation: true, On: Wood | Cane | Printed, Clear: true, Cost: .15,
 		How: "Make the room dark and shine a UV torch at it from a hand's width away.", Where: "A clean spot; polish glows too", LookFor: "Orange, greenish, milky blue, or nothing.",
 		Caution:  "Never look into the lamp or point it at anyone.",
 		Outcomes: []Outcome{{"orange", "Orange", "glow:orange"}, {"green", "Greenish", "glow:green"}, {"bluish", "Milky blue", "glow:blue"}, {"none", "Hardly at all", "glow:none"}},
@@ -477,13 +477,13 @@ var Tests = []Test{
 		},
 	},
 	{
-		ID: "mark", Short: "The mark", Name: "Is there a mark moulded into it?", Sees: "mark", Look: true, On: Plastic, Cost: .02,
+		ID: "mark", Short: "The mark", Name: "Is there a mark moulded into it?", Sees: "mark", Observation: true, On: Plastic, Cost: .02,
 		How: "Look for a triangle with letters.", Where: "Underneath", LookFor: "PE or PP, or other letters.",
 		Outcomes: []Outcome{{"pe_pp", "PE or PP", "mark:pp"}, {"other", "Other letters", "mark:abs"}, {"none", "None", "mark:none"}},
 		Rows:     []row{{"polyolefin", []float64{.68, .02, .3}}, {"plastic", []float64{.02, .38, .6}}},
 	},
 	{
-		ID: "back", Short: "The back of the cover", Name: "What is the back of the cover like?", Sees: "cover", Look: true, On: Cloth, Cost: .05,
+		ID: "back", Short: "The back of the cover", Name: "What is the back of the cover like?", Sees: "cover", Observation: true, On: Cloth, Cost: .05,
 		How: "Lift the dust cover under the seat, or look inside a seam.", Where: "Under the seat", LookFor: "A knitted or woven backing under a skin, suede, or the same cloth.",
 		Outcomes: []Outcome{{"knit", "A backing under a skin", "back:knit"}, {"suede", "Like suede", "back:suede"}, {"woven", "The same cloth", "back:woven"}},
 		Rows:     []row{{"vinyl_cloth", []float64{.9, .03, .07}}, {"leather", []float64{.03, .93, .04}}, {"cloth", []float64{.05, .03, .92}}},

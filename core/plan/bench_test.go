@@ -17,7 +17,7 @@ import (
 func BenchmarkPlan(b *testing.B) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 9))
-	asks := make([]Ask, 200)
+	asks := make([]Request, 200)
 	for i := range asks {
 		asks[i] = anyZone(r, c)
 	}
@@ -49,7 +49,7 @@ func BenchmarkPlanUnknown(b *testing.B) { benchOne(b, "unknown_wood unknown sati
 
 func BenchmarkPlanStuck(b *testing.B) {
 	c := craft.Default()
-	ask := Ask{Zone: zoneOf(b, "pine paint_alkyd_old gloss; made 1950; loose flaking"), Way: Ways[0]}
+	ask := Request{Zone: zoneOf(b, "pine paint_alkyd_old gloss; made 1950; loose flaking"), Way: Ways[0]}
 	for b.Loop() {
 		if _, err := Find(context.Background(), c, ask); err != nil {
 			b.Fatal(err)
@@ -60,7 +60,7 @@ func BenchmarkPlanStuck(b *testing.B) {
 func benchOne(b *testing.B, facts, way string) {
 	c := craft.Default()
 	w, _ := WayNamed(way, nil)
-	ask := Ask{Zone: zoneOf(b, facts), Way: w}
+	ask := Request{Zone: zoneOf(b, facts), Way: w}
 	b.ReportAllocs()
 	for b.Loop() {
 		if _, err := Find(context.Background(), c, ask); err != nil {
@@ -75,7 +75,7 @@ func BenchmarkCompareFive(b *testing.B) {
 	for b.Loop() {
 		for _, id := range []string{"scuff_and_seal", "prime", "additive", "straight_on", "chemical"} {
 			w, _ := WayNamed(id, nil)
-			if _, err := Find(context.Background(), c, Ask{Zone: zoneOf(b, "oak varnish_oil satin; soils grease2 grime1; target matt"), Way: w}); err != nil {
+			if _, err := Find(context.Background(), c, Request{Zone: zoneOf(b, "oak varnish_oil satin; soils grease2 grime1; target matt"), Way: w}); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -84,13 +84,13 @@ func BenchmarkCompareFive(b *testing.B) {
 
 func BenchmarkMinds(b *testing.B) {
 	c := craft.Default()
-	ask := Ask{Zone: zoneOf(b, "oak varnish_oil satin; soils grease2 grime1; target matt"), Way: Ways[0]}
+	ask := Request{Zone: zoneOf(b, "oak varnish_oil satin; soils grease2 grime1; target matt"), Way: Ways[0]}
 	a, err := Find(context.Background(), c, ask)
 	if err != nil {
 		b.Fatal(err)
 	}
 	for b.Loop() {
-		if _, err := Minds(context.Background(), c, ask, a.Best); err != nil {
+		if _, err := Sensitivities(context.Background(), c, ask, a.Best); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -100,7 +100,7 @@ func BenchmarkMinds(b *testing.B) {
 func BenchmarkMemory(b *testing.B) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(17, 4))
-	var hardest Ask
+	var hardest Request
 	most := 0
 	for range 400 {
 		ask := anyZone(r, c)

@@ -15,7 +15,7 @@ import (
 // exhaust judges every plan of the vocabulary by all rules, without a bound, without
 // merging and without stopping at a beginning that a rule fails, and returns the
 // least points and how many beginnings and plans that took.
-func exhaust(t testing.TB, ask Ask, most int) (best float64, which *Plan, opened, judged int) {
+func exhaust(t testing.TB, ask Request, most int) (best float64, which *Plan, opened, judged int) {
 	t.Helper()
 	p, err := newPlanner(craft.Default(), ask)
 	if err != nil {
@@ -67,7 +67,7 @@ func cases(all, some int) int {
 
 // smallZone is a random zone that a painter may bring, with few enough products on
 // the shelf for all plans of it to be tried.
-func smallZone(r *rand.Rand, c *craft.Craft) Ask {
+func smallZone(r *rand.Rand, c *craft.Craft) Request {
 	z := &check.Zone{Look: craft.LookSolid, SoilsKnown: r.IntN(6) > 0, Made: 2004}
 	z.Moisture, z.AgeDays, z.Area = -1, -1, .5+2*r.Float64()
 	pick := func(ids ...string) string { return ids[r.IntN(len(ids))] }
@@ -100,13 +100,13 @@ func smallZone(r *rand.Rand, c *craft.Craft) Ask {
 		z.Look = pick("chippy", "crackle", "distress_dry", "glaze", "stencil", "distress_wet", "lift_off", "gild", "raised_stencil", "limed", "enamelware", "wash_wipe")
 	}
 	if r.IntN(8) == 0 {
-		z.Stays = []string{"glass"}
+		z.Unmasked = []string{"glass"}
 	}
 	if r.IntN(10) == 0 {
 		z.Made = 1950
 	}
 	z.Uneven, z.GapMM = r.IntN(8) == 0, []float64{0, 0, 0, .4, 1}[r.IntN(5)]
-	ask := Ask{Zone: z, Way: Ways[0], PutBack: r.IntN(6) == 0}
+	ask := Request{Zone: z, Way: Ways[0], PutBack: r.IntN(6) == 0}
 	if r.IntN(3) == 0 {
 		ask.Way = Ways[r.IntN(len(Ways))]
 	}
@@ -201,7 +201,7 @@ func TestBestOfAllThereAre(t *testing.T) {
 	}
 }
 
-func describe(c *craft.Craft, a *Ask) string {
+func describe(c *craft.Craft, a *Request) string {
 	z := a.Zone
 	return fmt.Sprintf("%s %s gloss %v, soils %v, bleeders %v, loose %v, wear %s, look %q, %v, sheen %v, colour %s, made %d; way %s with %v, weights %v",
 		c.Substrates[z.Substrate].ID, c.Finishes[z.Finish].ID, z.Gloss, z.Soils, z.Bleeders, z.Loose, craft.Wears[z.Wear].ID, z.Look, z.Climate, z.Sheen, z.Colour, z.Made, a.Way.ID, a.Way.Shelf, a.Weights)

@@ -57,7 +57,7 @@ func (p *planner) vocabulary() {
 		}
 	}
 	_, foil := craft.CutThrough[c.Substrates[z.Substrate].ID]
-	covered := slices.ContainsFunc(p.scout.May(), func(m check.May) bool { return !c.Finishes[m.Finish].Bare })
+	covered := slices.ContainsFunc(p.scout.May(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
 	if (covered || foil) && p.offCome() && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
 		for _, how := range []string{"chemical", "scrape", "heat"} {
 			if how == "chemical" && p.way.NoSmell || how == "heat" && z.Veneer {
@@ -129,7 +129,7 @@ func strippable(f craft.Family) bool {
 
 // field is the face of one of the things that the surface may be, as the last
 // plan that was judged left it.
-func (p *planner) field(n int) *surface.Patch { return &p.state(n).Patches[surface.Field] }
+func (p *planner) field(n int) *surface.Region { return &p.state(n).Regions[surface.Field] }
 
 func (p *planner) state(n int) *surface.State {
 	t := p.scout.Trace(n)
@@ -139,7 +139,7 @@ func (p *planner) state(n int) *surface.State {
 	return &t.Events[len(t.Events)-1].After
 }
 
-func (p *planner) any(f func(*surface.Patch) bool) bool {
+func (p *planner) any(f func(*surface.Region) bool) bool {
 	for n := range p.scout.May() {
 		if f(p.field(n)) {
 			return true
@@ -163,8 +163,8 @@ func (p *planner) helps(s *surface.Step) bool {
 		last := *s
 		last.Passes = 0
 		surface.Apply(p.craft, facts, st, &last, 1, 0, &f)
-		for i := range f.After.Patches[:f.After.N] {
-			a, b := &st.Patches[i], &f.After.Patches[i]
+		for i := range f.After.Regions[:f.After.N] {
+			a, b := &st.Regions[i], &f.After.Regions[i]
 			if b.Top != a.Top || b.Loose != a.Loose {
 				return true
 			}
@@ -191,7 +191,7 @@ func (p *planner) keys() []option {
 	out := []option{nil}
 	if p.way.Holds == Chemical || !p.way.NoSmell && (p.barred || p.way.Holds == Whichever) {
 		for _, cl := range p.craft.CleanersFor(craft.ForDeglossing) {
-			if p.any(func(q *surface.Patch) bool { return takesKey(q) && !plastic(q.Top) }) {
+			if p.any(func(q *surface.Region) bool { return takesKey(q) && !plastic(q.Top) }) {
 				out = append(out, option{{Do: surface.Clean, Cleaner: cl}})
 			}
 		}
@@ -217,7 +217,7 @@ func (p *planner) keys() []option {
 }
 
 // takesKey tells whether abrasion would give a face more of a hold.
-func takesKey(q *surface.Patch) bool { return q.Key < 1 }
+func takesKey(q *surface.Region) bool { return q.Key < 1 }
 
 func plastic(f craft.Family) bool {
 	return f == craft.PlasticHard || f == craft.Polyolefin || f == craft.VinylSoft || f == craft.VinylRigid
@@ -241,10 +241,10 @@ func (p *planner) ready(scuffed bool) []move {
 		keys = keys[1:]
 	}
 	raises := []bool{false}
-	if p.any(func(q *surface.Patch) bool { return q.Bare && !q.Raised && q.Top == craft.WoodBare }) && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood && !p.barred {
+	if p.any(func(q *surface.Region) bool { return q.Bare && !q.Raised && q.Top == craft.WoodBare }) && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood && !p.barred {
 		raises = append(raises, true)
 	}
-	dusty := p.any(func(q *surface.Patch) bool { return q.Soils[craft.Dust] > 0 })
+	dusty := p.any(func(q *surface.Region) bool { return q.Soils[craft.Dust] > 0 })
 	var out []move
 	for _, key := range keys {
 		for _, raise := range raises {
@@ -272,8 +272,8 @@ func (p *planner) ready(scuffed bool) []move {
 			if dusty || rubbed {
 				steps = append(steps, dust)
 			}
-			if len(p.zone.Stays) > 0 {
-				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Stays)})
+			if len(p.zone.Unmasked) > 0 {
+				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Unmasked)})
 			}
 			out = append(out, p.move(grounding, steps...))
 		}
@@ -284,7 +284,7 @@ func (p *planner) ready(scuffed bool) []move {
 // brushes tells whether open pores are brushed out for what is to lie in them.
 func (p *planner) brushes() bool {
 	x := p.look()
-	return x != nil && x.Pores && !p.barred && !p.any(check.Refuses) && p.any(func(q *surface.Patch) bool { return q.Bare && q.Top == craft.WoodBare })
+	return x != nil && x.Pores && !p.barred && !p.any(check.Refuses) && p.any(func(q *surface.Region) bool { return q.Bare && q.Top == craft.WoodBare })
 }
 
 // next lists what the beginning of a plan may go on with, from the surface it
@@ -312,12 +312,12 @@ func (p *planner) next(n *node) []move {
 				out = append(out, p.strips...)
 			}
 		}
-		if p.any(func(q *surface.Patch) bool {
+		if p.any(func(q *surface.Region) bool {
 			return q.Loose&(craft.LooseVeneer|craft.LooseFoil|craft.LooseJoint) != 0
 		}) {
 			out = append(out, p.repair)
 		}
-		if p.any(func(q *surface.Patch) bool { return q.Bare && q.Load[craft.IronTannin] > 0 }) {
+		if p.any(func(q *surface.Region) bool { return q.Bare && q.Load[craft.IronTannin] > 0 }) {
 			out = append(out, p.bleach...)
 		}
 		if p.way.ScuffFirst && !n.wiped { // it takes the dust and what hands have left
@@ -333,12 +333,12 @@ func (p *planner) next(n *node) []move {
 			if s.Scope == surface.All && (n.allOver >= mostPrimers || n.allOver > 0 && s.Product == n.product) || s.Scope != surface.All && n.primers > 0 { // spots come first
 				continue
 			}
-			if !p.any(func(q *surface.Patch) bool { return craft.Coats[p.craft.Products[s.Product].Coat].MadeFor(q.Top) }) {
+			if !p.any(func(q *surface.Region) bool { return craft.Coats[p.craft.Products[s.Product].Coat].MadeFor(q.Top) }) {
 				continue
 			}
 			out = append(out, p.primers[i])
 		}
-		if n.primers > 0 && n.last == surface.Coat && p.any(func(q *surface.Patch) bool { return q.RoughStep > 0 }) && !p.barred {
+		if n.primers > 0 && n.last == surface.Coat && p.any(func(q *surface.Region) bool { return q.RoughStep > 0 }) && !p.barred {
 			out = append(out, p.denib)
 		}
 	}

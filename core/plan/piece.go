@@ -10,10 +10,10 @@ import (
 	"rutile/core/surface"
 )
 
-// Part is one zone of a piece that is planned as a whole.
-type Part struct {
+// PieceZone is one zone of a piece that is planned as a whole.
+type PieceZone struct {
 	Name string
-	Ask  Ask
+	Ask  Request
 	// Steps are those it has already; a zone without any is planned.
 	Steps []surface.Step
 }
@@ -43,7 +43,7 @@ const mostFinishes = 4
 // over all of them; a zone that cannot have it is told apart. done is called after
 // each zone that was looked at; nil for nobody. It stops early when ctx is done, and
 // leaves the rest without a plan.
-func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) ([]Planned, error) {
+func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n int)) ([]Planned, error) {
 	out := make([]Planned, len(zones))
 	count := 0
 	told := func() {
@@ -99,7 +99,7 @@ func Piece(ctx context.Context, c *craft.Craft, zones []Part, done func(n int)) 
 }
 
 // together plans a group of zones that are to match.
-func together(ctx context.Context, c *craft.Craft, zones []Part, group []int, like []surface.Step, out []Planned, told func()) error {
+func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []int, like []surface.Step, out []Planned, told func()) error {
 	var tries [][]surface.Step
 	if like != nil {
 		tries = append(tries, like)
@@ -188,7 +188,7 @@ func Finish(c *craft.Craft, steps []surface.Step) string {
 
 // even plans zones once more where one that is to match another lies straight on
 // something that drinks and the other does not.
-func even(ctx context.Context, c *craft.Craft, zones []Part, out []Planned) error {
+func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned) error {
 	bases := make([]check.Base, len(zones))
 	base := func(i int) check.Base {
 		z := *zones[i].Ask.Zone
@@ -202,7 +202,7 @@ func even(ctx context.Context, c *craft.Craft, zones []Part, out []Planned) erro
 		bases[i] = base(i)
 	}
 	for i := range zones {
-		if out[i].Kept || out[i].Answer.Best == nil || !bases[i].Drinks || ctx.Err() != nil {
+		if out[i].Kept || out[i].Answer.Best == nil || !bases[i].Absorbs || ctx.Err() != nil {
 			continue
 		}
 		ask, zone := zones[i].Ask, *zones[i].Ask.Zone

@@ -11,11 +11,11 @@ import (
 	"rutile/core/surface"
 )
 
-func zonesOf(t testing.TB, facts ...string) []Part {
+func zonesOf(t testing.TB, facts ...string) []PieceZone {
 	t.Helper()
-	var out []Part
+	var out []PieceZone
 	for i, f := range facts {
-		out = append(out, Part{Name: string(rune('A' + i)), Ask: Ask{Zone: zoneOf(t, f), Way: Ways[0]}})
+		out = append(out, PieceZone{Name: string(rune('A' + i)), Ask: Request{Zone: zoneOf(t, f), Way: Ways[0]}})
 	}
 	return out
 }
@@ -42,7 +42,7 @@ func TestZonesThatMatch(t *testing.T) {
 	made := [][]surface.Step{}
 	for i := range got {
 		if got[i].Answer.Best == nil {
-			t.Fatalf("%s has no plan: %+v", zones[i].Name, got[i].Answer.Stuck)
+			t.Fatalf("%s has no plan: %+v", zones[i].Name, got[i].Answer.Infeasible)
 		}
 		if i < 3 {
 			made = append(made, got[i].Answer.Best.Steps)

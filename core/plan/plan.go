@@ -16,8 +16,8 @@ import (
 	"rutile/core/surface"
 )
 
-// Ask is what is to be planned.
-type Ask struct {
+// Request is what is to be planned.
+type Request struct {
 	// Zone is the zone with what is wanted of it. Its own steps are left alone.
 	Zone *check.Zone
 	Way  Way
@@ -69,8 +69,8 @@ type Answer struct {
 	// was stopped before.
 	Proved bool
 	Stats  Stats
-	// Stuck says what stands in the way where nothing passes.
-	Stuck *Stuck
+	// Infeasible says what stands in the way where nothing passes.
+	Infeasible *Infeasible
 	// LookDecides tells that what makes the paint hold follows from the look, whatever
 	// the way says of it.
 	LookDecides bool
@@ -78,7 +78,7 @@ type Answer struct {
 
 // Find searches for the best plan. It stops early when ctx is done, with the best
 // found so far. Errors tell what of the question cannot be used.
-func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
+func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 	p, err := newPlanner(c, ask)
 	if err != nil {
 		return Answer{}, err
@@ -86,7 +86,7 @@ func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
 	a := p.search(ctx)
 	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
 	if a.Best == nil {
-		a.Stuck = stuck(ctx, c, &p.ask, a.Proved)
+		a.Infeasible = stuck(ctx, c, &p.ask, a.Proved)
 	}
 	return a, nil
 }
@@ -94,15 +94,15 @@ func Find(ctx context.Context, c *craft.Craft, ask Ask) (Answer, error) {
 // planner is one search.
 type planner struct {
 	craft  *craft.Craft
-	ask    Ask
+	ask    Request
 	zone   check.Zone // as it is planned for
 	way    *Way
-	scout  *check.Scout
-	sound  *check.Scout // of the same zone as a sound face
-	barred bool         // lead forbids dry work
-	spots  bool         // something rises in spots
-	pores  bool         // bare and open: what shines over it asks for a filler
-	belief bool         // what it may be is weighed by a belief
+	scout  *check.Evaluator
+	sound  *check.Evaluator // of the same zone as a sound face
+	barred bool             // lead forbids dry work
+	spots  bool             // something rises in spots
+	pores  bool             // bare and open: what shines over it asks for a filler
+	belief bool             // what it may be is weighed by a belief
 
 	cleans, strips, bleach, primers []move
 	repair, denib                   move
@@ -129,7 +129,7 @@ type planner struct {
 	lenient, anyOf bool
 }
 
-func newPlanner(c *craft.Craft, ask Ask) (*planner, error) {
+func newPlanner(c *craft.Craft, ask Request) (*planner, error) {
 	p := &planner{craft: c, ask: ask}
 	return p, p.set()
 }
@@ -172,11 +172,11 @@ func (p *planner) surveyed() error {
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}
-	p.scout = check.NewScout(c, &p.zone)
+	p.scout = check.NewEvaluator(c, &p.zone)
 	p.sound = p.scout.Sound()
 	p.barred = p.zone.LeadBars(c)
 	p.pores = p.ask.Fill == "" && !p.zone.Uneven && c.Substrates[p.zone.Substrate].Mark() == "open" &&
-		!slices.ContainsFunc(p.scout.May(), func(m check.May) bool { return !c.Finishes[m.Finish].Bare })
+		!slices.ContainsFunc(p.scout.May(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
 	for _, m := range p.scout.May() {
 		p.belief = p.belief || m.P > 0
 		lv := surface.Levels(c, &m.Facts)

@@ -12,13 +12,13 @@ import (
 	"rutile/core/surface"
 )
 
-func find(t testing.TB, facts, way string) (Answer, Ask) {
+func find(t testing.TB, facts, way string) (Answer, Request) {
 	t.Helper()
 	w, ok := WayNamed(way, nil)
 	if !ok {
 		t.Fatalf("no way %q", way)
 	}
-	ask := Ask{Zone: zoneOf(t, facts), Way: w}
+	ask := Request{Zone: zoneOf(t, facts), Way: w}
 	a, err := Find(context.Background(), craft.Default(), ask)
 	if err != nil {
 		t.Fatal(err)
@@ -97,7 +97,7 @@ func TestPlansAsPaintersMakeThem(t *testing.T) {
 		t.Run(x.way+" "+x.facts, func(t *testing.T) {
 			a, _ := find(t, x.facts, x.way)
 			if a.Best == nil {
-				t.Fatalf("no plan: %+v", a.Stuck.Why)
+				t.Fatalf("no plan: %+v", a.Infeasible.Why)
 			}
 			if !stepsIn(c, a.Best, x.has...) {
 				t.Errorf("not %q in that order:\n%s", x.has, words(c, a.Best))
@@ -138,9 +138,9 @@ func TestWaysAreKeptTo(t *testing.T) {
 		{"knots all over", "pine; knots; wear display", Way{Knots: KnotsAll}, []string{"hellac", "coats of"}, "on the knots", nil},
 	} {
 		t.Run(x.name, func(t *testing.T) {
-			a, err := Find(context.Background(), c, Ask{Zone: zoneOf(t, x.facts), Way: x.way})
+			a, err := Find(context.Background(), c, Request{Zone: zoneOf(t, x.facts), Way: x.way})
 			if err != nil || a.Best == nil {
-				t.Fatal(err, a.Stuck)
+				t.Fatal(err, a.Infeasible)
 			}
 			if !stepsIn(c, a.Best, x.has...) || stepsIn(c, a.Best, x.hasNot) {
 				t.Errorf("not %q, or %q:\n%s", x.has, x.hasNot, words(c, a.Best))
@@ -176,29 +176,29 @@ func TestWhatCannotBePlanned(t *testing.T) {
 		{"a drawer without room", "birch; gap .22", Ways[0], "film.build", "gap"},
 	} {
 		t.Run(x.name, func(t *testing.T) {
-			ask := Ask{Zone: zoneOf(t, x.facts), Way: x.way}
+			ask := Request{Zone: zoneOf(t, x.facts), Way: x.way}
 			a, err := Find(context.Background(), c, ask)
 			if err != nil {
 				t.Fatal(err)
 			}
-			if a.Best != nil || a.Stuck == nil {
+			if a.Best != nil || a.Infeasible == nil {
 				t.Fatalf("planned:\n%s", words(c, a.Best))
 			}
-			said := slices.ContainsFunc(a.Stuck.Why, func(o Obstacle) bool {
+			said := slices.ContainsFunc(a.Infeasible.Why, func(o Obstacle) bool {
 				return strings.HasPrefix(o.Code, x.why) && o.Code != "" || strings.Contains(o.Title+o.Why, x.why)
 			})
 			if !said {
-				t.Errorf("not %q among %+v", x.why, a.Stuck.Why)
+				t.Errorf("not %q among %+v", x.why, a.Infeasible.Why)
 			}
 			opened := false
-			for _, o := range a.Stuck.Opens {
+			for _, o := range a.Infeasible.Relaxations {
 				opened = opened || o.ID == x.opens
 				if o.Says == "" || o.Field == "" || o.Plan == nil || o.Plan.Judged.Fails.Len() > 0 {
 					t.Errorf("%+v opens nothing", o)
 				}
 			}
 			if !opened {
-				t.Errorf("%q does not open it: %+v", x.opens, a.Stuck.Opens)
+				t.Errorf("%q does not open it: %+v", x.opens, a.Infeasible.Relaxations)
 			}
 		})
 	}
@@ -264,7 +264,7 @@ func a0(t testing.TB, facts string) *check.Zone { return zoneOf(t, facts) }
 func TestWeightsThatCannotBe(t *testing.T) {
 	z := zoneOf(t, "oak varnish_oil satin")
 	for _, w := range []Weights{{math.NaN(), 1}, {math.Inf(1)}, {-1, 1}, {1e9}} {
-		if _, err := Find(context.Background(), craft.Default(), Ask{Zone: z, Way: Ways[0], Weights: w}); err == nil {
+		if _, err := Find(context.Background(), craft.Default(), Request{Zone: z, Way: Ways[0], Weights: w}); err == nil {
 			t.Errorf("%v was taken", w)
 		}
 	}
@@ -275,17 +275,17 @@ func TestWeightsThatCannotBe(t *testing.T) {
 	for i := range NumWeights {
 		var w Weights
 		w[i] = 1
-		a, err := Find(context.Background(), craft.Default(), Ask{Zone: z, Way: Ways[0], Weights: w})
+		a, err := Find(context.Background(), craft.Default(), Request{Zone: z, Way: Ways[0], Weights: w})
 		if err != nil || a.Best == nil || !a.Proved {
 			t.Errorf("%s alone: %v %+v", Terms[i].ID, err, a.Stats)
 		}
 	}
-	if _, err := Find(context.Background(), craft.Default(), Ask{}); err == nil {
+	if _, err := Find(context.Background(), craft.Default(), Request{}); err == nil {
 		t.Error("no zone was planned")
 	}
 	bad := *z
 	bad.Look = "no such look"
-	if _, err := Find(context.Background(), craft.Default(), Ask{Zone: &bad, Way: Ways[0]}); err == nil {
+	if _, err := Find(context.Background(), craft.Default(), Request{Zone: &bad, Way: Ways[0]}); err == nil {
 		t.Error("a look that there is not was planned")
 	}
 }
@@ -295,21 +295,21 @@ func TestASearchCanBeStopped(t *testing.T) {
 	ctx, stop := context.WithCancel(context.Background())
 	stop()
 	z := zoneOf(t, "pine paint_acrylic_old; knots; soils grease3 wax_polish3 silicone2; made 1950; wear tabletop; look crackle")
-	a, err := Find(ctx, craft.Default(), Ask{Zone: z, Way: Ways[0]})
+	a, err := Find(ctx, craft.Default(), Request{Zone: z, Way: Ways[0]})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if a.Proved || a.Best == nil && (a.Stuck == nil || !a.Stuck.Stopped) {
-		t.Errorf("proved %v, stuck %+v", a.Proved, a.Stuck)
+	if a.Proved || a.Best == nil && (a.Infeasible == nil || !a.Infeasible.Stopped) {
+		t.Errorf("proved %v, stuck %+v", a.Proved, a.Infeasible)
 	}
 	// What every plan is watched for is known before plans are judged.
 	deep := Ways[0]
 	deep.Deep, deep.Seal = true, SealClear
-	a, err = Find(context.Background(), craft.Default(), Ask{Zone: zoneOf(t, "walnut wax; soils silicone1 mould1; bleed tannin3; look distress_dry; colour #e4e8df"), Way: deep, Limit: 2000})
+	a, err = Find(context.Background(), craft.Default(), Request{Zone: zoneOf(t, "walnut wax; soils silicone1 mould1; bleed tannin3; look distress_dry; colour #e4e8df"), Way: deep, Limit: 2000})
 	if err != nil || !a.Proved || a.Best == nil {
 		t.Errorf("worn deep: proved %v, %v, %+v", a.Proved, err, a.Stats)
 	}
-	a, err = Find(context.Background(), craft.Default(), Ask{Zone: zoneOf(t, "oak varnish_oil; soils grease2"), Way: Ways[0], Limit: 3})
+	a, err = Find(context.Background(), craft.Default(), Request{Zone: zoneOf(t, "oak varnish_oil; soils grease2"), Way: Ways[0], Limit: 3})
 	if err != nil || a.Proved {
 		t.Errorf("three looks prove %v, %v", a.Proved, err)
 	}
@@ -323,7 +323,7 @@ func TestMoreWeightMeansLess(t *testing.T) {
 		for _, x := range []float64{.1, 1, 5, 20} {
 			w := Usual
 			w[term] = x
-			a, err := Find(context.Background(), craft.Default(), Ask{Zone: z, Way: Ways[0], Weights: w})
+			a, err := Find(context.Background(), craft.Default(), Request{Zone: z, Way: Ways[0], Weights: w})
 			if err != nil || a.Best == nil {
 				t.Fatal(err)
 			}
@@ -368,7 +368,7 @@ func TestWhatWouldChangeThePlan(t *testing.T) {
 		if a.Best == nil {
 			t.Fatalf("no plan for %s", x.facts)
 		}
-		ms, err := Minds(context.Background(), c, ask, a.Best)
+		ms, err := Sensitivities(context.Background(), c, ask, a.Best)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -400,7 +400,7 @@ func TestAmountsInWords(t *testing.T) {
 		says string
 	}{
 		{Trouble, 1, "1 trip"}, {Trouble, 5.5, "5.5 trips"}, {Smell, 9, "9 faint smells"}, {Cost, 4.6, "4.60 in your currency"},
-		{HandsOn, 1.25, "1.2 h"}, {Stain, .3, "ΔE 0.3"}, {Thin, 1, "1 grade of durability"}, {Doubtful, 2, "2 findings to watch"}, {Peel, .1, "10 % with a margin"},
+		{HandsOn, 1.25, "1.2 h"}, {Stain, .3, "ΔE 0.3"}, {Renewal, 1, "1 grade of durability"}, {Doubtful, 2, "2 findings to watch"}, {Peel, .1, "10 % with a margin"},
 	} {
 		if got := Amount(x.t, x.x); got != x.says {
 			t.Errorf("%v of %s is %q, not %q", x.x, Terms[x.t].ID, got, x.says)

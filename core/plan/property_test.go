@@ -13,7 +13,7 @@ import (
 )
 
 // anyZone is a random zone of any material, finish, damage, look and use.
-func anyZone(r *rand.Rand, c *craft.Craft) Ask {
+func anyZone(r *rand.Rand, c *craft.Craft) Request {
 	z := &check.Zone{Look: craft.LookSolid, SoilsKnown: r.IntN(6) > 0, Made: []int{0, 1930, 1975, 1995, 2015}[r.IntN(5)]}
 	z.Substrate = craft.Substrate(r.IntN(len(c.Substrates)))
 	z.Finish, _ = c.Finish("none")
@@ -52,9 +52,9 @@ func anyZone(r *rand.Rand, c *craft.Craft) Ask {
 		z.Look = c.Effects[r.IntN(len(c.Effects))].ID
 	}
 	if r.IntN(8) == 0 {
-		z.Stays = []string{"the glass"}
+		z.Unmasked = []string{"the glass"}
 	}
-	ask := Ask{Zone: z, Way: Ways[0], PutBack: z.Touching}
+	ask := Request{Zone: z, Way: Ways[0], PutBack: z.Touching}
 	if r.IntN(2) == 0 {
 		ask.Way = Ways[r.IntN(len(Ways))]
 	}

@@ -70,7 +70,7 @@ func Depends(c *craft.Craft, z *check.Zone, r *check.Result) []string {
 	if a := r.Adhesion; a != nil {
 		w := &a.Boundary[0]
 		how := "how well " + craft.Lower(c.Products[w.Product].Name) + " grips " + a.OnWhat(c, &w.Boundary)
-		if w.Boards > 0 {
+		if w.PatchTests > 0 {
 			how += ", as your patch tests show"
 		}
 		out = append(out, how)
@@ -186,8 +186,8 @@ func TripsOf(steps []surface.Step) int {
 	return n
 }
 
-// Against says why one plan comes before another, by the terms that tell most.
-func Against(w Weights, best, other *Plan) string {
+// Compare says why one plan comes before another, by the terms that tell most.
+func Compare(w Weights, best, other *Plan) string {
 	w = w.OrUsual()
 	type gap struct {
 		t Term

@@ -20,7 +20,7 @@ type node struct {
 	parent int32 // -1 for the one without steps
 	stage  stage
 	// What it has done, as far as the moves ask.
-	last             surface.Kind // of the last step, NumKinds for none
+	last             surface.StepKind // of the last step, NumKinds for none
 	cleaner          craft.Cleaner
 	product          craft.Product // the last primer
 	primers, allOver uint8
@@ -271,7 +271,7 @@ func (p *planner) took(n *node, j *check.Judged) {
 func (p *planner) key(n *node) [2]uint64 {
 	type key struct {
 		stage            stage
-		last             surface.Kind
+		last             surface.StepKind
 		cleaner          craft.Cleaner
 		product          craft.Product
 		primers, allOver uint8
@@ -295,8 +295,8 @@ func (p *planner) key(n *node) [2]uint64 {
 		mix := func(x uint64) { out[s] = (out[s] ^ x) * 0x9E3779B97F4A7C15 }
 		for v := range p.scout.May() {
 			st := *p.state(v)
-			for i := range st.Patches[:st.N] {
-				q := &st.Patches[i]
+			for i := range st.Regions[:st.N] {
+				q := &st.Regions[i]
 				if q.Product == craft.NoProduct {
 					q.At = st.Hours
 				}
@@ -370,7 +370,7 @@ func (p *planner) open(i int32, least, above float64) {
 		stains := p.nodes[i].stains
 		for b, x := range stains {
 			if x > 0 {
-				stains[b] = x * surface.LeastLets(p.craft, m.steps, craft.Bleeder(b))
+				stains[b] = x * surface.LeastTransmission(p.craft, m.steps, craft.Bleeder(b))
 			}
 		}
 		finish, may := p.toFinish(&n, &p.nodes[i].watches, &stains)
@@ -676,9 +676,9 @@ func (p *planner) rises() [craft.NumBleeders]float64 {
 	var out [craft.NumBleeders]float64
 	for v := range p.scout.May() {
 		st := p.state(v)
-		for i := range st.Patches[:st.N] {
+		for i := range st.Regions[:st.N] {
 			for b := range out {
-				out[b] = max(out[b], st.Patches[i].Stain(craft.Bleeder(b)))
+				out[b] = max(out[b], st.Regions[i].Stain(craft.Bleeder(b)))
 			}
 		}
 	}

@@ -15,7 +15,7 @@ import (
 // after another.
 type Trip struct {
 	Does   string // as a step is worded
-	Kind   surface.Kind
+	Kind   surface.StepKind
 	Visits []Visit
 	// Start is in hours after the first trip began, and Minutes the work of all its
 	// visits.
@@ -35,7 +35,7 @@ type Visit struct {
 type deed struct {
 	label   string
 	words   string
-	kind    surface.Kind
+	kind    surface.StepKind
 	step    int
 	coat    int
 	minutes float64
@@ -46,7 +46,7 @@ type deed struct {
 
 // orderOf ranks kinds of step in the order of the work, so that all cleaning comes
 // before all sanding where nothing else decides.
-var orderOf = map[surface.Kind]int{
+var orderOf = map[surface.StepKind]int{
 	surface.Remove: 0, surface.Clean: 1, surface.Strip: 2, surface.Repair: 3, surface.Fill: 4, surface.RaiseGrain: 5,
 	surface.Abrade: 6, surface.Dust: 7, surface.Mask: 8, surface.Coat: 9, surface.Effect: 10, surface.Test: 11, surface.Reassemble: 12,
 }

@@ -22,7 +22,7 @@ const (
 	Smell                // coats and wipes that smell
 	Trouble              // trips to the bench, and what must be mixed
 	Dirt                 // levels of soil under the first coat
-	Thin                 // ranks of wear that the last coats fall short
+	Renewal              // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
 	// NumTerms counts the terms, NumWeights those a painter weighs.
 	NumTerms
@@ -50,7 +50,7 @@ var Terms = [NumTerms]TermRow{
 	Smell:    {"smell", "Smell", "faint smells", "faint smell", 5, "one faint smell over the whole face"},
 	Trouble:  {"trouble", "Trips", "trips", "trip", 2, "setting up and cleaning up"},
 	Dirt:     {"dirt", "Dirt left", "levels of dirt under the first coat", "level of dirt under the first coat", 20, "dirt that could have been washed off"},
-	Thin:     {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a finish that must be renewed sooner; two grades more than needed count as enough"},
+	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a finish that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
 }
 
@@ -205,7 +205,7 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 // at.
 func amounts(statics *Amounts, j *check.Judged) Amounts {
 	a := *statics
-	a[Peel], a[Stain], a[Thin] = j.Peel, j.Stain, j.Guard
+	a[Peel], a[Stain], a[Renewal] = j.Peel, j.Stain, j.Durability
 	a[HandsOn], a[Elapsed] = j.Minutes/60, j.Hours
 	a[Doubtful] = float64(j.Watches.Len())
 	return a

@@ -62,7 +62,7 @@ func zoneOf(t testing.TB, facts string) *check.Zone {
 		"area":   func(w string) bool { z.Area = number(w); return true },
 		"gap":    func(w string) bool { z.GapMM = number(w); return true },
 		"fitting": func(w string) bool {
-			z.Stays = append(z.Stays, w)
+			z.Unmasked = append(z.Unmasked, w)
 			return true
 		},
 		"loose": func(w string) bool {

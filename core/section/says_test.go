@@ -59,7 +59,7 @@ func TestWhatIsSaidOfSteps(t *testing.T) {
 		"Sand with 220":         {Do: surface.Abrade, How: craft.Hand, Grit: 220},
 		"Scuff with a fine pad": {Do: surface.Abrade, How: craft.Pad},
 		"Chalk paint":           two,
-		"Remove the old foil": {Do: surface.Remove, What: "the old foil"},
+		"Remove the old foil":   {Do: surface.Remove, What: "the old foil"},
 		"Wait 36 h":             {Do: surface.Wait, Hours: 36},
 		"Mask":                  {Do: surface.Mask, What: "the hinges"},
 		"Dust off":              {Do: surface.Dust},

@@ -105,25 +105,25 @@ func (d *Drawing) WearSays() string {
 			out += ", then "
 		}
 		out += craft.Lower(d.Layers[w.Layer].Name)
-		if i > 0 && w.Apart < check.Contrasting {
+		if i > 0 && w.Difference < check.Contrasting {
 			out += " (hardly different in colour)"
 		}
 	}
 	return out + "."
 }
 
-// Shown is a layer that wear lays open.
-type Shown struct {
+// Exposed is a layer that wear lays open.
+type Exposed struct {
 	Layer  int // index into Layers
 	Colour string
-	// Apart is how far its colour is from the finished one, in CIEDE2000 units.
-	Apart float64
+	// Difference is how far its colour is from the finished one, in CIEDE2000 units.
+	Difference float64
 }
 
 // Mark is a step that leaves no layer: where in the cut it was done.
 type Mark struct {
 	Step int // from 1
-	Do   surface.Kind
+	Do   surface.StepKind
 	// On is the layer whose face it worked on, an index into Layers.
 	On int
 }
@@ -141,7 +141,7 @@ type Drawing struct {
 	Faces []Face
 	// Worn are the colours that come to light as an edge wears down, the topmost
 	// paint first.
-	Worn []Shown
+	Worn []Exposed
 }
 
 // Usual thickness of what was there, in micrometres. Working default.
@@ -191,7 +191,7 @@ func Draw(c *craft.Craft, z *check.Zone, groundColour string, r *check.Result) D
 
 // faces works out what the finished surface looks like as stains come.
 func (d *Drawing) faces(c *craft.Craft, r *check.Result) {
-	s := &r.Story
+	s := &r.Appearance
 	if len(s.Paints) == 0 {
 		return
 	}
@@ -201,7 +201,7 @@ func (d *Drawing) faces(c *craft.Craft, r *check.Result) {
 		for i := range r.Stains {
 			if st := &r.Stains[i]; st.After(at.Days) > f.DeltaE {
 				b := &craft.Bleeders[st.Bleeder]
-				f.DeltaE, f.Of, f.by, f.Spots = st.After(at.Days), b.Name, st.Bleeder, st.Patch == surface.SpotPatch
+				f.DeltaE, f.Of, f.by, f.Spots = st.After(at.Days), b.Name, st.Bleeder, st.Patch == surface.SpotRegion
 				if to, ok := colour.Parse(b.Colour); ok {
 					f.Colour = colour.Toward(fresh, to, f.DeltaE).Hex()
 				}
@@ -227,7 +227,7 @@ func (d *Drawing) wear() {
 			d.Worn[n-1].Layer = i
 			continue
 		}
-		d.Worn = append(d.Worn, Shown{i, l.Colour, colour.Difference(top, c)})
+		d.Worn = append(d.Worn, Exposed{i, l.Colour, colour.Difference(top, c)})
 	}
 }
 
@@ -250,7 +250,7 @@ func (w *drawer) cut(n int) {
 
 func (w *drawer) event(e *surface.Event) {
 	d := w.d
-	before, after := &e.Before.Patches[surface.Field], &e.After.Patches[surface.Field]
+	before, after := &e.Before.Regions[surface.Field], &e.After.Regions[surface.Field]
 	switch e.Doing.Do {
 	case surface.Abrade:
 		if after.Bare && !before.Bare {
@@ -298,8 +298,8 @@ func (w *drawer) event(e *surface.Event) {
 				break
 			}
 		}
-		w.laidAt[len(d.Layers)] = e.After.Patches[surface.Field].At
-		if p := e.After.Patch(surface.SpotPatch); l.Spots && p != nil {
+		w.laidAt[len(d.Layers)] = e.After.Regions[surface.Field].At
+		if p := e.After.Region(surface.SpotRegion); l.Spots && p != nil {
 			w.laidAt[len(d.Layers)] = p.At
 		}
 		d.Layers = append(d.Layers, l)
@@ -325,14 +325,14 @@ func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, prod
 		for s, lv := range b.Soils {
 			if lv > 0 && i == 0 {
 				l.Soils = append(l.Soils, craft.Soils[s].Name)
-				if e.Before.Patches[surface.Field].Driven&(1<<s) != 0 {
+				if e.Before.Regions[surface.Field].Driven&(1<<s) != 0 {
 					l.Driven = append(l.Driven, craft.Soils[s].Name)
 				}
 			}
 		}
 	}
-	for i := range e.After.Patches[:e.After.N] {
-		patch := &e.After.Patches[i]
+	for i := range e.After.Regions[:e.After.N] {
+		patch := &e.After.Regions[i]
 		if patch.Kind == surface.Worn {
 			continue // the cut goes through the face
 		}

@@ -172,7 +172,7 @@ func TestWearLaysOpenWhatIsBelow(t *testing.T) {
 	for _, w := range d.Worn {
 		got = append(got, w.Colour)
 	}
-	if len(got) != 4 || got[0] != "#e4e8df" || got[1] != "#332a24" || d.Worn[1].Apart < check.Contrasting || d.Worn[0].Apart != 0 {
+	if len(got) != 4 || got[0] != "#e4e8df" || got[1] != "#332a24" || d.Worn[1].Difference < check.Contrasting || d.Worn[0].Difference != 0 {
 		t.Errorf("%+v", d.Worn)
 	}
 }
@@ -210,7 +210,7 @@ func TestTheFaceAndTheEdgeInWords(t *testing.T) {
 			t.Errorf("%q, want %q", got, x.want)
 		}
 	}
-	d := Drawing{Layers: []Layer{{Name: "Oak"}, {Name: "Bonding primer"}, {Name: "Chalk paint"}}, Worn: []Shown{{2, "#e4e8df", 0}, {1, "#f1f0ec", 4}, {0, "#c09a66", 30}}}
+	d := Drawing{Layers: []Layer{{Name: "Oak"}, {Name: "Bonding primer"}, {Name: "Chalk paint"}}, Worn: []Exposed{{2, "#e4e8df", 0}, {1, "#f1f0ec", 4}, {0, "#c09a66", 30}}}
 	if got := d.WearSays(); got != "In worn places: chalk paint, then bonding primer (hardly different in colour), then oak." {
 		t.Errorf("%q", got)
 	}

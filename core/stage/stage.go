@@ -44,8 +44,8 @@ type Stage struct {
 type Entry struct {
 	ID   craft.Stage
 	Name string
-	// Doing says of a piece that this is the first stage with something unfinished.
-	Doing string
+	// Open says of a piece that this is the first stage with something unfinished.
+	Open string
 	// Core is the package of the core that it rests on.
 	Core string
 	// UseCase is the method that answers for it, Route its address in the API, View its place in
@@ -71,24 +71,24 @@ type Work struct {
 // Entries are the stages in the order of the work.
 var Entries = []Entry{
 	{
-		ID: craft.StageLookOver, Name: "Survey", Doing: "Survey not finished", Core: "parts", UseCase: "LookOver", Route: "/api/check", View: "look-over", Folder: "survey",
+		ID: craft.StageSurvey, Name: "Survey", Open: "Survey not finished", Core: "parts", UseCase: "Overview", Route: "/api/check", View: "survey", Folder: "survey",
 		Fields: []craft.Field{craft.FieldSubstrate, craft.FieldFinish, craft.FieldGloss, craft.FieldSoils, craft.FieldBleeders, craft.FieldDefects, craft.FieldMoisture, craft.FieldAge, craft.FieldVeneer, craft.FieldColourNow, craft.FieldArea, craft.FieldParts, craft.FieldTakeApart, craft.FieldSite, craft.FieldUse, craft.FieldWear, craft.FieldTarget, craft.FieldLook, craft.FieldSheen},
 		Stands: lookOver,
 	},
 	{
-		ID: craft.StageIdentify, Name: "Identify", Doing: "Not identified yet", Core: "identify", UseCase: "Identify", Route: "/api/identify", View: "identify", Folder: "identify",
+		ID: craft.StageIdentify, Name: "Identify", Open: "Not identified yet", Core: "identify", UseCase: "Identify", Route: "/api/identify", View: "identify", Folder: "identify",
 		Fields: []craft.Field{craft.FieldIdentify, craft.FieldEvidence, craft.FieldLeadTest, craft.FieldTest}, Stands: identified,
 	},
 	{
-		ID: craft.StagePrepare, Name: "Prepare", Doing: "Preparation not decided", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
+		ID: craft.StagePrepare, Name: "Prepare", Open: "Preparation not decided", Core: "check", UseCase: "Check", Route: "/api/check", View: "plan", Folder: "plan",
 		Stands: prepare,
 	},
 	{
-		ID: craft.StageCoats, Name: "Coat system", Doing: "Coats not decided", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
+		ID: craft.StageCoats, Name: "Coat system", Open: "Coats not decided", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
 		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf}, Stands: coatSystem,
 	},
 	{
-		ID: craft.StageHandOver, Name: "Job sheet", Doing: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
+		ID: craft.StageJobSheet, Name: "Job sheet", Open: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
 		Stands: handOver,
 	},
 }
@@ -155,8 +155,8 @@ func identified(w *Work) (State, string, int) {
 	switch {
 	case known.Substrate == identify.Doubted || known.Finish == identify.Doubted:
 		return Open, "The tests contradict the survey", 0
-	case z.Tests != nil && len(z.Tests.Against) > 0:
-		return Open, "The tests contradict each other: " + z.Tests.Against[0].Between(), 0
+	case z.Tests != nil && len(z.Tests.Contradictions) > 0:
+		return Open, "The tests contradict each other: " + z.Tests.Contradictions[0].Between(), 0
 	case known.Finish == identify.Possible || known.Substrate == identify.Possible || (sub.Unknown || fin.Unknown) && z.Tests != nil && len(z.Tests.Answers) > 0:
 		return Open, "Not certain yet: " + strings.TrimSuffix(z.Tests.Says(), "."), 0
 	case sub.Unknown && fin.Unknown:

@@ -41,16 +41,16 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	z.Substrate, _ = c.Substrate("laminate_hpl")
 	z.Finish, _ = c.Finish("unknown")
 	s := of(t, z)
-	want(t, s[craft.StageLookOver], Open, "dirt on it, area, wanted colour")
+	want(t, s[craft.StageSurvey], Open, "dirt on it, area, wanted colour")
 	want(t, s[craft.StageIdentify], Open, "not known")
 	want(t, s[craft.StagePrepare], Open, "No cleaning or sanding")
 	want(t, s[craft.StageCoats], Open, "No coat")
-	want(t, s[craft.StageHandOver], Open, "no plan to print")
+	want(t, s[craft.StageJobSheet], Open, "no plan to print")
 
 	z.SoilsKnown, z.Area, z.Colour = true, 1, "#e4e8df"
 	z.Finish, _ = c.Finish("none")
 	s = of(t, z)
-	want(t, s[craft.StageLookOver], Done, "High-pressure laminate")
+	want(t, s[craft.StageSurvey], Done, "High-pressure laminate")
 	want(t, s[craft.StageIdentify], Done, "bare")
 
 	paint, _ := c.Product("paint_chalk")
@@ -66,7 +66,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 		t.Error("it does not say at which step")
 	}
 	want(t, s[craft.StageCoats], Stuck, "hold")
-	want(t, s[craft.StageHandOver], Open, "fails")
+	want(t, s[craft.StageJobSheet], Open, "fails")
 
 	z.Soils[craft.Grease] = 0
 	prime, _ := c.Product("primer_bond_wb")
@@ -74,7 +74,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	s = of(t, z)
 	want(t, s[craft.StagePrepare], Done, "2 steps before the first coat")
 	want(t, s[craft.StageCoats], Done, "3 products, risk of peeling")
-	want(t, s[craft.StageHandOver], Done, "First step: sand with 220")
+	want(t, s[craft.StageJobSheet], Done, "First step: sand with 220")
 }
 
 func TestALeadSuspectIsNotIdentified(t *testing.T) {
@@ -83,7 +83,7 @@ func TestALeadSuspectIsNotIdentified(t *testing.T) {
 	z.Substrate, _ = c.Substrate("pine")
 	z.Finish, _ = c.Finish("paint_alkyd_old")
 	want(t, of(t, z)[craft.StageIdentify], Open, "not tested by a laboratory or licensed assessor")
-	want(t, of(t, z)[craft.StageLookOver], Open, "gloss")
+	want(t, of(t, z)[craft.StageSurvey], Open, "gloss")
 	z.LeadTest = &check.LeadTest{By: "laboratory", Date: "2026-11-01"}
 	want(t, of(t, z)[craft.StageIdentify], Done, "Pine under old oil paint")
 }

@@ -63,7 +63,7 @@ const (
 // Boundary is where a coat meets what it lands on, with everything its
 // strength was made of.
 type Boundary struct {
-	Patch    PatchKind
+	Region   RegionKind
 	Step     int // from 1
 	CoatNo   int // of the step's coats, from 1
 	Product  craft.Product
@@ -88,10 +88,10 @@ type Boundary struct {
 	Waited, Earliest, Latest float64 // hours, scaled to the site
 	SiteWhy                  SiteWhy
 
-	// Boards are the rated patch tests of this coat on this surface that its
+	// PatchTests are the rated patch tests of this coat on this surface that its
 	// grip was learned from, GripBefore what it was without them, and pair the
 	// variance of the log of the grip that they leave.
-	Boards     int
+	PatchTests int
 	GripBefore float64
 	pair       float64
 }
@@ -115,7 +115,7 @@ func (b *Boundary) LogSpread(c *craft.Craft, doubt float64) float64 {
 // spread leaves out what key, cleanness and window add, where to is Key.
 func (b *Boundary) spread(c *craft.Craft, doubt float64, to Term) float64 {
 	v := b.pair
-	if b.Boards == 0 {
+	if b.PatchTests == 0 {
 		v = pairVariance(c, b, doubt)
 	}
 	for t, f := range b.Factors {
@@ -224,13 +224,13 @@ func (b *Boundary) InTime() bool {
 }
 
 // bond computes the boundary that step's coatNo-th coat makes on patch p.
-func bond(c *craft.Craft, f *Facts, p *Patch, s *Step, step, coatNo int, hours float64) Boundary {
+func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours float64) Boundary {
 	up := &c.Products[s.Product]
 	coat := &craft.Coats[up.Coat]
 	fam := &craft.Families[p.Top]
 	sub := &c.Substrates[f.Substrate]
 	b := Boundary{
-		Patch: p.Kind, Step: step, CoatNo: coatNo, Product: s.Product, On: p.Top, Under: p.Product,
+		Region: p.Kind, Step: step, CoatNo: coatNo, Product: s.Product, On: p.Top, Under: p.Product,
 		Bare: p.Bare && (p.Product == craft.NoProduct || c.Products[p.Product].Coat == craft.NoCoat), First: p.Coats == 0,
 		Additive: s.additiveIn(coatNo),
 		Sens:     coat.Sens, KeyGiven: p.Key, Soils: p.Soils, Cap: 1,
@@ -349,7 +349,7 @@ func (b *Boundary) multiply() {
 }
 
 // time fills in where in the lower coat's window the upper one comes.
-func (b *Boundary) time(lower, up *craft.ProductRow, p *Patch, method string, cl drying.Climate, hours float64) {
+func (b *Boundary) time(lower, up *craft.ProductRow, p *Region, method string, cl drying.Climate, hours float64) {
 	from, to, again := windowOf(lower, up, cl)
 	if lower.Coat == craft.GZ && (method == "spray" || method == "aerosol") {
 		from *= sprayedGlaze

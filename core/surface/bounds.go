@@ -9,10 +9,10 @@ import (
 // What a search must know of coats before it walks them: the walk itself counts by the same
 // functions.
 
-// Lets is the share of a bleeder, 0 to 1, that one coat of a product lets through. Where the coat
+// Transmitted is the share of a bleeder, 0 to 1, that one coat of a product lets through. Where the coat
 // only dilutes and another that does lies below it already, it dilutes by the root of that.
 // dilutes tells whether the coat is one of those.
-func Lets(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool) (share float64, dilutes bool) {
+func Transmission(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool) (share float64, dilutes bool) {
 	share = c.LetsThrough(p, b)
 	if c.Products[p].Block.Blocks() {
 		return share, false
@@ -23,27 +23,27 @@ func Lets(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool) (share
 	return share, true
 }
 
-// LeastLets is the least share of a bleeder, 0 to 1, that the coats of some steps let through,
+// LeastTransmission is the least share of a bleeder, 0 to 1, that the coats of some steps let through,
 // whatever lies below them.
-func LeastLets(c *craft.Craft, steps []Step, b craft.Bleeder) float64 {
+func LeastTransmission(c *craft.Craft, steps []Step, b craft.Bleeder) float64 {
 	out, diluted := 1., false
 	for i := range steps {
 		s := &steps[i]
 		if x, ok := c.Effect(s.Effect); ok && s.Do == Effect && c.Effects[x].Lays != "" {
 			lays, _ := c.Product(c.Effects[x].Lays)
-			share, _ := Lets(c, lays, b, false)
+			share, _ := Transmission(c, lays, b, false)
 			out *= share
 		}
 		if s.Do != Coat || c.Products[s.Product].Coat == craft.NoCoat {
 			continue
 		}
 		if s.Scope != All { // the spots may be where it comes through
-			share, _ := Lets(c, s.Product, b, false)
+			share, _ := Transmission(c, s.Product, b, false)
 			out *= share
 			continue
 		}
 		for range s.NumCoats() {
-			share, dilutes := Lets(c, s.Product, b, diluted)
+			share, dilutes := Transmission(c, s.Product, b, diluted)
 			out *= share
 			diluted = diluted || dilutes
 		}

@@ -24,8 +24,8 @@ func TestBoundsAreTheWalks(t *testing.T) {
 			s := Step{Do: Coat, Product: p, Coats: coats, Auto: true, Method: "roller"}
 			steps := []Step{s}
 			walk := Walk(c, &f, steps)
-			end := &walk.End.Patches[Field]
-			if got, want := LeastLets(c, steps, craft.Tannin), float64(end.Lets[craft.Tannin]); end.Load[craft.Tannin] > 0 && math.Abs(got-want) > 1e-6 {
+			end := &walk.End.Regions[Field]
+			if got, want := LeastTransmission(c, steps, craft.Tannin), float64(end.Transmitted[craft.Tannin]); end.Load[craft.Tannin] > 0 && math.Abs(got-want) > 1e-6 {
 				t.Errorf("%d coats of %s let %v through, the walk %v", coats, c.Products[i].ID, got, want)
 			}
 			if got := float64(coats) * f.CoatMinutes(&s); math.Abs(got-walk.End.Minutes) > 1e-9 {
@@ -56,18 +56,18 @@ func TestLets(t *testing.T) {
 	c := craft.Default()
 	paint, _ := c.Product("paint_chalk")
 	block, _ := c.Product("shellac_pigmented")
-	one, dilutes := Lets(c, paint, craft.Tannin, false)
-	more, _ := Lets(c, paint, craft.Tannin, true)
+	one, dilutes := Transmission(c, paint, craft.Tannin, false)
+	more, _ := Transmission(c, paint, craft.Tannin, true)
 	if !dilutes || math.Abs(more-math.Sqrt(one)) > 1e-12 {
 		t.Errorf("paint lets %v through, and over paint %v", one, more)
 	}
-	first, dilutes := Lets(c, block, craft.Tannin, false)
-	again, _ := Lets(c, block, craft.Tannin, true)
+	first, dilutes := Transmission(c, block, craft.Tannin, false)
+	again, _ := Transmission(c, block, craft.Tannin, true)
 	if dilutes || first != again {
 		t.Errorf("a blocker lets %v through, and over paint %v", first, again)
 	}
 	spots := []Step{{Do: Coat, Product: paint, Coats: 3, Scope: Spots}}
-	if got := LeastLets(c, spots, craft.Tannin); got != one {
+	if got := LeastTransmission(c, spots, craft.Tannin); got != one {
 		t.Errorf("on the spots %v is let through, want %v", got, one)
 	}
 }

@@ -69,14 +69,14 @@ func (f *Facts) Demand() float64 {
 	return d
 }
 
-// PatchKind names the patches of a zone.
-type PatchKind uint8
+// RegionKind names the patches of a zone.
+type RegionKind uint8
 
 // The patches. Spots are knots, nails, rings and marks: places where something
 // local may rise, and where a spot coat goes.
 const (
-	Field PatchKind = iota
-	SpotPatch
+	Field RegionKind = iota
+	SpotRegion
 	Worn
 	numPatches
 )
@@ -85,7 +85,7 @@ const (
 var patchIDs = [numPatches]string{"field", "spots", "worn"}
 
 // String returns the patch's id.
-func (k PatchKind) String() string { return patchIDs[k] }
+func (k RegionKind) String() string { return patchIDs[k] }
 
 // The shares of the area taken for spots, and for what is worn where nobody
 // says. Working defaults.
@@ -97,7 +97,7 @@ const (
 // State is a zone's surface at one moment. It is a plain comparable value, so
 // that two ways of reaching the same surface are seen to be the same.
 type State struct {
-	Patches [numPatches]Patch
+	Regions [numPatches]Region
 	N       uint8   // patches in use
 	Hours   float64 // since the first step began
 	Minutes float64 // hands-on, 0 throughout where the area is not known
@@ -107,9 +107,9 @@ type State struct {
 	Auto bool
 }
 
-// Patch is one part of the surface with a history of its own.
-type Patch struct {
-	Kind  PatchKind
+// Region is one part of the surface with a history of its own.
+type Region struct {
+	Kind  RegionKind
 	Share float64 // of the zone's area
 
 	Top craft.Family
@@ -155,7 +155,7 @@ type Patch struct {
 
 	// Load is the stain each bleeder would show through nothing, and Lets the
 	// share of it that gets through the coats so far.
-	Load, Lets [craft.NumBleeders]float32
+	Load, Transmitted [craft.NumBleeders]float32
 	// Diluted marks the bleeders that a coat which is no blocker has counted
 	// against already.
 	Diluted uint16
@@ -179,13 +179,13 @@ const (
 func resistNamed(id string) Resist { return Resist(slices.Index(craft.Resists, id) + 1) }
 
 // driven tells whether soil s was rubbed in by abrasion.
-func (p *Patch) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
+func (p *Region) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }
 
-// Patch returns the state's patch of a kind; nil if it has none.
-func (s *State) Patch(k PatchKind) *Patch {
-	for i := range s.Patches[:s.N] {
-		if s.Patches[i].Kind == k {
-			return &s.Patches[i]
+// Region returns the state's patch of a kind; nil if it has none.
+func (s *State) Region(k RegionKind) *Region {
+	for i := range s.Regions[:s.N] {
+		if s.Regions[i].Kind == k {
+			return &s.Regions[i]
 		}
 	}
 	return nil
@@ -193,7 +193,9 @@ func (s *State) Patch(k PatchKind) *Patch {
 
 // Stain is the final stain of a bleeder on this patch over a white finish, in
 // CIEDE2000 units.
-func (p *Patch) Stain(b craft.Bleeder) float64 { return float64(p.Load[b]) * float64(p.Lets[b]) }
+func (p *Region) Stain(b craft.Bleeder) float64 {
+	return float64(p.Load[b]) * float64(p.Transmitted[b])
+}
 
 // Levels are the bleeders a zone has, 0 to 3 each: those entered, or else those
 // its substrate, its finish and its counted knots imply; and what smoke on it
@@ -233,7 +235,7 @@ func resinous(sub *craft.SubstrateRow) bool {
 // local may rise, or when the plan has a coat for spots alone.
 func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
-	p := Patch{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
+	p := Region{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
 	p.Soils = f.Soils
 	if fin.Bare {
 		p.Top, p.Bare = sub.Family, true
@@ -266,33 +268,33 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 		row := &craft.Bleeders[b]
 		load := held(fin, craft.Bleeder(b), row.DeltaE[lv[b]-1])
 		if !row.Local {
-			p.Load[b], p.Lets[b] = float32(load), 1
-			q.Load[b], q.Lets[b] = float32(load), 1
+			p.Load[b], p.Transmitted[b] = float32(load), 1
+			q.Load[b], q.Transmitted[b] = float32(load), 1
 			continue
 		}
 		spots = true
-		q.Load[b], q.Lets[b] = float32(load), 1
+		q.Load[b], q.Transmitted[b] = float32(load), 1
 		if craft.Bleeder(b) == craft.Resin && resinous(sub) {
-			p.Load[b], p.Lets[b] = float32(held(fin, craft.Resin, row.DeltaE[0])), 1
+			p.Load[b], p.Transmitted[b] = float32(held(fin, craft.Resin, row.DeltaE[0])), 1
 		}
 	}
 	s := State{N: 1}
 	if spots {
-		q.Kind = SpotPatch
+		q.Kind = SpotRegion
 		q.Share = spotShare
-		s.Patches[s.N] = q
+		s.Regions[s.N] = q
 		s.N++
 	}
 	if worn > 0 {
 		w := p
 		w.Kind, w.Share = Worn, worn
-		s.Patches[s.N] = w
+		s.Regions[s.N] = w
 		s.N++
 	}
-	for i := range s.Patches[1:s.N] {
-		p.Share = max(0, p.Share-s.Patches[1+i].Share)
+	for i := range s.Regions[1:s.N] {
+		p.Share = max(0, p.Share-s.Regions[1+i].Share)
 	}
-	s.Patches[Field] = p
+	s.Regions[Field] = p
 	return s
 }
 

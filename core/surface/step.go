@@ -2,12 +2,12 @@ package surface
 
 import "rutile/core/craft"
 
-// Kind is what a step does.
-type Kind uint8
+// StepKind is what a step does.
+type StepKind uint8
 
 // The kinds of step.
 const (
-	Clean Kind = iota
+	Clean StepKind = iota
 	Abrade
 	Dust
 	RaiseGrain
@@ -50,10 +50,10 @@ var Kinds = [NumKinds]KindRow{
 }
 
 // KindNamed returns the kind with an id; false if there is none.
-func KindNamed(id string) (Kind, bool) {
+func KindNamed(id string) (StepKind, bool) {
 	for i := range Kinds {
 		if Kinds[i].ID == id {
-			return Kind(i), true
+			return StepKind(i), true
 		}
 	}
 	return 0, false
@@ -71,7 +71,7 @@ const (
 
 // Step is one line of a plan. Only the fields of its kind mean anything.
 type Step struct {
-	Do Kind
+	Do StepKind
 
 	// Clean
 	Cleaner craft.Cleaner

@@ -20,7 +20,7 @@ func worked(id string, change func(*Step)) Step {
 func TestEveryKindOfStepIsWalked(t *testing.T) {
 	f := facts(t, "birch", "varnish_oil", func(f *Facts) { f.Area = 1; f.Soils[craft.Grime] = 1 })
 	for k := range Kinds {
-		s := Step{Do: Kind(k), Hours: 1, Grit: 220, How: craft.Hand, StripHow: "scrape", With: "filler_fine", Effect: "stencil"}
+		s := Step{Do: StepKind(k), Hours: 1, Grit: 220, How: craft.Hand, StripHow: "scrape", With: "filler_fine", Effect: "stencil"}
 		if s.Do == Coat {
 			s = coat("paint_acrylic", 1)
 		}
@@ -46,7 +46,7 @@ func TestStrippingByHand(t *testing.T) {
 		lv   uint8
 		grit uint16
 	}{{"chemical", craft.StripperResidue, 2, 0}, {"scrape", craft.Dust, 1, 0}, {"heat", craft.Dust, 1, 0}, {"sand", craft.Dust, 2, 80}} {
-		p := Walk(c, f, []Step{coat("paint_acrylic", 2), {Do: Strip, StripHow: x.how}}).End.Patches[Field]
+		p := Walk(c, f, []Step{coat("paint_acrylic", 2), {Do: Strip, StripHow: x.how}}).End.Regions[Field]
 		if !p.Bare || p.Top != craft.WoodBare || p.Coats != 0 || p.Film != 0 || p.Soils[x.soil] != x.lv || p.Soils[craft.Grease] != 0 || p.Grit != x.grit {
 			t.Errorf("%s: %+v", x.how, p)
 		}
@@ -58,7 +58,7 @@ func TestStrippingByHand(t *testing.T) {
 	}
 	// Under foil and printed paper lies board, and nothing softens from below.
 	for _, id := range []string{"vinyl_wrap", "paper_foil_board"} {
-		p := Walk(c, facts(t, id, "none", nil), []Step{{Do: Strip, StripHow: "heat"}}).End.Patches[Field]
+		p := Walk(c, facts(t, id, "none", nil), []Step{{Do: Strip, StripHow: "heat"}}).End.Regions[Field]
 		if p.Top != craft.BoardRaw || p.Key != 1 || p.Stain(craft.Plasticiser) != 0 {
 			t.Errorf("%s: %+v", id, p)
 		}
@@ -68,7 +68,7 @@ func TestStrippingByHand(t *testing.T) {
 func TestFillingRepairingAndMasking(t *testing.T) {
 	f := facts(t, "birch", "none", func(f *Facts) { f.Loose = craft.LooseVeneer | craft.LooseFlakes })
 	w := Walk(c, f, []Step{{Do: Fill, With: "filler_two_part"}, {Do: Repair}, {Do: Mask}})
-	p := w.End.Patches[Field]
+	p := w.End.Regions[Field]
 	if p.FilledStep != 1 || p.Loose != craft.LooseFlakes || !w.End.Cleared || w.Start.Cleared {
 		t.Errorf("%+v, cleared %v", p, w.End.Cleared)
 	}
@@ -81,11 +81,11 @@ func TestFillingRepairingAndMasking(t *testing.T) {
 	near(t, "filler at 20", at(20), .35)
 	near(t, "filler at 30", at(30), .175)
 	// Any coat closes what was filled; one on the spots closes it there alone.
-	if p := Walk(c, f, []Step{{Do: Fill}, coat("shellac_clear", 1)}).End.Patches[Field]; p.FilledStep != 0 {
+	if p := Walk(c, f, []Step{{Do: Fill}, coat("shellac_clear", 1)}).End.Regions[Field]; p.FilledStep != 0 {
 		t.Error("shellac leaves the filler open")
 	}
 	end := Walk(c, f, []Step{{Do: Fill}, spot("shellac_clear", Spots)}).End
-	if end.Patches[Field].FilledStep != 1 || end.Patch(SpotPatch).FilledStep != 0 {
+	if end.Regions[Field].FilledStep != 1 || end.Region(SpotRegion).FilledStep != 0 {
 		t.Error("a coat on the spots closes other than the spots")
 	}
 }
@@ -103,11 +103,11 @@ func TestRaisedGrain(t *testing.T) {
 		{"alcohol first", []Step{coat("shellac_clear", 1), coat("paint_acrylic", 2)}, 0},
 		{"sanded before, not after", []Step{sand(220), dust, coat("paint_acrylic", 2)}, 3},
 	} {
-		if got := Walk(c, f, x.steps).End.Patches[Field].RoughStep; got != x.rough {
+		if got := Walk(c, f, x.steps).End.Regions[Field].RoughStep; got != x.rough {
 			t.Errorf("%s: %d, want %d", x.name, got, x.rough)
 		}
 	}
-	if Walk(c, facts(t, "mdf", "none", nil), []Step{coat("paint_acrylic", 2)}).End.Patches[Field].RoughStep != 0 {
+	if Walk(c, facts(t, "mdf", "none", nil), []Step{coat("paint_acrylic", 2)}).End.Regions[Field].RoughStep != 0 {
 		t.Error("board has no grain")
 	}
 }
@@ -121,24 +121,24 @@ func TestWearHasAPatchOfItsOwn(t *testing.T) {
 		return &w.End
 	}
 	deep := plan(worked("distress_dry", func(s *Step) { s.Share = .25 }))
-	w := deep.Patch(Worn)
+	w := deep.Region(Worn)
 	if w == nil || deep.N != 2 {
 		t.Fatal("there is no worn patch")
 	}
 	near(t, "share that is worn", w.Share, .25)
-	near(t, "share that is not", deep.Patches[Field].Share, .75)
+	near(t, "share that is not", deep.Regions[Field].Share, .75)
 	if s := w.Stain(craft.Tannin); math.Abs(s-7*.22) > 1e-6 {
 		t.Errorf("tannin at the edges: %v", s)
 	}
-	if s := deep.Patches[Field].Stain(craft.Tannin); s > .1 {
+	if s := deep.Regions[Field].Stain(craft.Tannin); s > .1 {
 		t.Errorf("tannin on the face: %v", s)
 	}
 	for name, s := range map[string]Step{"with 320": worked("distress_dry", func(s *Step) { s.Grit = 320 }), "with a cloth": worked("distress_wet", nil)} {
-		if w := plan(s).Patch(Worn); w.Stain(craft.Tannin) > .1 {
+		if w := plan(s).Region(Worn); w.Stain(craft.Tannin) > .1 {
 			t.Errorf("%s tannin lies open: %v", name, w.Stain(craft.Tannin))
 		}
 	}
-	if plan(worked("stencil", nil)).Patch(Worn) != nil {
+	if plan(worked("stencil", nil)).Region(Worn) != nil {
 		t.Error("a stencil wears")
 	}
 }
@@ -148,30 +148,30 @@ func TestEffectsLayWhatTheyLay(t *testing.T) {
 	sealed := []Step{sand(220), dust, coat("paint_acrylic", 2), coatWait("clear_wb", 1, 30)}
 	// A glaze is laid where none is, and worked where one is.
 	w := Walk(c, f, append(sealed, worked("glaze", nil)))
-	if p := w.End.Patches[Field]; c.Products[p.Product].ID != "glaze_wb" || p.Coats != 4 {
+	if p := w.End.Regions[Field]; c.Products[p.Product].ID != "glaze_wb" || p.Coats != 4 {
 		t.Errorf("after glazing: %s, %d coats", c.Products[p.Product].ID, p.Coats)
 	}
 	w = Walk(c, f, append(append([]Step{}, sealed...), coat("glaze_wb", 1), worked("glaze", nil)))
-	if e := w.Events[len(w.Events)-1]; e.NBounds != 0 || w.End.Patches[Field].Coats != 4 {
-		t.Errorf("worked glaze: %d boundaries, %d coats", e.NBounds, w.End.Patches[Field].Coats)
+	if e := w.Events[len(w.Events)-1]; e.NBounds != 0 || w.End.Regions[Field].Coats != 4 {
+		t.Errorf("worked glaze: %d boundaries, %d coats", e.NBounds, w.End.Regions[Field].Coats)
 	}
 	// A stencil lands on what lies there and leaves the face as it was.
 	w = Walk(c, f, []Step{sand(220), dust, coat("paint_chalk", 2), coat("wax_clear", 1), worked("stencil", nil)})
 	e := w.Events[len(w.Events)-1]
-	if e.NBounds != 1 || e.Bounds[0].On != craft.WaxFilm || w.End.Patches[Field].Top != craft.WaxFilm {
+	if e.NBounds != 1 || e.Bounds[0].On != craft.WaxFilm || w.End.Regions[Field].Top != craft.WaxFilm {
 		t.Errorf("a stencil on wax: %+v", e.Boundaries())
 	}
 	// A resist is remembered until a coat covers it.
 	w = Walk(c, f, []Step{worked("chippy", func(s *Step) { s.Resist = "wax" }), coat("paint_milk", 1)})
-	if w.Events[0].After.Patches[Field].Resist != ResistWax || w.End.Patches[Field].Resist != NoResist {
+	if w.Events[0].After.Regions[Field].Resist != ResistWax || w.End.Regions[Field].Resist != NoResist {
 		t.Error("the resist is lost or never covered")
 	}
 	// Leaf waits for its size, and its face is no longer tacky.
 	w = Walk(c, f, []Step{coat("shellac_clear", 1), coat("size_leaf", 1), worked("gild", nil)})
 	gild := w.Events[2]
 	near(t, "size until it is tacky", gild.Begun-w.Events[1].Begun, .3)
-	if w.End.Patches[Field].Top != craft.PrimerFilm {
-		t.Errorf("leaf is %v", w.End.Patches[Field].Top)
+	if w.End.Regions[Field].Top != craft.PrimerFilm {
+		t.Errorf("leaf is %v", w.End.Regions[Field].Top)
 	}
 }
 
@@ -203,7 +203,7 @@ func TestThinnedCoatsAreThinner(t *testing.T) {
 	f := facts(t, "birch", "none", nil)
 	s := coat("paint_acrylic", 2)
 	s.ThinPct = 40
-	near(t, "film", Walk(c, f, []Step{s}).End.Patches[Field].Film, 2*35/1.4)
+	near(t, "film", Walk(c, f, []Step{s}).End.Regions[Field].Film, 2*35/1.4)
 }
 
 func TestClearOnKindredClear(t *testing.T) {

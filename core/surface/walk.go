@@ -89,8 +89,8 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 	}
 	t.End = *s
 	if t.End.Auto {
-		for i := range t.End.Patches[:t.End.N] {
-			p := &t.End.Patches[i]
+		for i := range t.End.Regions[:t.End.N] {
+			p := &t.End.Regions[i]
 			if p.Product != craft.NoProduct {
 				low := &c.Products[p.Product]
 				from := max(low.Recoat.From, low.Recoat.From*drying.Factor(low.Carrier, f.Climate))
@@ -115,8 +115,8 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	case Clean:
 		row := &c.Cleaners[s.Cleaner]
 		st.work(f, row.Minutes*float64(s.NumPasses()))
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].clean(row, s, step)
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].clean(row, s, step)
 		}
 		st.Hours += row.DryHours * drying.Factor(row.Carrier, f.Climate)
 	case Abrade:
@@ -125,20 +125,20 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		} else {
 			st.work(f, craft.MinutesAbradeHand)
 		}
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].abrade(c, f, s, step)
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].abrade(c, f, s, step)
 		}
 	case Dust:
 		st.work(f, craft.MinutesDust)
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].Soils[craft.Dust] = 0
-			st.Patches[i].SandedStep = 0
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].Soils[craft.Dust] = 0
+			st.Regions[i].SandedStep = 0
 		}
 	case RaiseGrain:
 		st.work(f, craft.MinutesRaiseGrain)
 		st.Hours += craft.HoursRaiseGrainDries * drying.Factor(craft.Water, f.Climate)
-		for i := range st.Patches[:st.N] {
-			p := &st.Patches[i]
+		for i := range st.Regions[:st.N] {
+			p := &st.Regions[i]
 			p.Raised = true
 			p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 1)
 			p.SandedStep = uint8(step)
@@ -149,16 +149,16 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		st.coat(c, f, s, e)
 	case Strip:
 		st.work(f, craft.MinutesStrip)
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].strip(c, f, s, step)
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].strip(c, f, s, step)
 		}
 		if s.StripHow == "chemical" {
 			st.Hours += craft.HoursStripDries * drying.Factor(craft.Water, f.Climate)
 		}
 	case Fill:
 		st.work(f, craft.MinutesFill)
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].FilledStep = uint8(step)
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].FilledStep = uint8(step)
 		}
 		if s.With == "filler_two_part" {
 			st.Hours += craft.HoursFillTwoPart * math.Exp2((20-f.Climate.TempC)/10)
@@ -167,8 +167,8 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		}
 	case Repair:
 		st.work(f, craft.MinutesRepair)
-		for i := range st.Patches[:st.N] {
-			st.Patches[i].Loose &^= craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint
+		for i := range st.Regions[:st.N] {
+			st.Regions[i].Loose &^= craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint
 		}
 		st.Hours += craft.HoursGlueHardens
 	case Mask:
@@ -186,7 +186,7 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 
 // strip takes everything off down to the material, or to the board that a foil
 // or a printed paper lies on.
-func (p *Patch) strip(c *craft.Craft, f *Facts, s *Step, step int) {
+func (p *Region) strip(c *craft.Craft, f *Facts, s *Step, step int) {
 	p.bare(c, f)
 	if f, ok := craft.CutThrough[c.Substrates[f.Substrate].ID]; ok {
 		p.Top, p.Under, p.Key = f, f, craft.Families[f].Natural
@@ -215,12 +215,12 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	row := &c.Effects[x]
 	e.Effect = row
 	st.work(f, row.Minutes)
-	field := &st.Patches[Field]
+	field := &st.Regions[Field]
 	if p, ok := c.Product(row.Lays); ok && !made(c, row, field.Product) {
 		lays := Step{Do: Coat, Product: p, Coats: 1, Auto: true, Method: "rag"}
 		up := &c.Products[p]
-		for i := range st.Patches[:st.N] {
-			q := &st.Patches[i]
+		for i := range st.Regions[:st.N] {
+			q := &st.Regions[i]
 			e.Bounds[e.NBounds] = bond(c, f, q, &lays, e.Step, 1, e.Begun)
 			e.NBounds++
 			if row.Covers {
@@ -229,9 +229,9 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		}
 		st.Auto = row.Covers
 	}
-	for i := range st.Patches[:st.N] {
-		q := &st.Patches[i]
-		if r := resistNamed(s.Resist); r != NoResist && q.Kind != SpotPatch {
+	for i := range st.Regions[:st.N] {
+		q := &st.Regions[i]
+		if r := resistNamed(s.Resist); r != NoResist && q.Kind != SpotRegion {
 			q.Resist, q.ResistAt = r, st.Hours
 		}
 		if row.Dusty {
@@ -269,8 +269,8 @@ func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
 	if !st.Auto {
 		return
 	}
-	for i := range st.Patches[:st.N] {
-		p := &st.Patches[i]
+	for i := range st.Regions[:st.N] {
+		p := &st.Regions[i]
 		if p.Product == craft.NoProduct {
 			continue
 		}
@@ -317,7 +317,7 @@ func (st *State) work(f *Facts, perM2 float64) {
 	st.Hours += m / 60
 }
 
-func (p *Patch) clean(row *craft.CleanerRow, s *Step, step int) {
+func (p *Region) clean(row *craft.CleanerRow, s *Step, step int) {
 	for n := s.NumPasses(); n > 0; n-- {
 		if row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
 			p.Top, p.Product = p.Under, craft.NoProduct
@@ -364,7 +364,7 @@ func (p *Patch) clean(row *craft.CleanerRow, s *Step, step int) {
 // finest is the finest grit that leaves bare wood open.
 const finest = 240
 
-func (p *Patch) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
+func (p *Region) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 	for so := range p.Soils {
 		if p.Soils[so] > 0 && craft.Soils[so].Sticky {
 			p.Driven |= 1 << so
@@ -404,7 +404,7 @@ func (p *Patch) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 
 // bare cuts the patch down to its substrate: the coats are gone, and so is
 // what held the substrate's stains back.
-func (p *Patch) bare(c *craft.Craft, f *Facts) {
+func (p *Region) bare(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
 	p.Key = craft.Families[sub.Family].Natural
@@ -421,23 +421,23 @@ func (p *Patch) bare(c *craft.Craft, f *Facts) {
 }
 
 // expose lays open what the material holds, as far down as there is any coat.
-func (p *Patch) expose(c *craft.Craft, f *Facts) {
+func (p *Region) expose(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	lv := Levels(c, f)
 	for b := range lv {
 		row := &craft.Bleeders[b]
-		p.Load[b], p.Lets[b] = 0, 0
+		p.Load[b], p.Transmitted[b] = 0, 0
 		if lv[b] == 0 || row.OnFilm && !c.Finishes[f.Finish].Bare {
 			continue // what lay on the film went with it
 		}
 		n := lv[b]
-		if row.Local && p.Kind != SpotPatch {
+		if row.Local && p.Kind != SpotRegion {
 			if craft.Bleeder(b) != craft.Resin || !resinous(sub) {
 				continue
 			}
 			n = 1
 		}
-		p.Load[b], p.Lets[b] = float32(row.DeltaE[n-1]), 1
+		p.Load[b], p.Transmitted[b] = float32(row.DeltaE[n-1]), 1
 	}
 	p.Diluted, p.Blocked = 0, 0
 }
@@ -445,7 +445,7 @@ func (p *Patch) expose(c *craft.Craft, f *Facts) {
 // Exposed is what rises from where the coats are worn down to the material, in
 // CIEDE2000 units, before anything is laid over it again.
 func Exposed(c *craft.Craft, f *Facts) [craft.NumBleeders]float64 {
-	p := Patch{Kind: Worn}
+	p := Region{Kind: Worn}
 	p.expose(c, f)
 	var out [craft.NumBleeders]float64
 	for b := range out {
@@ -457,8 +457,8 @@ func Exposed(c *craft.Craft, f *Facts) [craft.NumBleeders]float64 {
 func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	row := &c.Products[s.Product]
 	if st.Auto {
-		for i := range st.Patches[:st.N] {
-			p := &st.Patches[i]
+		for i := range st.Regions[:st.N] {
+			p := &st.Regions[i]
 			if !p.takes(s.Scope) || p.Product == craft.NoProduct {
 				continue
 			}
@@ -476,8 +476,8 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 		st.Minutes += craft.MinutesSetUp
 		st.Hours += craft.MinutesSetUp / 60
 	}
-	for i := range st.Patches[:st.N] {
-		p := &st.Patches[i]
+	for i := range st.Regions[:st.N] {
+		p := &st.Regions[i]
 		if !p.takes(s.Scope) {
 			continue
 		}
@@ -494,10 +494,10 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 }
 
 // takes tells whether a coat of the scope goes on the patch.
-func (p *Patch) takes(sc Scope) bool { return sc == All || p.Kind == SpotPatch }
+func (p *Region) takes(sc Scope) bool { return sc == All || p.Kind == SpotRegion }
 
 // cover lays one coat.
-func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, step int) {
+func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, step int) {
 	p.stain(c, f, s, row)
 	for _, b := range row.Removes {
 		p.Load[b] = 0
@@ -505,8 +505,8 @@ func (p *Patch) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, 
 	if n := row.Leaves.Level; n > 0 {
 		b := row.Leaves.Bleeder
 		load := float32(craft.Bleeders[b].DeltaE[n-1])
-		if load > p.Load[b]*p.Lets[b] {
-			p.Load[b], p.Lets[b] = load, 1
+		if load > p.Load[b]*p.Transmitted[b] {
+			p.Load[b], p.Transmitted[b] = load, 1
 			p.Diluted &^= 1 << b
 			p.Blocked &^= 1 << b
 		}
@@ -562,7 +562,7 @@ const (
 )
 
 // stain counts a coat against every bleeder below it.
-func (p *Patch) stain(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow) {
+func (p *Region) stain(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow) {
 	if row.Coat == craft.NoCoat {
 		return
 	}
@@ -582,12 +582,12 @@ func (p *Patch) stain(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow) 
 			}
 		}
 		bit := uint16(1) << b
-		share, dilutes := Lets(c, s.Product, craft.Bleeder(b), p.Diluted&bit != 0)
+		share, dilutes := Transmission(c, s.Product, craft.Bleeder(b), p.Diluted&bit != 0)
 		if dilutes {
 			p.Diluted |= bit
 		} else {
 			p.Blocked |= bit
 		}
-		p.Lets[b] *= float32(share)
+		p.Transmitted[b] *= float32(share)
 	}
 }

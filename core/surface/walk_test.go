@@ -61,7 +61,7 @@ func bounds(f *Facts, steps ...Step) []Boundary {
 	var out []Boundary
 	for i := range t.Events {
 		for _, b := range t.Events[i].Boundaries() {
-			if b.Patch == Field {
+			if b.Region == Field {
 				out = append(out, b)
 			}
 		}
@@ -209,7 +209,7 @@ func TestHoursAndMinutes(t *testing.T) {
 	near(t, "hours to sanding", w.End.Hours, 6)
 }
 
-func field(s *State) *Patch { return &s.Patches[Field] }
+func field(s *State) *Region { return &s.Regions[Field] }
 
 func TestCleaning(t *testing.T) {
 	for _, x := range []struct {
@@ -343,7 +343,7 @@ func TestStainByHand(t *testing.T) {
 		f       *Facts
 		steps   []Step
 		bleeder craft.Bleeder
-		patch   PatchKind
+		patch   RegionKind
 		want    float64
 	}{
 		{"oak under chalk", facts(t, "oak", "none", nil), []Step{coat("paint_chalk", 2)}, craft.Tannin, Field, 7 * 1.2 * .82 * sqrt(.82)},
@@ -359,24 +359,24 @@ func TestStainByHand(t *testing.T) {
 		{"dye under old shellac, woken", facts(t, "birch", "shellac", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.Dye] = 2 }), []Step{coat("shellac_pigmented", 1)}, craft.Dye, Field, 12 * .6 * 1.3 * .12},
 		{"dye under old varnish, not woken", facts(t, "birch", "varnish_oil", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.Dye] = 2 }), []Step{coat("shellac_pigmented", 1)}, craft.Dye, Field, 12 * .6 * .12},
 		{"pine without knots", facts(t, "pine", "none", nil), []Step{coat("paint_acrylic", 1)}, craft.Resin, Field, 4 * .92},
-		{"pine at its knots", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{coat("paint_acrylic", 1)}, craft.Resin, SpotPatch, 8 * .92},
+		{"pine at its knots", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{coat("paint_acrylic", 1)}, craft.Resin, SpotRegion, 8 * .92},
 		{"between the knots", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{coat("paint_acrylic", 1)}, craft.Resin, Field, 4 * .92},
-		{"knots sealed alone", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{spot("shellac_pigmented", Knots), coat("paint_acrylic", 1)}, craft.Resin, SpotPatch, 8 * .08 * .92},
+		{"knots sealed alone", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{spot("shellac_pigmented", Knots), coat("paint_acrylic", 1)}, craft.Resin, SpotRegion, 8 * .08 * .92},
 		{"the field then is not", facts(t, "pine", "none", func(f *Facts) { f.Knots = 3 }), []Step{spot("shellac_pigmented", Knots), coat("paint_acrylic", 1)}, craft.Resin, Field, 4 * .92},
 		{"smoke lies on the film", facts(t, "oak", "varnish_oil", func(f *Facts) { f.Soils[craft.NicotineSoil] = 3 }), []Step{coat("paint_acrylic", 1)}, craft.Nicotine, Field, 9 * .82},
 		{"bare steel", facts(t, "steel", "none", nil), []Step{coat("primer_metal", 1)}, craft.Rust, Field, 5 * .10},
 		{"steel under sound paint does not rust", facts(t, "steel", "powder", nil), []Step{coat("paint_acrylic", 1)}, craft.Rust, Field, 0},
 		{"entered bleeders replace the implied", facts(t, "oak", "none", func(f *Facts) { f.GivenBleeders = true }), []Step{coat("paint_chalk", 1)}, craft.Tannin, Field, 0},
-		{"iron stain uses tannin's column", facts(t, "oak", "none", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.IronTannin] = 1 }), []Step{coat("paint_chalk", 1)}, craft.IronTannin, SpotPatch, 5 * 1.2 * .82},
-		{"bleached out", facts(t, "oak", "none", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.IronTannin] = 3 }), []Step{coat("oxalic_bleach", 1), coat("paint_chalk", 1)}, craft.IronTannin, SpotPatch, 0},
+		{"iron stain uses tannin's column", facts(t, "oak", "none", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.IronTannin] = 1 }), []Step{coat("paint_chalk", 1)}, craft.IronTannin, SpotRegion, 5 * 1.2 * .82},
+		{"bleached out", facts(t, "oak", "none", func(f *Facts) { f.GivenBleeders = true; f.Bleeders[craft.IronTannin] = 3 }), []Step{coat("oxalic_bleach", 1), coat("paint_chalk", 1)}, craft.IronTannin, SpotRegion, 0},
 		{"a stain of the plan's own", facts(t, "birch", "none", nil), []Step{coat("stain_spirit", 1), coat("paint_acrylic", 1)}, craft.Dye, Field, 12 * .88},
 		{"woken by the shellac over it", facts(t, "birch", "none", nil), []Step{coat("stain_spirit", 1), coat("shellac_clear", 1)}, craft.Dye, Field, 12 * 1.3 * .22},
 	} {
 		w := Walk(c, x.f, x.steps)
 		got := 0.
-		for i := range w.End.Patches[:w.End.N] {
-			if w.End.Patches[i].Kind == x.patch {
-				got = w.End.Patches[i].Stain(x.bleeder)
+		for i := range w.End.Regions[:w.End.N] {
+			if w.End.Regions[i].Kind == x.patch {
+				got = w.End.Regions[i].Stain(x.bleeder)
 			}
 		}
 		if math.Abs(got-x.want) > 1e-4 {

@@ -11,9 +11,9 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
-	"rutile/core/offer"
 	"rutile/core/section"
 	"rutile/core/stage"
+	"rutile/core/suggest"
 	"rutile/core/surface"
 	"rutile/internal/wire"
 )
@@ -50,8 +50,8 @@ func (j *Job) check(ctx context.Context, want Want) (wire.CheckResult, []float64
 	}
 	out.Verdict = worst(verdicts)
 	if want.Look {
-		l := j.LookOver(films)
-		out.Look = &l
+		l := j.Overview(films)
+		out.Overview = &l
 	}
 	return out, films, nil
 }
@@ -60,7 +60,7 @@ func (j *Job) check(ctx context.Context, want Want) (wire.CheckResult, []float64
 func (w Want) options() check.Options { return check.Options{NoRepairs: !w.Repairs} }
 
 // filmOf is the dry film of a judged plan in micrometres.
-func filmOf(r *check.Result) float64 { return r.Trace.End.Patches[surface.Field].Film }
+func filmOf(r *check.Result) float64 { return r.Trace.End.Regions[surface.Field].Film }
 
 // worst is the verdict on a piece: the worst of its zones, and watch where it has none.
 func worst(verdicts []string) string {
@@ -92,8 +92,8 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	c, src, z := j.Craft, &j.Piece.Zones[i], &j.Zones[i]
 	out := wire.ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
-		Bleed: []wire.BleedPart{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
-		Hours: wire.HoursPart{Elapsed: tidy(r.Hours), Takes: measure.Hours(r.Hours)}, Bonds: bondsOf(c, r),
+		Bleed: []wire.Bleed{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
+		Hours: wire.Hours{Elapsed: tidy(r.Hours), Takes: measure.Hours(r.Hours)}, Bonds: bondsOf(c, r),
 	}
 	out.Patches = patchStates(c, src, out.Bonds, z.Today, z.Units)
 	out.Gloss = craft.Sheens[z.Gloss].ID
@@ -108,7 +108,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Cracks = check.CrackSays(z.Units)
 	}
 	if r.Ready {
-		out.Ready = &wire.ReadyPart{Careful: Tenths(r.Cured.Careful), Normal: Tenths(r.Cured.Normal), Hard: Tenths(r.Cured.Hard), Says: r.Cured.Says()}
+		out.Ready = &wire.Ready{Careful: Tenths(r.Cured.Careful), Normal: Tenths(r.Cured.Normal), Hard: Tenths(r.Cured.Hard), Says: r.Cured.Says()}
 	}
 	plain := z.Facts
 	plain.GivenBleeders = false
@@ -124,7 +124,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		if w.Bare {
 			on = c.Substrates[z.Substrate].ID
 		}
-		out.Adhesion = &wire.AdhesionPart{
+		out.Adhesion = &wire.Adhesion{
 			Risk: tidy(a.Risk), Holds: check.HoldWords(a.Expected), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
 			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on, CoatName: craft.Lower(c.Products[w.Product].Name), OnName: a.OnWhat(c, w)},
@@ -133,7 +133,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	}
 	for i := range r.Stains {
 		s := &r.Stains[i]
-		out.Bleed = append(out.Bleed, wire.BleedPart{
+		out.Bleed = append(out.Bleed, wire.Bleed{
 			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Words: check.StainWords(s.Bleeder, s.DeltaE), Where: s.Patch.String(), Figures: factors(check.StainFigures(s)),
 		})
 	}
@@ -168,25 +168,25 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	return out
 }
 
-func hidingOf(c *craft.Craft, r *check.Result) *wire.HidingPart {
-	s := &r.Story
+func hidingOf(c *craft.Craft, r *check.Result) *wire.Hiding {
+	s := &r.Appearance
 	if s.Planned == 0 {
 		return nil
 	}
-	return &wire.HidingPart{
+	return &wire.Hiding{
 		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed(c).Hex(),
 		Figures: factors(r.HidingFigures()),
 	}
 }
 
-func chipsOf(c *craft.Craft, r *check.Result) *wire.ChipsPart {
+func chipsOf(c *craft.Craft, r *check.Result) *wire.Chips {
 	x := &r.Chips
 	if x.Bound == nil || !r.Chippy && x.P90 <= check.ChipsShown {
 		return nil
 	}
-	return &wire.ChipsPart{
+	return &wire.Chips{
 		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Usual: check.Percent(x.P50), Layer: x.Bound.On.String(),
-		Words: check.Span(x.P10, x.P90), Figures: factors(r.ChipFigures()),
+		Words: check.Range(x.P10, x.P90), Figures: factors(r.ChipFigures()),
 	}
 }
 
@@ -245,7 +245,7 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 		out.Faces = append(out.Faces, wire.Face{Name: at.Name, Days: at.Days, Colour: f.Colour, DeltaE: tidy(f.DeltaE), Of: f.Of, Spots: f.Spots, Says: f.Says()})
 	}
 	for _, w := range d.Worn {
-		out.Worn = append(out.Worn, wire.Shown{Layer: w.Layer, Colour: w.Colour, Apart: Tenths(w.Apart)})
+		out.Worn = append(out.Worn, wire.Shown{Layer: w.Layer, Colour: w.Colour, Difference: Tenths(w.Difference)})
 	}
 	for i, m := range d.Marks {
 		out.Marks[i] = wire.Mark{Step: m.Step, Do: surface.Kinds[m.Do].ID, On: m.On}
@@ -291,7 +291,7 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 func holds(r *check.Result, b *check.Bond) string {
 	v := check.RiskVerdict(b.Risk)
 	switch {
-	case v != check.Sound && r.Meant(&b.Boundary):
+	case v != check.Sound && r.MeantToFlake(&b.Boundary):
 		return "meant"
 	case v == check.Fails:
 		return "not"
@@ -320,14 +320,14 @@ func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
 
 // Next lists what could come after the first at steps of a zone's plan, what makes sense first.
 func (j *Job) Next(ctx context.Context, zone, at int) ([]wire.NextStep, error) {
-	offers, err := offer.Next(ctx, j.Craft, &j.Zones[zone], at)
+	offers, err := suggest.Next(ctx, j.Craft, &j.Zones[zone], at)
 	if err != nil {
 		return nil, err
 	}
 	out := make([]wire.NextStep, len(offers))
 	for i := range offers {
 		x := &offers[i]
-		out[i] = wire.NextStep{StartWord: startWord(j.Craft, &x.Start), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
+		out[i] = wire.NextStep{StepOption: startWord(j.Craft, &x.Option), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
 		if x.Sensible() {
 			out[i].Why = x.Why
 		}

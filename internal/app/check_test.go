@@ -302,7 +302,7 @@ func TestVocab(t *testing.T) {
 func TestStartsAreValidSteps(t *testing.T) {
 	v := engine.Vocab()
 	kinds := map[string]bool{}
-	for _, s := range v.Starts {
+	for _, s := range v.Options {
 		kinds[s.Step.Do] = true
 		p := wire.New(s.Name)
 		p.Zones = []wire.Zone{{ID: "a", Substrate: "oak", Steps: []wire.Step{s.Step}}}
@@ -319,7 +319,7 @@ func TestStartsAreValidSteps(t *testing.T) {
 			t.Errorf("%s is not offered", kind.ID)
 		}
 	}
-	if n := len(v.Starts); n < len(v.Cleaners)+len(v.Products)+10 {
+	if n := len(v.Options); n < len(v.Cleaners)+len(v.Products)+10 {
 		t.Errorf("only %d steps are offered", n)
 	}
 }

@@ -21,7 +21,7 @@ func (j *Job) zone(i int) check.Zone {
 		Facts: surface.Facts{
 			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
 		},
-		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Stays: j.stays(i),
+		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Unmasked: j.unmasked(i),
 		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear, Book: j.Book,
 	}
 	if z.AgeDays != nil {
@@ -81,7 +81,7 @@ func (j *Job) zone(i int) check.Zone {
 	}
 	for k := range z.Patches {
 		if b, ok := board(c, &z.Patches[k]); ok {
-			out.Boards = append(out.Boards, b)
+			out.PatchTests = append(out.PatchTests, b)
 		}
 	}
 	if t := z.Target; t != nil {

@@ -72,7 +72,7 @@ func (e *Engine) search(ctx context.Context, work func() error) error {
 }
 
 // find searches for one plan.
-func (e *Engine) find(ctx context.Context, ask plan.Ask) (a plan.Answer, err error) {
+func (e *Engine) find(ctx context.Context, ask plan.Request) (a plan.Answer, err error) {
 	err = e.search(ctx, func() (err error) {
 		a, err = plan.Find(ctx, e.Craft, ask)
 		return err

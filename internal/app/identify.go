@@ -37,9 +37,9 @@ func knownOf(c *craft.Craft, z *check.Zone, r *check.Result) *wire.Known {
 	}
 	k := z.Known(c)
 	return &wire.Known{
-		Substrate: wire.KnownPart{Sure: k.Substrate.String(), P: tidy(k.PSubstrate), Says: check.KnownWords(k.Substrate, k.PSubstrate)},
-		Finish:    wire.KnownPart{Sure: k.Finish.String(), P: tidy(k.PFinish), Says: check.KnownWords(k.Finish, k.PFinish)},
-		Walked:    len(r.May),
+		Substrate: wire.Certainty{Sure: k.Substrate.String(), P: tidy(k.PSubstrate), Says: check.KnownWords(k.Substrate, k.PSubstrate)},
+		Finish:    wire.Certainty{Sure: k.Finish.String(), P: tidy(k.PFinish), Says: check.KnownWords(k.Finish, k.PFinish)},
+		Walked:    len(r.Candidates),
 	}
 }
 
@@ -89,26 +89,26 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 	}
 	out := wire.Identification{
 		ID: src.ID, Name: src.Name, Says: b.Says(), Excluded: b.Excluded(), Made: beliefs(b.Made()), On: beliefs(b.On()),
-		Answers: []wire.Answered{}, Aside: []wire.Answered{}, Against: []wire.Conflict{}, Next: []wire.NextTest{}, Barred: []string{}, Walked: []wire.Walked{},
+		Answers: []wire.Answered{}, NotCounted: []wire.Answered{}, Contradictions: []wire.Conflict{}, Next: []wire.NextTest{}, Barred: []string{}, Walked: []wire.Walked{},
 	}
 	for _, e := range src.Evidence {
 		out.Answers = append(out.Answers, answered(e.Test, e.Outcome))
 	}
-	for _, a := range b.Aside {
+	for _, a := range b.NotCounted {
 		w := answered(a.Test, a.Outcome)
 		w.Why = a.Why
-		out.Aside = append(out.Aside, w)
+		out.NotCounted = append(out.NotCounted, w)
 	}
-	for _, a := range b.Against {
+	for _, a := range b.Contradictions {
 		tests := []string{}
 		for _, x := range []identify.Answer{a.A, a.B} {
 			if x.Test != "" {
 				tests = append(tests, x.Test)
 			}
 		}
-		out.Against = append(out.Against, wire.Conflict{Tests: tests, Says: a.Says})
+		out.Contradictions = append(out.Contradictions, wire.Conflict{Tests: tests, Says: a.Says})
 	}
-	asking := identify.Asking{Class: identify.Meets(c), Lead: z.LeadBars(c)}
+	asking := identify.Purpose{Class: identify.Meets(c), Lead: z.LeadBars(c)}
 	planned := slices.ContainsFunc(z.Steps, func(s surface.Step) bool { return s.Do == surface.Coat })
 	if planned {
 		asking.Class = outcomeOf(ctx, c, z)
@@ -176,12 +176,12 @@ func outcomeOf(ctx context.Context, c *craft.Craft, z *check.Zone) func(identify
 	}
 }
 
-func beliefs(all []identify.Share) []wire.BeliefPart {
+func beliefs(all []identify.Share) []wire.Belief {
 	const least = .005 // smaller ones would read as 0 %
-	out := []wire.BeliefPart{}
+	out := []wire.Belief{}
 	for _, s := range all {
 		if s.P >= least {
-			out = append(out, wire.BeliefPart{ID: s.ID, Name: s.Name, P: tidy(s.P), Words: identify.Word(s.P), Share: check.Percent(s.P)})
+			out = append(out, wire.Belief{ID: s.ID, Name: s.Name, P: tidy(s.P), Words: identify.Word(s.P), Share: check.Percent(s.P)})
 		}
 	}
 	return out
@@ -245,7 +245,7 @@ func take(c *craft.Craft, b *identify.Belief, z *check.Zone) *wire.Take {
 	known := z.Known(c)
 	p := on.P
 	if sub.Unknown || known.Substrate == identify.Doubted {
-		if top := identify.MatterNamed(made.ID); made.P >= identify.LikelyFrom && top != nil {
+		if top := identify.MaterialNamed(made.ID); made.P >= identify.LikelyFrom && top != nil {
 			t.Substrate, t.Veneer = top.Substrates[0], z.Veneer || top.Veneer
 			p = min(p, made.P)
 		}

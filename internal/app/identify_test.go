@@ -87,7 +87,7 @@ func TestEvidenceThatFitsNothing(t *testing.T) {
 		{"test": "water", "outcome": "soaks"}, {"test": "fingernail", "outcome": "furrow"}, {"test": "smell", "outcome": "plastic"}],
 		"steps": [{"do": "coat", "product": "paint_chalk"}]`)
 	z := identified(t, p)
-	if !z.Excluded || z.Take != nil || !strings.Contains(z.Says, "fit no known material") || len(z.Against) == 0 || len(z.Against[0].Tests) == 0 {
+	if !z.Excluded || z.Take != nil || !strings.Contains(z.Says, "fit no known material") || len(z.Contradictions) == 0 || len(z.Contradictions[0].Tests) == 0 {
 		t.Errorf("%+v", z)
 	}
 	r := checked(t, p, Want{Repairs: true}).Zones[0]
@@ -96,8 +96,8 @@ func TestEvidenceThatFitsNothing(t *testing.T) {
 	}
 	p.Zones[0].Substrate = "steel"
 	z = identified(t, p)
-	if len(z.Aside) != 3 || !strings.Contains(z.Aside[0].Why, "does not work on metal") {
-		t.Errorf("%+v", z.Aside)
+	if len(z.NotCounted) != 3 || !strings.Contains(z.NotCounted[0].Why, "does not work on metal") {
+		t.Errorf("%+v", z.NotCounted)
 	}
 }
 
@@ -118,15 +118,15 @@ func TestHowPatchesStand(t *testing.T) {
 	class := 1
 	p.Zones[0].Patches = []wire.Patch{
 		{ID: "a", Product: "shellac_pigmented", Over: "shellac_film", On: "hidden"},
-		{ID: "b", Product: "shellac_pigmented", Over: "shellac_film", On: "hidden", Made: "2026-11-20", Look: "2026-11-27"},
-		{ID: "c", Product: "shellac_pigmented", Over: "shellac_film", On: "hidden", Made: "2026-11-20", Look: "2026-11-21"},
+		{ID: "b", Product: "shellac_pigmented", Over: "shellac_film", On: "hidden", Made: "2026-11-20", RateFrom: "2026-11-27"},
+		{ID: "c", Product: "shellac_pigmented", Over: "shellac_film", On: "hidden", Made: "2026-11-20", RateFrom: "2026-11-21"},
 		{ID: "d", Product: "paint_chalk", Over: "varnish_film", On: "board", Made: "2026-11-20", Rated: "2026-11-22", Class: &class},
 	}
 	states := func(today string) string {
 		var w []string
 		for _, s := range checkedOn(t, p, today).Zones[0].Patches {
 			w = append(w, s.State)
-			if s.Name == "" || s.Says == "" || s.LookIn < 1 {
+			if s.Name == "" || s.Says == "" || s.RateInDays < 1 {
 				t.Errorf("%+v", s)
 			}
 		}
@@ -142,7 +142,7 @@ func TestHowPatchesStand(t *testing.T) {
 	if !strings.Contains(z.Patches[3].Says, "The current plan has no such bond") || z.Bonds[0].Boards != 0 {
 		t.Errorf("%+v", z.Patches[3])
 	}
-	p.Zones[0].Patches[0].Class, p.Zones[0].Patches[0].Rated, p.Zones[0].Patches[0].Made, p.Zones[0].Patches[0].Look = &class, "2026-11-22", "2026-11-20", "2026-11-24"
+	p.Zones[0].Patches[0].Class, p.Zones[0].Patches[0].Rated, p.Zones[0].Patches[0].Made, p.Zones[0].Patches[0].RateFrom = &class, "2026-11-22", "2026-11-20", "2026-11-24"
 	z = checked(t, p, Want{Repairs: true}).Zones[0]
 	if s := z.Patches[0].Says; !strings.Contains(s, "when it was still soft") || !strings.Contains(s, "The bond is weaker than expected") {
 		t.Error(s)
@@ -152,7 +152,7 @@ func TestHowPatchesStand(t *testing.T) {
 	}
 	// What a bond was made under is what a new patch of it takes along.
 	for _, b := range z.Bonds {
-		if b.Under.Key <= 0 || b.Under.Cap <= 0 || b.LookIn < 1 || b.LookIn > 7 {
+		if b.Under.Key <= 0 || b.Under.Cap <= 0 || b.RateInDays < 1 || b.RateInDays > 7 {
 			t.Errorf("%+v", b)
 		}
 	}
@@ -220,7 +220,7 @@ func BenchmarkIdentifyWithAPlan(b *testing.B) {
 func TestNothingIsMendedDryOnASuspect(t *testing.T) {
 	how := func(fields string) string {
 		p := decoded(t, `{"format": "rutile/piece", "version": 1, "made": 1935, "zones": [{"id": "a", "substrate": "pine", "finish": "paint_alkyd_old", "defects": [{"id": "gouge", "count": 1, "length_cm": 4}]`+fields+`}]}`)
-		items := job(p).LookOver(nil).Zones[0].Mending.Items
+		items := job(p).Overview(nil).Zones[0].DamageWork.Items
 		if len(items) != 1 {
 			t.Fatal(items)
 		}

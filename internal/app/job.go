@@ -4,12 +4,12 @@ import (
 	"cmp"
 	"slices"
 
-	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/damage"
+	"rutile/core/disassembly"
 	"rutile/core/drying"
 	"rutile/core/measure"
-	"rutile/core/mend"
 	"rutile/core/parts"
 	"rutile/internal/wire"
 )
@@ -107,7 +107,7 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 		was, is := j.bases[i], check.BaseOf(out.Craft, &out.Zones[i], out.name(i))
 		out.bases[i] = is
 		was.Step, is.Step = 0, 0 // where in its plan no other zone asks
-		others = others || was != is && (was.Matched() || is.Matched())
+		others = others || was != is && (was.CanMatch() || is.CanMatch())
 	}
 	if out.bases == nil {
 		return &out, zones
@@ -135,14 +135,14 @@ func (j *Job) Area(i int) float64 {
 	return tidy(j.measured[i].M2)
 }
 
-// stays are the fittings that stay on a zone while it is painted, in words: those that name it,
+// unmasked are the fittings that stay on a zone while it is painted, in words: those that name it,
 // and on a piece of one zone all that name none.
-func (j *Job) stays(zone int) []string {
+func (j *Job) unmasked(zone int) []string {
 	var out []string
 	for i := range j.Piece.TakeApart {
 		f := &j.Piece.TakeApart[i]
-		row, _ := apart.RowOf(f.Kind)
-		if j.sitsOn(f, zone) && doing(f) == apart.Stay && row != nil && !row.Painted {
+		row, _ := disassembly.RowOf(f.Kind)
+		if j.sitsOn(f, zone) && doing(f) == disassembly.Stay && row != nil && !row.Painted {
 			name := cmp.Or(f.Name, row.Name)
 			if f.Count > 1 && f.Name == "" {
 				name = row.Plural
@@ -156,7 +156,7 @@ func (j *Job) stays(zone int) []string {
 // comesOff tells whether something of a zone was taken off, and is put back in the end.
 func (j *Job) comesOff(zone int) bool {
 	for i := range j.Piece.TakeApart {
-		if f := &j.Piece.TakeApart[i]; j.sitsOn(f, zone) && doing(f) == apart.Off {
+		if f := &j.Piece.TakeApart[i]; j.sitsOn(f, zone) && doing(f) == disassembly.Off {
 			return true
 		}
 	}
@@ -187,29 +187,29 @@ func (j *Job) sitsOn(f *wire.Fitting, zone int) bool {
 
 // doing is what is done with a fitting: what was chosen, or as is usual for its kind.
 func doing(f *wire.Fitting) string {
-	if row, ok := apart.RowOf(f.Kind); ok {
+	if row, ok := disassembly.RowOf(f.Kind); ok {
 		return cmp.Or(f.Do, row.Do)
 	}
 	return f.Do
 }
 
 // fittings are what comes off, for the core.
-func (j *Job) fittings() []apart.Item {
-	out := make([]apart.Item, len(j.Piece.TakeApart))
+func (j *Job) fittings() []disassembly.Item {
+	out := make([]disassembly.Item, len(j.Piece.TakeApart))
 	for i, f := range j.Piece.TakeApart {
-		out[i] = apart.Item{Kind: f.Kind, Count: max(1, f.Count), Where: f.Where, Do: f.Do}
+		out[i] = disassembly.Item{Kind: f.Kind, Count: max(1, f.Count), Where: f.Where, Do: f.Do}
 	}
 	return out
 }
 
 // damage is a zone's damage for the core.
-func (j *Job) damage(zone int) []mend.Defect {
+func (j *Job) damage(zone int) []damage.Defect {
 	z := &j.Piece.Zones[zone]
 	g := j.Craft.Substrates[j.Zones[zone].Substrate].Group
 	bends := g == craft.GroupCane || g == craft.GroupCloth
-	out := make([]mend.Defect, len(z.Defects))
+	out := make([]damage.Defect, len(z.Defects))
 	for i, d := range z.Defects {
-		out[i] = mend.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length, Bends: bends}
+		out[i] = damage.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length, Bends: bends}
 	}
 	return out
 }
@@ -222,9 +222,9 @@ func (j *Job) filler(zone int) string {
 			continue
 		}
 		switch d.Filler() {
-		case mend.TwoPart:
+		case damage.TwoPart:
 			return craft.Fillers[0]
-		case mend.Fine:
+		case damage.Fine:
 			out = craft.Fillers[1]
 		}
 	}

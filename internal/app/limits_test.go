@@ -34,7 +34,7 @@ func damaged(n int) *wire.Piece {
 func TestLookOverIsLinear(t *testing.T) {
 	allocs := func(n int) float64 {
 		p := damaged(n)
-		return testing.AllocsPerRun(3, func() { job(p).LookOver(nil) })
+		return testing.AllocsPerRun(3, func() { job(p).Overview(nil) })
 	}
 	few, many := allocs(50), allocs(200)
 	if many > 6*few {
@@ -48,7 +48,7 @@ func BenchmarkLookOverDamaged(b *testing.B) {
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				job(p).LookOver(nil)
+				job(p).Overview(nil)
 			}
 		})
 	}
@@ -115,7 +115,7 @@ func TestBusy(t *testing.T) {
 	if _, err := j.PlanPiece(ctx, plan.Ways[0], PlanOptions{}); !errors.Is(err, ErrBusy) {
 		t.Errorf("plans of a piece: %v", err)
 	}
-	if _, err := j.Minds(ctx, 0, plan.Ways[0], PlanOptions{}); !errors.Is(err, ErrBusy) {
+	if _, err := j.Sensitivities(ctx, 0, plan.Ways[0], PlanOptions{}); !errors.Is(err, ErrBusy) {
 		t.Errorf("what would change a plan: %v", err)
 	}
 	leave[0]()

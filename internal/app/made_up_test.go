@@ -45,8 +45,8 @@ func oak(target wire.Target, steps ...wire.Step) *wire.Piece {
 func planned(t *testing.T, e *Engine, p *wire.Piece) wire.WayPlan {
 	t.Helper()
 	z, err := e.Job(p, usual).PlanZone(ctx, 0, plan.Ways[:1], PlanOptions{Section: true})
-	if err != nil || z.Plans[0].Stuck != nil {
-		t.Fatalf("%v %+v", err, z.Plans[0].Stuck)
+	if err != nil || z.Plans[0].Infeasible != nil {
+		t.Fatalf("%v %+v", err, z.Plans[0].Infeasible)
 	}
 	return z.Plans[0]
 }
@@ -162,7 +162,7 @@ func TestAMadeUpEffect(t *testing.T) {
 	// One with a recipe of its own is laid as that says.
 	e = madeUp(nil, []craft.EffectRow{{
 		ID: "veined", Name: "Veined", How: "cracks over a medium", Wants: "contrast", Ground: craft.GroundPaint, Cracks: true, Shows: true, By: []string{"crackle_medium"},
-		Recipes: []craft.Recipe{{Parts: []craft.Part{
+		Recipes: []craft.Recipe{{Parts: []craft.RecipePart{
 			{Kind: craft.LayOne, For: craft.ForUnder, Coats: []int{2}, Tone: craft.ToneUnder}, {Kind: craft.LayOne, For: craft.ForCrackMedium}, {Kind: craft.LayOne, For: craft.ForThinTop}, {Kind: craft.SealIt},
 		}}},
 	}})
@@ -178,14 +178,14 @@ func TestAMadeUpEffect(t *testing.T) {
 // noChalk is a rule that somebody might add.
 var noChalk = check.Rule{
 	Code: "film.chalky", Title: "Chalk paint is not wanted here", Why: "It is made up.", When: "A plan lays chalk paint. Fail.",
-	Looks: "the paints of a plan", Mends: "another paint",
+	Inputs: "the paints of a plan", Fix: "another paint",
 	Step: func(k *check.Case, e *surface.Event) {
 		if e.Doing.Do == surface.Coat && k.Craft.Products[e.Doing.Product].ID == "paint_chalk" {
 			k.Add(check.Hit{Severity: check.Fail, Step: e.Step})
 		}
 	},
 	Say: func(*check.Case, *check.Hit) (string, string) { return "", "Somebody has said so." },
-	Mend: func(m *check.Mender, h *check.Hit) {
+	Repair: func(m *check.Repairer, h *check.Hit) {
 		steps := slices.Clone(m.Zone.Steps)
 		steps[h.Step-1].Product = m.Craft.First(craft.ForUsualPaint)
 		m.Edit("Paint with something else", steps)
@@ -237,7 +237,7 @@ func (j *Job) Sweep(ctx context.Context, zone int) (int, error) {
 // A made-up stage: sweeping the workshop before the job sheet.
 func TestAMadeUpStage(t *testing.T) {
 	swept := stage.Entry{
-		ID: "sweep", Name: "Sweep", Doing: "To be swept", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep", Fields: []craft.Field{"broom"},
+		ID: "sweep", Name: "Sweep", Open: "To be swept", Core: "sweep", UseCase: "Sweep", Route: "/api/sweep", View: "sweep", Folder: "sweep", Fields: []craft.Field{"broom"},
 		Stands: func(w *stage.Work) (stage.State, string, int) {
 			if w.Coats == 0 {
 				return stage.Open, "Nothing is planned, and the floor is dusty", 0

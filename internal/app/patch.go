@@ -28,13 +28,13 @@ func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
 		w := wire.Bond{
 			Step: b.Step, Product: p.ID, Over: b.On.String(), Bare: b.Bare, Additive: b.Additive,
 			Name:     p.Name + " on " + r.Adhesion.OnWhat(c, &b.Boundary),
-			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(r, b), Boards: b.Boards,
-			LookIn: lookIn(p),
+			Strength: tidy(b.Strength), Class: check.Class(b.Strength), Risk: tidy(b.Risk), Holds: holds(r, b), Boards: b.PatchTests,
+			RateInDays: lookIn(p),
 			Under: wire.Conditions{
 				Key: tidy(b.Factors[surface.Key]), Cleanness: tidy(b.Factors[surface.Cleanness]), Window: tidy(b.Factors[surface.Window]), Site: tidy(b.Factors[surface.Site]), Cap: tidy(b.Cap),
 			},
 		}
-		if b.Boards > 0 {
+		if b.PatchTests > 0 {
 			w.Before = tidy(min(b.Cap, b.Strength*b.GripBefore/b.Factors[surface.Grip]))
 		}
 		out = append(out, w)
@@ -44,11 +44,11 @@ func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
 
 // board is a rated patch test as the core learns from it; false for one that
 // is only planned or laid.
-func board(c *craft.Craft, p *wire.Patch) (surface.Board, bool) {
+func board(c *craft.Craft, p *wire.Patch) (surface.PatchTest, bool) {
 	if p.Class == nil {
-		return surface.Board{}, false
+		return surface.PatchTest{}, false
 	}
-	b := surface.Board{Bare: p.Bare, Additive: p.Additive, Hidden: p.On == "hidden", Class: *p.Class}
+	b := surface.PatchTest{Bare: p.Bare, Additive: p.Additive, Hidden: p.On == "hidden", Class: *p.Class}
 	b.Product, _ = c.Product(p.Product)
 	for f := range craft.Families {
 		if craft.Families[f].ID == p.Over {
@@ -68,7 +68,7 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string, 
 		p := &z.Patches[i]
 		id, _ := c.Product(p.Product)
 		row := &c.Products[id]
-		s := wire.PatchState{ID: p.ID, LookIn: lookIn(row)}
+		s := wire.PatchState{ID: p.ID, RateInDays: lookIn(row)}
 		over := p.Over
 		for f := range craft.Families {
 			if craft.Families[f].ID == p.Over {
@@ -82,8 +82,8 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string, 
 			s.Says = ratedWords(p, bonds, u)
 		case p.Made == "":
 			s.State, s.Says = "planned", "Not made yet. Make it like the plan: the same cleaning, the same key, the same coat."
-		case today != "" && p.Look != "" && today < p.Look:
-			s.State, s.Says = "curing", "Made on "+u.Date(p.Made)+". Rate it from "+u.Date(p.Look)+" on; until then the coat is still soft and tears more easily."
+		case today != "" && p.RateFrom != "" && today < p.RateFrom:
+			s.State, s.Says = "curing", "Made on "+u.Date(p.Made)+". Rate it from "+u.Date(p.RateFrom)+" on; until then the coat is still soft and tears more easily."
 		default:
 			s.State, s.Says = "ready", "Made on "+u.Date(p.Made)+". Cut it, tape it and rate it."
 		}
@@ -95,8 +95,8 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string, 
 // ratedWords say what a rating did to the bond that it tells of.
 func ratedWords(p *wire.Patch, bonds []wire.Bond, u measure.Units) string {
 	says := surface.CrossCut[*p.Class].Name + " on " + u.Date(p.Rated) + "."
-	if p.Look != "" && p.Rated < p.Look {
-		says += " That was before " + u.Date(p.Look) + ", when it was still soft."
+	if p.RateFrom != "" && p.Rated < p.RateFrom {
+		says += " That was before " + u.Date(p.RateFrom) + ", when it was still soft."
 	}
 	for i := range bonds {
 		b := &bonds[i]

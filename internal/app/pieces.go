@@ -48,7 +48,7 @@ type judged struct {
 type spoken struct {
 	code     string
 	severity check.Severity
-	place    wire.RuleSpeaks
+	place    wire.RuleFinding
 }
 
 // judgements keeps what pieces were judged at, so that a list judges only what has changed.
@@ -87,9 +87,9 @@ func newJudgements() *judgements {
 	return &judgements{turn: make(chan struct{}, 1), kept: map[judgedKey]*judged{}}
 }
 
-// standing judges all pieces of the studio, the last changed first. Those that were judged before
+// judgedPieces judges all pieces of the studio, the last changed first. Those that were judged before
 // on the same ground are not judged again.
-func (s *Studio) standing(ctx context.Context) ([]*judged, error) {
+func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 	heads, err := s.Store.Heads(ctx)
 	if err != nil {
 		return nil, err
@@ -177,7 +177,7 @@ func (s *Studio) judgedOf(ctx context.Context, p *wire.Saved, shop Workshop) (*j
 	}
 	for i, r := range results {
 		for _, f := range r.Findings {
-			out.speaks = append(out.speaks, spoken{f.Code, f.Severity, wire.RuleSpeaks{
+			out.speaks = append(out.speaks, spoken{f.Code, f.Severity, wire.RuleFinding{
 				Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: f.Step,
 			}})
 		}
@@ -196,7 +196,7 @@ func encode(v any) ([]byte, error) {
 
 // List is the list of all pieces, the last changed first, as JSON: an array of [wire.Summary].
 func (s *Studio) List(ctx context.Context) ([]byte, error) {
-	all, err := s.standing(ctx)
+	all, err := s.judgedPieces(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -205,7 +205,7 @@ func (s *Studio) List(ctx context.Context) ([]byte, error) {
 
 // RuleBook is the rule book, with where in the studio each rule speaks.
 func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
-	all, err := s.standing(ctx)
+	all, err := s.judgedPieces(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -213,7 +213,7 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	out := make([]wire.RuleEntry, len(words))
 	at := map[string]int{}
 	for i, w := range words {
-		out[i] = wire.RuleEntry{RuleWord: w, Speaks: []wire.RuleSpeaks{}}
+		out[i] = wire.RuleEntry{RuleWord: w, Findings: []wire.RuleFinding{}}
 		at[w.Code] = i
 	}
 	for _, sev := range []check.Severity{check.Fail, check.Watch, check.Note} {
@@ -221,7 +221,7 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 			for _, x := range j.speaks {
 				if x.severity == sev {
 					e := &out[at[x.code]]
-					e.Speaks = append(e.Speaks, x.place)
+					e.Findings = append(e.Findings, x.place)
 				}
 			}
 		}
@@ -274,9 +274,9 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 	if k := slices.IndexFunc(j.Stages, func(e stage.Entry) bool { return string(e.ID) == out.Stage }); k >= 0 {
 		e = &j.Stages[k]
 	}
-	out.View, out.Stands = e.View, e.Doing
-	if out.Holds != "" {
-		out.Stands = "Blocked: " + out.Holds
+	out.View, out.Stands = e.View, e.Open
+	if out.Blocked != "" {
+		out.Stands = "Blocked: " + out.Blocked
 	}
 	return out, err
 }
@@ -285,7 +285,7 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 // the way there, and what would answer it.
 func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, worst check.Verdict) error {
 	if len(rs) == 0 {
-		s.Says, s.Stage, s.Next = "No zone is described yet.", string(craft.StageLookOver), "Describe its first zone"
+		s.Says, s.Stage, s.Next = "No zone is described yet.", string(craft.StageSurvey), "Describe its first zone"
 		if s.Parts > 0 {
 			s.Next = "Choose what its parts are made of"
 		}
@@ -298,7 +298,7 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, wor
 	// What fails is in the way whatever else is unfinished.
 	if worst == check.Fails {
 		i := slices.IndexFunc(rs, func(r *check.Result) bool { return r.Verdict == worst })
-		s.Holds, s.Stage, s.NextIn = rs[i].Findings[0].Title, string(craft.StageCoats), s.Zones[i].ID
+		s.Blocked, s.Stage, s.NextIn = rs[i].Findings[0].Title, string(craft.StageCoats), s.Zones[i].ID
 		s.Next = "Change the plan"
 		if k := slices.IndexFunc(stages[i], func(st stage.Stage) bool { return st.State == stage.Stuck }); k >= 0 {
 			s.Stage = string(stages[i][k].ID)

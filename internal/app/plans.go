@@ -29,9 +29,9 @@ type PlanOptions struct {
 }
 
 // ask is the question for a plan of one zone.
-func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Ask {
+func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 	touching, _ := j.fits(i)
-	return plan.Ask{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i)}
+	return plan.Request{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i)}
 }
 
 // unusable is an error of the planner as one that tells what of the input cannot be used.
@@ -56,7 +56,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 	type found struct {
 		way    plan.Way
 		answer plan.Answer
-		ask    plan.Ask
+		ask    plan.Request
 		own    bool
 	}
 	all, errs, broke := make([]found, len(ways)), make([]error, len(ways)), make([]error, len(ways))
@@ -116,7 +116,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 		w := j.wayPlan(i, f.way, &f.ask, &f.answer, o)
 		w.Own = f.own
 		if f.answer.Best != nil && len(out.Plans) > 0 && all[0].answer.Best != nil {
-			w.Against = plan.Against(o.Weights, all[0].answer.Best, f.answer.Best)
+			w.Comparison = plan.Compare(o.Weights, all[0].answer.Best, f.answer.Best)
 		}
 		if k := slices.IndexFunc(out.Plans, func(o wire.WayPlan) bool { return samePlan(&w, &o) }); k >= 0 {
 			w.Same = out.Plans[k].Name
@@ -129,19 +129,19 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 // samePlan tells whether a plan of another way has the same steps, or the same stands
 // in its way.
 func samePlan(w, o *wire.WayPlan) bool {
-	a, b := w.Stuck, o.Stuck
+	a, b := w.Infeasible, o.Infeasible
 	if a == nil || b == nil {
 		return a == b && reflect.DeepEqual(w.Steps, o.Steps)
 	}
-	return slices.Equal(a.Why, b.Why) && slices.EqualFunc(a.Opens, b.Opens, func(x, y wire.OpeningPart) bool { return x.Says == y.Says })
+	return slices.Equal(a.Why, b.Why) && slices.EqualFunc(a.Relaxations, b.Relaxations, func(x, y wire.Relaxation) bool { return x.Says == y.Says })
 }
 
 // wayPlan writes what a search came to.
-func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o PlanOptions) wire.WayPlan {
+func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o PlanOptions) wire.WayPlan {
 	c := j.Craft
 	w := wire.WayPlan{Way: way.ID, Name: way.Name, Says: way.Says, Proved: a.Proved}
 	if a.Best == nil {
-		w.Stuck = stuckPart(c, a.Stuck)
+		w.Infeasible = stuckPart(c, a.Infeasible)
 		return w
 	}
 	z := *ask.Zone
@@ -156,17 +156,17 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 	w.Ground, w.Finish = plan.Ground(c, a.Best.Steps), plan.Finish(c, a.Best.Steps)
 	risk := plan.Risks(c, &r)
 	w.Holds = check.HoldWords(risk.Likely)
-	w.Risk = &wire.RangePart{Low: tidy(risk.Low), Likely: tidy(risk.Likely), High: tidy(risk.High), Words: check.Span(risk.Low, risk.High)}
+	w.Risk = &wire.Range{Low: tidy(risk.Low), Likely: tidy(risk.Likely), High: tidy(risk.High), Words: check.Range(risk.Low, risk.High)}
 	if s := plan.Stains(&r); s.High >= .05 {
 		of := r.Stains[0].Bleeder
 		words := check.StainWords(of, s.High)
 		if s.High >= 1 && words != check.StainWords(of, s.Likely) {
 			words = "at worst " + words
 		}
-		w.Stain = &wire.RangePart{Low: tidy(s.Low), Likely: tidy(s.Likely), High: tidy(s.High), Words: words}
+		w.Stain = &wire.Range{Low: tidy(s.Low), Likely: tidy(s.Likely), High: tidy(s.High), Words: words}
 	}
 	if r.Chippy && r.Chips.Bound != nil {
-		w.Chips = check.Span(r.Chips.P10, r.Chips.P90)
+		w.Chips = check.Range(r.Chips.P10, r.Chips.P90)
 	}
 	w.HandsOn, w.Elapsed = tidy(a.Best.Judged.Minutes/60), tidy(a.Best.Judged.Hours)
 	w.Takes, w.Work = measure.Hours(a.Best.Judged.Hours), measure.Hours(a.Best.Judged.Minutes/60)
@@ -181,12 +181,12 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Ask, a *plan.Answer, o Plan
 }
 
 // termsOf is what the points of a plan are made of.
-func termsOf(w plan.Weights, p *plan.Plan) []wire.TermPart {
+func termsOf(w plan.Weights, p *plan.Plan) []wire.TermPoints {
 	w = w.OrUsual()
-	var out []wire.TermPart
+	var out []wire.TermPoints
 	for t, x := range p.Amounts {
 		if pts := w.Of(plan.Term(t)) * x; pts >= .05 {
-			out = append(out, wire.TermPart{ID: plan.Terms[t].ID, Name: plan.Terms[t].Name, Amount: plan.Amount(plan.Term(t), x), Points: Tenths(pts)})
+			out = append(out, wire.TermPoints{ID: plan.Terms[t].ID, Name: plan.Terms[t].Name, Amount: plan.Amount(plan.Term(t), x), Points: Tenths(pts)})
 		}
 	}
 	return out
@@ -203,17 +203,17 @@ func watchesOf(r *check.Result) []string {
 	return out
 }
 
-func stuckPart(c *craft.Craft, s *plan.Stuck) *wire.StuckPart {
-	out := &wire.StuckPart{Why: []wire.ObstaclePart{}, Opens: []wire.OpeningPart{}}
+func stuckPart(c *craft.Craft, s *plan.Infeasible) *wire.Infeasible {
+	out := &wire.Infeasible{Why: []wire.Obstacle{}, Relaxations: []wire.Relaxation{}}
 	if s == nil {
 		return out
 	}
 	out.Stopped = s.Stopped
 	for _, o := range s.Why {
-		out.Why = append(out.Why, wire.ObstaclePart(o))
+		out.Why = append(out.Why, wire.Obstacle(o))
 	}
-	for _, o := range s.Opens {
-		out.Opens = append(out.Opens, wire.OpeningPart{Says: o.Says, Field: string(o.Field), Words: wordsOf(c, o.Plan)})
+	for _, o := range s.Relaxations {
+		out.Relaxations = append(out.Relaxations, wire.Relaxation{Says: o.Says, Field: string(o.Field), Words: wordsOf(c, o.Plan)})
 	}
 	return out
 }
@@ -242,8 +242,8 @@ func wordsOf(c *craft.Craft, p *plan.Plan) []string {
 	return out
 }
 
-// Minds says what would change the plan of a zone. Errors are those of PlanZone.
-func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.MindPart, error) {
+// Sensitivities says what would change the plan of a zone. Errors are those of PlanZone.
+func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.Sensitivity, error) {
 	leave, err := j.admit()
 	if err != nil {
 		return nil, err
@@ -254,13 +254,13 @@ func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wi
 	if err != nil {
 		return nil, unusable(err)
 	}
-	out := []wire.MindPart{}
+	out := []wire.Sensitivity{}
 	if own == nil {
 		return out, nil
 	}
-	var minds []plan.Mind
+	var minds []plan.Sensitivity
 	err = j.search(ctx, func() (err error) {
-		minds, err = plan.Minds(ctx, c, ask, own)
+		minds, err = plan.Sensitivities(ctx, c, ask, own)
 		return err
 	})
 	if err != nil {
@@ -276,7 +276,7 @@ func (j *Job) Minds(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wi
 		if m.Fails {
 			then = "This plan fails: " + craft.Lower(m.Why) + ". " + then
 		}
-		out = append(out, wire.MindPart{If: m.If, Test: m.Test, Field: string(m.Field), Fails: m.Fails, Then: then, Instead: wordsOf(c, m.Instead)})
+		out = append(out, wire.Sensitivity{If: m.If, Test: m.Test, Field: string(m.Field), Fails: m.Fails, Then: then, Instead: wordsOf(c, m.Instead)})
 	}
 	return out, nil
 }
@@ -289,9 +289,9 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	}
 	defer leave()
 	c, p := j.Craft, j.Piece
-	parts := make([]plan.Part, len(p.Zones))
+	parts := make([]plan.PieceZone, len(p.Zones))
 	for i := range p.Zones {
-		parts[i] = plan.Part{Name: j.name(i), Ask: j.ask(i, w, o)}
+		parts[i] = plan.PieceZone{Name: j.name(i), Ask: j.ask(i, w, o)}
 		parts[i].Steps = parts[i].Ask.Zone.Steps
 	}
 	done := func(n int) {
@@ -309,7 +309,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	}
 	full := *p
 	full.Zones = slices.Clone(p.Zones)
-	out := wire.PiecePlan{Piece: &full, Zones: make([]wire.ZonePlan, len(parts)), Trips: []wire.TripPart{}}
+	out := wire.PiecePlan{Piece: &full, Zones: make([]wire.ZonePlan, len(parts)), Trips: []wire.Trip{}}
 	zones := make([]check.Zone, len(parts))
 	for i := range planned {
 		x := &planned[i]
@@ -327,18 +327,18 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
 			z.State, z.Watches = "planned", watchesOf(&r)
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
-		case x.Answer.Stuck == nil || x.Answer.Stuck.Stopped:
+		case x.Answer.Infeasible == nil || x.Answer.Infeasible.Stopped:
 			z.State, z.Says = "stopped", "Planning was stopped before this zone."
 		default:
-			z.State, z.Stuck = "stuck", stuckPart(c, x.Answer.Stuck)
-			z.Says = x.Answer.Stuck.Why[0].Title + "."
+			z.State, z.Infeasible = "stuck", stuckPart(c, x.Answer.Infeasible)
+			z.Says = x.Answer.Infeasible.Why[0].Title + "."
 		}
 		out.Zones[i] = z
 		out.Steps += plan.TripsOf(zones[i].Steps)
 	}
 	last := 0.
 	for _, t := range plan.Trips(c, zones) {
-		w := wire.TripPart{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes)}
+		w := wire.Trip{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes)}
 		for _, v := range t.Visits {
 			w.Zones = append(w.Zones, j.name(v.Zone))
 		}
@@ -396,7 +396,7 @@ func weightNames() string {
 type Searched struct {
 	ID     string // of the zone
 	Answer plan.Answer
-	Terms  []wire.TermPart // what the points of the best are made of
+	Terms  []wire.TermPoints // what the points of the best are made of
 	// RunnerUp are the steps of the next best plan in words, and Against why it lost; empty
 	// where there is none.
 	RunnerUp []string
@@ -425,7 +425,7 @@ func (j *Job) Explain(ctx context.Context, w plan.Way, o PlanOptions) ([]Searche
 			s.Terms = termsOf(o.Weights, a.Best)
 		}
 		if a.Best != nil && a.Next != nil {
-			s.RunnerUp, s.Against = wordsOf(j.Craft, a.Next), plan.Against(o.Weights, a.Best, a.Next)
+			s.RunnerUp, s.Against = wordsOf(j.Craft, a.Next), plan.Compare(o.Weights, a.Best, a.Next)
 		}
 		out = append(out, s)
 	}

@@ -77,12 +77,12 @@ func TestPlansOfAZone(t *testing.T) {
 	last := 0.
 	for i := range z.Plans {
 		x := &z.Plans[i]
-		if x.Stuck != nil {
+		if x.Infeasible != nil {
 			last = math.Inf(1)
 			continue
 		}
-		if x.Points < last || i > 0 && x.Against == "" || !x.Proved || x.Own {
-			t.Errorf("%s: %v points after %v, against %q", x.Name, x.Points, last, x.Against)
+		if x.Points < last || i > 0 && x.Comparison == "" || !x.Proved || x.Own {
+			t.Errorf("%s: %v points after %v, against %q", x.Name, x.Points, last, x.Comparison)
 		}
 		last = x.Points
 		if r := x.Risk; r.Low > r.Likely || r.Likely > r.High || r.Words == "" {
@@ -146,7 +146,7 @@ func TestPlanOfAPiece(t *testing.T) {
 				t.Errorf("%s is %s, and told as %q", z.Name, v.Zones[0].Verdict, z.Watches)
 			}
 		default:
-			if z.Stuck == nil || len(z.Stuck.Why) == 0 || len(made.Steps) > 0 {
+			if z.Infeasible == nil || len(z.Infeasible.Why) == 0 || len(made.Steps) > 0 {
 				t.Errorf("%s is %s: %+v", z.Name, z.State, z)
 			}
 		}

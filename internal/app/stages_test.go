@@ -23,7 +23,7 @@ func TestStagesNameWhatThereIs(t *testing.T) {
 		if _, ok := reflect.TypeFor[*Job]().MethodByName(e.UseCase); !ok {
 			t.Errorf("%s names the use case %s, which there is not", e.ID, e.UseCase)
 		}
-		if e.Name == "" || e.Doing == "" || e.View == "" || e.Route == "" || e.Stands == nil {
+		if e.Name == "" || e.Open == "" || e.View == "" || e.Route == "" || e.Stands == nil {
 			t.Errorf("%s is not filled in: %+v", e.ID, e)
 		}
 		for _, f := range e.Fields {

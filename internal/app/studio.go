@@ -11,7 +11,7 @@ import (
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/plan"
-	"rutile/internal/bench"
+	"rutile/internal/instruments"
 	"rutile/internal/photo"
 	"rutile/internal/store"
 	"rutile/internal/wire"
@@ -25,7 +25,7 @@ var (
 
 const (
 	MaxPhotoBytes = photo.MaxBytes
-	MaxCSVBytes   = bench.MaxCSVBytes
+	MaxCSVBytes   = instruments.MaxCSVBytes
 )
 
 // Conflict is a write refused because the piece has changed meanwhile.
@@ -49,7 +49,7 @@ type StudioOptions struct {
 	// Site is the usual air of a studio that has not said its own.
 	Site drying.Climate
 	// Bench is the workshop's instruments; nil where there are none.
-	Bench *bench.Bench
+	Bench *instruments.Set
 	// Now is the clock; nil for the machine's.
 	Now func() time.Time
 	// Demo tells that the data is thrown away at the end.

@@ -4,14 +4,14 @@ import (
 	"math"
 	"strings"
 
-	"rutile/core/apart"
 	"rutile/core/check"
 	"rutile/core/colour"
 	"rutile/core/craft"
+	"rutile/core/damage"
+	"rutile/core/disassembly"
 	"rutile/core/identify"
-	"rutile/core/mend"
-	"rutile/core/offer"
 	"rutile/core/parts"
+	"rutile/core/suggest"
 	"rutile/core/surface"
 	"rutile/internal/wire"
 )
@@ -25,7 +25,7 @@ func word(id, name, note string) wire.Word {
 func RuleWords(rules []*check.Rule) []wire.RuleWord {
 	out := make([]wire.RuleWord, len(rules))
 	for i, r := range rules {
-		out[i] = wire.RuleWord{Code: r.Code, Title: r.Title, Group: r.Group(), Why: r.Why, When: r.When, Looks: craft.Upper(r.Looks), Mends: craft.Upper(r.Mends)}
+		out[i] = wire.RuleWord{Code: r.Code, Title: r.Title, Group: r.Group(), Why: r.Why, When: r.When, Inputs: craft.Upper(r.Inputs), Fix: craft.Upper(r.Fix)}
 	}
 	return out
 }
@@ -59,7 +59,7 @@ func (e *Engine) Vocab() wire.Vocab {
 		v.Soils = append(v.Soils, word(r.ID, r.Name, r.Advice))
 	}
 	for _, r := range craft.Bleeders {
-		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.How))
+		v.Bleeders = append(v.Bleeders, word(r.ID, r.Name, r.Mark))
 	}
 	for _, n := range colour.Words() {
 		c, _ := colour.Named(n)
@@ -72,8 +72,8 @@ func (e *Engine) Vocab() wire.Vocab {
 	for _, r := range parts.Reliefs {
 		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))
 	}
-	for _, d := range apart.Doings {
-		v.Doings = append(v.Doings, word(d.ID, d.Name, ""))
+	for _, d := range disassembly.Treatments {
+		v.Treatments = append(v.Treatments, word(d.ID, d.Name, ""))
 	}
 	for _, r := range craft.UseRows {
 		v.Uses = append(v.Uses, word(r.ID, r.Name, ""))
@@ -120,10 +120,10 @@ func (e *Engine) Vocab() wire.Vocab {
 	for _, id := range craft.Resists {
 		v.Resists = append(v.Resists, word(id, craft.ResistNames[id], ""))
 	}
-	v.Starts = starts(c)
+	v.Options = starts(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]
-		w := wire.TestWord{ID: t.ID, Name: t.Name, Short: t.Short, How: t.How, Where: t.Where, LookFor: t.LookFor, Caution: t.Caution, Look: t.Look, Outcomes: nil}
+		w := wire.TestWord{ID: t.ID, Name: t.Name, Short: t.Short, How: t.How, Where: t.Where, LookFor: t.LookFor, Caution: t.Caution, Observation: t.Observation, Outcomes: nil}
 		for _, o := range t.Outcomes {
 			w.Outcomes = append(w.Outcomes, wire.OutcomeWord{ID: o.ID, Name: o.Name, Draw: o.Draw})
 		}
@@ -174,17 +174,17 @@ func asks(r *craft.SubstrateRow) []string {
 	return out
 }
 
-func starts(c *craft.Craft) []wire.StartWord {
-	all := offer.Starts(c)
-	out := make([]wire.StartWord, len(all))
+func starts(c *craft.Craft) []wire.StepOption {
+	all := suggest.Options(c)
+	out := make([]wire.StepOption, len(all))
 	for i := range all {
 		out[i] = startWord(c, &all[i])
 	}
 	return out
 }
 
-func startWord(c *craft.Craft, s *offer.Start) wire.StartWord {
-	return wire.StartWord{Group: s.Group, Name: s.Name, Note: s.Note, Step: stepsFrom(c, []surface.Step{s.Step})[0]}
+func startWord(c *craft.Craft, s *suggest.Option) wire.StepOption {
+	return wire.StepOption{Group: s.Group, Name: s.Name, Note: s.Note, Step: stepsFrom(c, []surface.Step{s.Step})[0]}
 }
 
 func named(pairs ...string) []wire.Word {
@@ -221,7 +221,7 @@ func defectWords() []wire.DefectWord {
 	var out []wire.DefectWord
 	for _, r := range craft.Defects {
 		w := wire.DefectWord{Word: word(r.ID, r.Name, "")}
-		if m, ok := mend.RowOf(r.ID); ok {
+		if m, ok := damage.RowOf(r.ID); ok {
 			w.Across, w.Along, w.Note = m.Across, m.Along, m.How
 		}
 		out = append(out, w)
@@ -231,7 +231,7 @@ func defectWords() []wire.DefectWord {
 
 func fittingWords() []wire.FittingWord {
 	var out []wire.FittingWord
-	for _, r := range apart.Rows {
+	for _, r := range disassembly.Rows {
 		out = append(out, wire.FittingWord{Word: wire.Word{ID: r.ID, Name: r.Name}, Do: r.Do, Holes: r.Holes})
 	}
 	return out

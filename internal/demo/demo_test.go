@@ -163,7 +163,7 @@ func TestEveryPieceIsLookedOver(t *testing.T) {
 	}
 	kinds, damage, off := map[string]bool{}, map[string]bool{}, 0
 	for _, p := range ps {
-		l := engine.Job(p, foyer).LookOver(nil)
+		l := engine.Job(p, foyer).Overview(nil)
 		if len(p.Parts) == 0 || l.Elevation.W == 0 || p.History == nil || p.History.Found == "" {
 			t.Errorf("%s has %d parts, drawn %v cm wide, and a past of %+v", p.Name, len(p.Parts), l.Elevation.W, p.History)
 		}
@@ -236,8 +236,8 @@ func TestWhatIsFoundOut(t *testing.T) {
 		t.Errorf("it takes %d tests", tests)
 	}
 	p, i = at("Cane screen", "rails")
-	if r := identified(t, p, i); len(r.Against) != 1 || len(r.Against[0].Tests) != 2 {
-		t.Errorf("%+v", r.Against)
+	if r := identified(t, p, i); len(r.Contradictions) != 1 || len(r.Contradictions[0].Tests) != 2 {
+		t.Errorf("%+v", r.Contradictions)
 	}
 	p, i = at("Costume trunk", "straps")
 	if l := checked(t, p).Zones[i].Lead; l == nil || l.State != "suspect" || l.Noted == "" {
@@ -353,7 +353,7 @@ func TestWaysInTheStudio(t *testing.T) {
 		for _, z := range r.Zones {
 			if z.State == "stuck" {
 				stuck++
-				if len(z.Stuck.Why) == 0 || len(z.Stuck.Opens) == 0 {
+				if len(z.Infeasible.Why) == 0 || len(z.Infeasible.Relaxations) == 0 {
 					t.Errorf("%s is stuck and does not say why", z.ID)
 				}
 			}

@@ -27,7 +27,7 @@ func standIn(p *wire.Piece, f *wire.Photo, seed uint64) *image.RGBA {
 	floor := pictureH * .86
 	room(m, floor)
 	j := app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: Site})
-	ps, look := j.Parts, j.LookOver(nil)
+	ps, look := j.Parts, j.Overview(nil)
 	d := parts.Elevation(ps, measure.Metric)
 	k := math.Min(pictureW*.78/d.W, pictureH*.72/d.H)
 	at := func(q parts.Point) (float32, float32) {

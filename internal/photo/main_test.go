@@ -7,7 +7,7 @@ import (
 
 // TestMain lets this program be started once more to unpack a picture.
 func TestMain(m *testing.M) {
-	if code, started := Apart(); started {
+	if code, started := RunChild(); started {
 		os.Exit(code)
 	}
 	os.Exit(m.Run())

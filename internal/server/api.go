@@ -103,10 +103,10 @@ func (h *handlers) register(a huma.API) {
 	h.registerPlans(a)
 
 	// The instruments.
-	huma.Register(a, route("bench", get, "/api/bench", "The instruments, and the air right now"), h.bench)
-	huma.Register(a, route("course", get, "/api/bench/course", "The air of the day, and imported readings"), h.course)
-	huma.Register(a, route("read", post, "/api/bench/{id}/read", "Take a reading of a zone with an instrument", 400, 404, 413, 422), h.read)
-	bringIn := route("importReadings", post, "/api/bench/readings", "Import readings from CSV", 413, 422, 507)
+	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.bench)
+	huma.Register(a, route("course", get, "/api/instruments/course", "The air of the day, and imported readings"), h.course)
+	huma.Register(a, route("read", post, "/api/instruments/{id}/read", "Take a reading of a zone with an instrument", 400, 404, 413, 422), h.read)
+	bringIn := route("importReadings", post, "/api/instruments/readings", "Import readings from CSV", 413, 422, 507)
 	bringIn.MaxBodyBytes = app.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
 
@@ -234,8 +234,8 @@ func (h *handlers) template(ctx context.Context, in *struct {
 	ID     string `path:"id"`
 	Sizes  string `query:"sizes" doc:"As 80 x 90 x 45 cm; empty for the usual ones"`
 	Counts string `query:"counts" doc:"As 3,2; empty for the usual ones"`
-}) (*answer[wire.Made], error) {
-	m, err := h.Make(ctx, in.ID, in.Sizes, in.Counts)
+}) (*answer[wire.TemplateParts], error) {
+	m, err := h.FromTemplate(ctx, in.ID, in.Sizes, in.Counts)
 	return of(h, m, err)
 }
 
@@ -293,13 +293,13 @@ func (h *handlers) identify(ctx context.Context, in *ZoneBody) (*answer[wire.Ide
 	return of(h, found, err)
 }
 
-func (h *handlers) bench(context.Context, *nothing) (*answer[wire.BenchNow], error) {
-	now, err := h.BenchNow()
+func (h *handlers) bench(context.Context, *nothing) (*answer[wire.InstrumentsNow], error) {
+	now, err := h.InstrumentsNow()
 	return of(h, now, err)
 }
 
-func (h *handlers) course(ctx context.Context, _ *nothing) (*answer[wire.Course], error) {
-	c, err := h.Course(ctx)
+func (h *handlers) course(ctx context.Context, _ *nothing) (*answer[wire.AirHistory], error) {
+	c, err := h.AirHistory(ctx)
 	return of(h, c, err)
 }
 
@@ -396,7 +396,7 @@ func (h *handlers) describe(a huma.API) {
 	for i := range h.Stages {
 		stages.Enum = append(stages.Enum, string(h.Stages[i].ID))
 	}
-	for _, name := range []string{"Repair", "OpeningPart", "MindPart"} {
+	for _, name := range []string{"Repair", "Relaxation", "Sensitivity"} {
 		f := all.Map()[name].Properties["field"]
 		for _, id := range h.Fields() {
 			f.Enum = append(f.Enum, id)

@@ -56,7 +56,7 @@ func (h *handlers) minds(ctx context.Context, in *struct {
 	Way     string `query:"way" doc:"Id of the way of working that its plan was made with"`
 	Weights string `query:"weights"`
 	ZoneBody
-}) (*answer[[]wire.MindPart], error) {
+}) (*answer[[]wire.Sensitivity], error) {
 	j, i, err := h.ReadZone(ctx, in.RawBody, in.Zone)
 	if err != nil {
 		return nil, h.problemOf(err)
@@ -65,7 +65,7 @@ func (h *handlers) minds(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	m, err := j.Minds(ctx, i, h.WayOr(ctx, in.Way), o)
+	m, err := j.Sensitivities(ctx, i, h.WayOr(ctx, in.Way), o)
 	return of(h, m, err)
 }
 

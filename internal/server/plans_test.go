@@ -27,10 +27,10 @@ func TestPlansOverTheAPI(t *testing.T) {
 		t.Fatalf("%d plans", len(r.Plans))
 	}
 	for i, p := range r.Plans {
-		if p.Stuck != nil {
+		if p.Infeasible != nil {
 			continue
 		}
-		if p.Section == nil || p.Risk == nil || p.Risk.Low > p.Risk.High || len(p.Depends) == 0 || p.Takes == "" || p.Smell == "" || p.Trips == 0 || i > 0 && p.Against == "" {
+		if p.Section == nil || p.Risk == nil || p.Risk.Low > p.Risk.High || len(p.Depends) == 0 || p.Takes == "" || p.Smell == "" || p.Trips == 0 || i > 0 && p.Comparison == "" {
 			t.Errorf("%s: %+v", p.Way, p)
 		}
 		sum := 0.
@@ -50,7 +50,7 @@ func TestPlansOverTheAPI(t *testing.T) {
 	}
 	// No way passes: it says why.
 	r = decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=back&ways=best", body: dresser(t)}.to(h))
-	if s := r.Plans[0].Stuck; s == nil || s.Why[0].Code != "safety.lead" || len(s.Opens) == 0 || len(s.Opens[0].Words) == 0 {
+	if s := r.Plans[0].Infeasible; s == nil || s.Why[0].Code != "safety.lead" || len(s.Relaxations) == 0 || len(s.Relaxations[0].Words) == 0 {
 		t.Errorf("%+v", r.Plans[0])
 	}
 }
@@ -126,7 +126,7 @@ func TestMindsOverTheAPI(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	minds := decode[[]wire.MindPart](t, call{method: "POST", path: "/api/minds?zone=carcass&way=best", body: string(body)}.to(h))
+	minds := decode[[]wire.Sensitivity](t, call{method: "POST", path: "/api/minds?zone=carcass&way=best", body: string(body)}.to(h))
 	if len(minds) == 0 || len(minds) > 4 {
 		t.Fatalf("%d things would change it", len(minds))
 	}
@@ -148,7 +148,7 @@ func TestWaysOfOnesOwn(t *testing.T) {
 		t.Fatal(code, body)
 	}
 	r := decode[wire.ZonePlans](t, call{method: "POST", path: "/api/plans?zone=doors&ways=mine", body: dresser(t)}.to(h))
-	if s := r.Plans[0].Stuck; r.Plans[0].Name != "Mine" || s == nil || !strings.Contains(s.Why[0].Why, "No products are selected") {
+	if s := r.Plans[0].Infeasible; r.Plans[0].Name != "Mine" || s == nil || !strings.Contains(s.Why[0].Why, "No products are selected") {
 		t.Errorf("%+v", r.Plans[0])
 	}
 	for ways, says := range map[string]string{

@@ -137,7 +137,7 @@ func TestTheSameAnswerAsTheCommand(t *testing.T) {
 	for i := range got.Zones {
 		got.Zones[i].Section = nil
 	}
-	got.Look = nil
+	got.Overview = nil
 	a, _ := json.Marshal(want)
 	b, _ := json.Marshal(got)
 	if !bytes.Equal(a, b) {
@@ -216,8 +216,8 @@ func TestListTellsWhatIsNext(t *testing.T) {
 		{"Puppet chest", "", "", "Ready to print. First step: raise the grain", "outside"},
 	} {
 		p := by[x.name]
-		if p.Stage != x.stage || p.Holds != x.holds || p.Next != x.next || p.NextIn != x.in {
-			t.Errorf("%s: %q, %q, %q, %q", x.name, p.Stage, p.Holds, p.Next, p.NextIn)
+		if p.Stage != x.stage || p.Blocked != x.holds || p.Next != x.next || p.NextIn != x.in {
+			t.Errorf("%s: %q, %q, %q, %q", x.name, p.Stage, p.Blocked, p.Next, p.NextIn)
 		}
 	}
 }
@@ -606,14 +606,14 @@ func TestRuleBookOverTheWire(t *testing.T) {
 	}
 	speaking := 0
 	for _, e := range book {
-		if e.Looks == "" || e.Mends == "" || e.Group == "" {
+		if e.Inputs == "" || e.Fix == "" || e.Group == "" {
 			t.Errorf("%s is not filled in", e.Code)
 		}
-		if len(e.Speaks) > 0 {
+		if len(e.Findings) > 0 {
 			speaking++
 		}
 		last := 2
-		for _, s := range e.Speaks {
+		for _, s := range e.Findings {
 			now := map[string]int{"note": 0, "watch": 1, "fail": 2}[s.Severity]
 			if now > last || s.Piece == 0 || s.Name == "" {
 				t.Errorf("%s: %+v after something milder, or nowhere", e.Code, s)

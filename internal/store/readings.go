@@ -7,7 +7,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"rutile/internal/bench"
+	"rutile/internal/instruments"
 )
 
 // readingRow is one imported reading.
@@ -15,14 +15,14 @@ type readingRow struct {
 	ID   uint
 	At   time.Time
 	By   string
-	Body map[bench.Quantity]float64 `gorm:"serializer:json"`
+	Body map[instruments.Quantity]float64 `gorm:"serializer:json"`
 }
 
 func (readingRow) TableName() string { return "readings" }
 
 // AddReadings keeps imported readings, all or none. One of the same source and
 // moment takes the place of the one before.
-func (s *Store) AddReadings(ctx context.Context, rs []bench.Reading) error {
+func (s *Store) AddReadings(ctx context.Context, rs []instruments.Reading) error {
 	if len(rs) == 0 {
 		return nil
 	}
@@ -40,7 +40,7 @@ func (s *Store) AddReadings(ctx context.Context, rs []bench.Reading) error {
 
 // LastReadings are the imported readings of the last span before the newest of
 // them, the oldest first, no more than most.
-func (s *Store) LastReadings(ctx context.Context, span time.Duration, most int) ([]bench.Reading, error) {
+func (s *Store) LastReadings(ctx context.Context, span time.Duration, most int) ([]instruments.Reading, error) {
 	var newest readingRow
 	db := s.db.WithContext(ctx)
 	if err := db.Order("at DESC").Limit(1).Find(&newest).Error; err != nil || newest.ID == 0 {
@@ -50,9 +50,9 @@ func (s *Store) LastReadings(ctx context.Context, span time.Duration, most int) 
 	if err := db.Where("at >= ?", newest.At.Add(-span)).Order("at DESC, id DESC").Limit(most).Find(&rows).Error; err != nil {
 		return nil, wrap("read the readings", err)
 	}
-	out := make([]bench.Reading, len(rows))
+	out := make([]instruments.Reading, len(rows))
 	for i, r := range rows {
-		out[len(rows)-1-i] = bench.Reading{At: r.At, By: r.By, Values: r.Body}
+		out[len(rows)-1-i] = instruments.Reading{At: r.At, By: r.By, Values: r.Body}
 	}
 	return out, nil
 }

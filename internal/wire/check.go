@@ -2,20 +2,20 @@ package wire
 
 // CheckResult is what a check says of a piece.
 type CheckResult struct {
-	Format  string       `json:"format"`
-	Version int          `json:"version"`
-	Verdict string       `json:"verdict" enum:"sound,watch,fails"`
-	Air     Air          `json:"air" doc:"The workshop's air that the piece was checked with"`
-	Zones   []ZoneResult `json:"zones"`
-	Look    *Look        `json:"look,omitempty" doc:"Areas, parts and damage of the piece"`
+	Format   string       `json:"format"`
+	Version  int          `json:"version"`
+	Verdict  string       `json:"verdict" enum:"sound,watch,fails"`
+	Air      Air          `json:"air" doc:"The workshop's air that the piece was checked with"`
+	Zones    []ZoneResult `json:"zones"`
+	Overview *Overview    `json:"overview,omitempty" doc:"Areas, parts and damage of the piece"`
 }
 
 // CheckChange is what a check of zones that have changed says: what is other than it was.
 type CheckChange struct {
-	Verdict string       `json:"verdict" enum:"sound,watch,fails" doc:"On the whole piece"`
-	Zones   []ZoneResult `json:"zones" doc:"The zones that were checked again; the others are unchanged"`
-	Look    *Look        `json:"look,omitempty" doc:"Absent where only the looks of zones have changed, or nothing"`
-	Looks   []ZoneLook   `json:"looks,omitempty" doc:"The zones whose look-over has changed, where nothing else of it has"`
+	Verdict       string         `json:"verdict" enum:"sound,watch,fails" doc:"On the whole piece"`
+	Zones         []ZoneResult   `json:"zones" doc:"The zones that were checked again; the others are unchanged"`
+	Overview      *Overview      `json:"overview,omitempty" doc:"Absent where only the looks of zones have changed, or nothing"`
+	ZoneOverviews []ZoneOverview `json:"zone_overviews,omitempty" doc:"The zones whose look-over has changed, where nothing else of it has"`
 }
 
 // Air is the air of a workshop, with the temperature below which a surface
@@ -30,28 +30,28 @@ type Air struct {
 // ZoneResult is what a check says of a zone. A block that was not computed is
 // null.
 type ZoneResult struct {
-	ID       string        `json:"id"`
-	Name     string        `json:"name,omitempty"`
-	Verdict  string        `json:"verdict" enum:"sound,watch,fails"`
-	Says     string        `json:"says" doc:"The verdict as a sentence"`
-	Adhesion *AdhesionPart `json:"adhesion"`
-	Bleed    []BleedPart   `json:"bleed"`
-	Implied  []string      `json:"implied" doc:"What bleeds where no bleeders are entered, in words"`
-	Rises    []Level       `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
-	Hiding   *HidingPart   `json:"hiding" doc:"Null where no solid colour is planned"`
-	Chips    *ChipsPart    `json:"chips" doc:"Null where nothing is likely to chip"`
-	CrackMM  float64       `json:"crack_mm,omitempty" doc:"About how wide the coat over a crackle medium cracks"`
-	Cracks   string        `json:"cracks,omitempty" doc:"How it cracks, in sentences"`
-	Ready    *ReadyPart    `json:"ready" doc:"Null while nothing is planned"`
-	Hours    HoursPart     `json:"hours"`
-	Findings []Finding     `json:"findings"`
-	Stages   []Stage       `json:"stages,omitempty" doc:"The stages of the work, in their order"`
-	Section  *Section      `json:"section,omitempty"`
-	Gloss    string        `json:"gloss,omitempty" doc:"The sheen class, where one was entered or measured"`
-	Known    *Known        `json:"known,omitempty" doc:"How certain the survey is; absent where nothing was tested"`
-	Lead     *Lead         `json:"lead,omitempty" doc:"Absent where lead is not suspected"`
-	Bonds    []Bond        `json:"bonds" doc:"The bonds that a patch test could test, weakest first"`
-	Patches  []PatchState  `json:"patches" doc:"The state of the zone's patch tests, in their order"`
+	ID       string       `json:"id"`
+	Name     string       `json:"name,omitempty"`
+	Verdict  string       `json:"verdict" enum:"sound,watch,fails"`
+	Says     string       `json:"says" doc:"The verdict as a sentence"`
+	Adhesion *Adhesion    `json:"adhesion"`
+	Bleed    []Bleed      `json:"bleed"`
+	Implied  []string     `json:"implied" doc:"What bleeds where no bleeders are entered, in words"`
+	Rises    []Level      `json:"implied_levels" doc:"The same as ids, with how much of it there is"`
+	Hiding   *Hiding      `json:"hiding" doc:"Null where no solid colour is planned"`
+	Chips    *Chips       `json:"chips" doc:"Null where nothing is likely to chip"`
+	CrackMM  float64      `json:"crack_mm,omitempty" doc:"About how wide the coat over a crackle medium cracks"`
+	Cracks   string       `json:"cracks,omitempty" doc:"How it cracks, in sentences"`
+	Ready    *Ready       `json:"ready" doc:"Null while nothing is planned"`
+	Hours    Hours        `json:"hours"`
+	Findings []Finding    `json:"findings"`
+	Stages   []Stage      `json:"stages,omitempty" doc:"The stages of the work, in their order"`
+	Section  *Section     `json:"section,omitempty"`
+	Gloss    string       `json:"gloss,omitempty" doc:"The sheen class, where one was entered or measured"`
+	Known    *Known       `json:"known,omitempty" doc:"How certain the survey is; absent where nothing was tested"`
+	Lead     *Lead        `json:"lead,omitempty" doc:"Absent where lead is not suspected"`
+	Bonds    []Bond       `json:"bonds" doc:"The bonds that a patch test could test, weakest first"`
+	Patches  []PatchState `json:"patches" doc:"The state of the zone's patch tests, in their order"`
 }
 
 // Stage is how one stage of the work on a zone stands.
@@ -70,8 +70,8 @@ type StepSays struct {
 	Notes string `json:"notes,omitempty" doc:"Details that are not in the title"`
 }
 
-// AdhesionPart says how well the plan holds.
-type AdhesionPart struct {
+// Adhesion says how well the plan holds.
+type Adhesion struct {
 	Risk     float64  `json:"risk" doc:"Risk that some layer peels, 0 to 1"`
 	Holds    string   `json:"holds" doc:"How well it holds, in a few words"`
 	Words    string   `json:"risk_words" doc:"The risk in words, averaged over everything the surface may be, by probability"`
@@ -93,8 +93,8 @@ type Weakest struct {
 	OnName   string `json:"on_name"`
 }
 
-// BleedPart says what one bleeder will show.
-type BleedPart struct {
+// Bleed says what one bleeder will show.
+type Bleed struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
 	DeltaE  float64  `json:"delta_e"`
@@ -103,8 +103,8 @@ type BleedPart struct {
 	Figures []Factor `json:"figures"`
 }
 
-// HidingPart says whether the coats hide the ground.
-type HidingPart struct {
+// Hiding says whether the coats hide the ground.
+type Hiding struct {
 	CoatsPlanned int      `json:"coats_planned"`
 	CoatsNeeded  int      `json:"coats_needed"`
 	DeltaE       float64  `json:"delta_e" doc:"From the wanted colour, after the planned coats, where they are thinnest"`
@@ -113,8 +113,8 @@ type HidingPart struct {
 	Figures      []Factor `json:"figures"`
 }
 
-// ChipsPart says how much of a powder paint will chip.
-type ChipsPart struct {
+// Chips says how much of a powder paint will chip.
+type Chips struct {
 	P10     float64  `json:"p10"`
 	P50     float64  `json:"p50"`
 	P90     float64  `json:"p90"`
@@ -124,16 +124,16 @@ type ChipsPart struct {
 	Figures []Factor `json:"figures"`
 }
 
-// ReadyPart says when the finished zone may be used, in days after the plan ends.
-type ReadyPart struct {
+// Ready says when the finished zone may be used, in days after the plan ends.
+type Ready struct {
 	Careful float64 `json:"careful_days" doc:"Hardware back, handled with care"`
 	Normal  float64 `json:"normal_days" doc:"Everyday use"`
 	Hard    float64 `json:"hard_days" doc:"Hard use, heat and water"`
 	Says    string  `json:"says"`
 }
 
-// HoursPart says how long the plan takes.
-type HoursPart struct {
+// Hours says how long the plan takes.
+type Hours struct {
 	HandsOn *float64 `json:"hands_on" doc:"Null while the area is not known"`
 	Elapsed float64  `json:"elapsed"`
 	Work    string   `json:"work,omitempty" doc:"Hours of work in words; absent while the area is not known"`
@@ -197,9 +197,9 @@ type Face struct {
 
 // Shown is a layer that wear lays open.
 type Shown struct {
-	Layer  int     `json:"layer" doc:"From 0"`
-	Colour string  `json:"colour"`
-	Apart  float64 `json:"apart" doc:"From the finished colour, in CIEDE2000 units"`
+	Layer      int     `json:"layer" doc:"From 0"`
+	Colour     string  `json:"colour"`
+	Difference float64 `json:"difference" doc:"From the finished colour, in CIEDE2000 units"`
 }
 
 // Layer is one layer of the cut.
@@ -250,7 +250,7 @@ type Joint struct {
 
 // NextStep is a step that could come next in a zone's plan.
 type NextStep struct {
-	StartWord
+	StepOption
 	Why     string `json:"why,omitempty" doc:"Why it is recommended; absent where it is not"`
 	Brings  string `json:"brings,omitempty" doc:"The new finding that it would cause"`
 	Barred  string `json:"barred,omitempty" doc:"Why it cannot be planned"`
@@ -259,20 +259,20 @@ type NextStep struct {
 
 // Bond is a bond of a plan that a patch test could be made of.
 type Bond struct {
-	Step     int        `json:"step"`
-	Product  string     `json:"product"`
-	Over     string     `json:"over"`
-	Bare     bool       `json:"bare,omitempty"`
-	Additive float64    `json:"additive,omitempty"`
-	Name     string     `json:"name" doc:"The coat and what is below it, in words"`
-	Strength float64    `json:"strength"`
-	Class    string     `json:"class"`
-	Risk     float64    `json:"risk"`
-	Holds    string     `json:"holds" enum:"well,barely,not,meant"`
-	Boards   int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
-	Before   float64    `json:"before,omitempty" doc:"Strength without them"`
-	LookIn   int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
-	Under    Conditions `json:"under" doc:"The factors under which the plan makes it"`
+	Step       int        `json:"step"`
+	Product    string     `json:"product"`
+	Over       string     `json:"over"`
+	Bare       bool       `json:"bare,omitempty"`
+	Additive   float64    `json:"additive,omitempty"`
+	Name       string     `json:"name" doc:"The coat and what is below it, in words"`
+	Strength   float64    `json:"strength"`
+	Class      string     `json:"class"`
+	Risk       float64    `json:"risk"`
+	Holds      string     `json:"holds" enum:"well,barely,not,meant"`
+	Boards     int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
+	Before     float64    `json:"before,omitempty" doc:"Strength without them"`
+	RateInDays int        `json:"rate_days" doc:"Days from which a patch test of it can be rated"`
+	Under      Conditions `json:"under" doc:"The factors under which the plan makes it"`
 }
 
 // PatchState is how a patch test stands.
@@ -281,6 +281,6 @@ type PatchState struct {
 	Name  string `json:"name" doc:"The coat and what it was made on"`
 	State string `json:"state" enum:"planned,curing,ready,rated"`
 	Says  string `json:"says"`
-	// LookIn are the days from laying it to rating it.
-	LookIn int `json:"look_days"`
+	// RateInDays are the days from laying it to rating it.
+	RateInDays int `json:"rate_days"`
 }

@@ -85,7 +85,7 @@ func (z *Zone) tests(i int) error {
 				return &Error{at("patches", j, "id"), strconv.Quote(p.ID), fmt.Sprintf("patches[%d] already has this id", k)}
 			}
 		}
-		for field, d := range map[string]string{"made": p.Made, "look": p.Look, "rated": p.Rated} {
+		for field, d := range map[string]string{"made": p.Made, "look": p.RateFrom, "rated": p.Rated} {
 			if err := day(at("patches", j, field), d); err != nil {
 				return err
 			}

@@ -7,8 +7,8 @@ import (
 	"slices"
 	"sync"
 
-	"rutile/core/apart"
 	"rutile/core/craft"
+	"rutile/core/disassembly"
 	"rutile/core/identify"
 	"rutile/core/measure"
 	"rutile/core/parts"
@@ -414,11 +414,11 @@ var Objects = sync.OnceValue(func() []Object {
 	)
 
 	fitting := Object{Name: "fitting", Says: "Something that comes off, is masked, or is painted in place.", Fields: []Field{
-		ids("kind", idsOf(apart.Rows, func(r apart.Row) string { return r.ID }), "what it is").must(),
+		ids("kind", idsOf(disassembly.Rows, func(r disassembly.Row) string { return r.ID }), "what it is").must(),
 		text("name", "name"),
 		whole("count", 1, 200, "how many").absent("one"),
 		text("where", "where it was, and where its label sends it back"),
-		choice("do", "what is done with it", idsOf(apart.Doings, func(d struct{ ID, Name string }) string { return d.ID })...).absent("as is usual for its kind"),
+		choice("do", "what is done with it", idsOf(disassembly.Treatments, func(d struct{ ID, Name string }) string { return d.ID })...).absent("as is usual for its kind"),
 		formed("zone", FormID, "id of the zone it is on"),
 		note("note", "how it is cleaned, masked or stored, if not the usual way"),
 		number("holes_mm", 0, 2000, "spacing of its holes, centre to centre; 0 for a single one"),

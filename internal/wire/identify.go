@@ -12,26 +12,26 @@ type IdentifyResult struct {
 
 // Identification is what tests say of a zone, and what is worth testing next.
 type Identification struct {
-	ID       string       `json:"id"`
-	Name     string       `json:"name,omitempty"`
-	Says     string       `json:"says" doc:"The result in a sentence"`
-	Made     []BeliefPart `json:"made" doc:"Materials, most likely first"`
-	On       []BeliefPart `json:"on" doc:"Finishes, most likely first"`
-	Answers  []Answered   `json:"answers"`
-	Aside    []Answered   `json:"aside" doc:"Answers that are not counted, with the reason"`
-	Against  []Conflict   `json:"against" doc:"Answers that contradict each other"`
-	Excluded bool         `json:"excluded,omitempty" doc:"The answers fit no known material"`
-	Settled  float64      `json:"settled" doc:"Probability for which the same would be done"`
-	Done     bool         `json:"done" doc:"No further test would change what is done"`
-	DoneSays string       `json:"done_says,omitempty"`
-	Next     []NextTest   `json:"next" doc:"Possible next tests, most useful first"`
-	Barred   []string     `json:"barred" doc:"Tests that suspected lead forbids"`
-	Take     *Take        `json:"take,omitempty" doc:"What to enter in the survey"`
-	Walked   []Walked     `json:"walked" doc:"What the plan is checked for"`
+	ID             string     `json:"id"`
+	Name           string     `json:"name,omitempty"`
+	Says           string     `json:"says" doc:"The result in a sentence"`
+	Made           []Belief   `json:"made" doc:"Materials, most likely first"`
+	On             []Belief   `json:"on" doc:"Finishes, most likely first"`
+	Answers        []Answered `json:"answers"`
+	NotCounted     []Answered `json:"not_counted" doc:"Answers that are not counted, with the reason"`
+	Contradictions []Conflict `json:"contradictions" doc:"Answers that contradict each other"`
+	Excluded       bool       `json:"excluded,omitempty" doc:"The answers fit no known material"`
+	Settled        float64    `json:"settled" doc:"Probability for which the same would be done"`
+	Done           bool       `json:"done" doc:"No further test would change what is done"`
+	DoneSays       string     `json:"done_says,omitempty"`
+	Next           []NextTest `json:"next" doc:"Possible next tests, most useful first"`
+	Barred         []string   `json:"barred" doc:"Tests that suspected lead forbids"`
+	Take           *Take      `json:"take,omitempty" doc:"What to enter in the survey"`
+	Walked         []Walked   `json:"walked" doc:"What the plan is checked for"`
 }
 
-// BeliefPart is the belief in one thing.
-type BeliefPart struct {
+// Belief is the belief in one thing.
+type Belief struct {
 	ID    string  `json:"id"`
 	Name  string  `json:"name"`
 	P     float64 `json:"p"`
@@ -86,13 +86,13 @@ type Walked struct {
 
 // Known is how sure one may be of what was entered.
 type Known struct {
-	Substrate KnownPart `json:"substrate"`
-	Finish    KnownPart `json:"finish"`
+	Substrate Certainty `json:"substrate"`
+	Finish    Certainty `json:"finish"`
 	Walked    int       `json:"walked" doc:"How many surfaces the plan is checked for"`
 }
 
-// KnownPart is how sure one may be of one thing.
-type KnownPart struct {
+// Certainty is how sure one may be of one thing.
+type Certainty struct {
 	Sure string  `json:"sure" enum:"assumed,doubted,possible,likely,tested"`
 	P    float64 `json:"p"`
 	Says string  `json:"says"`

@@ -185,7 +185,7 @@ type Patch struct {
 	On       string      `json:"on"`
 	Place    string      `json:"place,omitempty"`
 	Made     string      `json:"made,omitempty"`
-	Look     string      `json:"look,omitempty"`
+	RateFrom string      `json:"look,omitempty"`
 	Rated    string      `json:"rated,omitempty"`
 	Class    *int        `json:"class,omitempty"`
 	Under    *Conditions `json:"under,omitempty"`

@@ -20,7 +20,7 @@ type Summary struct {
 	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
 	Says    string        `json:"says" doc:"What blocks it, or that nothing does"`
 	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
-	Holds   string        `json:"holds,omitempty" doc:"What blocks it"`
+	Blocked string        `json:"blocked,omitempty" doc:"What blocks it"`
 	View    string        `json:"view" doc:"The view of the page for that stage"`
 	Stands  string        `json:"stands" doc:"Its progress, or what blocks it"`
 	Next    string        `json:"next" doc:"What to do next"`

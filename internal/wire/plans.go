@@ -21,77 +21,77 @@ type ZonePlans struct {
 
 // WayPlan is the best plan by one way of working, or what stands in its way.
 type WayPlan struct {
-	Way     string     `json:"way"`
-	Name    string     `json:"name"`
-	Says    string     `json:"says,omitempty"`
-	Own     bool       `json:"own,omitempty" doc:"The current plan of the zone"`
-	Same    string     `json:"same,omitempty" doc:"An earlier way of working with the same steps, or blocked for the same reasons"`
-	Proved  bool       `json:"proved" doc:"Proved to be the best plan possible in the planner's vocabulary, by these weights"`
-	Points  float64    `json:"points"`
-	Against string     `json:"against,omitempty" doc:"Why it is not the best"`
-	Verdict string     `json:"verdict,omitempty" enum:"sound,watch,fails"`
-	Steps   []Step     `json:"steps,omitempty"`
-	Words   []string   `json:"words,omitempty" doc:"The steps in words"`
-	Ground  string     `json:"ground,omitempty" doc:"What makes it hold, in words"`
-	Finish  string     `json:"finish,omitempty" doc:"The paint and its seal, in words"`
-	Note    string     `json:"note,omitempty" doc:"Where the look decides and not the way of working"`
-	Holds   string     `json:"holds,omitempty" doc:"How well it holds, in a few words"`
-	Risk    *RangePart `json:"risk,omitempty" doc:"Of peeling"`
-	Stain   *RangePart `json:"stain,omitempty" doc:"The worst stain, in CIEDE2000 units; absent where nothing bleeds"`
-	Chips   string     `json:"chips,omitempty" doc:"Of a flaking look: how much flakes off"`
-	HandsOn float64    `json:"hands_on_h"`
-	Elapsed float64    `json:"elapsed_h"`
-	Takes   string     `json:"takes,omitempty" doc:"How long it takes, in words"`
-	Work    string     `json:"work,omitempty" doc:"How much of that is work, in words"`
-	Cost    float64    `json:"cost" doc:"Of materials, in the studio's currency"`
-	Smell   string     `json:"smell,omitempty"`
-	Trips   int        `json:"trips"`
-	Depends []string   `json:"depends,omitempty" doc:"What it depends on, most important first"`
-	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with it"`
-	Terms   []TermPart `json:"terms,omitempty" doc:"What its points are made of"`
-	Section *Section   `json:"section,omitempty"`
-	Stuck   *StuckPart `json:"stuck,omitempty" doc:"What blocks a plan, where there is none"`
+	Way        string       `json:"way"`
+	Name       string       `json:"name"`
+	Says       string       `json:"says,omitempty"`
+	Own        bool         `json:"own,omitempty" doc:"The current plan of the zone"`
+	Same       string       `json:"same,omitempty" doc:"An earlier way of working with the same steps, or blocked for the same reasons"`
+	Proved     bool         `json:"proved" doc:"Proved to be the best plan possible in the planner's vocabulary, by these weights"`
+	Points     float64      `json:"points"`
+	Comparison string       `json:"comparison,omitempty" doc:"Why it is not the best"`
+	Verdict    string       `json:"verdict,omitempty" enum:"sound,watch,fails"`
+	Steps      []Step       `json:"steps,omitempty"`
+	Words      []string     `json:"words,omitempty" doc:"The steps in words"`
+	Ground     string       `json:"ground,omitempty" doc:"What makes it hold, in words"`
+	Finish     string       `json:"finish,omitempty" doc:"The paint and its seal, in words"`
+	Note       string       `json:"note,omitempty" doc:"Where the look decides and not the way of working"`
+	Holds      string       `json:"holds,omitempty" doc:"How well it holds, in a few words"`
+	Risk       *Range       `json:"risk,omitempty" doc:"Of peeling"`
+	Stain      *Range       `json:"stain,omitempty" doc:"The worst stain, in CIEDE2000 units; absent where nothing bleeds"`
+	Chips      string       `json:"chips,omitempty" doc:"Of a flaking look: how much flakes off"`
+	HandsOn    float64      `json:"hands_on_h"`
+	Elapsed    float64      `json:"elapsed_h"`
+	Takes      string       `json:"takes,omitempty" doc:"How long it takes, in words"`
+	Work       string       `json:"work,omitempty" doc:"How much of that is work, in words"`
+	Cost       float64      `json:"cost" doc:"Of materials, in the studio's currency"`
+	Smell      string       `json:"smell,omitempty"`
+	Trips      int          `json:"trips"`
+	Depends    []string     `json:"depends,omitempty" doc:"What it depends on, most important first"`
+	Watches    []string     `json:"watches,omitempty" doc:"What the check says can go wrong with it"`
+	Terms      []TermPoints `json:"terms,omitempty" doc:"What its points are made of"`
+	Section    *Section     `json:"section,omitempty"`
+	Infeasible *Infeasible  `json:"infeasible,omitempty" doc:"What blocks a plan, where there is none"`
 }
 
-// RangePart is a figure as a range.
-type RangePart struct {
+// Range is a figure as a range.
+type Range struct {
 	Low    float64 `json:"low"`
 	Likely float64 `json:"likely"`
 	High   float64 `json:"high"`
 	Words  string  `json:"words"`
 }
 
-// TermPart is what one term adds to a plan's points.
-type TermPart struct {
+// TermPoints is what one term adds to a plan's points.
+type TermPoints struct {
 	ID     string  `json:"id"`
 	Name   string  `json:"name"`
 	Amount string  `json:"amount"`
 	Points float64 `json:"points"`
 }
 
-// StuckPart says why there is no plan, and what would open the way.
-type StuckPart struct {
-	Why     []ObstaclePart `json:"why"`
-	Opens   []OpeningPart  `json:"opens"`
-	Stopped bool           `json:"stopped,omitempty" doc:"The search was stopped before it had seen everything"`
+// Infeasible says why there is no plan, and what would open the way.
+type Infeasible struct {
+	Why         []Obstacle   `json:"why"`
+	Relaxations []Relaxation `json:"relaxations"`
+	Stopped     bool         `json:"stopped,omitempty" doc:"The search was stopped before it had seen everything"`
 }
 
-// ObstaclePart is one thing that stands in the way.
-type ObstaclePart struct {
+// Obstacle is one thing that stands in the way.
+type Obstacle struct {
 	Code  string `json:"code,omitempty"`
 	Title string `json:"title"`
 	Why   string `json:"why"`
 }
 
-// OpeningPart is a change with which there is a plan.
-type OpeningPart struct {
+// Relaxation is a change with which there is a plan.
+type Relaxation struct {
 	Says  string   `json:"says"`
 	Field string   `json:"field" doc:"The field to enter it in"`
 	Words []string `json:"words" doc:"A plan that then passes"`
 }
 
-// MindPart is a fact that nobody has tested and that would change the plan.
-type MindPart struct {
+// Sensitivity is a fact that nobody has tested and that would change the plan.
+type Sensitivity struct {
 	If      string   `json:"if"`
 	Test    string   `json:"test"`
 	Field   string   `json:"field" doc:"The field to enter the result in"`
@@ -104,25 +104,25 @@ type MindPart struct {
 type PiecePlan struct {
 	Piece *Piece     `json:"piece"`
 	Zones []ZonePlan `json:"zones"`
-	Trips []TripPart `json:"trips" doc:"All plans, combined into one schedule of trips"`
+	Trips []Trip     `json:"trips" doc:"All plans, combined into one schedule of trips"`
 	Steps int        `json:"steps" doc:"Number of trips if each zone is done separately"`
 	Takes string     `json:"takes" doc:"Time from the first trip to the last, in words"`
 }
 
 // ZonePlan is what became of one zone.
 type ZonePlan struct {
-	ID      string     `json:"id"`
-	Name    string     `json:"name"`
-	State   string     `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it already had a plan, which stays"`
-	Says    string     `json:"says"`
-	Like    []string   `json:"like,omitempty" doc:"Zones that will look the same"`
-	Differs string     `json:"differs,omitempty" doc:"Why it cannot have their paint"`
-	Watches []string   `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
-	Stuck   *StuckPart `json:"stuck,omitempty"`
+	ID         string      `json:"id"`
+	Name       string      `json:"name"`
+	State      string      `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it already had a plan, which stays"`
+	Says       string      `json:"says"`
+	Like       []string    `json:"like,omitempty" doc:"Zones that will look the same"`
+	Differs    string      `json:"differs,omitempty" doc:"Why it cannot have their paint"`
+	Watches    []string    `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
+	Infeasible *Infeasible `json:"infeasible,omitempty"`
 }
 
-// TripPart is one trip to the bench.
-type TripPart struct {
+// Trip is one trip to the bench.
+type Trip struct {
 	Does    string   `json:"does"`
 	Do      string   `json:"do"`
 	Zones   []string `json:"zones" doc:"Names, in order"`

@@ -27,12 +27,12 @@ type Vocab struct {
 	PartKinds  []PartKind      `json:"part_kinds"`
 	Reliefs    []Word          `json:"reliefs"`
 	Fittings   []FittingWord   `json:"fittings"`
-	Doings     []Word          `json:"doings" doc:"What to do with hardware"`
+	Treatments []Word          `json:"treatments" doc:"What to do with hardware"`
 	Tests      []TestWord      `json:"tests" doc:"Observations and small tests that identify a surface"`
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and the weights of plans"`
-	Starts     []StartWord     `json:"starts" doc:"Possible next steps of a plan, in the order of the work"`
+	Options    []StepOption    `json:"options" doc:"Possible next steps of a plan, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
 	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
 	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, as suggestions"`
@@ -93,8 +93,8 @@ type StageWord struct {
 	Fields []string `json:"fields" doc:"The fields that are filled in there"`
 }
 
-// StartWord is a step as it is when it is put into a plan.
-type StartWord struct {
+// StepOption is a step as it is when it is put into a plan.
+type StepOption struct {
 	Group string `json:"group"`
 	Name  string `json:"name"`
 	Note  string `json:"note,omitempty"`
@@ -111,15 +111,15 @@ type Word struct {
 
 // TestWord describes a look or a small test.
 type TestWord struct {
-	ID       string        `json:"id"`
-	Name     string        `json:"name" doc:"As a question"`
-	Short    string        `json:"short" doc:"Within a sentence"`
-	How      string        `json:"how"`
-	Where    string        `json:"where"`
-	LookFor  string        `json:"look_for"`
-	Caution  string        `json:"caution,omitempty"`
-	Look     bool          `json:"look,omitempty" doc:"Nothing is touched or put on it"`
-	Outcomes []OutcomeWord `json:"outcomes"`
+	ID          string        `json:"id"`
+	Name        string        `json:"name" doc:"As a question"`
+	Short       string        `json:"short" doc:"Within a sentence"`
+	How         string        `json:"how"`
+	Where       string        `json:"where"`
+	LookFor     string        `json:"look_for"`
+	Caution     string        `json:"caution,omitempty"`
+	Observation bool          `json:"observation,omitempty" doc:"Nothing is touched or put on it"`
+	Outcomes    []OutcomeWord `json:"outcomes"`
 }
 
 // OutcomeWord describes an answer to a test.
@@ -212,13 +212,13 @@ type ProductWord struct {
 
 // RuleWord describes a rule.
 type RuleWord struct {
-	Code  string `json:"code"`
-	Title string `json:"title"`
-	Group string `json:"group" doc:"In words"`
-	Why   string `json:"why"`
-	When  string `json:"when" doc:"When there is a finding, and how severe it is"`
-	Looks string `json:"looks" doc:"What it looks at"`
-	Mends string `json:"mends" doc:"What fixes it"`
+	Code   string `json:"code"`
+	Title  string `json:"title"`
+	Group  string `json:"group" doc:"In words"`
+	Why    string `json:"why"`
+	When   string `json:"when" doc:"When there is a finding, and how severe it is"`
+	Inputs string `json:"inputs" doc:"What it looks at"`
+	Fix    string `json:"fix" doc:"What fixes it"`
 }
 
 // PartKind describes a kind of part.
@@ -301,11 +301,11 @@ type Term struct {
 // RuleEntry is a rule of the book, with where it speaks.
 type RuleEntry struct {
 	RuleWord
-	Speaks []RuleSpeaks `json:"speaks" doc:"Where it has findings in the studio now, the worst first"`
+	Findings []RuleFinding `json:"findings" doc:"Where it has findings in the studio now, the worst first"`
 }
 
-// RuleSpeaks is one place where a rule speaks.
-type RuleSpeaks struct {
+// RuleFinding is one place where a rule speaks.
+type RuleFinding struct {
 	Piece    uint   `json:"piece"`
 	Name     string `json:"name" doc:"Of the piece"`
 	Zone     string `json:"zone"`

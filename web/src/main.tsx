@@ -3,12 +3,12 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { STUDIO, StudioProvider } from "./api/studio";
-import { BENCH, BenchProvider } from "./frame/useBench";
+import { INSTRUMENTS, InstrumentsProvider } from "./frame/useInstruments";
 import "./app.css";
-import { PiecesPage } from "./bench/PiecesPage";
 import { PiecePage } from "./piece/PiecePage";
+import { PiecesPage } from "./pieces/PiecesPage";
 import { RulesPage } from "./rules/RulesPage";
-import { Lost, Stopping } from "./ui/Lost";
+import { ErrorBoundary, NotFound } from "./ui/NotFound";
 import { whenReleased } from "./ui/press";
 
 // The server is on this machine or beside it: whether the browser thinks itself online says nothing of it.
@@ -29,7 +29,10 @@ const PATIENCE = 500; // ms that the first drawing waits for them
 async function ready() {
   const late = new Promise((r) => setTimeout(r, PATIENCE));
   const fonts = Promise.all(FONTS.map((f) => document.fonts.load(f)));
-  await Promise.race([Promise.allSettled([fonts, queries.prefetchQuery(STUDIO), queries.prefetchQuery(BENCH)]), late]);
+  await Promise.race([
+    Promise.allSettled([fonts, queries.prefetchQuery(STUDIO), queries.prefetchQuery(INSTRUMENTS)]),
+    late,
+  ]);
 }
 
 const root = document.getElementById("root");
@@ -39,18 +42,18 @@ if (root) {
       <StrictMode>
         <QueryClientProvider client={queries}>
           <StudioProvider>
-            <BenchProvider>
+            <InstrumentsProvider>
               <BrowserRouter useTransitions={false}>
-                <Stopping>
+                <ErrorBoundary>
                   <Routes>
                     <Route path="/" element={<PiecesPage />} />
                     <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
                     <Route path="/rules" element={<RulesPage />} />
-                    <Route path="*" element={<Lost />} />
+                    <Route path="*" element={<NotFound />} />
                   </Routes>
-                </Stopping>
+                </ErrorBoundary>
               </BrowserRouter>
-            </BenchProvider>
+            </InstrumentsProvider>
           </StudioProvider>
         </QueryClientProvider>
       </StrictMode>,

@@ -21,74 +21,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The instruments, and the air right now */
-        get: operations["bench"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/course": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The air of the day, and imported readings */
-        get: operations["course"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/readings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Import readings from CSV */
-        post: operations["importReadings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/{id}/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take a reading of a zone with an instrument */
-        post: operations["read"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -135,6 +67,74 @@ export interface paths {
         put?: never;
         /** What tests say about a zone, and what to test next */
         post: operations["identify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The instruments, and the air right now */
+        get: operations["instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air of the day, and imported readings */
+        get: operations["course"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Import readings from CSV */
+        post: operations["importReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a reading of a zone with an instrument */
+        post: operations["read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -418,7 +418,7 @@ export interface components {
              */
             ratio: number;
         };
-        AdhesionPart: {
+        Adhesion: {
             /** @description On the six-step cross-cut scale */
             class: string;
             /** Format: double */
@@ -451,6 +451,16 @@ export interface components {
             rh_pct: number;
             /** Format: double */
             temp_c: number;
+        };
+        AirHistory: {
+            /** @description The last day of imported readings */
+            imported: components["schemas"]["AirRead"][];
+            /** @description Over the imported readings if there are any, else over the day */
+            mean?: components["schemas"]["AirMean"];
+            /** @description Imported readings of spots, most recent first */
+            spots: components["schemas"]["SpotRead"][];
+            /** @description Since midnight, by the room sensor */
+            today: components["schemas"]["AirRead"][];
         };
         AirMean: {
             by: string;
@@ -496,7 +506,7 @@ export interface components {
             /** @description The area in the studio's units */
             says: string;
         };
-        BeliefPart: {
+        Belief: {
             id: string;
             name: string;
             /** Format: double */
@@ -505,12 +515,7 @@ export interface components {
             share: string;
             words: string;
         };
-        BenchNow: {
-            instruments: components["schemas"]["InstrumentWord"][];
-            /** @description Absent where there is no sensor */
-            room?: components["schemas"]["RoomNow"];
-        };
-        BleedPart: {
+        Bleed: {
             /** Format: double */
             delta_e: number;
             figures: components["schemas"]["Factor"][];
@@ -537,15 +542,15 @@ export interface components {
             class: string;
             /** @enum {string} */
             holds: "well" | "barely" | "not" | "meant";
-            /**
-             * Format: int64
-             * @description Days from which a patch test of it can be rated
-             */
-            look_days: number;
             /** @description The coat and what is below it, in words */
             name: string;
             over: string;
             product: string;
+            /**
+             * Format: int64
+             * @description Days from which a patch test of it can be rated
+             */
+            rate_days: number;
             /** Format: double */
             risk: number;
             /** Format: int64 */
@@ -555,19 +560,26 @@ export interface components {
             /** @description The factors under which the plan makes it */
             under: components["schemas"]["Conditions"];
         };
+        Certainty: {
+            /** Format: double */
+            p: number;
+            says: string;
+            /** @enum {string} */
+            sure: "assumed" | "doubted" | "possible" | "likely" | "tested";
+        };
         Change: {
             zones: components["schemas"]["Zone"][];
         };
         CheckChange: {
             /** @description Absent where only the looks of zones have changed, or nothing */
-            look?: components["schemas"]["Look"];
-            /** @description The zones whose look-over has changed, where nothing else of it has */
-            looks?: components["schemas"]["ZoneLook"][];
+            overview?: components["schemas"]["Overview"];
             /**
              * @description On the whole piece
              * @enum {string}
              */
             verdict: "sound" | "watch" | "fails";
+            /** @description The zones whose look-over has changed, where nothing else of it has */
+            zone_overviews?: components["schemas"]["ZoneOverview"][];
             /** @description The zones that were checked again; the others are unchanged */
             zones: components["schemas"]["ZoneResult"][];
         };
@@ -576,14 +588,14 @@ export interface components {
             air: components["schemas"]["Air"];
             format: string;
             /** @description Areas, parts and damage of the piece */
-            look?: components["schemas"]["Look"];
+            overview?: components["schemas"]["Overview"];
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
             /** Format: int64 */
             version: number;
             zones: components["schemas"]["ZoneResult"][];
         };
-        ChipsPart: {
+        Chips: {
             figures: components["schemas"]["Factor"][];
             /** @description Where it comes off */
             layer: string;
@@ -651,16 +663,6 @@ export interface components {
             /** Format: int64 */
             usual: number;
         };
-        Course: {
-            /** @description The last day of imported readings */
-            imported: components["schemas"]["AirRead"][];
-            /** @description Over the imported readings if there are any, else over the day */
-            mean?: components["schemas"]["AirMean"];
-            /** @description Imported readings of spots, most recent first */
-            spots: components["schemas"]["SpotRead"][];
-            /** @description Since midnight, by the room sensor */
-            today: components["schemas"]["AirRead"][];
-        };
         CutWord: {
             /** Format: int64 */
             class: number;
@@ -671,6 +673,27 @@ export interface components {
             gone: number;
             name: string;
             says: string;
+        };
+        DamageItem: {
+            defect: string;
+            /** @enum {string} */
+            filler?: "filler_two_part" | "filler_fine";
+            /** Format: double */
+            glue_ml?: number;
+            how: string;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            ml?: number;
+            /** @description Material and time, in words */
+            takes: string;
+        };
+        DamageWork: {
+            /** @description In the order of the zone's damage; damage that needs nothing is left out */
+            items: components["schemas"]["DamageItem"][];
+            /** Format: double */
+            minutes: number;
+            says: string[];
         };
         Defect: {
             /**
@@ -887,7 +910,7 @@ export interface components {
             /** @description id of the zone it is on */
             zone?: string;
         };
-        FittingLook: {
+        FittingOverview: {
             clean: string;
             do: string;
             /** @description Holes are filled and drilled before painting */
@@ -908,7 +931,7 @@ export interface components {
             name: string;
             note?: string;
         };
-        HidingPart: {
+        Hiding: {
             /** Format: int64 */
             coats_needed: number;
             /** Format: int64 */
@@ -937,7 +960,7 @@ export interface components {
              */
             paid_minor?: number;
         };
-        HoursPart: {
+        Hours: {
             /** Format: double */
             elapsed: number;
             /**
@@ -953,13 +976,11 @@ export interface components {
             work?: string;
         };
         Identification: {
-            /** @description Answers that contradict each other */
-            against: components["schemas"]["Conflict"][];
             answers: components["schemas"]["Answered"][];
-            /** @description Answers that are not counted, with the reason */
-            aside: components["schemas"]["Answered"][];
             /** @description Tests that suspected lead forbids */
             barred: string[];
+            /** @description Answers that contradict each other */
+            contradictions: components["schemas"]["Conflict"][];
             /** @description No further test would change what is done */
             done: boolean;
             done_says?: string;
@@ -967,12 +988,14 @@ export interface components {
             excluded?: boolean;
             id: string;
             /** @description Materials, most likely first */
-            made: components["schemas"]["BeliefPart"][];
+            made: components["schemas"]["Belief"][];
             name?: string;
             /** @description Possible next tests, most useful first */
             next: components["schemas"]["NextTest"][];
+            /** @description Answers that are not counted, with the reason */
+            not_counted: components["schemas"]["Answered"][];
             /** @description Finishes, most likely first */
-            on: components["schemas"]["BeliefPart"][];
+            on: components["schemas"]["Belief"][];
             /** @description The result in a sentence */
             says: string;
             /**
@@ -1002,6 +1025,12 @@ export interface components {
             taken: number;
             to: string;
         };
+        Infeasible: {
+            relaxations: components["schemas"]["Relaxation"][];
+            /** @description The search was stopped before it had seen everything */
+            stopped?: boolean;
+            why: components["schemas"]["Obstacle"][];
+        };
         InstrumentWord: {
             /** @description The field of a zone that its reading goes into */
             field?: string;
@@ -1010,6 +1039,11 @@ export interface components {
             /** @description It takes readings of a spot on a zone */
             on_spot: boolean;
             simulated: boolean;
+        };
+        InstrumentsNow: {
+            instruments: components["schemas"]["InstrumentWord"][];
+            /** @description Absent where there is no sensor */
+            room?: components["schemas"]["RoomNow"];
         };
         Joint: {
             class: string;
@@ -1023,20 +1057,13 @@ export interface components {
             strength: number;
         };
         Known: {
-            finish: components["schemas"]["KnownPart"];
-            substrate: components["schemas"]["KnownPart"];
+            finish: components["schemas"]["Certainty"];
+            substrate: components["schemas"]["Certainty"];
             /**
              * Format: int64
              * @description How many surfaces the plan is checked for
              */
             walked: number;
-        };
-        KnownPart: {
-            /** Format: double */
-            p: number;
-            says: string;
-            /** @enum {string} */
-            sure: "assumed" | "doubted" | "possible" | "likely" | "tested";
         };
         Layer: {
             clear?: boolean;
@@ -1152,25 +1179,6 @@ export interface components {
             /** @description Of a number: without a fraction */
             whole?: boolean;
         };
-        Look: {
-            elevation: components["schemas"]["Elevation"];
-            fittings: components["schemas"]["FittingLook"][];
-            /**
-             * Format: int64
-             * @description Painted parts without a zone
-             */
-            loose: number;
-            /** @description Of all zones, including holes of old hardware */
-            mending: components["schemas"]["Mending"];
-            parts: components["schemas"]["PartLook"][];
-            /** @description What the parts suggest to remove and is not in the list yet */
-            suggested: components["schemas"]["Fitting"][];
-            zones: components["schemas"]["ZoneLook"][];
-        };
-        Made: {
-            look: components["schemas"]["Look"];
-            parts: components["schemas"]["Part"][];
-        };
         Mark: {
             do: string;
             /**
@@ -1196,42 +1204,6 @@ export interface components {
              * @description from the top
              */
             y: number;
-        };
-        MendItem: {
-            defect: string;
-            /** @enum {string} */
-            filler?: "filler_two_part" | "filler_fine";
-            /** Format: double */
-            glue_ml?: number;
-            how: string;
-            /** Format: double */
-            minutes: number;
-            /** Format: double */
-            ml?: number;
-            /** @description Material and time, in words */
-            takes: string;
-        };
-        Mending: {
-            /** @description In the order of the zone's damage; damage that needs nothing is left out */
-            items: components["schemas"]["MendItem"][];
-            /** Format: double */
-            minutes: number;
-            says: string[];
-        };
-        MindPart: {
-            /** @description The plan would then fail */
-            fails: boolean;
-            /**
-             * @description The field to enter the result in
-             * @enum {string}
-             */
-            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
-            if: string;
-            /** @description The steps of that plan, in words */
-            instead?: string[];
-            test: string;
-            /** @description What would be done instead, in words */
-            then: string;
         };
         NextStep: {
             /** @description Why it cannot be planned */
@@ -1268,26 +1240,31 @@ export interface components {
              */
             worth: number;
         };
-        ObstaclePart: {
+        Obstacle: {
             code?: string;
             title: string;
             why: string;
-        };
-        OpeningPart: {
-            /**
-             * @description The field to enter it in
-             * @enum {string}
-             */
-            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
-            says: string;
-            /** @description A plan that then passes */
-            words: string[];
         };
         OutcomeWord: {
             /** @description A motif, and what varies in it */
             draw: string;
             id: string;
             name: string;
+        };
+        Overview: {
+            /** @description Of all zones, including holes of old hardware */
+            damage_work: components["schemas"]["DamageWork"];
+            elevation: components["schemas"]["Elevation"];
+            fittings: components["schemas"]["FittingOverview"][];
+            /**
+             * Format: int64
+             * @description Painted parts without a zone
+             */
+            loose: number;
+            parts: components["schemas"]["PartOverview"][];
+            /** @description What the parts suggest to remove and is not in the list yet */
+            suggested: components["schemas"]["Fitting"][];
+            zones: components["schemas"]["ZoneOverview"][];
         };
         Part: {
             /**
@@ -1379,7 +1356,7 @@ export interface components {
             /** @description Which sizes it has, in words */
             wants: string;
         };
-        PartLook: {
+        PartOverview: {
             /** @description In the studio's units; words where it is not painted */
             area: string;
             /** Format: double */
@@ -1446,10 +1423,10 @@ export interface components {
         };
         PatchState: {
             id: string;
-            /** Format: int64 */
-            look_days: number;
             /** @description The coat and what it was made on */
             name: string;
+            /** Format: int64 */
+            rate_days: number;
             says: string;
             /** @enum {string} */
             state: "planned" | "curing" | "ready" | "rated";
@@ -1540,7 +1517,7 @@ export interface components {
             /** @description Time from the first trip to the last, in words */
             takes: string;
             /** @description All plans, combined into one schedule of trips */
-            trips: components["schemas"]["TripPart"][];
+            trips: components["schemas"]["Trip"][];
             zones: components["schemas"]["ZonePlan"][];
         };
         PlanLine: {
@@ -1598,7 +1575,7 @@ export interface components {
             smell: number;
             takes_additive?: boolean;
         };
-        RangePart: {
+        Range: {
             /** Format: double */
             high: number;
             /** Format: double */
@@ -1631,7 +1608,7 @@ export interface components {
              */
             value: number;
         };
-        ReadyPart: {
+        Ready: {
             /**
              * Format: double
              * @description Hardware back, handled with care
@@ -1653,6 +1630,16 @@ export interface components {
             /** Format: int64 */
             line: number;
             says: string;
+        };
+        Relaxation: {
+            /**
+             * @description The field to enter it in
+             * @enum {string}
+             */
+            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            says: string;
+            /** @description A plan that then passes */
+            words: string[];
         };
         Repair: {
             /**
@@ -1686,20 +1673,20 @@ export interface components {
         };
         RuleEntry: {
             code: string;
+            /** @description Where it has findings in the studio now, the worst first */
+            findings: components["schemas"]["RuleFinding"][];
+            /** @description What fixes it */
+            fix: string;
             /** @description In words */
             group: string;
             /** @description What it looks at */
-            looks: string;
-            /** @description What fixes it */
-            mends: string;
-            /** @description Where it has findings in the studio now, the worst first */
-            speaks: components["schemas"]["RuleSpeaks"][];
+            inputs: string;
             title: string;
             /** @description When there is a finding, and how severe it is */
             when: string;
             why: string;
         };
-        RuleSpeaks: {
+        RuleFinding: {
             /** @description Of the piece */
             name: string;
             /** Format: int64 */
@@ -1714,12 +1701,12 @@ export interface components {
         };
         RuleWord: {
             code: string;
+            /** @description What fixes it */
+            fix: string;
             /** @description In words */
             group: string;
             /** @description What it looks at */
-            looks: string;
-            /** @description What fixes it */
-            mends: string;
+            inputs: string;
             title: string;
             /** @description When there is a finding, and how severe it is */
             when: string;
@@ -1759,6 +1746,21 @@ export interface components {
             /** @description The same in words */
             worn_says?: string;
         };
+        Sensitivity: {
+            /** @description The plan would then fail */
+            fails: boolean;
+            /**
+             * @description The field to enter the result in
+             * @enum {string}
+             */
+            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            if: string;
+            /** @description The steps of that plan, in words */
+            instead?: string[];
+            test: string;
+            /** @description What would be done instead, in words */
+            then: string;
+        };
         Settings: {
             /**
              * Format: int64
@@ -1780,12 +1782,12 @@ export interface components {
             ways?: components["schemas"]["Way"][];
         };
         Shown: {
+            colour: string;
             /**
              * Format: double
              * @description From the finished colour, in CIEDE2000 units
              */
-            apart: number;
-            colour: string;
+            difference: number;
             /**
              * Format: int64
              * @description From 0
@@ -1875,12 +1877,6 @@ export interface components {
             /** @description Its view on the page */
             view: string;
         };
-        StartWord: {
-            group: string;
-            name: string;
-            note?: string;
-            step: components["schemas"]["Step"];
-        };
         Step: {
             /** @description bonding additive in powder paint */
             additive?: components["schemas"]["Additive"];
@@ -1960,6 +1956,12 @@ export interface components {
             /** @description the cleaner */
             with?: string;
         };
+        StepOption: {
+            group: string;
+            name: string;
+            note?: string;
+            step: components["schemas"]["Step"];
+        };
         StepSays: {
             /** @description Details that are not in the title */
             notes?: string;
@@ -1973,12 +1975,6 @@ export interface components {
             id: string;
             name: string;
             note?: string;
-        };
-        StuckPart: {
-            opens: components["schemas"]["OpeningPart"][];
-            /** @description The search was stopped before it had seen everything */
-            stopped?: boolean;
-            why: components["schemas"]["ObstaclePart"][];
         };
         Studio: {
             air: components["schemas"]["Air"];
@@ -2027,7 +2023,7 @@ export interface components {
         };
         Summary: {
             /** @description What blocks it */
-            holds?: string;
+            blocked?: string;
             /** Format: int64 */
             id: number;
             name: string;
@@ -2081,6 +2077,10 @@ export interface components {
             /** @description sheen; absent: open */
             sheen?: string;
         };
+        TemplateParts: {
+            overview: components["schemas"]["Overview"];
+            parts: components["schemas"]["Part"][];
+        };
         TemplateWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -2107,7 +2107,7 @@ export interface components {
             /** @description The painter can weigh it */
             yours: boolean;
         };
-        TermPart: {
+        TermPoints: {
             amount: string;
             id: string;
             name: string;
@@ -2118,17 +2118,17 @@ export interface components {
             caution?: string;
             how: string;
             id: string;
-            /** @description Nothing is touched or put on it */
-            look?: boolean;
             look_for: string;
             /** @description As a question */
             name: string;
+            /** @description Nothing is touched or put on it */
+            observation?: boolean;
             outcomes: components["schemas"]["OutcomeWord"][];
             /** @description Within a sentence */
             short: string;
             where: string;
         };
-        TripPart: {
+        Trip: {
             /** @description The same in words */
             at: string;
             do: string;
@@ -2155,8 +2155,6 @@ export interface components {
             /** @description How a patch is cut and rated, in order */
             cut_how: string[];
             defects: components["schemas"]["DefectWord"][];
-            /** @description What to do with hardware */
-            doings: components["schemas"]["Word"][];
             effects: components["schemas"]["EffectWord"][];
             families: components["schemas"]["Word"][];
             fillers: components["schemas"]["Word"][];
@@ -2171,6 +2169,8 @@ export interface components {
                 [key: string]: components["schemas"]["Limit"];
             };
             methods: components["schemas"]["Word"][];
+            /** @description Possible next steps of a plan, in the order of the work */
+            options: components["schemas"]["StepOption"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
             /** @description Usual colours, as suggestions */
@@ -2183,13 +2183,13 @@ export interface components {
             soils: components["schemas"]["Word"][];
             /** @description The stages of the work, in their order */
             stages: components["schemas"]["StageWord"][];
-            /** @description Possible next steps of a plan, in the order of the work */
-            starts: components["schemas"]["StartWord"][];
             steps: components["schemas"]["StepWord"][];
             strips: components["schemas"]["Word"][];
             substrates: components["schemas"]["SubstrateWord"][];
             /** @description Observations and small tests that identify a surface */
             tests: components["schemas"]["TestWord"][];
+            /** @description What to do with hardware */
+            treatments: components["schemas"]["Word"][];
             uses: components["schemas"]["Word"][];
             /** @description Ways of working, and the weights of plans */
             ways: components["schemas"]["WayWords"];
@@ -2290,10 +2290,10 @@ export interface components {
             without?: string[];
         };
         WayPlan: {
-            /** @description Why it is not the best */
-            against?: string;
             /** @description Of a flaking look: how much flakes off */
             chips?: string;
+            /** @description Why it is not the best */
+            comparison?: string;
             /**
              * Format: double
              * @description Of materials, in the studio's currency
@@ -2311,6 +2311,8 @@ export interface components {
             hands_on_h: number;
             /** @description How well it holds, in a few words */
             holds?: string;
+            /** @description What blocks a plan, where there is none */
+            infeasible?: components["schemas"]["Infeasible"];
             name: string;
             /** @description Where the look decides and not the way of working */
             note?: string;
@@ -2321,21 +2323,19 @@ export interface components {
             /** @description Proved to be the best plan possible in the planner's vocabulary, by these weights */
             proved: boolean;
             /** @description Of peeling */
-            risk?: components["schemas"]["RangePart"];
+            risk?: components["schemas"]["Range"];
             /** @description An earlier way of working with the same steps, or blocked for the same reasons */
             same?: string;
             says?: string;
             section?: components["schemas"]["Section"];
             smell?: string;
             /** @description The worst stain, in CIEDE2000 units; absent where nothing bleeds */
-            stain?: components["schemas"]["RangePart"];
+            stain?: components["schemas"]["Range"];
             steps?: components["schemas"]["Step"][];
-            /** @description What blocks a plan, where there is none */
-            stuck?: components["schemas"]["StuckPart"];
             /** @description How long it takes, in words */
             takes?: string;
             /** @description What its points are made of */
-            terms?: components["schemas"]["TermPart"][];
+            terms?: components["schemas"]["TermPoints"][];
             /** Format: int64 */
             trips: number;
             /** @enum {string} */
@@ -2452,7 +2452,7 @@ export interface components {
             /** @description how it will be used; absent: `handled` */
             wear?: string;
         };
-        ZoneLook: {
+        ZoneOverview: {
             /** @description In the studio's units; empty where it is not known */
             area: string;
             /** Format: double */
@@ -2464,6 +2464,7 @@ export interface components {
              * @description What paint has to cover: more where the surface is rough
              */
             cover_m2: number;
+            damage_work: components["schemas"]["DamageWork"];
             /** Format: double */
             edges_m: number;
             id: string;
@@ -2471,7 +2472,6 @@ export interface components {
             length_m: number;
             /** @description Its pattern */
             mark: string;
-            mending: components["schemas"]["Mending"];
             /** Format: int64 */
             parts: number;
             /**
@@ -2493,6 +2493,7 @@ export interface components {
             /** @description Why it cannot have their paint */
             differs?: string;
             id: string;
+            infeasible?: components["schemas"]["Infeasible"];
             /** @description Zones that will look the same */
             like?: string[];
             name: string;
@@ -2502,7 +2503,6 @@ export interface components {
              * @enum {string}
              */
             state: "had" | "planned" | "stuck" | "stopped";
-            stuck?: components["schemas"]["StuckPart"];
             /** @description What the check says can go wrong with its new plan */
             watches?: string[];
         };
@@ -2514,12 +2514,12 @@ export interface components {
             plans: components["schemas"]["WayPlan"][];
         };
         ZoneResult: {
-            adhesion: components["schemas"]["AdhesionPart"];
-            bleed: components["schemas"]["BleedPart"][];
+            adhesion: components["schemas"]["Adhesion"];
+            bleed: components["schemas"]["Bleed"][];
             /** @description The bonds that a patch test could test, weakest first */
             bonds: components["schemas"]["Bond"][];
             /** @description Null where nothing is likely to chip */
-            chips: components["schemas"]["ChipsPart"];
+            chips: components["schemas"]["Chips"];
             /**
              * Format: double
              * @description About how wide the coat over a crackle medium cracks
@@ -2531,8 +2531,8 @@ export interface components {
             /** @description The sheen class, where one was entered or measured */
             gloss?: string;
             /** @description Null where no solid colour is planned */
-            hiding: components["schemas"]["HidingPart"];
-            hours: components["schemas"]["HoursPart"];
+            hiding: components["schemas"]["Hiding"];
+            hours: components["schemas"]["Hours"];
             id: string;
             /** @description What bleeds where no bleeders are entered, in words */
             implied: string[];
@@ -2546,7 +2546,7 @@ export interface components {
             /** @description The state of the zone's patch tests, in their order */
             patches: components["schemas"]["PatchState"][];
             /** @description Null while nothing is planned */
-            ready: components["schemas"]["ReadyPart"];
+            ready: components["schemas"]["Ready"];
             /** @description The verdict as a sentence */
             says: string;
             section?: components["schemas"]["Section"];
@@ -2600,203 +2600,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Area"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    bench: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BenchNow"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    course: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Course"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    importReadings: {
-        parameters: {
-            query?: {
-                /** @description File name or source of the readings */
-                name?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "text/csv": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Imported"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    read: {
-        parameters: {
-            query: {
-                /** @description Number of the piece, so that each piece has its own spots */
-                piece?: number;
-                /** @description Id of the zone */
-                zone: string;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Piece"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SpotRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3066,6 +2869,203 @@ export interface operations {
             };
         };
     };
+    instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsNow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    course: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirHistory"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importReadings: {
+        parameters: {
+            query?: {
+                /** @description File name or source of the readings */
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query: {
+                /** @description Number of the piece, so that each piece has its own spots */
+                piece?: number;
+                /** @description Id of the zone */
+                zone: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     minds: {
         parameters: {
             query: {
@@ -3091,7 +3091,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MindPart"][];
+                    "application/json": components["schemas"]["Sensitivity"][];
                 };
             };
             /** @description Bad Request */
@@ -4049,7 +4049,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["TemplateParts"];
                 };
             };
             /** @description Not Found */

@@ -156,7 +156,12 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
             />
           </div>
           {repair && (
-            <button type="button" className="btn btn-primary mb-3 h-11" data-do="mend" onClick={() => onRepair(repair)}>
+            <button
+              type="button"
+              className="btn btn-primary mb-3 h-11"
+              data-do="apply"
+              onClick={() => onRepair(repair)}
+            >
               <Hammer className="size-4" aria-hidden="true" /> Apply
             </button>
           )}

@@ -1,13 +1,13 @@
-import { type StageView, useDesk } from "../piece/desk";
+import { type StageView, useWorkspace } from "../piece/workspace";
 import { CutView } from "./CutView";
 
 function Main() {
-  const { piece, zone, judged, go, mend } = useDesk();
-  return <CutView piece={piece} zone={zone} judged={judged} onBack={() => go("plan")} onRepair={mend} />;
+  const { piece, zone, judged, go, apply } = useWorkspace();
+  return <CutView piece={piece} zone={zone} judged={judged} onBack={() => go("plan")} onRepair={apply} />;
 }
 
 export const cut: StageView = {
-  id: "cut",
+  id: "section",
   name: "Cross-section",
   of: "plan",
   key: "5",

@@ -50,7 +50,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
         ))}
       </ul>
       {worth.length > 0 && (
-        <section className="painted-apart mt-4">
+        <section className="contained mt-4">
           <h3 className="mb-1 font-semibold">Worth knowing</h3>
           <ul className="grid gap-2">
             {worth.map((f) => (
@@ -71,7 +71,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
         </section>
       )}
       {cautions.length > 0 && (
-        <section className="painted-apart mt-4">
+        <section className="contained mt-4">
           <h3 className="mb-1 font-semibold">Cautions</h3>
           <ul className="grid gap-2">
             {cautions.map((f) => (
@@ -126,7 +126,7 @@ type FaultProps = Press & {
 const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps) {
   const offered = here ? here.split(" ").flatMap((n) => f.repairs[Number(n)] ?? []) : [];
   return (
-    <li className="sheet wash painted-apart rounded-r py-2.5 pr-3 pl-3" data-code={f.code} data-severity={f.severity}>
+    <li className="sheet wash contained rounded-r py-2.5 pr-3 pl-3" data-code={f.code} data-severity={f.severity}>
       <div className="flex items-start gap-2">
         <Joint verdict={AS[f.severity]} className="mt-0.5 size-6" />
         <div className="min-w-0 flex-1">
@@ -161,7 +161,7 @@ const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps
 
 type RowProps = Pick<Press, "onHold" | "onPoint"> & { r: Repair; first?: boolean; held: boolean; onPress: () => void };
 
-/** RepairRow is one way to mend it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
+/** RepairRow is one way to apply it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
 function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
   const edit = r.kind === "edit";
   const name = useName<HTMLButtonElement>(first ? "repair" : undefined);

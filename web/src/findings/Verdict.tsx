@@ -3,7 +3,7 @@ import type { ZoneResult } from "../api/client";
 import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
 import { small, unbroken, useUnits } from "../ui/units";
-import { type Asked, Behind } from "./Behind";
+import { type Asked, FigureDetails } from "./FigureDetails";
 
 type Props = {
   judged: ZoneResult;
@@ -90,7 +90,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
           </Figure>
         )}
       </div>
-      {asked && <Behind judged={judged} of={asked} onClose={() => setAsked(undefined)} />}
+      {asked && <FigureDetails judged={judged} of={asked} onClose={() => setAsked(undefined)} />}
       {stale && (
         <p role="alert" className="basis-full font-medium text-warning">
           This verdict is from before your last change. It is updated as soon as the server answers.

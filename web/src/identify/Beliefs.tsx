@@ -2,7 +2,7 @@ import { ArrowDownToLine, Check, TriangleAlert } from "lucide-react";
 import type { Identification, Schemas, Zone } from "../api/client";
 import { Joint } from "../ui/Mark";
 
-type Part = Schemas["BeliefPart"];
+type Part = Schemas["Belief"];
 
 const LEAST = 0.02; // of belief that is worth a bar of its own
 const WALKED = 6; // surfaces told one by one
@@ -26,7 +26,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
       <p className="mt-1 mb-3" data-belief>
         {found.says}
       </p>
-      {found.against.map((c) => (
+      {found.contradictions.map((c) => (
         <div
           key={c.says}
           role="alert"
@@ -55,7 +55,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
       ))}
       <Bars title="Material" parts={found.made} />
       <Bars title="Finish" parts={found.on} />
-      {found.aside.map((a) => (
+      {found.not_counted.map((a) => (
         <p key={a.test} className="mt-2 text-secondary text-sm">
           Not counted: {a.name} “{a.says}”. {a.why}
         </p>

@@ -1,5 +1,5 @@
 import { Grid3x3, Search, ShieldAlert } from "lucide-react";
-import { useDesk } from "../piece/desk";
+import { useWorkspace } from "../piece/workspace";
 
 const SIDES = [
   { id: "identify", name: "What is it?", icon: Search },
@@ -11,7 +11,7 @@ type Find = (typeof SIDES)[number]["id"];
 
 /** FindRail are the ways to find out what a zone is and whether a coat will hold on it. */
 export function FindRail({ at }: { at: Find }) {
-  const { zone, judged, go } = useDesk();
+  const { zone, judged, go } = useWorkspace();
   const rated = (zone.patches ?? []).filter((p) => p.class !== undefined).length;
   const says: Record<Find, string> = {
     identify: zone.evidence?.length ? `${zone.evidence.length} answered` : "",

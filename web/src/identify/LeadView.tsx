@@ -1,8 +1,8 @@
 import { ShieldAlert, ShieldCheck } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Schemas, ZoneResult } from "../api/client";
-import { useDesk } from "../piece/desk";
-import { Part } from "../survey/Part";
+import { useWorkspace } from "../piece/workspace";
+import { FormSection } from "../survey/FormSection";
 import { Choice } from "../ui/Choice";
 import { today } from "../ui/clock";
 import { DateField } from "../ui/DateField";
@@ -51,7 +51,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
 
 /** LeadView is what is known of lead in a zone, and where the dated result of whoever may decide is entered. */
 export function LeadView() {
-  const { id, zone, judged, change } = useDesk();
+  const { id, zone, judged, change } = useWorkspace();
   const lead = judged?.lead;
   const kept = zone.lead_test;
   const [draft, setDraft] = useDraft(`rutile.lead.${id}.${zone.id}`, kept);
@@ -68,7 +68,7 @@ export function LeadView() {
     (kept.report ?? "") === (draft.report ?? "");
   return (
     <div className="mx-auto max-w-4xl">
-      <Part title="Does the old coat contain lead?" says="Only a laboratory or a licensed assessor decides">
+      <FormSection title="Does the old coat contain lead?" says="Only a laboratory or a licensed assessor decides">
         <p className="flex gap-2 text-base">
           {lead && lead.state !== "excluded" ? (
             <ShieldAlert className="size-6 shrink-0 text-error" aria-hidden="true" />
@@ -87,8 +87,8 @@ export function LeadView() {
             ))}
           </ul>
         )}
-      </Part>
-      <Part title="Test result" says="As in the report">
+      </FormSection>
+      <FormSection title="Test result" says="As in the report">
         <div className="grid gap-x-4 sm:grid-cols-2">
           <Choice
             label="Result"
@@ -154,7 +154,7 @@ export function LeadView() {
             {same ? "Saved." : missing.length > 0 && missing.length < 3 ? `Still missing: ${missing.join(", ")}.` : ""}
           </span>
         </div>
-      </Part>
+      </FormSection>
     </div>
   );
 }

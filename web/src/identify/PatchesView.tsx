@@ -2,9 +2,9 @@ import { CalendarClock, Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { Patch, Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
-import { useDesk } from "../piece/desk";
 import { zoneID } from "../piece/edit";
-import { Part } from "../survey/Part";
+import { useWorkspace } from "../piece/workspace";
+import { FormSection } from "../survey/FormSection";
 import { Choice } from "../ui/Choice";
 import { daysAfter, today } from "../ui/clock";
 import { DateField } from "../ui/DateField";
@@ -17,9 +17,9 @@ type Bond = Schemas["Bond"];
 
 const HOLDS = { well: "should hold", barely: "may peel", not: "will peel", meant: "is meant to flake" };
 
-/** PatchesView plans patch tests of what the plan would lay, and takes their rating. */
+/** PatchesView plans patch tests of the coats of the plan, and records their ratings. */
 export function PatchesView() {
-  const { zone, judged, change, go } = useDesk();
+  const { zone, judged, change, go } = useWorkspace();
   const bonds = judged?.bonds ?? [];
   const patches = zone.patches ?? [];
   const first = useName<HTMLButtonElement>("field test");
@@ -48,7 +48,7 @@ export function PatchesView() {
           under,
           on,
           place: place || undefined,
-          look: daysAfter(today(), b.look_days),
+          look: daysAfter(today(), b.rate_days),
         },
       ],
     });
@@ -56,7 +56,7 @@ export function PatchesView() {
   };
   return (
     <div className="mx-auto max-w-4xl">
-      <Part title="Plan a patch test" says="As wide as your palm, made exactly like the plan">
+      <FormSection title="Plan a patch test" says="As wide as your palm, made exactly like the plan">
         {bond ? (
           <form
             className="grid items-end gap-x-4 sm:grid-cols-[1fr_1fr_auto]"
@@ -104,13 +104,13 @@ export function PatchesView() {
         )}
         {bond && (
           <p className="mb-2 text-secondary text-sm">
-            Expected: class {bond.class}. Rate it {count(bond.look_days, "day", "days")} after it was made. A board
+            Expected: class {bond.class}. Rate it {count(bond.rate_days, "day", "days")} after it was made. A board
             shows how the coat grips the material; only a hidden spot shows how it grips this piece.
           </p>
         )}
-      </Part>
+      </FormSection>
       {patches.length > 0 && (
-        <Part title="Patch tests" says="Each one counts in the verdict once it is rated">
+        <FormSection title="Patch tests" says="Each one counts in the verdict once it is rated">
           <ul className="grid gap-3">
             {patches.map((p, i) => (
               <PatchRow
@@ -122,7 +122,7 @@ export function PatchesView() {
               />
             ))}
           </ul>
-        </Part>
+        </FormSection>
       )}
       <HowTo />
     </div>
@@ -142,7 +142,8 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
     setAgain(false);
     onChange({ class: n, rated: p.rated ?? today() });
   };
-  const laid = (made: string | undefined) => onChange({ made, look: made && daysAfter(made, state?.look_days ?? 7) });
+  const setMade = (made: string | undefined) =>
+    onChange({ made, look: made && daysAfter(made, state?.rate_days ?? 7) });
   return (
     <li className="sheet wash rounded-r p-3" data-patch={p.id}>
       <div className="flex flex-wrap items-start gap-x-3">
@@ -173,15 +174,15 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
       <div className="mt-2 flex flex-wrap items-end gap-x-3">
         {!p.made && (
           <button
-            data-do="laid"
+            data-do="made"
             type="button"
             className="btn mb-2 h-10 border-base-300 bg-base-100"
-            onClick={() => laid(today())}
+            onClick={() => setMade(today())}
           >
             Made today
           </button>
         )}
-        <DateField label="Made on" name="patch.made" value={p.made} onChange={laid} />
+        <DateField label="Made on" name="patch.made" value={p.made} onChange={setMade} />
         {p.made && (
           <DateField label="Rate from" name="patch.look" value={p.look} onChange={(look) => onChange({ look })} />
         )}

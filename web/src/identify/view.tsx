@@ -1,7 +1,7 @@
 import { FlaskConical } from "lucide-react";
 import { createContext, type ReactNode, useContext, useState } from "react";
-import { type StageView, useDesk } from "../piece/desk";
 import { Estimate } from "../piece/Estimate";
+import { type StageView, useWorkspace } from "../piece/workspace";
 import { Beliefs } from "./Beliefs";
 import { FindOut } from "./FindOut";
 import { FindRail } from "./FindRail";
@@ -18,7 +18,7 @@ function Around({ children }: { children: ReactNode }) {
 }
 
 function Dialogue() {
-  const { piece, zone, change } = useDesk();
+  const { piece, zone, change } = useWorkspace();
   const { found, silent, refused } = useIdentify(piece, zone);
   const [asked, ask] = useContext(Asked);
   return (
@@ -36,7 +36,7 @@ function Dialogue() {
 
 /** Believed is the half that shows the belief. Nothing is drawn of it before there is one, so that nothing moves. */
 function Believed() {
-  const { piece, zone, change } = useDesk();
+  const { piece, zone, change } = useWorkspace();
   const { found, silent } = useIdentify(piece, zone);
   const [, ask] = useContext(Asked);
   if (!found && !silent) return null;

@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode, useEffect, useState } from "react";
-import type { Finding, Look, Piece, Repair, Zone, ZoneResult } from "../api/client";
+import type { Finding, Overview, Piece, Repair, Zone, ZoneResult } from "../api/client";
 import { Findings } from "../findings/Findings";
 import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
@@ -7,17 +7,17 @@ import { LeadNote } from "../identify/LeadView";
 import { useOpen } from "../session/useSession";
 import { today } from "../ui/clock";
 import { focusOn, showOn } from "../ui/focus";
-import { useSteady } from "../ui/steady";
-import { type Desk, DeskContext, type FieldName, type StageView } from "./desk";
+import { useStable } from "../ui/stable";
 import { Estimate } from "./Estimate";
 import { withZone } from "./edit";
 import { usePreview } from "./useCheck";
+import { type FieldName, type StageView, type Workspace, WorkspaceContext } from "./workspace";
 
 type Props = {
   piece: Piece;
   zone: Zone;
   judged: ZoneResult | undefined;
-  look: Look | undefined;
+  overview: Overview | undefined;
   view: StageView;
   fresh: boolean;
   current: boolean;
@@ -48,7 +48,7 @@ export function OpenZone(p: Props) {
     setHeld(undefined);
     setPointed(undefined);
   };
-  const mend = (r: Repair) => {
+  const apply = (r: Repair) => {
     letGo();
     if (!r.steps) return;
     // Its steps are those of the plan that was judged: what was added since would be lost with them.
@@ -68,20 +68,20 @@ export function OpenZone(p: Props) {
     setDue(undefined);
     const same = (r: Repair) => r.kind === due.kind && r.title === due.title;
     const offered = p.current && judged?.findings.flatMap((f) => f.repairs).find(same);
-    if (offered) mend(offered);
+    if (offered) apply(offered);
     else {
       const why = stale ? "The plan could not be checked." : "The plan has changed, and this fix no longer applies.";
       say(`Not done: ${due.title}. ${why}`);
     }
   });
-  const desk: Desk = {
+  const workspace: Workspace = {
     id: open.latest().id,
     piece,
     zone,
     judged,
     seen: trial ? preview : judged,
     trial,
-    look: p.look,
+    overview: p.overview,
     current: p.current || !!trial,
     stale,
     silent: p.silent,
@@ -97,7 +97,7 @@ export function OpenZone(p: Props) {
     go: p.onView,
     toField: p.onField,
     toPhotos: p.onPhotos,
-    mend,
+    apply,
     steps: (steps, then) =>
       change({ ...zone, steps }, () => {
         say("");
@@ -105,15 +105,15 @@ export function OpenZone(p: Props) {
       }),
     remove: p.onRemove,
   };
-  const toStep = useSteady((n: number) => {
+  const toStep = useStable((n: number) => {
     choose(n);
     if (view.id !== "plan") p.onView("plan");
     focusOn(`row ${n}`);
   });
-  const repair = useSteady((f: Finding, r: Repair) => {
+  const repair = useStable((f: Finding, r: Repair) => {
     letGo();
     if (r.kind === "edit" && r.steps) {
-      mend(r);
+      apply(r);
     } else if (r.kind === "acknowledge") {
       void change({ ...zone, acknowledged: [...(zone.acknowledged ?? []), { code: f.code, date: today() }] });
     } else if (r.field) p.onField(r.field);
@@ -126,19 +126,19 @@ export function OpenZone(p: Props) {
   const note = <LeadNote lead={judged?.lead} onLead={view.id === "lead" ? undefined : () => p.onView("lead")} />;
   if (view.whole) {
     return (
-      <DeskContext value={desk}>
+      <WorkspaceContext value={workspace}>
         {note}
         <Around>
           <view.Main />
         </Around>
-      </DeskContext>
+      </WorkspaceContext>
     );
   }
   return (
-    <DeskContext value={desk}>
-      {desk.seen && (
+    <WorkspaceContext value={workspace}>
+      {workspace.seen && (
         <Verdict
-          judged={desk.seen}
+          judged={workspace.seen}
           planned={(zone.steps ?? []).length > 0}
           trial={trial?.title}
           stale={stale}
@@ -177,6 +177,6 @@ export function OpenZone(p: Props) {
           )}
         </Around>
       </div>
-    </DeskContext>
+    </WorkspaceContext>
   );
 }

@@ -5,24 +5,24 @@ import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { why, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocabQuery, VocabContext } from "../api/vocab";
-import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
+import { StatusStrip } from "../frame/StatusStrip";
 import { LeadNote } from "../identify/LeadView";
-import { PIECE_VIEWS, PieceLook, PieceRail, type PieceView } from "../look/PieceLook";
+import { PIECE_VIEWS, PieceOverview, PieceRail, type PieceView } from "../overview/PieceOverview";
 import { OpenContext, useSession } from "../session/useSession";
 import { withReading } from "../survey/Meter";
 import { focusOn } from "../ui/focus";
-import { useSteady } from "../ui/steady";
+import { useStable } from "../ui/stable";
 import { VIEWS, viewOf } from "../views";
 import { AddZone } from "./AddZone";
-import type { FieldName, Stage } from "./desk";
 import { assigned, withoutZone, withZone } from "./edit";
 import { OpenZone } from "./OpenZone";
 import { PieceName, RemovePiece } from "./PieceHead";
 import { placeOf } from "./places";
 import { Elsewhere, SaveMark } from "./SaveMark";
 import { useCheck } from "./useCheck";
+import type { FieldName, Stage } from "./workspace";
 import { StageRail, ZoneTabs } from "./ZoneBar";
 
 /** PiecePage is a piece with its zones; one of them is open, at one stage of the work. */
@@ -44,7 +44,7 @@ export function PiecePage() {
 function Said({ children }: { children: React.ReactNode }) {
   const air = useStudio()?.air;
   return (
-    <Shell strip={<BenchStrip air={air} />}>
+    <Shell strip={<StatusStrip air={air} />}>
       <p className="p-6 first-letter:uppercase">{children}</p>
     </Shell>
   );
@@ -75,7 +75,7 @@ function OpenPiece({ id }: { id: number }) {
   const zone = whole ? undefined : (zones.find((z) => z.id === zoneID) ?? zones[0]);
   const side: PieceView = PIECE_VIEWS.includes(wanted ?? "") ? (wanted as PieceView) : "parts";
   const judged = result?.zones.find((z) => z.id === zone?.id);
-  const view = viewOf(wanted) ?? viewOf(zone?.steps?.length ? "plan" : "look-over");
+  const view = viewOf(wanted) ?? viewOf(zone?.steps?.length ? "plan" : "survey");
   const show = (z: string, to?: string) => {
     setAdding(undefined);
     void go(`/pieces/${id}/${z}${to ? `/${to}` : ""}`, { replace: true });
@@ -85,11 +85,11 @@ function OpenPiece({ id }: { id: number }) {
     void go(`/pieces/${id}/${WHOLE}/${to}`, { replace: true, state: { point } satisfies Gone });
   };
   const newZone = (parts: number[]) => setAdding({ parts });
-  const showZone = useSteady((z: string) => show(z));
-  const addZone = useSteady(() => newZone([]));
-  const wholePiece = useSteady(() => showPiece("parts"));
-  const goStage = useSteady((s: Stage) => zone && show(zone.id, s.view));
-  const toField = useSteady((f: FieldName) => {
+  const showZone = useStable((z: string) => show(z));
+  const addZone = useStable(() => newZone([]));
+  const wholePiece = useStable(() => showPiece("parts"));
+  const goStage = useStable((s: Stage) => zone && show(zone.id, s.view));
+  const toField = useStable((f: FieldName) => {
     setAdding(undefined);
     void go(placeOf(id, zone?.id ?? WHOLE, f), { replace: true });
   });
@@ -152,7 +152,7 @@ function OpenPiece({ id }: { id: number }) {
     const next = assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id);
     void open.edit(next, () => {
       setFresh(z.id);
-      show(z.id, "look-over");
+      show(z.id, "survey");
     });
   };
   const removePiece = (
@@ -177,7 +177,7 @@ function OpenPiece({ id }: { id: number }) {
           </>
         }
         strip={
-          <BenchStrip
+          <StatusStrip
             air={result?.air ?? studio?.air}
             onAir={(site) => void open.edit({ ...piece, site })}
             onSpot={zone && ((r) => void open.edit(withZone(piece, withReading(zone, r))))}
@@ -205,7 +205,7 @@ function OpenPiece({ id }: { id: number }) {
             results={result?.zones}
             here={adding ? undefined : (zone?.id ?? WHOLE)}
             whole={WHOLE}
-            loose={result?.look?.loose ?? 0}
+            loose={result?.overview?.loose ?? 0}
             onWhole={wholePiece}
             onShow={showZone}
             onAdd={addZone}
@@ -224,7 +224,7 @@ function OpenPiece({ id }: { id: number }) {
               piece={id}
               taken={zones.map((z) => z.id)}
               first={!zones.length}
-              of={adding.parts.map((n) => result?.look?.parts[n]?.title ?? "")}
+              of={adding.parts.map((n) => result?.overview?.parts[n]?.title ?? "")}
               onClose={() => setAdding(undefined)}
               onAdd={addNew}
             />
@@ -236,7 +236,7 @@ function OpenPiece({ id }: { id: number }) {
               of={leaden.map((z) => z.name || z.id).join(", ")}
               onLead={() => leaden[0] && show(leaden[0].id, "lead")}
             />
-            <PieceLook
+            <PieceOverview
               id={id}
               piece={piece}
               result={result}
@@ -257,7 +257,7 @@ function OpenPiece({ id }: { id: number }) {
             piece={piece}
             zone={zone}
             judged={judged}
-            look={result?.look}
+            overview={result?.overview}
             view={view}
             fresh={fresh === zone.id}
             current={current}

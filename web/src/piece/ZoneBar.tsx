@@ -3,7 +3,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 import { count } from "../ui/units";
-import type { Stage, StageView } from "./desk";
+import type { Stage, StageView } from "./workspace";
 
 type TabsProps = {
   zones: Zone[];

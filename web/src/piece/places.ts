@@ -1,37 +1,37 @@
-import type { PieceView } from "../look/PieceLook";
-import type { FieldName } from "./desk";
+import type { PieceView } from "../overview/PieceOverview";
+import type { FieldName } from "./workspace";
 
 /** Place is where a field is filled in: a view of the zone, or of the whole piece. */
 type Place = { view: string } | { piece: PieceView };
 
 /** PLACES has a place for every field that the server may ask for. There, what is named after the field takes the focus. */
 export const PLACES: Record<FieldName, Place> = {
-  substrate: { view: "look-over" },
-  veneer: { view: "look-over" },
-  finish: { view: "look-over" },
-  gloss: { view: "look-over" },
-  area_m2: { view: "look-over" },
-  moisture_pct: { view: "look-over" },
-  age_days: { view: "look-over" },
-  colour: { view: "look-over" },
-  soils: { view: "look-over" },
-  bleeders: { view: "look-over" },
-  defects: { view: "look-over" },
-  target: { view: "look-over" },
-  look: { view: "look-over" },
-  sheen: { view: "look-over" },
-  wear: { view: "look-over" },
-  use: { view: "look-over" },
-  site: { view: "look-over" },
+  substrate: { view: "survey" },
+  veneer: { view: "survey" },
+  finish: { view: "survey" },
+  gloss: { view: "survey" },
+  area_m2: { view: "survey" },
+  moisture_pct: { view: "survey" },
+  age_days: { view: "survey" },
+  colour: { view: "survey" },
+  soils: { view: "survey" },
+  bleeders: { view: "survey" },
+  defects: { view: "survey" },
+  target: { view: "survey" },
+  look: { view: "survey" },
+  sheen: { view: "survey" },
+  wear: { view: "survey" },
+  use: { view: "survey" },
+  site: { view: "survey" },
   parts: { piece: "parts" },
-  take_apart: { piece: "apart" },
+  take_apart: { piece: "disassembly" },
   identify: { view: "identify" },
   evidence: { view: "identify" },
   lead_test: { view: "lead" },
   test: { view: "patches" },
   steps: { view: "plan" },
-  way: { view: "ways" },
-  shelf: { view: "ways" },
+  way: { view: "compare" },
+  shelf: { view: "compare" },
 };
 
 /** placeOf is the address where a field of a zone is filled in. */

@@ -54,7 +54,7 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
   const params = { header: { "If-Match": from.token } };
   const call = await api.PATCH("/api/check", { params, body: { zones }, signal });
   const c = await answer(Promise.resolve(call));
-  const look = c.look ?? from.result.look;
+  const overview = c.overview ?? from.result.overview;
   const result: CheckResult = {
     ...from.result,
     verdict: c.verdict,
@@ -64,14 +64,14 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
         c.zones.find((x) => x.id === z.id),
       ),
     ),
-    look:
-      look &&
-      shared(from.result.look, {
-        ...look,
-        zones: look.zones.map((z) =>
+    overview:
+      overview &&
+      shared(from.result.overview, {
+        ...overview,
+        zones: overview.zones.map((z) =>
           news(
             z,
-            c.looks?.find((x) => x.id === z.id),
+            c.zone_overviews?.find((x) => x.id === z.id),
           ),
         ),
       }),

@@ -6,7 +6,7 @@ import { Fragment, useMemo, useRef, useState } from "react";
 import type { Finding, Step } from "../api/client";
 import { nameOf, soilsSay, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
-import { useDesk } from "../piece/desk";
+import { useWorkspace } from "../piece/workspace";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
@@ -14,15 +14,15 @@ import { focusOn, showOn, useName } from "../ui/focus";
 import { useUnits } from "../ui/units";
 import { Leaders, useNarrow } from "./Leaders";
 import { type Hand, Row } from "./Row";
-import { useWords } from "./useWords";
+import { useStepWords } from "./useStepWords";
 
 /**
  * Plan is the plan and the cut in one: the steps stand from below, as the coats will, each tied to its layer or to the
  * face it works on.
  */
 export function Plan() {
-  const desk = useDesk();
-  const { zone, trial, picking, step: chosen, choose, pick: setPicking } = desk;
+  const workspace = useWorkspace();
+  const { zone, trial, picking, step: chosen, choose, pick: setPicking } = workspace;
   const v = useVocab();
   const u = useUnits();
   const [open, setOpen] = useState<number>();
@@ -31,11 +31,11 @@ export function Plan() {
   const cut = useRef<HTMLDivElement>(null);
   const frozen = !!trial; // a repair is only looked at
   const steps = trial?.steps ?? zone.steps ?? NO_STEPS;
-  const judged = desk.seen;
+  const judged = workspace.seen;
   const narrow = useNarrow(rows, 560);
-  const words = useWords(steps, judged?.section?.steps, desk.current, desk.silent);
+  const words = useStepWords(steps, judged?.section?.steps, workspace.current, workspace.silent);
   const addButton = useName<HTMLButtonElement>("add");
-  const stepsSoon = desk.steps;
+  const stepsSoon = workspace.steps;
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
     if (!s || to < 1 || to > steps.length || to === from) return;
@@ -82,7 +82,7 @@ export function Plan() {
       setOpen(n);
       if (n) choose(n);
     },
-    change: (n, s) => void desk.steps(steps.map((x, i) => (i === n - 1 ? s : x))),
+    change: (n, s) => void workspace.steps(steps.map((x, i) => (i === n - 1 ? s : x))),
     move: moveTo,
     again,
     after: setPicking,
@@ -126,7 +126,7 @@ export function Plan() {
       choose(b.l.step);
       setOpen(b.l.step);
       showOn(`row ${b.l.step}`);
-    } else desk.toField(b.l.kind === "finish" ? "finish" : "substrate");
+    } else workspace.toField(b.l.kind === "finish" ? "finish" : "substrate");
   };
   const ids = useMemo(() => Array.from({ length: steps.length }, (_, i) => i + 1), [steps.length]);
   const planned = useMemo(() => new Set((zone.steps ?? []).map((s) => JSON.stringify(s))), [zone.steps]);
@@ -190,14 +190,14 @@ export function Plan() {
                   notes={[zone.veneer ? "veneer; the material" : "the material", zone.finish === "none" && soils]
                     .filter(Boolean)
                     .join(", ")}
-                  onPress={() => desk.toField("substrate")}
+                  onPress={() => workspace.toField("substrate")}
                 />
                 {zone.finish !== "none" && (
                   <BaseRow
                     at="finish"
                     title={nameOf(v.finishes, zone.finish ?? "unknown")}
                     notes={["present finish", nameOf(v.gloss, zone.gloss), soils].filter(Boolean).join(", ")}
-                    onPress={() => desk.toField("finish")}
+                    onPress={() => workspace.toField("finish")}
                   />
                 )}
                 {picker(0)}

@@ -4,7 +4,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { StepIcon } from "../steps/icons";
 import { StepEditor } from "../steps/StepEditor";
-import { alike } from "../ui/alike";
+import { equalProps } from "../ui/equal";
 import { useName } from "../ui/focus";
 import { Joint } from "../ui/Mark";
 
@@ -147,5 +147,5 @@ export const whatOf = (s: Step) => s.product ?? s.effect ?? s.with ?? s.do;
 
 /** Findings that are said again are the same, though their list is a new one. */
 function sameRow({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
-  return alike(x, y) && a.length === b.length && a.every((f, i) => f === b[i]);
+  return equalProps(x, y) && a.length === b.length && a.every((f, i) => f === b[i]);
 }

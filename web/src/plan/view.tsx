@@ -1,15 +1,15 @@
 import { Copy, GitCompareArrows, Play } from "lucide-react";
 import { useState } from "react";
 import { CopyPlan } from "../piece/CopyPlan";
-import { type StageView, useDesk } from "../piece/desk";
+import { type StageView, useWorkspace } from "../piece/workspace";
 import { useTakes } from "../ui/focus";
 import { count } from "../ui/units";
-import { Minds } from "../ways/Minds";
+import { Sensitivities } from "../ways/Sensitivities";
 import { useKept } from "../ways/useWays";
 import { Plan } from "./Plan";
 
 function Main() {
-  const { piece, zone, go, pick, say, changePiece } = useDesk();
+  const { piece, zone, go, pick, say, changePiece } = useWorkspace();
   const [copying, setCopying] = useState(false);
   const steps = zone.steps ?? [];
   useTakes("field steps", () => pick(steps.length));
@@ -23,7 +23,7 @@ function Main() {
           type="button"
           data-ways
           className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
-          onClick={() => go("ways")}
+          onClick={() => go("compare")}
         >
           <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare plans" : "Find plans"}
         </button>
@@ -32,7 +32,7 @@ function Main() {
             data-do="cut"
             type="button"
             className="btn btn-ghost border-base-300 font-normal"
-            onClick={() => go("cut")}
+            onClick={() => go("section")}
           >
             <Play className="size-4" aria-hidden="true" /> Play over time
           </button>
@@ -67,10 +67,10 @@ function Main() {
 }
 
 function Below() {
-  const { piece, zone, toField } = useDesk();
+  const { piece, zone, toField } = useWorkspace();
   const [kept] = useKept();
   if (!zone.steps?.length) return null;
-  return <Minds piece={piece} zone={zone} weights={kept.weights} onField={toField} />;
+  return <Sensitivities piece={piece} zone={zone} weights={kept.weights} onField={toField} />;
 }
 
 export const plan: StageView = { id: "plan", name: "Plan", key: "3", Main, Below };

@@ -4,15 +4,15 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { answer, api, type Schemas, type Verdict } from "../api/client";
 import { useStudio } from "../api/studio";
-import { BenchStrip } from "../frame/BenchStrip";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
+import { StatusStrip } from "../frame/StatusStrip";
 import { Joint } from "../ui/Mark";
 import { count } from "../ui/units";
 
 type Entry = Schemas["RuleEntry"];
 
-export const AS: Record<Schemas["RuleSpeaks"]["severity"], Verdict> = { fail: "fails", watch: "watch", note: "sound" };
+export const AS: Record<Schemas["RuleFinding"]["severity"], Verdict> = { fail: "fails", watch: "watch", note: "sound" };
 
 /** RulesPage is the rule book: every rule with its reason, and where in the studio it speaks now. */
 export function RulesPage() {
@@ -27,17 +27,17 @@ export function RulesPage() {
   const found = useMemo(() => {
     const words = query.toLowerCase().split(/\s+/).filter(Boolean);
     return (all ?? []).filter((r) => {
-      const text = `${r.code} ${r.title} ${r.group} ${r.why} ${r.when} ${r.looks} ${r.mends}`.toLowerCase();
-      return (!speaking || r.speaks.length > 0) && words.every((w) => text.includes(w));
+      const text = `${r.code} ${r.title} ${r.group} ${r.why} ${r.when} ${r.inputs} ${r.fix}`.toLowerCase();
+      return (!speaking || r.findings.length > 0) && words.every((w) => text.includes(w));
     });
   }, [all, query, speaking]);
   const groups = [...new Set(found.map((r) => r.group))];
   useEffect(() => {
     if (all && code) document.getElementById(code)?.scrollIntoView({ block: "center" });
   }, [all, code]);
-  const loud = (all ?? []).filter((r) => r.speaks.length > 0).length;
+  const loud = (all ?? []).filter((r) => r.findings.length > 0).length;
   return (
-    <Shell head={<h1 className="font-semibold text-lg">Rule book</h1>} strip={<BenchStrip air={studio?.air} />}>
+    <Shell head={<h1 className="font-semibold text-lg">Rule book</h1>} strip={<StatusStrip air={studio?.air} />}>
       <div className={`mx-auto w-full max-w-5xl px-3 py-4 sm:px-5 ${all || rules.isError ? "" : "invisible"}`}>
         <p className="max-w-3xl">
           What the check looks for, and why. <b className="font-semibold">Fail</b>: expected to go wrong.{" "}
@@ -98,7 +98,7 @@ const SHOWN = 4;
 
 function Rule({ r, here }: { r: Entry; here: boolean }) {
   const [more, setMore] = useState(false);
-  const places = more ? r.speaks : r.speaks.slice(0, SHOWN);
+  const places = more ? r.findings : r.findings.slice(0, SHOWN);
   return (
     <li
       id={r.code}
@@ -110,8 +110,8 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
         <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
           {[
             ["When", r.when],
-            ["Looks at", `${r.looks}.`],
-            ["Fix", `${r.mends}.`],
+            ["Looks at", `${r.inputs}.`],
+            ["Fix", `${r.fix}.`],
           ].map(([t, d]) => (
             <div key={t} className="col-span-2 grid grid-cols-subgrid">
               <dt className="text-secondary">{t}</dt>
@@ -121,7 +121,7 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
         </dl>
       </div>
       <div className="min-w-0 text-sm max-md:border-base-300 max-md:border-t max-md:pt-1.5">
-        {r.speaks.length === 0 ? (
+        {r.findings.length === 0 ? (
           <p className="text-secondary">No findings now.</p>
         ) : (
           <>
@@ -145,9 +145,9 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
                 </li>
               ))}
             </ul>
-            {r.speaks.length > SHOWN && (
+            {r.findings.length > SHOWN && (
               <button type="button" className="min-h-9 text-primary underline" onClick={() => setMore(!more)}>
-                {more ? "Show fewer" : `${r.speaks.length - SHOWN} more`}
+                {more ? "Show fewer" : `${r.findings.length - SHOWN} more`}
               </button>
             )}
           </>

@@ -2,9 +2,9 @@ import { Printer } from "lucide-react";
 import { useStudio } from "../api/studio";
 import { nameOf, soilsSay, stepName, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
-import { ZonePlace } from "../look/ZonePlace";
-import { useDesk } from "../piece/desk";
+import { ZonePlace } from "../overview/ZonePlace";
 import { Estimate } from "../piece/Estimate";
+import { useWorkspace } from "../piece/workspace";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { Mark } from "../ui/Mark";
@@ -12,7 +12,7 @@ import { temp, useUnits } from "../ui/units";
 
 /** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
 export function JobSheet() {
-  const { piece, zone, judged, look, go } = useDesk();
+  const { piece, zone, judged, overview, go } = useWorkspace();
   const v = useVocab();
   const u = useUnits();
   const studio = useStudio();
@@ -33,9 +33,9 @@ export function JobSheet() {
   const says = judged?.section?.steps ?? [];
   const d = judged?.section && layCut(judged.section, 190, 380);
   const site = piece.site ?? studio?.site;
-  const own = look?.zones.find((z) => z.id === zone.id);
+  const own = overview?.zones.find((z) => z.id === zone.id);
   const off = (piece.take_apart ?? []).flatMap((f, i) => {
-    const l = look?.fittings[i];
+    const l = overview?.fittings[i];
     return l && l.do !== "stay" ? [{ n: i, f, l }] : [];
   });
   const damage = (zone.defects ?? []).filter((x) => x.id !== "knot");
@@ -58,7 +58,7 @@ export function JobSheet() {
               {site && `Workshop ${temp(site.temp_c, u)}, ${site.rh_pct} % humidity.`}
             </p>
           </div>
-          <ZonePlace piece={piece} look={look} zone={zone.id} width={130} height={100} />
+          <ZonePlace piece={piece} overview={overview} zone={zone.id} width={130} height={100} />
           <button type="button" className="btn btn-primary no-print" onClick={() => window.print()}>
             <Printer className="size-5" aria-hidden="true" /> Print
           </button>
@@ -123,7 +123,7 @@ export function JobSheet() {
                     </li>
                   ))}
                 </ul>
-                {own?.mending.says.slice(0, 2).map((s) => (
+                {own?.damage_work.says.slice(0, 2).map((s) => (
                   <p key={s}>{s}</p>
                 ))}
               </div>

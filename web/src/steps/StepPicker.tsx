@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef } from "react";
 import { answer, api, Refused, type Schemas, type Step } from "../api/client";
 import { useVocab } from "../api/vocab";
-import { useDesk } from "../piece/desk";
 import { numberOf } from "../piece/useCheck";
+import { useWorkspace } from "../piece/workspace";
 import { Chooser, type Option } from "../ui/Chooser";
 import { Joint } from "../ui/Mark";
 import { StepIcon } from "./icons";
@@ -25,13 +25,13 @@ const SENSIBLE = "Recommended next";
  */
 export function StepPicker({ at, onPick, onClose }: Props) {
   const v = useVocab();
-  const { piece, zone, judged } = useDesk();
+  const { piece, zone, judged } = useWorkspace();
   const frame = useRef<HTMLElement>(null);
   useEffect(() => {
     frame.current?.scrollIntoView({ block: "nearest" });
   }, []);
   // The plan is not sound as it is: what makes it so is told.
-  const mending = !!judged?.adhesion && judged.verdict !== "sound";
+  const fixing = !!judged?.adhesion && judged.verdict !== "sound";
   const next = useQuery({
     queryKey: ["next", numberOf(piece), zone.id, at],
     queryFn: ({ signal }) =>
@@ -40,7 +40,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
   });
   const options = useMemo(() => {
     // Without an answer every step is offered alike.
-    const offers: Offer[] | undefined = next.isError ? v.starts.map((s) => ({ ...s, verdict: "watch" })) : next.data;
+    const offers: Offer[] | undefined = next.isError ? v.options.map((s) => ({ ...s, verdict: "watch" })) : next.data;
     const words = new Map([...v.products, ...v.cleaners].map((w) => [w.id, w.also]));
     return offers?.map(
       (o): Choice => ({
@@ -93,7 +93,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
                 <span className="block text-secondary text-sm">{o.note}</span>
               )}
             </span>
-            {mending && o.why && o.verdict === "sound" && (
+            {fixing && o.why && o.verdict === "sound" && (
               <span className="flex items-center gap-1 text-sm">
                 <Joint verdict="sound" /> <span className="max-sm:sr-only">then the plan is sound</span>
               </span>

@@ -1,20 +1,20 @@
-import type { Zone, ZoneLook } from "../api/client";
+import type { Zone, ZoneOverview } from "../api/client";
 import { TypedField } from "../session/TypedField";
 import { spelledArea } from "../session/typed";
 import { area, useUnits } from "../ui/units";
 
 type Props = {
   zone: Zone;
-  look: ZoneLook | undefined; // what its parts come to
+  overview: ZoneOverview | undefined; // what its parts come to
   onParts: () => void; // takes that
 };
 
 /** AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. Empty, it is what the parts come to. */
-export function AreaField({ zone, look, onParts }: Props) {
+export function AreaField({ zone, overview, onParts }: Props) {
   const u = useUnits();
   const how =
     u === "us" ? "For example 48 x 18, 4'2\" x 18 in, or 6 sq ft" : "For example 120 x 45 cm, 3 x 80 x 18, or 0.6 m²";
-  const parts = look?.parts ? `From its parts: ${area(look.parts_m2, u)}` : undefined;
+  const parts = overview?.parts ? `From its parts: ${area(overview.parts_m2, u)}` : undefined;
   return (
     <div>
       <TypedField
@@ -23,7 +23,7 @@ export function AreaField({ zone, look, onParts }: Props) {
         at={{ zone: zone.id }}
         stands={spelledArea(zone.area_m2)}
         show={(m2) => area(Number(m2), u)}
-        placeholder={look?.parts ? area(look.parts_m2, u) : undefined}
+        placeholder={overview?.parts ? area(overview.parts_m2, u) : undefined}
         hint={parts ? `${parts}; type to override it` : how}
       />
       {zone.area_m2 !== undefined && parts && (

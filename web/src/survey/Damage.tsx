@@ -2,31 +2,31 @@ import { Camera, Trash2 } from "lucide-react";
 import { memo } from "react";
 import type { Defect, Photo, Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
-import { Thumb } from "../look/Thumb";
-import { useDesk } from "../piece/desk";
+import { Thumb } from "../overview/Thumb";
 import { nextLabel } from "../piece/edit";
+import { useWorkspace } from "../piece/workspace";
 import { useOpen } from "../session/useSession";
 import { NumberField, TextField } from "../ui/Field";
 import { useName } from "../ui/focus";
 import { SizeField } from "../ui/SizeField";
-import { useSteady } from "../ui/steady";
-import { Part } from "./Part";
+import { useStable } from "../ui/stable";
+import { FormSection } from "./FormSection";
 
 const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
 
-/** Damage is what has to be mended on a zone: how many, how large, where, and what that takes. */
+/** Damage lists the damage of a zone: how many, how large, where, and the work that it needs. */
 export function Damage() {
-  const { piece, zone, look, change, toPhotos } = useDesk();
+  const { piece, zone, overview, change, toPhotos } = useWorkspace();
   const open = useOpen();
   return (
     <Drawn
       zone={zone.id}
       list={zone.defects ?? NONE}
       photos={piece.photos}
-      mending={look?.zones.find((z) => z.id === zone.id)?.mending}
-      label={useSteady(() => nextLabel(open.latest().piece ?? piece))}
-      onList={useSteady((defects: Defect[]) => change({ ...zone, defects }))}
-      onPhotos={useSteady(toPhotos)}
+      work={overview?.zones.find((z) => z.id === zone.id)?.damage_work}
+      label={useStable(() => nextLabel(open.latest().piece ?? piece))}
+      onList={useStable((defects: Defect[]) => change({ ...zone, defects }))}
+      onPhotos={useStable(toPhotos)}
     />
   );
 }
@@ -37,13 +37,13 @@ type Props = {
   zone: string;
   list: Defect[];
   photos: Photo[] | undefined;
-  mending: Schemas["Mending"] | undefined;
+  work: Schemas["DamageWork"] | undefined;
   label: () => string; // for the next one
   onList: (list: Defect[]) => void;
   onPhotos: (point?: string) => void; // shows the photographs; point is the label of what is to be pointed at
 };
 
-const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: put, onPhotos }: Props) {
+const Drawn = memo(function Drawn({ zone, list, photos, work, label, onList: put, onPhotos }: Props) {
   const v = useVocab();
   const first = useName<HTMLButtonElement>("field defects");
   // Knots have a field of their own, and are no damage.
@@ -67,20 +67,20 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
       {k.name}
     </button>
   );
-  const items = [...(mending?.items ?? [])];
+  const items = [...(work?.items ?? [])];
   return (
-    <Part title="Damage" says="Click each kind you find; each gets a letter for the tape next to it">
+    <FormSection title="Damage" says="Click each kind you find; each gets a letter for the tape next to it">
       <ul className="grid gap-1.5">
         {rows.map(({ d, n }) => {
           const at = items.findIndex((m) => m.defect === d.id);
-          const [mend] = at >= 0 ? items.splice(at, 1) : [];
+          const [work] = at >= 0 ? items.splice(at, 1) : [];
           return (
             <Row
               key={n}
               n={n}
               d={d}
               kind={v.defects.find((k) => k.id === d.id)}
-              mend={mend}
+              work={work}
               pictured={photos?.some((f) => f.markers?.some((m) => d.label && m.defect === d.label)) ?? false}
               onPhotos={() => onPhotos(d.label)}
               onChange={(part) => put(list.map((x, i) => (i === n ? { ...x, ...part } : x)))}
@@ -105,17 +105,17 @@ const Drawn = memo(function Drawn({ zone, list, photos, mending, label, onList: 
           ))}
         </ul>
       )}
-      {mending && mending.items.length > 0 && (
+      {work && work.items.length > 0 && (
         <div className="wash mb-3 rounded px-3 py-2 text-sm">
           <p>
-            <b className="font-semibold">About {Math.round(mending.minutes)} minutes of repairs.</b>
+            <b className="font-semibold">About {Math.round(work.minutes)} minutes of repairs.</b>
           </p>
-          {mending.says.map((s) => (
+          {work.says.map((s) => (
             <p key={s}>{s}</p>
           ))}
         </div>
       )}
-    </Part>
+    </FormSection>
   );
 });
 
@@ -123,14 +123,14 @@ type RowProps = {
   n: number;
   d: Defect;
   kind: Schemas["DefectWord"] | undefined;
-  mend: Schemas["MendItem"] | undefined;
+  work: Schemas["DamageItem"] | undefined;
   pictured: boolean;
   onPhotos: () => void;
   onChange: (part: Partial<Defect>) => void;
   onRemove: () => void;
 };
 
-function Row({ n, d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowProps) {
+function Row({ n, d, kind, work, pictured, onPhotos, onChange, onRemove }: RowProps) {
   return (
     <li data-damage={n} className="rounded border border-base-300 bg-base-100 px-3 pt-2 pb-1">
       <div className="grid grid-cols-2 items-start gap-x-3 sm:grid-cols-[9rem_4.5rem_7rem_7rem_1fr_auto]">
@@ -198,9 +198,9 @@ function Row({ n, d, kind, mend, pictured, onPhotos, onChange, onRemove }: RowPr
           </button>
         </div>
       </div>
-      {mend && (
-        <p data-mend className="pb-1 text-secondary text-sm leading-tight">
-          {mend.how} <b className="font-medium">{mend.takes}.</b>
+      {work && (
+        <p data-work className="pb-1 text-secondary text-sm leading-tight">
+          {work.how} <b className="font-medium">{work.takes}.</b>
         </p>
       )}
     </li>

@@ -1,6 +1,6 @@
 import { memo, useId } from "react";
 import { useName } from "../ui/focus";
-import { useMeant } from "../ui/meant";
+import { useOptimisticValue } from "../ui/optimistic";
 
 type Word = { id: string; name: string };
 type Props = {
@@ -15,7 +15,7 @@ type Props = {
 /** Ladder picks a sheen by its look: each rung mirrors a window more sharply than the one before. */
 export const Ladder = memo(function Ladder({ label, name: field, words, value, none, onChange }: Props) {
   const name = useId();
-  const [shown, change] = useMeant(value ?? "", (id) => onChange(id || undefined));
+  const [shown, change] = useOptimisticValue(value ?? "", (id) => onChange(id || undefined));
   const here = useName<HTMLInputElement>(field && `field ${field}`);
   const rung = (w: Word | undefined, i: number) => (
     <label
@@ -43,7 +43,7 @@ export const Ladder = memo(function Ladder({ label, name: field, words, value, n
     </label>
   );
   return (
-    <fieldset className="painted-apart mb-3 min-w-0">
+    <fieldset className="contained mb-3 min-w-0">
       <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
       <div className="flex flex-wrap gap-1">
         {rung(undefined, 0)}

@@ -2,8 +2,8 @@ import { memo } from "react";
 import type { Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { useName } from "../ui/focus";
-import { useMeant } from "../ui/meant";
-import { useSteady } from "../ui/steady";
+import { useOptimisticValue } from "../ui/optimistic";
+import { useStable } from "../ui/stable";
 
 type Level = Schemas["Level"];
 type Word = { id: string; name: string; note?: string; less?: boolean };
@@ -24,10 +24,10 @@ type Props = {
  */
 export const Levels = memo(function Levels(p: Props) {
   const { label, field, words, unseen, nothing, from = NONE } = p;
-  const [value, onChange] = useMeant(p.value, p.onChange);
+  const [value, onChange] = useOptimisticValue(p.value, p.onChange);
   const all = value ?? from;
   const of = (id: string) => all.find((l) => l.id === id)?.level ?? 0;
-  const set = useSteady((id: string, level: number) => {
+  const set = useStable((id: string, level: number) => {
     const rest = all.filter((l) => l.id !== id);
     onChange(level ? [...rest, { id, level }] : rest);
   });
@@ -35,7 +35,7 @@ export const Levels = memo(function Levels(p: Props) {
   const shown = words.filter((w) => !w.less || of(w.id) > 0);
   const rest = words.filter((w) => !shown.includes(w));
   return (
-    <fieldset className="painted-apart mb-3 min-w-0">
+    <fieldset className="contained mb-3 min-w-0">
       <legend className="mb-0.5 font-medium text-secondary text-sm">{label}</legend>
       <div className="flex flex-wrap gap-1.5">
         <Whole on={value === undefined} field={field} says={unseen} onPress={() => onChange(undefined)} />
@@ -43,7 +43,7 @@ export const Levels = memo(function Levels(p: Props) {
         {shown.map(chip)}
       </div>
       {rest.length > 0 && (
-        <details className="painted-apart mt-1.5">
+        <details className="contained mt-1.5">
           <summary className="inline-flex min-h-8 items-center text-primary text-sm underline underline-offset-2">
             {rest.length} less common
           </summary>

@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Gauge } from "lucide-react";
 import { answer, api, type Schemas, why, type Zone } from "../api/client";
-import { siteOf, useBench } from "../frame/useBench";
-import { useDesk } from "../piece/desk";
+import { siteOf, useInstruments } from "../frame/useInstruments";
 import { ofZones } from "../piece/edit";
+import { useWorkspace } from "../piece/workspace";
 import { useOpen } from "../session/useSession";
 import { clock, useUnits } from "../ui/units";
 
@@ -18,7 +18,7 @@ export function withReading(zone: Zone, r: Reading): Zone {
 
 /** RoomMeter takes the air of this moment as the piece's, with one press. */
 export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) {
-  const site = siteOf(useBench()?.room);
+  const site = siteOf(useInstruments()?.room);
   if (!site) return null;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-2 self-center text-sm">
@@ -38,23 +38,23 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
 /** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
 export function Meter({ field }: { field: Reading["field"] }) {
   const u = useUnits();
-  const { id, piece, zone, change } = useDesk();
+  const { id, piece, zone, change } = useWorkspace();
   const open = useOpen();
-  const bench = useBench();
+  const instruments = useInstruments();
   const queries = useQueryClient();
-  const x = bench?.instruments.find((i) => i.field === field);
+  const x = instruments?.instruments.find((i) => i.field === field);
   const from = zone.readings?.find((r) => r.field === field && r.value === zone[field]);
   const read = useMutation({
     mutationFn: (meter: string) =>
       answer(
-        api.POST("/api/bench/{id}/read", {
+        api.POST("/api/instruments/{id}/read", {
           params: { path: { id: meter }, query: { zone: zone.id, piece: id } },
           body: ofZones(piece, [zone]),
         }),
       ),
     // The zone may have been changed while it was read.
     onSuccess: (r) => change(withReading(open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone, r)),
-    onError: () => queries.invalidateQueries({ queryKey: ["bench"] }),
+    onError: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
   });
   const wrong = read.error && why(read.error, "The instrument does not answer.");
   if (!x) return null;

@@ -1,20 +1,20 @@
 import { ArrowRight, Search, Trash2 } from "lucide-react";
 import { memo, useMemo } from "react";
-import type { Piece, Zone, ZoneLook, ZoneResult } from "../api/client";
+import type { Piece, Zone, ZoneOverview, ZoneResult } from "../api/client";
 import { useVocab } from "../api/vocab";
-import { useDesk } from "../piece/desk";
+import { useWorkspace } from "../piece/workspace";
 import { useOpen } from "../session/useSession";
-import { alike } from "../ui/alike";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
+import { equalProps } from "../ui/equal";
 import { NumberField, TextField } from "../ui/Field";
-import { useSteady } from "../ui/steady";
+import { useStable } from "../ui/stable";
 import { AreaField } from "./AreaField";
 import { Damage } from "./Damage";
+import { FormSection } from "./FormSection";
 import { Ladder } from "./Ladder";
 import { Levels } from "./Levels";
 import { Meter } from "./Meter";
-import { Part } from "./Part";
 import { Tiles } from "./Tiles";
 import { WholePiece } from "./WholePiece";
 
@@ -25,24 +25,24 @@ type Set = (part: Partial<Zone>) => void;
  * something in it has changed.
  */
 export function Survey() {
-  const { piece, zone, look, judged, fresh, removal, change, changePiece, go, pick, remove } = useDesk();
+  const { piece, zone, overview, judged, fresh, removal, change, changePiece, go, pick, remove } = useWorkspace();
   const open = useOpen();
   // What is typed comes to the zone as it is at that moment.
-  const set = useSteady((part: Partial<Zone>) => {
+  const set = useStable((part: Partial<Zone>) => {
     const now = open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone;
     change({ ...now, ...part });
   });
-  const onPlan = useSteady(() => {
+  const onPlan = useStable(() => {
     if (!zone.steps?.length) pick(0);
     go("plan");
   });
-  const goTo = useSteady(go);
-  const onPiece = useSteady((part: Partial<Piece>) => changePiece({ ...(open.latest().piece ?? piece), ...part }));
+  const goTo = useStable(go);
+  const onPiece = useStable((part: Partial<Piece>) => changePiece({ ...(open.latest().piece ?? piece), ...part }));
   return (
     <div className="mx-auto max-w-4xl">
       <WhatItIs
         zone={zone}
-        look={look?.zones.find((z) => z.id === zone.id)}
+        overview={overview?.zones.find((z) => z.id === zone.id)}
         known={judged?.known}
         gloss={judged?.gloss}
         fresh={fresh}
@@ -76,7 +76,7 @@ export function Survey() {
 
 type IsProps = {
   zone: Zone;
-  look: ZoneLook | undefined;
+  overview: ZoneOverview | undefined;
   known: ZoneResult["known"];
   gloss: ZoneResult["gloss"];
   fresh: boolean;
@@ -86,7 +86,7 @@ type IsProps = {
 };
 
 /** WhatItIs is what a zone is made of, what is on it, and its figures. */
-const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, onPlan, go }: IsProps) {
+const WhatItIs = memo(function WhatItIs({ zone, overview, known, gloss, fresh, set, onPlan, go }: IsProps) {
   const v = useVocab();
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const asks = (field: string) => substrate?.asks.includes(field);
@@ -100,17 +100,17 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
       ),
     [v, substrate],
   );
-  const setSubstrate = useSteady((id: string) => set({ substrate: id }));
-  const setFinish = useSteady((id: string) =>
+  const setSubstrate = useStable((id: string) => set({ substrate: id }));
+  const setFinish = useStable((id: string) =>
     set({ finish: id, gloss: id === "none" && !asks("gloss") ? undefined : zone.gloss }),
   );
-  const setGloss = useSteady((id: string | undefined) => set({ gloss: id, gloss_gu: undefined }));
+  const setGloss = useStable((id: string | undefined) => set({ gloss: id, gloss_gu: undefined }));
   const defects = (id: string, count: number | undefined) => {
     const rest = (zone.defects ?? []).filter((d) => d.id !== id);
     set({ defects: count ? [...rest, { id, count }] : rest });
   };
   return (
-    <Part
+    <FormSection
       title="Material and finish"
       says="One material, one finish"
       beside={
@@ -165,7 +165,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
         </>
       )}
       <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
-        <AreaField zone={zone} look={look} onParts={() => set({ area_m2: undefined })} />
+        <AreaField zone={zone} overview={overview} onParts={() => set({ area_m2: undefined })} />
         {asks("moisture_pct") && (
           <div>
             <NumberField
@@ -220,7 +220,7 @@ const WhatItIs = memo(function WhatItIs({ zone, look, known, gloss, fresh, set, 
           onChange={(on) => defects("flaking", on ? 1 : undefined)}
         />
       </div>
-    </Part>
+    </FormSection>
   );
 }, sameStretch);
 
@@ -242,7 +242,7 @@ const SURVEYED = [
 ] as const satisfies (keyof Zone)[];
 
 function sameStretch({ zone: a, ...x }: IsProps, { zone: b, ...y }: IsProps): boolean {
-  return alike(x, y) && SURVEYED.every((f) => a[f] === b[f]);
+  return equalProps(x, y) && SURVEYED.every((f) => a[f] === b[f]);
 }
 
 type FoundProps = Pick<Zone, "substrate" | "soils" | "bleeders"> & {
@@ -258,10 +258,10 @@ const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set
     () => [usualFirst(v.soils, substrate?.soils), usualFirst(v.bleeders, substrate?.bleeders)] as const,
     [v, substrate],
   );
-  const setSoils = useSteady((soils: Zone["soils"]) => set({ soils }));
-  const setBleeders = useSteady((bleeders: Zone["bleeders"]) => set({ bleeders }));
+  const setSoils = useStable((soils: Zone["soils"]) => set({ soils }));
+  const setBleeders = useStable((bleeders: Zone["bleeders"]) => set({ bleeders }));
   return (
-    <Part title="Dirt and stains" says="Click once for light, twice for marked, three times for heavy">
+    <FormSection title="Dirt and stains" says="Click once for light, twice for marked, three times for heavy">
       <Levels
         label="Dirt on the surface"
         field="soils"
@@ -281,7 +281,7 @@ const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set
         from={implied}
         onChange={setBleeders}
       />
-    </Part>
+    </FormSection>
   );
 });
 
@@ -290,14 +290,14 @@ type WantedProps = Pick<Zone, "target" | "wear"> & { set: Set };
 /** Wanted is what a zone is to become. */
 const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
   const v = useVocab();
-  const target = useSteady((part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...t, ...part } }));
-  const setSheen = useSteady((sheen: string | undefined) => target({ sheen }));
+  const target = useStable((part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...t, ...part } }));
+  const setSheen = useStable((sheen: string | undefined) => target({ sheen }));
   return (
-    <Part title="Wanted result" says="The colour decides how visible a stain would be">
+    <FormSection title="Wanted result" says="The colour decides how visible a stain would be">
       <div className="grid gap-x-4 sm:grid-cols-3">
         <ColourField label="Colour" name="target" quick value={t?.colour} onChange={(colour) => target({ colour })} />
         <Choice
-          label="Look"
+          label="Overview"
           name="look"
           words={[{ id: "solid", name: "Solid" }, ...v.effects]}
           value={t?.look ?? "solid"}
@@ -306,7 +306,7 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
         <Choice label="Use" name="wear" words={v.wears} value={wear ?? "handled"} onChange={(wear) => set({ wear })} />
       </div>
       <Ladder label="Sheen" name="sheen" words={v.gloss} none="open" value={t?.sheen} onChange={setSheen} />
-    </Part>
+    </FormSection>
   );
 });
 

@@ -1,6 +1,6 @@
 import { Field } from "./Field";
 import { useName } from "./focus";
-import { useMeant } from "./meant";
+import { useOptimisticValue } from "./optimistic";
 
 type Word = { id: string; name: string; group?: string };
 
@@ -17,7 +17,7 @@ type Props = {
 /** Choice picks one of many ids by its name. */
 export function Choice({ label, words, value, none, hint, name, onChange }: Props) {
   const ref = useName<HTMLSelectElement>(name && `field ${name}`);
-  const [shown, change] = useMeant(value ?? "", onChange);
+  const [shown, change] = useOptimisticValue(value ?? "", onChange);
   const groups = [...new Set(words.map((w) => w.group ?? ""))];
   const options = (of: Word[]) =>
     of.map((w) => (
@@ -62,7 +62,7 @@ type BoxProps = {
 /** Box is the box of something that is so or not. */
 export function Box({ on, label, name, tick, className = "", onChange }: BoxProps) {
   const ref = useName<HTMLInputElement>(name && `field ${name}`);
-  const [shown, change] = useMeant(on, onChange);
+  const [shown, change] = useOptimisticValue(on, onChange);
   return (
     <input
       ref={ref}

@@ -1,5 +1,5 @@
 import { type RefCallback, useCallback, useEffect } from "react";
-import { useSteady } from "./steady";
+import { useStable } from "./stable";
 
 // The focus moves by names: what may take it says its name, whoever moves it says where to. What is not on the screen
 // yet takes it when it comes.
@@ -30,7 +30,7 @@ export function useName<E extends HTMLElement | SVGElement>(name: string | undef
 
 /** useTakes has something done where a name gets the focus, as opening what will take it. */
 export function useTakes(name: string, focus: () => void) {
-  const steady = useSteady(focus);
+  const steady = useStable(focus);
   useEffect(() => put(name, { focus: steady }), [name, steady]);
 }
 

@@ -4,11 +4,11 @@ import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
-import type { FieldName } from "../piece/desk";
 import { Estimate } from "../piece/Estimate";
+import type { FieldName } from "../piece/workspace";
 import { focusOn, useName, useTakes } from "../ui/focus";
-import { Minds } from "./Minds";
 import { OwnWay } from "./OwnWay";
+import { Sensitivities } from "./Sensitivities";
 import { type Kept, said, usePlans, type WayPlan } from "./useWays";
 import { WayCard } from "./WayCard";
 import { Weights } from "./Weights";
@@ -34,7 +34,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
   const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be taken
   const cards = plans?.plans ?? [];
-  const takes = cards.flatMap((p, i) => (p.own || p.stuck ? [] : [i + 1]));
+  const takes = cards.flatMap((p, i) => (p.own || p.infeasible ? [] : [i + 1]));
   const go = (to: number) => {
     const n = Math.min(takes.length - 1, Math.max(0, to));
     if (takes[n] !== undefined) focusOn(`take ${takes[n]}`);
@@ -122,7 +122,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
               key={p.own ? "own" : p.way}
               plan={p}
               rank={i + 1}
-              best={i === 0 && !p.stuck}
+              best={i === 0 && !p.infeasible}
               perM2={!!plans.per_m2}
               onTake={() => onTake(p)}
               onReach={() => setAt(takes.indexOf(i + 1))}
@@ -131,7 +131,9 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
           ))}
         </ol>
       )}
-      {(zone.steps ?? []).length > 0 && <Minds piece={piece} zone={zone} weights={k.weights} onField={onField} />}
+      {(zone.steps ?? []).length > 0 && (
+        <Sensitivities piece={piece} zone={zone} weights={k.weights} onField={onField} />
+      )}
       <Estimate
         more={`${plans?.per_m2 ? "The area is not known: hours and materials are for one square metre. " : ""}Materials are in your currency.`}
       />

@@ -1,9 +1,9 @@
-import { type StageView, useDesk } from "../piece/desk";
+import { type StageView, useWorkspace } from "../piece/workspace";
 import { useKept } from "./useWays";
 import { WaysView } from "./WaysView";
 
 function Main() {
-  const { piece, zone, change, choose, say, go, toField } = useDesk();
+  const { piece, zone, change, choose, say, go, toField } = useWorkspace();
   const [kept, keep] = useKept();
   return (
     <WaysView
@@ -25,7 +25,7 @@ function Main() {
 }
 
 export const ways: StageView = {
-  id: "ways",
+  id: "compare",
   name: "Compare plans",
   of: "plan",
   key: "w",

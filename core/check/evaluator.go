@@ -1,0 +1,325 @@
+package check
+
+import (
+	"math"
+	"math/bits"
+
+	"rutile/core/colour"
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// Reach tells how much of a plan a rule must see before what it says stands; a
+// set.
+type Reach uint8
+
+// The reaches.
+const (
+	// SoFar: what it finds in the beginning of a plan it finds, no less severely,
+	// however the plan goes on, short of taking its coats off again, rating a patch of
+	// them or making another look than the one that is wanted.
+	SoFar Reach = 1 << iota
+	// Tail: what it finds in the steps from the first paint on, taken alone, it
+	// finds behind any preparation and ground as well.
+	Tail
+	// Later: what it finds at a coat or an effect that lies on a coat of the tail, it
+	// finds behind any ground as well.
+	Later
+	// Survey: it speaks of the survey alone, whatever is planned.
+	Survey
+)
+
+// reach is what is said of the rule, or SoFar where it only looks back from the
+// events it is shown.
+func (r *Rule) reach() Reach {
+	if r.End != nil || r.Late {
+		return r.Reach
+	}
+	return r.Reach | SoFar
+}
+
+// RuleSet is a set of rules.
+type RuleSet [3]uint64
+
+// Has tells whether the rule at an index of its book is in the set.
+func (s *RuleSet) Has(i int) bool { return s[i/64]&(1<<(i%64)) != 0 }
+
+// Put adds the rule at an index of its book.
+func (s *RuleSet) Put(i int) { s[i/64] |= 1 << (i % 64) }
+
+// With is the union of two sets.
+func (s RuleSet) With(o RuleSet) RuleSet {
+	for i := range s {
+		s[i] |= o[i]
+	}
+	return s
+}
+
+// Len counts the rules of the set.
+func (s RuleSet) Len() int {
+	n := 0
+	for _, w := range s {
+		n += bits.OnesCount64(w)
+	}
+	return n
+}
+
+// Judged is what rules say of a plan or of its beginning, without words.
+type Judged struct {
+	// Fails and Watches are the rules that speak, each at its most severe. What
+	// speaks of the survey alone is no watch here: no plan changes it.
+	Fails, Watches RuleSet
+	// Peel is -ln(1 - risk) of peeling where the wear asks a little more than it
+	// does: a margin for what no table knows, so that of two plans that hold the one
+	// that holds better is told apart.
+	Peel float64
+	// Durability is by how many ranks the last coats stand less than two more than the
+	// wear asks; 0 for as much or more.
+	Durability float64
+	// Risk of peeling, 0 to 1, and the final stain in CIEDE2000 units of the worst
+	// bleeder, both for the worst of what the surface may be. The stain is that of
+	// a whole plan.
+	Risk, Stain float64
+	// Minutes of work, 0 where the area is not known, and Hours from the first
+	// step to the end of the last wait, at their longest.
+	Minutes, Hours float64
+}
+
+// Evaluator judges many plans of one zone. It uses its memory again and is not for
+// two goroutines at once.
+type Evaluator struct {
+	zone  Zone
+	w     caseSet
+	first int // of a tail, the step that lies on the ground; 0 for whole plans
+}
+
+// NewEvaluator makes a scout for a zone, whose own steps it leaves alone.
+func NewEvaluator(c *craft.Craft, z *Zone) *Evaluator {
+	s := &Evaluator{zone: *z}
+	s.w.set(c, &s.zone)
+	return s
+}
+
+// Sound makes a scout of the same zone as a clean, bare and sound face, for what
+// lies above whatever is done to it.
+func (s *Evaluator) Sound() *Evaluator {
+	z := s.zone
+	c := s.w.cases[0].Craft
+	z.Loose, z.Soils, z.Tests, z.Moisture = 0, [craft.NumSoils]uint8{}, nil, -1
+	z.Finish, _ = c.Finish("none")
+	out := NewEvaluator(c, &z)
+	for i := range out.w.cases {
+		out.w.cases[i].Doubt, out.w.cases[i].Barred = s.w.doubt, s.w.barred
+	}
+	return out
+}
+
+// Refuses tells whether any coat would fail on a face, whatever it is: something
+// lies on it or lets go.
+func Refuses(p *surface.Region) bool {
+	if p.Loose&^craft.LooseJoint != 0 {
+		return true
+	}
+	for so, lv := range p.Soils {
+		if so := craft.Soil(so); so != craft.Dust && so != craft.WaxPolish && lv > 0 && soilSeverity(lv) == Fail {
+			return true
+		}
+	}
+	return false
+}
+
+// Book is what plans are judged by.
+func (s *Evaluator) Book() *Book { return s.w.book }
+
+// Candidate are the things that the surface may be.
+func (s *Evaluator) May() []Candidate { return s.w.candidates }
+
+// Whole judges a whole plan by all rules.
+func (s *Evaluator) Whole(steps []surface.Step) Judged { return s.judge(steps, s.w.book.Rules, true) }
+
+// SoFar judges the beginning of a plan by the rules that it decides already.
+func (s *Evaluator) SoFar(steps []surface.Step) Judged { return s.judge(steps, s.w.book.soFar, false) }
+
+// Walk walks the beginning of a plan, for what it leaves, and judges nothing.
+func (s *Evaluator) Walk(steps []surface.Step) {
+	s.zone.Steps = steps
+	for i := range s.w.cases {
+		k := &s.w.cases[i]
+		k.Zone = &s.zone
+		k.Trace.Walk(k.Craft, k.Facts, steps)
+		k.look()
+	}
+}
+
+// Tail judges what is laid from the first paint on, by the rules that it
+// decides. What lies on the ground begins at a step, from 1.
+func (s *Evaluator) Tail(steps []surface.Step, first int) Judged {
+	s.first = first
+	defer func() { s.first = 0 }()
+	return s.judge(steps, s.w.book.end, true)
+}
+
+func (s *Evaluator) judge(steps []surface.Step, rules []*Rule, whole bool) Judged {
+	s.zone.Steps = steps
+	var j Judged
+	for i := range s.w.cases {
+		k := &s.w.cases[i]
+		k.Zone = &s.zone
+		k.walk(whole)
+		j.Risk, j.Peel = max(j.Risk, k.Risk), max(j.Peel, s.PeelOf(i))
+		j.Minutes, j.Hours = max(j.Minutes, k.Trace.End.Minutes), max(j.Hours, k.Trace.End.Hours)
+		if whole {
+			j.Durability = max(j.Durability, k.thin())
+		}
+		if whole && k.Opaque {
+			for b := range k.Stains {
+				j.Stain = max(j.Stain, k.Stains[b].DeltaE)
+			}
+		}
+		k.ask(rules...)
+	}
+	s.w.merge()
+	for i := range s.w.merged {
+		h := &s.w.merged[i]
+		switch {
+		case h.Step <= s.first && h.Rule.reach()&Tail == 0 && s.first > 0:
+		case h.Severity == Fail:
+			j.Fails.Put(h.Rule.index)
+		case h.Severity == Watch && !s.w.book.survey.Has(h.Rule.index):
+			j.Watches.Put(h.Rule.index)
+		}
+	}
+	for i := range j.Watches {
+		j.Watches[i] &^= j.Fails[i]
+	}
+	return j
+}
+
+// Trace is the walk of the last plan that was judged, as the n-th of what the
+// surface may be. It holds until the next is.
+func (s *Evaluator) Trace(n int) *surface.Trace { return &s.w.cases[n].Trace }
+
+// margin is how much more strength than the wear asks a plan is weighed for, 1
+// being a full bond: half a class of the cross-cut scale. Working default.
+const margin = .08
+
+// PeelOf is -ln(1 - risk), with that margin, of the last plan that was judged, as
+// the n-th of what the surface may be.
+func (s *Evaluator) PeelOf(n int) float64 {
+	sum := 0.
+	for i := range s.w.cases[n].Bonds {
+		sum += s.Peel(n, &s.w.cases[n].Bonds[i].Boundary)
+	}
+	return sum
+}
+
+// Peel is the same of one bond.
+func (s *Evaluator) Peel(n int, b *surface.Boundary) float64 {
+	k := &s.w.cases[n]
+	const certain = 1 - 1e-9
+	return -math.Log1p(-min(b.Risk(k.Craft, k.Demand+margin, k.Doubt), certain))
+}
+
+// thin is by how many ranks the last coats fall short of two more than the wear
+// asks.
+func (k *Case) thin() float64 {
+	g, _, ok := k.guard()
+	if !ok {
+		return 0
+	}
+	const enough, highest = 2, 5
+	return max(0, float64(min(craft.DurabilityNeeded[k.Facts.Wear]+enough, highest)-g))
+}
+
+// InVain are the soils, as bits, that a cleaning was used against in vain and that
+// no coat has met since, in the last plan that was judged, as the n-th of what the
+// surface may be: a rule will speak of what is left of them at the next coat.
+func (s *Evaluator) InVain(n int) uint32 {
+	k := &s.w.cases[n]
+	out := uint32(0)
+	for i := range k.Trace.Events {
+		e := &k.Trace.Events[i]
+		switch {
+		case e.NBounds > 0:
+			out = 0
+		case e.Doing.Do == surface.Clean:
+			eachPatch(e.Before, func(p *surface.Region) {
+				if so, lv := inVain(k.Craft, e.Doing, p); lv > 0 {
+					out |= 1 << so
+				}
+			})
+		}
+	}
+	return out
+}
+
+// Bonds are the bonds of the last plan that was judged, as the n-th of what the
+// surface may be.
+func (s *Evaluator) Bonds(n int) []Bond { return s.w.cases[n].Bonds }
+
+// Shows is the colour of the field after the last plan that was judged, as the
+// n-th of what the surface may be.
+func (s *Evaluator) Shows(n int) colour.RGB {
+	k := &s.w.cases[n]
+	k.paint()
+	return k.Appearance.Final
+}
+
+// Yellows is how far what ambers in the last plan that was judged turns white
+// yellow within a year, in CIEDE2000 units.
+func (s *Evaluator) Yellows() float64 {
+	k := &s.w.cases[0]
+	return k.Appearance.Yellows / Show(k.Appearance.Final.Light())
+}
+
+// CoatsFor is how many coats of a paint over a ground come within what counts as
+// its colour, at most what anyone wants; 1 for a product that has no colour of its
+// own to reach.
+func (s *Evaluator) CoatsFor(ground colour.RGB, step *surface.Step) int {
+	k := &s.w.cases[0]
+	p := &k.Craft.Products[step.Product]
+	want, ok := s.zone.ColourOf(p, step.Colour)
+	if !ok || !p.Opaque() {
+		return 1
+	}
+	n, _ := colour.Needed(ground, want, k.scatters(p, want, step), NearEnough, mostCoats)
+	return n
+}
+
+// Over is the colour of a ground once some steps were done on it.
+func (s *Evaluator) Over(ground colour.RGB, steps []surface.Step) colour.RGB {
+	k := &s.w.cases[0]
+	for i := range steps {
+		st := &steps[i]
+		if st.Do != surface.Coat || st.Scope != surface.All {
+			continue
+		}
+		p := &k.Craft.Products[st.Product]
+		if p.Hiding < leastHiding {
+			continue
+		}
+		want, _ := s.zone.ColourOf(p, st.Colour)
+		power := k.scatters(p, want, st)
+		for range st.NumCoats() {
+			ground = colour.Over(ground, want, power)
+		}
+	}
+	return ground
+}
+
+// Light is L* of the colour that a plan ends in, 0 to 100.
+func (s *Evaluator) Light(steps []surface.Step) float64 {
+	z := s.zone
+	z.Steps = steps
+	return z.lightness(s.w.cases[0].Craft)
+}
+
+// ReassembleAfter is for how many hours a coat must harden before a zone is put
+// back together, to a share of its full hardness: the painter's own, or more
+// where the wear or faces that touch ask for it.
+func ReassembleAfter(c *craft.Craft, f *surface.Facts, p craft.Product, share float64) float64 {
+	if craft.Wears[f.Wear].Hard || f.Touching && craft.TraitsOf[c.Products[p].Coat].Blocks {
+		share = max(share, cureNormal)
+	}
+	return hoursToCure(c, f, &surface.Region{Product: p}, share)
+}

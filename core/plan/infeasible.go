@@ -1,0 +1,370 @@
+package plan
+
+import (
+	"cmp"
+	"container/heap"
+	"context"
+	"fmt"
+	"math"
+	"slices"
+
+	"rutile/core/check"
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/surface"
+)
+
+// Infeasible says what stands in the way of a plan, and what would open the way.
+type Infeasible struct {
+	// Why are the obstacles, the gravest first.
+	Why []Obstacle
+	// Relaxations are changes with which there is a plan. Each was tried.
+	Relaxations []Relaxation
+	// Nearest is the plan with the fewest fails that was found; nil where no coat
+	// can be laid at all.
+	Nearest *Plan
+	// Stopped tells that the search was stopped before it had seen everything.
+	Stopped bool
+}
+
+// Obstacle is one thing that stands in the way.
+type Obstacle struct {
+	Code, Title, Why string
+}
+
+// Relaxation is one change with which there is a plan.
+type Relaxation struct {
+	ID   string
+	Says string
+	// Field is where it is entered, as repairs name their fields.
+	Field craft.Field
+	// Plan is a plan that then passes; there may be a better one.
+	Plan *Plan
+}
+
+// change is something about a question that might be otherwise.
+type change struct {
+	id    string
+	field craft.Field
+	does  func(*craft.Craft, *Request) bool // false where there is nothing to change
+	says  func(*craft.Craft, *Request, *Plan) string
+}
+
+func say(s string) func(*craft.Craft, *Request, *Plan) string {
+	return func(*craft.Craft, *Request, *Plan) string { return s }
+}
+
+// changes are what might open the way, the easiest first.
+var changes = []change{
+	{"way", craft.FieldWay, func(c *craft.Craft, a *Request) bool {
+		had := a.Way
+		a.Way = Ways[0]
+		a.Way.Shelf = had.Shelf
+		return had.ID != Ways[0].ID
+	}, func(c *craft.Craft, _ *Request, p *Plan) string {
+		return "Another way of working: " + Ground(c, p.Steps)
+	}},
+	{"shelf", craft.FieldShelf, func(c *craft.Craft, a *Request) bool {
+		had := a.Way.Shelf != nil || len(a.Way.Without) > 0
+		a.Way.Shelf, a.Way.Without = nil, nil
+		return had
+	}, func(c *craft.Craft, a *Request, p *Plan) string {
+		var missing []string
+		for i := range p.Steps {
+			if s := &p.Steps[i]; s.Do == surface.Coat && !a.Way.uses(&c.Products[s.Product]) {
+				if name := craft.Lower(c.Products[s.Product].Name); !slices.Contains(missing, name) {
+					missing = append(missing, name)
+				}
+			}
+		}
+		return "Having " + craft.List(missing)
+	}},
+	{"like", craft.FieldWay, func(c *craft.Craft, a *Request) bool {
+		had := a.Like != nil
+		a.Like = nil
+		return had
+	}, say("A different paint or seal from the matching zones")},
+	{"air", craft.FieldSite, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Climate
+		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
+		return had != drying.Usual
+	}, say("A room at 20 °C (68 °F) and 50 % humidity, with the piece as warm")},
+	{"dry", craft.FieldMoisture, func(c *craft.Craft, a *Request) bool {
+		const dry = 9
+		had := a.Zone.Moisture
+		a.Zone.Moisture = dry
+		return had > dry
+	}, say("Letting it dry, and measuring again")},
+	{"age", craft.FieldAge, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.AgeDays
+		a.Zone.AgeDays = 4 * craft.FreshMineral
+		return had < craft.FreshMineral
+	}, say("Knowing that the cement or plaster has cured for months")},
+	{"gap", craft.FieldParts, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.GapMM
+		a.Zone.GapMM = 0
+		return had > 0
+	}, say("Planing sliding and closing parts until there is room for the coats")},
+	{"sheen", craft.FieldSheen, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Sheen
+		a.Zone.Sheen = craft.NoSheen
+		return had != craft.NoSheen
+	}, say("Another sheen")},
+	{"colour", craft.FieldTarget, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Colour
+		a.Zone.Colour = "#202020"
+		return had != ""
+	}, say("A darker colour")},
+	{"look", craft.FieldLook, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Look
+		a.Zone.Look = craft.LookSolid
+		return had != craft.LookSolid && had != ""
+	}, say("A solid colour instead of that look")},
+	{"lead", craft.FieldLeadTest, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.LeadBars(c)
+		noLead(a.Zone)
+		return had
+	}, say("A lead-free result from a laboratory or a licensed assessor")},
+	{"loose", craft.FieldDefects, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Loose
+		a.Zone.Loose = 0
+		return had != 0
+	}, func(c *craft.Craft, a *Request, _ *Plan) string {
+		if a.Zone.LeadBars(c) {
+			return "Having loose paint removed by someone licensed for lead work"
+		}
+		return "Removing or fixing loose material first"
+	}},
+	{"soils", craft.FieldSoils, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Soils
+		a.Zone.Soils = [craft.NumSoils]uint8{}
+		return had != a.Zone.Soils
+	}, say("Having the dirt removed by a specialist")},
+	{"use", craft.FieldUse, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Uses
+		a.Zone.Uses = craft.Indoor
+		return had&^craft.Indoor != 0
+	}, say("Another use: indoors, without food, heat or children")},
+	{"wear", craft.FieldWear, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Wear
+		a.Zone.Wear = craft.Display
+		return had != craft.Display
+	}, say("Display only")},
+}
+
+// noLead has a laboratory find no lead in a zone.
+func noLead(z *check.Zone) {
+	z.LeadTest = &check.LeadTest{By: "laboratory", Date: cmp.Or(z.Today, "2000-01-01")}
+	if z.Made != 0 {
+		z.LeadTest.Date = fmt.Sprintf("%d-12-31", z.Made)
+		z.Today = ""
+	}
+}
+
+// with is a question with a change.
+func (a *Request) with(c *craft.Craft, ch *change) (Request, bool) {
+	out, zone := *a, *a.Zone
+	out.Zone, out.Done = &zone, nil
+	return out, ch.does(c, &out)
+}
+
+// enough bounds the work of one attempt at opening a way, and near that of looking
+// for the nearest plan.
+const enough, near = 4000, 800
+
+// unclean is by how many points what could not be coated for its dirt is looked at
+// later, in looking for the nearest plan.
+const unclean = 150
+
+// stuck works out what stands in the way.
+func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeasible {
+	s := &Infeasible{Stopped: !sure}
+	s.Nearest = nearest(ctx, c, *ask)
+	s.obstacles(c, ask)
+	if !sure && ctx.Err() != nil {
+		return s
+	}
+	try := func(a Request) *Plan {
+		a.Limit = enough
+		p := &planner{craft: c, ask: a, anyOf: true}
+		if p.surveyed() != nil || !p.canBegin() {
+			return nil
+		}
+		p.prepare()
+		return p.search(ctx).Best
+	}
+	s.known(c, ask, try)
+	for i := range changes {
+		ch := &changes[i]
+		a, ok := ask.with(c, ch)
+		if !ok {
+			continue
+		}
+		if plan := try(a); plan != nil {
+			s.Relaxations = append(s.Relaxations, Relaxation{ch.id, ch.says(c, ask, plan), ch.field, plan})
+		}
+	}
+	if len(s.Relaxations) == 0 {
+		s.pairs(c, ask, try)
+	}
+	return s
+}
+
+// canBegin tells whether anything can be made ready for paint at all, which takes far
+// less than working out what may be laid on it. It leaves the planner as it was.
+func (p *planner) canBegin() bool {
+	r := p.recipe()
+	p.grounds, p.see = r.grounds, r.see
+	p.vocabulary()
+	p.finishes, p.lightest = [2][]finishing{{{}}, {{}}}, []*tail{{holds: 1, all: 1}}
+	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
+	heap.Push(&p.queue, item{end: -1, plan: -1})
+	found := false
+	for !found && len(p.queue) > 0 {
+		x := heap.Pop(&p.queue).(item)
+		switch {
+		case p.stats.Opened >= p.ask.Limit:
+			found = true // for all that is known
+		case p.nodes[x.node].judged:
+			p.open(x.node, x.least, math.Inf(1))
+		case p.judge(x.node):
+			found = p.nodes[x.node].grounded
+			heap.Push(&p.queue, item{least: p.nodes[x.node].least, node: x.node, end: -1, plan: -1})
+		}
+	}
+	p.queue, p.stats = p.queue[:0], Stats{}
+	clear(p.seen)
+	return found
+}
+
+// pairs tries two changes at once, where one is not enough: some dozens of them,
+// the easiest first.
+func (s *Infeasible) pairs(c *craft.Craft, ask *Request, try func(Request) *Plan) {
+	const most, dozens = 3, 36
+	tried := 0
+	for i := range changes {
+		a, ok := ask.with(c, &changes[i])
+		if !ok {
+			continue
+		}
+		for j := i + 1; j < len(changes); j++ {
+			b, ok := a.with(c, &changes[j])
+			if !ok {
+				continue
+			}
+			if plan := try(b); plan != nil {
+				says := changes[i].says(c, ask, plan) + ", and " + craft.Lower(changes[j].says(c, &a, plan))
+				s.Relaxations = append(s.Relaxations, Relaxation{"", says, changes[i].field, plan})
+			}
+			if tried++; len(s.Relaxations) == most || tried == dozens {
+				return
+			}
+		}
+	}
+}
+
+// known adds what it would help to know of the surface.
+func (s *Infeasible) known(c *craft.Craft, ask *Request, try func(Request) *Plan) {
+	may := check.NewEvaluator(c, ask.Zone).May()
+	if len(may) < 2 {
+		return
+	}
+	var names []string
+	var plan *Plan
+	for i := range may {
+		a, zone := *ask, *ask.Zone
+		zone.Substrate, zone.Finish, zone.Veneer, zone.Tests = may[i].Substrate, may[i].Finish, may[i].Veneer, nil
+		a.Zone, a.Done = &zone, nil
+		if x := try(a); x != nil {
+			names = append(names, craft.Lower(check.SurfaceName(c, zone.Substrate, zone.Finish)))
+			plan = x
+		}
+	}
+	if plan != nil {
+		const most = 3
+		s.Relaxations = append(s.Relaxations, Relaxation{"finish", "Knowing what it is: there is a plan for " + craft.List(names[:min(most, len(names))]), "evidence", plan})
+	}
+}
+
+// obstacles are the fails of the nearest plan, in the words of the check.
+func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
+	if s.Nearest == nil {
+		why := "None of the products allowed by this way of working makes the look."
+		if ask.Way.Shelf != nil && len(ask.Way.Shelf) == 0 {
+			why = "No products are selected."
+		}
+		s.Why = []Obstacle{{"", "There is nothing to apply", why}}
+		return
+	}
+	z := *ask.Zone
+	z.Steps = s.Nearest.Steps
+	r := check.Check(c, &z, check.Options{NoRepairs: true})
+	for i := range r.Findings {
+		if f := &r.Findings[i]; f.Severity == check.Fail {
+			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
+		}
+	}
+	if len(s.Why) == 0 { // what is asked for beyond the check
+		s.Why = []Obstacle{{"", "This way of working has settings that contradict each other", ask.Way.Says}}
+	}
+}
+
+// nearest is the plan with the fewest fails, of those that a short look finds; nil
+// where there is nothing to lay.
+func nearest(ctx context.Context, c *craft.Craft, ask Request) *Plan {
+	ask.Done = nil
+	p := &planner{craft: c, ask: ask}
+	if p.set() != nil {
+		return nil
+	}
+	p.lenient = true
+	if len(p.ends) == 0 { // even what finishes it fails
+		p.firsts = nil
+		if p.set() != nil || len(p.ends) == 0 {
+			return nil
+		}
+	}
+	p.nodes = append(p.nodes, p.root())
+	heap.Push(&p.queue, item{end: -1, plan: -1})
+	var best *Plan
+	least := math.Inf(1)
+	for len(p.queue) > 0 && p.stats.Opened+p.stats.Judged < near && ctx.Err() == nil {
+		i := heap.Pop(&p.queue).(item).node
+		if !p.judge(i) {
+			continue
+		}
+		// Something must fail: what fails here may spare worse later, and is looked at no
+		// later than what passes so far.
+		fails := math.Floor(p.nodes[i].amounts[Doubtful] / perFail)
+		order := p.nodes[i].least - fails*perFail*ask.Weights.Of(Doubtful)
+		refuses := p.any(check.Refuses)
+		for _, m := range p.next(&p.nodes[i]) {
+			if n, ok := p.child(i, &m); ok {
+				p.nodes = append(p.nodes, n)
+				order := order
+				if n.stage == grounding && refuses { // what is cleaner comes first
+					order += unclean
+				}
+				heap.Push(&p.queue, item{least: order, node: int32(len(p.nodes) - 1), end: -1, plan: -1})
+			}
+		}
+		if !p.nodes[i].grounded {
+			continue
+		}
+		ends := p.behind(&p.nodes[i])
+		const tries, ofOne = 8, 2 // of those that begin with one coat
+		tried, begins := 0, make([]int, len(p.firsts))
+		for k := 0; k < len(ends) && tried < tries; k++ {
+			bring(ends, int32(k))
+			lays := p.ends[ends[k].tail].lays
+			if begins[lays]++; begins[lays] > ofOne {
+				continue
+			}
+			tried++
+			if x := p.whole(i, ends[k]); x != nil && x.Points < least {
+				best, least = x, x.Points
+			}
+		}
+	}
+	return best
+}

@@ -1,0 +1,129 @@
+package app
+
+import (
+	"context"
+	"crypto/rand"
+	"errors"
+	"reflect"
+	"slices"
+	"strconv"
+	"sync"
+
+	"rutile/internal/wire"
+)
+
+// ErrStale tells that the check which a change starts from is not kept any more, or was made under
+// other settings or on another day: the whole piece is to be checked.
+var ErrStale = errors.New("this check has expired")
+
+// live keeps the last checks of whole pieces, so that an edit of one zone judges that zone, however
+// many others the piece has.
+type live struct {
+	mu   sync.Mutex
+	run  string // tells this run of the program from others, whose tokens mean nothing here
+	last uint64
+	kept []*kept // the oldest first
+}
+
+// kept is a check that a change may start from.
+type kept struct {
+	token    string
+	job      *Job
+	on       ground
+	verdicts []string
+	films    []float64
+	looks    []wire.ZoneOverview
+}
+
+// mostKept is how many checks are kept: a few tabs, and what was there before an edit.
+const mostKept = 16
+
+func (l *live) keep(k *kept) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if l.run == "" {
+		l.run = rand.Text()
+	}
+	l.last++
+	k.token = l.run + "-" + strconv.FormatUint(l.last, 10)
+	l.kept = append(l.kept, k)
+	if n := len(l.kept) - mostKept; n > 0 {
+		l.kept = slices.Delete(l.kept, 0, n)
+	}
+}
+
+func (l *live) find(token string) *kept {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	for _, k := range l.kept {
+		if k.token == token {
+			return k
+		}
+	}
+	return nil
+}
+
+// Check checks a whole piece, and keeps it for changes to start from under a token.
+func (s *Studio) Check(ctx context.Context, data []byte) (r wire.CheckResult, token string, err error) {
+	j, err := s.Read(ctx, data)
+	if err != nil {
+		return r, "", err
+	}
+	k := &kept{job: j, on: s.ground(&j.Shop), verdicts: make([]string, len(j.Zones))}
+	if r, k.films, err = j.check(ctx, Want{Repairs: true, Section: true, Look: true}); err != nil {
+		return r, "", err
+	}
+	for i := range r.Zones {
+		k.verdicts[i] = r.Zones[i].Verdict
+	}
+	k.looks = r.Overview.Zones
+	s.live.keep(k)
+	return r, k.token, nil
+}
+
+// CheckChange checks zones that have changed since a check, and says what is other than it was.
+// Errors are ErrStale, a *wire.Error, or that of a context that is done.
+func (s *Studio) CheckChange(ctx context.Context, token string, data []byte) (r wire.CheckChange, next string, err error) {
+	was := s.live.find(token)
+	shop := s.Workshop(ctx)
+	if was == nil || was.on != s.ground(&shop) {
+		return r, "", ErrStale
+	}
+	p, changed, err := wire.DecodeChange(data, was.job.Piece)
+	if err != nil {
+		return r, "", err
+	}
+	j, again := was.job.changed(p, changed)
+	k := &kept{
+		job: j, on: was.on, verdicts: append([]string{}, was.verdicts...), films: append([]float64{}, was.films...),
+		looks: append([]wire.ZoneOverview{}, was.looks...),
+	}
+	want := Want{Repairs: true, Section: true}
+	r.Zones = make([]wire.ZoneResult, len(again))
+	for n, i := range again {
+		res, err := j.judge(ctx, i, want.options())
+		if err != nil {
+			return r, "", err
+		}
+		r.Zones[n] = j.zoneResult(i, res, want)
+		k.verdicts[i], k.films[i] = r.Zones[n].Verdict, filmOf(res)
+	}
+	other := false // something of the look-over beside a zone's own line
+	for _, i := range changed {
+		k.looks[i] = j.zoneOverview(i)
+		if !reflect.DeepEqual(k.looks[i], was.looks[i]) {
+			r.ZoneOverviews = append(r.ZoneOverviews, k.looks[i])
+			other = other || !reflect.DeepEqual(k.looks[i].DamageWork, was.looks[i].DamageWork)
+		}
+	}
+	for _, i := range again {
+		other = other || k.films[i] != was.films[i] && j.fitted(i)
+	}
+	if other {
+		l := j.Overview(k.films)
+		r.Overview, r.ZoneOverviews = &l, nil
+	}
+	r.Verdict = worst(k.verdicts)
+	s.live.keep(k)
+	return r, k.token, nil
+}

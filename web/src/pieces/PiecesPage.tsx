@@ -1,0 +1,240 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ArrowRight, CloudOff, Plus } from "lucide-react";
+import { useEffect } from "react";
+import { Link, useNavigate } from "react-router";
+import { answer, api, RETRY, type Schemas, why } from "../api/client";
+import { useStudio } from "../api/studio";
+import { useKeys } from "../frame/keys";
+import { Shell } from "../frame/Shell";
+import { StatusStrip } from "../frame/StatusStrip";
+import { sendUnsent, type Unsent } from "../session/unsent";
+import { Joint, Mark } from "../ui/Mark";
+import { count } from "../ui/units";
+import { Block } from "./Block";
+
+type Summary = Schemas["Summary"];
+
+/** PiecesPage shows the pieces as they stand on the bench: what holds each up, and what is next. */
+export function PiecesPage() {
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const studio = useStudio();
+  const pieces = useQuery({
+    queryKey: ["pieces"],
+    queryFn: ({ signal }) => answer(api.GET("/api/pieces", { signal })),
+    refetchOnMount: "always",
+  });
+  const create = useMutation({
+    mutationFn: () =>
+      answer(api.POST("/api/pieces", { body: { format: "rutile/piece", version: 1, name: "New piece", zones: [] } })),
+    onSuccess: (s) => {
+      void queries.invalidateQueries({ queryKey: ["pieces"] });
+      void go(`/pieces/${s.id}`, { state: { fresh: true } });
+    },
+  });
+  useEffect(() => {
+    document.title = "Pieces · Rutile";
+  }, []);
+  useKeys("Pieces", [{ key: "n", says: "New piece", run: () => create.mutate() }]);
+  const behind = useLeft();
+  const all = pieces.data ?? [];
+  const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
+  const waiting = all.filter((p) => p.verdict === "fails").length;
+  if (pieces.isPending) return null;
+  return (
+    <Shell
+      strip={
+        <StatusStrip
+          air={studio?.air}
+          next={
+            first && (
+              <Link className="underline underline-offset-2" to={place(first)}>
+                <bdi>{first.name}</bdi>: {first.next}
+              </Link>
+            )
+          }
+        />
+      }
+    >
+      <div className="mx-auto w-full max-w-7xl flex-1 px-3 pt-4 pb-6 sm:px-5">
+        <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <h1 className="font-semibold text-3xl">Pieces</h1>
+          {all.length > 0 && (
+            <p className="text-secondary">
+              {count(all.length, "piece", "pieces")}
+              {waiting > 0 && `, ${waiting} with a failing plan`}
+            </p>
+          )}
+          <span className="flex-1" />
+          <button
+            data-do="new-piece"
+            type="button"
+            className="btn btn-primary h-12"
+            onClick={() => create.mutate()}
+            disabled={create.isPending}
+          >
+            <Plus className="size-5" aria-hidden="true" /> New piece
+          </button>
+        </div>
+        {create.isError && (
+          <p role="alert" className="sheet wash mb-3 px-4 py-2">
+            The piece could not be created: {why(create.error)}
+          </p>
+        )}
+        {pieces.isError && (
+          <p role="alert" className="sheet wash mb-3 px-4 py-2">
+            The pieces could not be loaded: {why(pieces.error)}
+          </p>
+        )}
+        {behind
+          .filter((b) => b.gone)
+          .map((b) => (
+            <p key={b.id} role="alert" className="sheet wash mb-3 px-4 py-2" data-behind={b.id}>
+              <bdi>{b.name || "A piece"}</bdi> was removed elsewhere; your unsaved changes are still in this browser.{" "}
+              <Link className="link link-primary" to={`/pieces/${b.id}`}>
+                Open it
+              </Link>
+            </p>
+          ))}
+        {pieces.data?.length === 0 && (
+          <div className="sheet wash max-w-2xl px-5 py-4">
+            <p className="font-head font-semibold text-lg">There are no pieces yet.</p>
+            <ol className="mt-1 list-decimal pl-5">
+              <li>
+                Choose <b>New piece</b> and name it.
+              </li>
+              <li>Choose the material of its first zone: an area of one material and one finish.</li>
+              <li>
+                Enter what is on it, then plan the coats. Every step is checked as you add it, before you open any
+                paint.
+              </li>
+            </ol>
+          </div>
+        )}
+        <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
+          {all.map((p) => (
+            <li key={p.id} className="flex min-w-0 flex-col">
+              <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />
+            </li>
+          ))}
+        </ul>
+        {all.length > 0 && (
+          <p className="mt-6 text-secondary text-sm">
+            Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
+          </p>
+        )}
+      </div>
+    </Shell>
+  );
+}
+
+/** useLeft sends what was left behind while the server was away, again and again, and tells what is left still. */
+function useLeft(): Unsent[] {
+  const queries = useQueryClient();
+  const left = useQuery({
+    queryKey: ["left"],
+    queryFn: async () => {
+      const { sent, behind } = await sendUnsent();
+      if (sent) void queries.invalidateQueries({ queryKey: ["pieces"] });
+      return behind;
+    },
+    refetchInterval: RETRY,
+    refetchOnMount: "always",
+  });
+  return left.data ?? [];
+}
+
+/** place is where the next thing to do on a piece is done. */
+function place(p: Summary): string {
+  if (!p.next_in) return `/pieces/${p.id}`;
+  return `/pieces/${p.id}/${p.next_in}/${p.view}`;
+}
+
+// Zones of one piece from which what they are made of has no room, and then their names.
+const SEVERAL = 4;
+const MANY = 6;
+
+/** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
+function Stand({ p, kept }: { p: Summary; kept: boolean }) {
+  const many = p.zones.length > MANY;
+  const several = p.zones.length > SEVERAL;
+  return (
+    <article className="flex flex-1 flex-col">
+      {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}
+      <ul className={`flex items-end px-2 ${many ? "gap-1" : "min-h-24 gap-2"}`}>
+        {p.zones.map((z) => (
+          <li key={z.id} className="min-w-0 max-w-40 flex-1">
+            <Link
+              to={`/pieces/${p.id}/${z.id}`}
+              data-zone={`${p.id}/${z.id}`}
+              data-verdict-is={z.verdict}
+              className="block rounded-t hover:bg-base-200"
+              title={`${z.name}: ${z.says}`}
+            >
+              <span
+                className={`flex px-0.5 text-sm leading-tight ${several ? "flex-col items-start" : "items-center gap-1"}`}
+              >
+                <Joint verdict={z.verdict} className="size-5" />
+                <bdi className={many ? "sr-only" : "max-w-full truncate"}>{z.name || z.id}</bdi>
+                <span className="sr-only">: {z.says}</span>
+              </span>
+              {!several && (
+                <span className="block truncate px-0.5 text-secondary text-xs">
+                  {z.material}
+                  {z.finish && z.finish !== "Bare" ? `, ${z.finish.toLowerCase()}` : ""}
+                </span>
+              )}
+              <Block zone={z} />
+            </Link>
+          </li>
+        ))}
+        {p.zones.length === 0 && (
+          <li className="flex-1 self-end rounded-t border border-base-300 border-b-0 border-dashed px-3 py-4 text-center text-secondary text-sm">
+            {p.parts > 0 ? "parts measured, no zones yet" : "no zones yet"}
+          </li>
+        )}
+      </ul>
+      <div className="board h-2.5 rounded-sm" aria-hidden="true" />
+      <div className="flex flex-1 flex-col px-1 pt-1.5">
+        <div className="flex items-baseline gap-3">
+          <h2 className="min-w-0 font-semibold text-lg leading-tight">
+            <Link className="hover:text-primary hover:underline" to={`/pieces/${p.id}`}>
+              <bdi className="line-clamp-2 break-words pb-1">{p.name || "Unnamed piece"}</bdi>
+            </Link>
+          </h2>
+          <span className="flex-1" />
+          {p.photo && (
+            <Link
+              to={`/pieces/${p.id}/-/photos`}
+              aria-label={`Photographs of ${p.name}`}
+              className="shrink-0 self-center"
+            >
+              <img
+                src={`/photos/small/${p.photo}`}
+                alt=""
+                width="56"
+                height="42"
+                loading="lazy"
+                className="h-10.5 w-14 rounded border border-base-300 bg-base-300 object-cover"
+              />
+            </Link>
+          )}
+          {p.zones.some((z) => z.steps > 0) && <Mark verdict={p.verdict} />}
+        </div>
+        {kept && (
+          <p data-left className="flex items-center gap-1 font-medium text-sm text-warning">
+            <CloudOff className="size-4" aria-hidden="true" /> Not saved yet: kept in this browser
+          </p>
+        )}
+        <p className="leading-tight">{p.stands}</p>
+        <Link
+          to={place(p)}
+          className="mt-auto flex min-h-9 items-center gap-1.5 text-primary leading-tight underline-offset-2 hover:underline"
+        >
+          <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
+          <span>{p.next}</span>
+        </Link>
+      </div>
+    </article>
+  );
+}
