@@ -105,7 +105,7 @@ func (a *app) up(isDemo bool) {
 			engine.Stages = a.stages
 		}
 		studio := usecases.NewStudio(engine, usecases.StudioOptions{
-			Store: s, Site: demo.Site, Bench: instruments.Simulated(demo.BenchSeed), Now: func() time.Time { return noon }, Demo: isDemo,
+			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return noon }, Demo: isDemo,
 		})
 		handler := server.New(server.Options{Studio: studio, Page: a.page})
 		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

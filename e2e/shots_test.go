@@ -27,20 +27,20 @@ func TestShots(t *testing.T) {
 	wide, phone := browser(t, 1280, 800), browser(t, 390, 844)
 	still := chromedp.Sleep(300 * time.Millisecond)
 	for _, v := range []struct{ name, path, there string }{
-		{"bench", "/", "[data-zone]"},
+		{"pieces", "/", "[data-zone]"},
 		{"plan", "/pieces/11/column/plan", "[data-verdict]"},
-		{"look-over", "/pieces/12/uprights/survey", of("soils")},
+		{"survey", "/pieces/12/uprights/survey", of("soils")},
 		{"job-sheet", "/pieces/12/uprights/sheet", "article"},
 		{"parts", "/pieces/13/-/parts", "svg [data-part]"},
 	} {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
-		if v.name == "bench" {
+		if v.name == "pieces" {
 			do(t, wide, keys("t"), still)
-			shoot(t, wide, v.name+"-evening")
+			shoot(t, wide, v.name+"-dark")
 			do(t, wide, keys("t"))
 		}
-		if v.name == "bench" || v.name == "plan" {
+		if v.name == "pieces" || v.name == "plan" {
 			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 			shoot(t, phone, v.name+"-phone")
 		}
@@ -56,11 +56,11 @@ func TestShots(t *testing.T) {
 		scrolled(`[data-patch="patch-1"]`), still)
 	shoot(t, wide, "patches")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/disassembly")), shows("[data-fitting]"), still)
-	shoot(t, wide, "apart")
+	shoot(t, wide, "disassembly")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), shows(of("photo.caption")), still)
 	shoot(t, wide, "photos")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), click(`[data-see~="primer_bond_wb"]`), verdict("sound"), still)
-	shoot(t, wide, "repair-looked-at")
+	shoot(t, wide, "fix-preview")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/compare")), shows("[data-take]"), still)
 	shoot(t, wide, "compare")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), still)
@@ -68,7 +68,7 @@ func TestShots(t *testing.T) {
 	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), click(`[data-do="figures"]`), still)
 	shoot(t, wide, "flaking")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/section")), side("after", "sound"), click(`[data-moment="3"]`), still)
-	shoot(t, wide, "cut")
+	shoot(t, wide, "cross-section")
 	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), shows(`[id="film.thirsty"]`), still)
 	shoot(t, wide, "rules")
 }

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/spf13/cobra"
+	"github.com/spf13/pflag"
 
 	"rutile/core/craft"
 	"rutile/core/drying"
@@ -38,7 +39,7 @@ func serveCommand() *cobra.Command {
 				debug.SetGCPercent(server.GCPercent)
 			}
 			o := app.StudioOptions{
-				Site: drying.Usual, Demo: isDemo, Bench: instruments.Simulated(seed),
+				Site: drying.Usual, Demo: isDemo, Instruments: instruments.Simulated(seed),
 				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
 			}
 			if isDemo {
@@ -79,7 +80,13 @@ func serveCommand() *cobra.Command {
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:8733", "address to listen on")
 	cmd.Flags().StringVar(&data, "data", defaultData(), "folder of the database")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil, "another host name to accept")
-	cmd.Flags().Uint64Var(&seed, "bench-seed", demo.BenchSeed, "seed of the simulated instruments: the same seed repeats the same readings")
+	cmd.Flags().Uint64Var(&seed, "instrument-seed", demo.InstrumentSeed, "seed of the simulated instruments: the same seed repeats the same readings")
+	cmd.Flags().SetNormalizeFunc(func(_ *pflag.FlagSet, name string) pflag.NormalizedName {
+		if name == "bench-seed" { // its name before
+			name = "instrument-seed"
+		}
+		return pflag.NormalizedName(name)
+	})
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	return cmd
 }

@@ -1,10 +1,10 @@
 // The view of a made-up stage, as somebody would write it in a folder of its own.
 import { useState } from "react";
-import { type StageView, useDesk } from "../../web/src/piece/desk";
+import { type StageView, useWorkspace } from "../../web/src/piece/workspace";
 import { VIEWS as OWN } from "../../web/src/views";
 
 function Sweep() {
-  const { zone, change, toField } = useDesk();
+  const { zone, change, toField } = useWorkspace();
   const [burst, setBurst] = useState(false);
   if (burst) throw new Error("stopped on purpose");
   const n = zone.steps?.length ?? 0;

@@ -33,10 +33,10 @@ func airRead(r *instruments.Reading, loc *time.Location) wire.AirRead {
 // wire.BenchNow is the instruments of the workshop and the air at this moment.
 func (s *Studio) InstrumentsNow() (wire.InstrumentsNow, error) {
 	out := wire.InstrumentsNow{Instruments: []wire.InstrumentWord{}}
-	if s.Bench == nil {
+	if s.Instruments == nil {
 		return out, nil
 	}
-	for _, x := range s.Bench.Instruments {
+	for _, x := range s.Instruments.Instruments {
 		a := x.About()
 		w := wire.InstrumentWord{ID: a.ID, Name: a.Name, OnSpot: a.OnSpot, Simulated: a.Simulated}
 		if a.OnSpot {
@@ -45,7 +45,7 @@ func (s *Studio) InstrumentsNow() (wire.InstrumentsNow, error) {
 		out.Instruments = append(out.Instruments, w)
 	}
 	now := s.Now()
-	r, err := s.Bench.Room.Read(instruments.Spot{}, now)
+	r, err := s.Instruments.Room.Read(instruments.Spot{}, now)
 	if err != nil {
 		return out, fmt.Errorf("read the room: %w", err)
 	}
@@ -68,9 +68,9 @@ const (
 func (s *Studio) AirHistory(ctx context.Context) (wire.AirHistory, error) {
 	out := wire.AirHistory{Today: []wire.AirRead{}, Imported: []wire.AirRead{}, Spots: []wire.SpotRead{}}
 	now := s.Now()
-	if s.Bench != nil {
+	if s.Instruments != nil {
 		midnight := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location())
-		for _, r := range s.Bench.Room.Course(midnight, now, courseEvery) {
+		for _, r := range s.Instruments.Room.Course(midnight, now, courseEvery) {
 			out.Today = append(out.Today, airRead(&r, now.Location()))
 		}
 	}
@@ -128,10 +128,10 @@ func mean(list []wire.AirRead) *wire.AirMean {
 // ReadSpot holds an instrument on a zone of a piece. Errors are a *NotFound, an *Unfit where the
 // instrument says nothing of such a spot, or that of an instrument that does not answer.
 func (s *Studio) ReadSpot(j *Job, zone, piece int, id string) (wire.SpotRead, error) {
-	if s.Bench == nil || s.Bench.Instrument(id) == nil || !s.Bench.Instrument(id).About().OnSpot {
+	if s.Instruments == nil || s.Instruments.Instrument(id) == nil || !s.Instruments.Instrument(id).About().OnSpot {
 		return wire.SpotRead{}, &NotFound{"There is no such instrument."}
 	}
-	x := s.Bench.Instrument(id)
+	x := s.Instruments.Instrument(id)
 	r, err := x.Read(spotOf(j, zone, piece), s.Now())
 	var e *instruments.Error
 	if errors.As(err, &e) {

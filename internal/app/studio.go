@@ -48,8 +48,8 @@ type StudioOptions struct {
 	Store *store.Store
 	// Site is the usual air of a studio that has not said its own.
 	Site drying.Climate
-	// Bench is the workshop's instruments; nil where there are none.
-	Bench *instruments.Set
+	// Instruments is the workshop's instruments; nil where there are none.
+	Instruments *instruments.Set
 	// Now is the clock; nil for the machine's.
 	Now func() time.Time
 	// Demo tells that the data is thrown away at the end.

@@ -23,8 +23,8 @@ var files embed.FS
 // Site is the studio's usual climate in autumn.
 var Site = drying.Climate{TempC: 17, RH: 64}
 
-// BenchSeed is the seed of the simulated instruments.
-const BenchSeed = 7
+// InstrumentSeed is the seed of the simulated instruments.
+const InstrumentSeed = 7
 
 // Settings are the studio's.
 var Settings = wire.Settings{

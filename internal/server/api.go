@@ -103,7 +103,7 @@ func (h *handlers) register(a huma.API) {
 	h.registerPlans(a)
 
 	// The instruments.
-	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.bench)
+	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)
 	huma.Register(a, route("course", get, "/api/instruments/course", "The air of the day, and imported readings"), h.course)
 	huma.Register(a, route("read", post, "/api/instruments/{id}/read", "Take a reading of a zone with an instrument", 400, 404, 413, 422), h.read)
 	bringIn := route("importReadings", post, "/api/instruments/readings", "Import readings from CSV", 413, 422, 507)
@@ -293,7 +293,7 @@ func (h *handlers) identify(ctx context.Context, in *ZoneBody) (*answer[wire.Ide
 	return of(h, found, err)
 }
 
-func (h *handlers) bench(context.Context, *nothing) (*answer[wire.InstrumentsNow], error) {
+func (h *handlers) instruments(context.Context, *nothing) (*answer[wire.InstrumentsNow], error) {
 	now, err := h.InstrumentsNow()
 	return of(h, now, err)
 }

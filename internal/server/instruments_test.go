@@ -16,7 +16,7 @@ var morning = time.Date(2026, 11, 24, 9, 30, 0, 0, time.UTC)
 
 // equipped is a server with instruments and a clock that stands.
 func equipped(t testing.TB) http.Handler {
-	return handlerWith(t, app.StudioOptions{Bench: instruments.Simulated(demo.BenchSeed), Now: func() time.Time { return morning }})
+	return handlerWith(t, app.StudioOptions{Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return morning }})
 }
 
 func TestTheBenchIsRead(t *testing.T) {

@@ -7,14 +7,14 @@ type CheckResult struct {
 	Verdict  string       `json:"verdict" enum:"sound,watch,fails"`
 	Air      Air          `json:"air" doc:"The workshop's air that the piece was checked with"`
 	Zones    []ZoneResult `json:"zones"`
-	Overview *Overview    `json:"overview,omitempty" doc:"Areas, parts and damage of the piece"`
+	Overview *Overview    `json:"look,omitempty" doc:"Areas, parts and damage of the piece"`
 }
 
 // CheckChange is what a check of zones that have changed says: what is other than it was.
 type CheckChange struct {
 	Verdict       string         `json:"verdict" enum:"sound,watch,fails" doc:"On the whole piece"`
 	Zones         []ZoneResult   `json:"zones" doc:"The zones that were checked again; the others are unchanged"`
-	Overview      *Overview      `json:"overview,omitempty" doc:"Absent where only the looks of zones have changed, or nothing"`
+	Overview      *Overview      `json:"look,omitempty" doc:"Absent where only the looks of zones have changed, or nothing"`
 	ZoneOverviews []ZoneOverview `json:"zone_overviews,omitempty" doc:"The zones whose look-over has changed, where nothing else of it has"`
 }
 
@@ -271,7 +271,7 @@ type Bond struct {
 	Holds      string     `json:"holds" enum:"well,barely,not,meant"`
 	Boards     int        `json:"boards,omitempty" doc:"Rated patch tests that it was learned from"`
 	Before     float64    `json:"before,omitempty" doc:"Strength without them"`
-	RateInDays int        `json:"rate_days" doc:"Days from which a patch test of it can be rated"`
+	RateInDays int        `json:"look_days" doc:"Days from which a patch test of it can be rated"`
 	Under      Conditions `json:"under" doc:"The factors under which the plan makes it"`
 }
 
@@ -282,5 +282,5 @@ type PatchState struct {
 	State string `json:"state" enum:"planned,curing,ready,rated"`
 	Says  string `json:"says"`
 	// RateInDays are the days from laying it to rating it.
-	RateInDays int `json:"rate_days"`
+	RateInDays int `json:"look_days"`
 }

@@ -18,8 +18,8 @@ type Identification struct {
 	Made           []Belief   `json:"made" doc:"Materials, most likely first"`
 	On             []Belief   `json:"on" doc:"Finishes, most likely first"`
 	Answers        []Answered `json:"answers"`
-	NotCounted     []Answered `json:"not_counted" doc:"Answers that are not counted, with the reason"`
-	Contradictions []Conflict `json:"contradictions" doc:"Answers that contradict each other"`
+	NotCounted     []Answered `json:"aside" doc:"Answers that are not counted, with the reason"`
+	Contradictions []Conflict `json:"against" doc:"Answers that contradict each other"`
 	Excluded       bool       `json:"excluded,omitempty" doc:"The answers fit no known material"`
 	Settled        float64    `json:"settled" doc:"Probability for which the same would be done"`
 	Done           bool       `json:"done" doc:"No further test would change what is done"`

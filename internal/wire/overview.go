@@ -6,7 +6,7 @@ type Overview struct {
 	Parts      []PartOverview    `json:"parts"`
 	Zones      []ZoneOverview    `json:"zones"`
 	Elevation  Elevation         `json:"elevation"`
-	DamageWork DamageWork        `json:"damage_work" doc:"Of all zones, including holes of old hardware"`
+	DamageWork DamageWork        `json:"mending" doc:"Of all zones, including holes of old hardware"`
 	Fittings   []FittingOverview `json:"fittings"`
 	Suggested  []Fitting         `json:"suggested" doc:"What the parts suggest to remove and is not in the list yet"`
 	Loose      int               `json:"loose" doc:"Painted parts without a zone"`
@@ -45,7 +45,7 @@ type ZoneOverview struct {
 	Says       string     `json:"says" doc:"All of it in words"`
 	Colour     string     `json:"colour" doc:"As it is now"`
 	Mark       string     `json:"mark" doc:"Its pattern"`
-	DamageWork DamageWork `json:"damage_work"`
+	DamageWork DamageWork `json:"mending"`
 }
 
 // Elevation is the front of the piece, to scale.

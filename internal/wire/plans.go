@@ -28,7 +28,7 @@ type WayPlan struct {
 	Same       string       `json:"same,omitempty" doc:"An earlier way of working with the same steps, or blocked for the same reasons"`
 	Proved     bool         `json:"proved" doc:"Proved to be the best plan possible in the planner's vocabulary, by these weights"`
 	Points     float64      `json:"points"`
-	Comparison string       `json:"comparison,omitempty" doc:"Why it is not the best"`
+	Comparison string       `json:"against,omitempty" doc:"Why it is not the best"`
 	Verdict    string       `json:"verdict,omitempty" enum:"sound,watch,fails"`
 	Steps      []Step       `json:"steps,omitempty"`
 	Words      []string     `json:"words,omitempty" doc:"The steps in words"`
@@ -50,7 +50,7 @@ type WayPlan struct {
 	Watches    []string     `json:"watches,omitempty" doc:"What the check says can go wrong with it"`
 	Terms      []TermPoints `json:"terms,omitempty" doc:"What its points are made of"`
 	Section    *Section     `json:"section,omitempty"`
-	Infeasible *Infeasible  `json:"infeasible,omitempty" doc:"What blocks a plan, where there is none"`
+	Infeasible *Infeasible  `json:"stuck,omitempty" doc:"What blocks a plan, where there is none"`
 }
 
 // Range is a figure as a range.
@@ -72,7 +72,7 @@ type TermPoints struct {
 // Infeasible says why there is no plan, and what would open the way.
 type Infeasible struct {
 	Why         []Obstacle   `json:"why"`
-	Relaxations []Relaxation `json:"relaxations"`
+	Relaxations []Relaxation `json:"opens"`
 	Stopped     bool         `json:"stopped,omitempty" doc:"The search was stopped before it had seen everything"`
 }
 
@@ -118,7 +118,7 @@ type ZonePlan struct {
 	Like       []string    `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs    string      `json:"differs,omitempty" doc:"Why it cannot have their paint"`
 	Watches    []string    `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
-	Infeasible *Infeasible `json:"infeasible,omitempty"`
+	Infeasible *Infeasible `json:"stuck,omitempty"`
 }
 
 // Trip is one trip to the bench.

@@ -27,12 +27,12 @@ type Vocab struct {
 	PartKinds  []PartKind      `json:"part_kinds"`
 	Reliefs    []Word          `json:"reliefs"`
 	Fittings   []FittingWord   `json:"fittings"`
-	Treatments []Word          `json:"treatments" doc:"What to do with hardware"`
+	Treatments []Word          `json:"doings" doc:"What to do with hardware"`
 	Tests      []TestWord      `json:"tests" doc:"Observations and small tests that identify a surface"`
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and the weights of plans"`
-	Options    []StepOption    `json:"options" doc:"Possible next steps of a plan, in the order of the work"`
+	Options    []StepOption    `json:"starts" doc:"Possible next steps of a plan, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
 	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
 	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, as suggestions"`
@@ -118,7 +118,7 @@ type TestWord struct {
 	Where       string        `json:"where"`
 	LookFor     string        `json:"look_for"`
 	Caution     string        `json:"caution,omitempty"`
-	Observation bool          `json:"observation,omitempty" doc:"Nothing is touched or put on it"`
+	Observation bool          `json:"look,omitempty" doc:"Nothing is touched or put on it"`
 	Outcomes    []OutcomeWord `json:"outcomes"`
 }
 
@@ -217,8 +217,8 @@ type RuleWord struct {
 	Group  string `json:"group" doc:"In words"`
 	Why    string `json:"why"`
 	When   string `json:"when" doc:"When there is a finding, and how severe it is"`
-	Inputs string `json:"inputs" doc:"What it looks at"`
-	Fix    string `json:"fix" doc:"What fixes it"`
+	Inputs string `json:"looks" doc:"What it looks at"`
+	Fix    string `json:"mends" doc:"What fixes it"`
 }
 
 // PartKind describes a kind of part.

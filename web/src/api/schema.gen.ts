@@ -542,15 +542,15 @@ export interface components {
             class: string;
             /** @enum {string} */
             holds: "well" | "barely" | "not" | "meant";
-            /** @description The coat and what is below it, in words */
-            name: string;
-            over: string;
-            product: string;
             /**
              * Format: int64
              * @description Days from which a patch test of it can be rated
              */
-            rate_days: number;
+            look_days: number;
+            /** @description The coat and what is below it, in words */
+            name: string;
+            over: string;
+            product: string;
             /** Format: double */
             risk: number;
             /** Format: int64 */
@@ -572,7 +572,7 @@ export interface components {
         };
         CheckChange: {
             /** @description Absent where only the looks of zones have changed, or nothing */
-            overview?: components["schemas"]["Overview"];
+            look?: components["schemas"]["Overview"];
             /**
              * @description On the whole piece
              * @enum {string}
@@ -588,7 +588,7 @@ export interface components {
             air: components["schemas"]["Air"];
             format: string;
             /** @description Areas, parts and damage of the piece */
-            overview?: components["schemas"]["Overview"];
+            look?: components["schemas"]["Overview"];
             /** @enum {string} */
             verdict: "sound" | "watch" | "fails";
             /** Format: int64 */
@@ -976,11 +976,13 @@ export interface components {
             work?: string;
         };
         Identification: {
+            /** @description Answers that contradict each other */
+            against: components["schemas"]["Conflict"][];
             answers: components["schemas"]["Answered"][];
+            /** @description Answers that are not counted, with the reason */
+            aside: components["schemas"]["Answered"][];
             /** @description Tests that suspected lead forbids */
             barred: string[];
-            /** @description Answers that contradict each other */
-            contradictions: components["schemas"]["Conflict"][];
             /** @description No further test would change what is done */
             done: boolean;
             done_says?: string;
@@ -992,8 +994,6 @@ export interface components {
             name?: string;
             /** @description Possible next tests, most useful first */
             next: components["schemas"]["NextTest"][];
-            /** @description Answers that are not counted, with the reason */
-            not_counted: components["schemas"]["Answered"][];
             /** @description Finishes, most likely first */
             on: components["schemas"]["Belief"][];
             /** @description The result in a sentence */
@@ -1026,7 +1026,7 @@ export interface components {
             to: string;
         };
         Infeasible: {
-            relaxations: components["schemas"]["Relaxation"][];
+            opens: components["schemas"]["Relaxation"][];
             /** @description The search was stopped before it had seen everything */
             stopped?: boolean;
             why: components["schemas"]["Obstacle"][];
@@ -1252,8 +1252,6 @@ export interface components {
             name: string;
         };
         Overview: {
-            /** @description Of all zones, including holes of old hardware */
-            damage_work: components["schemas"]["DamageWork"];
             elevation: components["schemas"]["Elevation"];
             fittings: components["schemas"]["FittingOverview"][];
             /**
@@ -1261,6 +1259,8 @@ export interface components {
              * @description Painted parts without a zone
              */
             loose: number;
+            /** @description Of all zones, including holes of old hardware */
+            mending: components["schemas"]["DamageWork"];
             parts: components["schemas"]["PartOverview"][];
             /** @description What the parts suggest to remove and is not in the list yet */
             suggested: components["schemas"]["Fitting"][];
@@ -1423,10 +1423,10 @@ export interface components {
         };
         PatchState: {
             id: string;
+            /** Format: int64 */
+            look_days: number;
             /** @description The coat and what it was made on */
             name: string;
-            /** Format: int64 */
-            rate_days: number;
             says: string;
             /** @enum {string} */
             state: "planned" | "curing" | "ready" | "rated";
@@ -1675,12 +1675,12 @@ export interface components {
             code: string;
             /** @description Where it has findings in the studio now, the worst first */
             findings: components["schemas"]["RuleFinding"][];
-            /** @description What fixes it */
-            fix: string;
             /** @description In words */
             group: string;
             /** @description What it looks at */
-            inputs: string;
+            looks: string;
+            /** @description What fixes it */
+            mends: string;
             title: string;
             /** @description When there is a finding, and how severe it is */
             when: string;
@@ -1701,12 +1701,12 @@ export interface components {
         };
         RuleWord: {
             code: string;
-            /** @description What fixes it */
-            fix: string;
             /** @description In words */
             group: string;
             /** @description What it looks at */
-            inputs: string;
+            looks: string;
+            /** @description What fixes it */
+            mends: string;
             title: string;
             /** @description When there is a finding, and how severe it is */
             when: string;
@@ -2118,11 +2118,11 @@ export interface components {
             caution?: string;
             how: string;
             id: string;
+            /** @description Nothing is touched or put on it */
+            look?: boolean;
             look_for: string;
             /** @description As a question */
             name: string;
-            /** @description Nothing is touched or put on it */
-            observation?: boolean;
             outcomes: components["schemas"]["OutcomeWord"][];
             /** @description Within a sentence */
             short: string;
@@ -2155,6 +2155,8 @@ export interface components {
             /** @description How a patch is cut and rated, in order */
             cut_how: string[];
             defects: components["schemas"]["DefectWord"][];
+            /** @description What to do with hardware */
+            doings: components["schemas"]["Word"][];
             effects: components["schemas"]["EffectWord"][];
             families: components["schemas"]["Word"][];
             fillers: components["schemas"]["Word"][];
@@ -2169,8 +2171,6 @@ export interface components {
                 [key: string]: components["schemas"]["Limit"];
             };
             methods: components["schemas"]["Word"][];
-            /** @description Possible next steps of a plan, in the order of the work */
-            options: components["schemas"]["StepOption"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];
             /** @description Usual colours, as suggestions */
@@ -2183,13 +2183,13 @@ export interface components {
             soils: components["schemas"]["Word"][];
             /** @description The stages of the work, in their order */
             stages: components["schemas"]["StageWord"][];
+            /** @description Possible next steps of a plan, in the order of the work */
+            starts: components["schemas"]["StepOption"][];
             steps: components["schemas"]["StepWord"][];
             strips: components["schemas"]["Word"][];
             substrates: components["schemas"]["SubstrateWord"][];
             /** @description Observations and small tests that identify a surface */
             tests: components["schemas"]["TestWord"][];
-            /** @description What to do with hardware */
-            treatments: components["schemas"]["Word"][];
             uses: components["schemas"]["Word"][];
             /** @description Ways of working, and the weights of plans */
             ways: components["schemas"]["WayWords"];
@@ -2290,10 +2290,10 @@ export interface components {
             without?: string[];
         };
         WayPlan: {
+            /** @description Why it is not the best */
+            against?: string;
             /** @description Of a flaking look: how much flakes off */
             chips?: string;
-            /** @description Why it is not the best */
-            comparison?: string;
             /**
              * Format: double
              * @description Of materials, in the studio's currency
@@ -2311,8 +2311,6 @@ export interface components {
             hands_on_h: number;
             /** @description How well it holds, in a few words */
             holds?: string;
-            /** @description What blocks a plan, where there is none */
-            infeasible?: components["schemas"]["Infeasible"];
             name: string;
             /** @description Where the look decides and not the way of working */
             note?: string;
@@ -2332,6 +2330,8 @@ export interface components {
             /** @description The worst stain, in CIEDE2000 units; absent where nothing bleeds */
             stain?: components["schemas"]["Range"];
             steps?: components["schemas"]["Step"][];
+            /** @description What blocks a plan, where there is none */
+            stuck?: components["schemas"]["Infeasible"];
             /** @description How long it takes, in words */
             takes?: string;
             /** @description What its points are made of */
@@ -2464,7 +2464,6 @@ export interface components {
              * @description What paint has to cover: more where the surface is rough
              */
             cover_m2: number;
-            damage_work: components["schemas"]["DamageWork"];
             /** Format: double */
             edges_m: number;
             id: string;
@@ -2472,6 +2471,7 @@ export interface components {
             length_m: number;
             /** @description Its pattern */
             mark: string;
+            mending: components["schemas"]["DamageWork"];
             /** Format: int64 */
             parts: number;
             /**
@@ -2493,7 +2493,6 @@ export interface components {
             /** @description Why it cannot have their paint */
             differs?: string;
             id: string;
-            infeasible?: components["schemas"]["Infeasible"];
             /** @description Zones that will look the same */
             like?: string[];
             name: string;
@@ -2503,6 +2502,7 @@ export interface components {
              * @enum {string}
              */
             state: "had" | "planned" | "stuck" | "stopped";
+            stuck?: components["schemas"]["Infeasible"];
             /** @description What the check says can go wrong with its new plan */
             watches?: string[];
         };

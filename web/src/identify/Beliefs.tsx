@@ -26,7 +26,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
       <p className="mt-1 mb-3" data-belief>
         {found.says}
       </p>
-      {found.contradictions.map((c) => (
+      {found.against.map((c) => (
         <div
           key={c.says}
           role="alert"
@@ -55,7 +55,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
       ))}
       <Bars title="Material" parts={found.made} />
       <Bars title="Finish" parts={found.on} />
-      {found.not_counted.map((a) => (
+      {found.aside.map((a) => (
         <p key={a.test} className="mt-2 text-secondary text-sm">
           Not counted: {a.name} “{a.says}”. {a.why}
         </p>

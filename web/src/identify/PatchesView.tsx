@@ -48,7 +48,7 @@ export function PatchesView() {
           under,
           on,
           place: place || undefined,
-          look: daysAfter(today(), b.rate_days),
+          look: daysAfter(today(), b.look_days),
         },
       ],
     });
@@ -104,7 +104,7 @@ export function PatchesView() {
         )}
         {bond && (
           <p className="mb-2 text-secondary text-sm">
-            Expected: class {bond.class}. Rate it {count(bond.rate_days, "day", "days")} after it was made. A board
+            Expected: class {bond.class}. Rate it {count(bond.look_days, "day", "days")} after it was made. A board
             shows how the coat grips the material; only a hidden spot shows how it grips this piece.
           </p>
         )}
@@ -143,7 +143,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
     onChange({ class: n, rated: p.rated ?? today() });
   };
   const setMade = (made: string | undefined) =>
-    onChange({ made, look: made && daysAfter(made, state?.rate_days ?? 7) });
+    onChange({ made, look: made && daysAfter(made, state?.look_days ?? 7) });
   return (
     <li className="sheet wash rounded-r p-3" data-patch={p.id}>
       <div className="flex flex-wrap items-start gap-x-3">

@@ -120,7 +120,7 @@ export function Disassembly({ piece, overview, onPiece }: Props) {
                       </span>
                     )}
                     <span className="text-secondary text-sm">
-                      {nameOf(v.treatments, l?.do)}
+                      {nameOf(v.doings, l?.do)}
                       {f.where && `; ${f.where}`}
                     </span>
                   </span>
@@ -177,9 +177,9 @@ export function Disassembly({ piece, overview, onPiece }: Props) {
           ))}
         </div>
       )}
-      {overview.damage_work.says.length > 0 && list.some((_, i) => overview.fittings[i]?.drills) && (
+      {overview.mending.says.length > 0 && list.some((_, i) => overview.fittings[i]?.drills) && (
         <p className="mt-3 text-secondary text-sm">
-          The old holes are included in the damage: {overview.damage_work.says[0]}
+          The old holes are included in the damage: {overview.mending.says[0]}
         </p>
       )}
     </div>
@@ -219,7 +219,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
         <Choice
           label="Treatment"
           name="fitting.do"
-          words={v.treatments}
+          words={v.doings}
           value={f.do ?? kind?.do}
           onChange={(id) => onChange({ do: id as Fitting["do"] })}
         />

@@ -187,13 +187,13 @@ export function Parts({ id, piece, overview, results, onPiece, onMore, onShow, o
           onShow={onShow}
           onJoin={(from, to) => onPiece(joined(piece, from, to))}
         />
-        {overview.damage_work.items.length > 0 && (
+        {overview.mending.items.length > 0 && (
           <div className="wash mt-3 rounded px-3 py-2 text-sm">
             <p>
-              <b className="font-semibold">About {Math.round(overview.damage_work.minutes)} minutes of repairs</b> in
-              all zones, including new holes for hardware.
+              <b className="font-semibold">About {Math.round(overview.mending.minutes)} minutes of repairs</b> in all
+              zones, including new holes for hardware.
             </p>
-            {overview.damage_work.says.map((s) => (
+            {overview.mending.says.map((s) => (
               <p key={s}>{s}</p>
             ))}
           </div>

@@ -80,7 +80,7 @@ export function PieceOverview(p: Props) {
     "The whole piece",
     VIEWS.map((v, i) => ({ key: `${i + 5}`, says: v.name, run: () => p.onView(v.id) })),
   );
-  const overview = result?.overview;
+  const overview = result?.look;
   if (!overview) return null;
   const bare = !piece.parts?.length && !piece.zones?.length;
   switch (view) {

@@ -13,7 +13,7 @@ const bare = (elevation: Template["elevation"]): Overview => ({
   parts: [],
   zones: [],
   elevation,
-  damage_work: { minutes: 0, items: [], says: [] },
+  mending: { minutes: 0, items: [], says: [] },
   fittings: [],
   suggested: [],
   loose: 0,

@@ -59,7 +59,7 @@ export function OpenZone(p: Props) {
     void change({ ...zone, steps: r.steps }, () => {
       choose(undefined);
       say(`Done: ${r.title}. You can undo this.`);
-      if (view.id !== "plan" && view.id !== "cut") p.onView("plan");
+      if (view.id !== "plan" && view.id !== "section") p.onView("plan");
       showOn("verdict");
     });
   };

@@ -205,7 +205,7 @@ function OpenPiece({ id }: { id: number }) {
             results={result?.zones}
             here={adding ? undefined : (zone?.id ?? WHOLE)}
             whole={WHOLE}
-            loose={result?.overview?.loose ?? 0}
+            loose={result?.look?.loose ?? 0}
             onWhole={wholePiece}
             onShow={showZone}
             onAdd={addZone}
@@ -224,7 +224,7 @@ function OpenPiece({ id }: { id: number }) {
               piece={id}
               taken={zones.map((z) => z.id)}
               first={!zones.length}
-              of={adding.parts.map((n) => result?.overview?.parts[n]?.title ?? "")}
+              of={adding.parts.map((n) => result?.look?.parts[n]?.title ?? "")}
               onClose={() => setAdding(undefined)}
               onAdd={addNew}
             />
@@ -257,7 +257,7 @@ function OpenPiece({ id }: { id: number }) {
             piece={piece}
             zone={zone}
             judged={judged}
-            overview={result?.overview}
+            overview={result?.look}
             view={view}
             fresh={fresh === zone.id}
             current={current}

@@ -54,7 +54,7 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
   const params = { header: { "If-Match": from.token } };
   const call = await api.PATCH("/api/check", { params, body: { zones }, signal });
   const c = await answer(Promise.resolve(call));
-  const overview = c.overview ?? from.result.overview;
+  const overview = c.look ?? from.result.look;
   const result: CheckResult = {
     ...from.result,
     verdict: c.verdict,
@@ -64,9 +64,9 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
         c.zones.find((x) => x.id === z.id),
       ),
     ),
-    overview:
+    look:
       overview &&
-      shared(from.result.overview, {
+      shared(from.result.look, {
         ...overview,
         zones: overview.zones.map((z) =>
           news(

@@ -27,7 +27,7 @@ export function RulesPage() {
   const found = useMemo(() => {
     const words = query.toLowerCase().split(/\s+/).filter(Boolean);
     return (all ?? []).filter((r) => {
-      const text = `${r.code} ${r.title} ${r.group} ${r.why} ${r.when} ${r.inputs} ${r.fix}`.toLowerCase();
+      const text = `${r.code} ${r.title} ${r.group} ${r.why} ${r.when} ${r.looks} ${r.mends}`.toLowerCase();
       return (!speaking || r.findings.length > 0) && words.every((w) => text.includes(w));
     });
   }, [all, query, speaking]);
@@ -110,8 +110,8 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
         <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
           {[
             ["When", r.when],
-            ["Looks at", `${r.inputs}.`],
-            ["Fix", `${r.fix}.`],
+            ["Looks at", `${r.looks}.`],
+            ["Fix", `${r.mends}.`],
           ].map(([t, d]) => (
             <div key={t} className="col-span-2 grid grid-cols-subgrid">
               <dt className="text-secondary">{t}</dt>

@@ -123,7 +123,7 @@ export function JobSheet() {
                     </li>
                   ))}
                 </ul>
-                {own?.damage_work.says.slice(0, 2).map((s) => (
+                {own?.mending.says.slice(0, 2).map((s) => (
                   <p key={s}>{s}</p>
                 ))}
               </div>

@@ -13,7 +13,7 @@ export function StepEditor({ step, onChange }: Props) {
   switch (step.do) {
     case "clean": {
       const cleaner = v.cleaners.find((c) => c.id === step.with);
-      const usual = (id: string) => v.options.find((s) => s.step.with === id)?.step ?? { do: "clean", with: id };
+      const usual = (id: string) => v.starts.find((s) => s.step.with === id)?.step ?? { do: "clean", with: id };
       return (
         <div className="grid gap-x-3 sm:grid-cols-2">
           <Choice

@@ -40,7 +40,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
   });
   const options = useMemo(() => {
     // Without an answer every step is offered alike.
-    const offers: Offer[] | undefined = next.isError ? v.options.map((s) => ({ ...s, verdict: "watch" })) : next.data;
+    const offers: Offer[] | undefined = next.isError ? v.starts.map((s) => ({ ...s, verdict: "watch" })) : next.data;
     const words = new Map([...v.products, ...v.cleaners].map((w) => [w.id, w.also]));
     return offers?.map(
       (o): Choice => ({

@@ -23,7 +23,7 @@ export function Damage() {
       zone={zone.id}
       list={zone.defects ?? NONE}
       photos={piece.photos}
-      work={overview?.zones.find((z) => z.id === zone.id)?.damage_work}
+      work={overview?.zones.find((z) => z.id === zone.id)?.mending}
       label={useStable(() => nextLabel(open.latest().piece ?? piece))}
       onList={useStable((defects: Defect[]) => change({ ...zone, defects }))}
       onPhotos={useStable(toPhotos)}

@@ -36,11 +36,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
         <span className="tabular-nums">{rank}.</span> {p.name}
       </h3>
       <p className="min-h-5 text-secondary text-sm leading-tight">{best ? "Best, with the weights above" : among(p)}</p>
-      {p.infeasible && p.same ? (
+      {p.stuck && p.same ? (
         <p className="mt-1 flex items-center gap-1.5 font-semibold text-error text-sm" data-stuck>
           <Joint verdict="fails" /> No plan passes
         </p>
-      ) : p.infeasible ? (
+      ) : p.stuck ? (
         <Stuck plan={p} onField={onField} />
       ) : (
         <>
@@ -110,7 +110,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               ))}
             </ul>
             <p className="mt-1 text-secondary">
-              Risk of peeling: {p.risk?.words}. {p.comparison && `${p.comparison} `}
+              Risk of peeling: {p.risk?.words}. {p.against && `${p.against} `}
               {(p.terms ?? []).map((t) => `${t.name} ${t.points.toFixed(0)} (${t.amount})`).join(", ")}: {p.points}{" "}
               points.
             </p>
@@ -123,7 +123,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
 
 /** among says how a plan that is not the best stands among the others. */
 function among(p: WayPlan): string {
-  if (p.same) return p.infeasible ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
+  if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
   return p.own ? "Already in this zone" : "";
 }
 
@@ -137,8 +137,8 @@ function Figure({ of, children }: { of: string; children: ReactNode }) {
 }
 
 /** Stuck says why there is no plan, and offers what would open the way. */
-export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "infeasible">; onField: (field: FieldName) => void }) {
-  const s = plan.infeasible;
+export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField: (field: FieldName) => void }) {
+  const s = plan.stuck;
   if (!s) return null;
   return (
     <div className="text-sm" data-stuck>
@@ -152,11 +152,11 @@ export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "infeasible">; on
           </li>
         ))}
       </ul>
-      {s.relaxations.length > 0 && (
+      {s.opens.length > 0 && (
         <>
           <p className="mt-2 font-medium">What would make a plan possible</p>
           <ul className="flex flex-col items-start gap-1">
-            {s.relaxations.map((o) => (
+            {s.opens.map((o) => (
               <li key={o.says} className="max-w-full">
                 <FieldLink field={o.field} says={o.says} onPress={() => onField(o.field)} />
               </li>

@@ -34,7 +34,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
   const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be taken
   const cards = plans?.plans ?? [];
-  const takes = cards.flatMap((p, i) => (p.own || p.infeasible ? [] : [i + 1]));
+  const takes = cards.flatMap((p, i) => (p.own || p.stuck ? [] : [i + 1]));
   const go = (to: number) => {
     const n = Math.min(takes.length - 1, Math.max(0, to));
     if (takes[n] !== undefined) focusOn(`take ${takes[n]}`);
@@ -122,7 +122,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
               key={p.own ? "own" : p.way}
               plan={p}
               rank={i + 1}
-              best={i === 0 && !p.infeasible}
+              best={i === 0 && !p.stuck}
               perM2={!!plans.per_m2}
               onTake={() => onTake(p)}
               onReach={() => setAt(takes.indexOf(i + 1))}

@@ -137,7 +137,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                   <button type="button" className="link font-semibold" onClick={() => onShow(z.id)}>
                     <bdi>{z.name}</bdi>
                   </button>
-                  {!z.infeasible && <span className="min-w-0 flex-1">{z.says}</span>}
+                  {!z.stuck && <span className="min-w-0 flex-1">{z.says}</span>}
                 </div>
                 {z.like && (
                   <p className="text-secondary text-sm">
@@ -150,7 +150,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                     {w}
                   </p>
                 ))}
-                {z.infeasible && <Stuck plan={z} onField={() => onShow(z.id)} />}
+                {z.stuck && <Stuck plan={z} onField={() => onShow(z.id)} />}
               </li>
             ))}
           </ul>
