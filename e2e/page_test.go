@@ -176,8 +176,8 @@ func TestKeysAreShownAndCanBeTurnedOff(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/12/uprights/plan")), verdict("sound"), keys("?"), shows("dialog[open] kbd"), click("[data-close]"),
-		keys("t"), shows(`[data-theme="evening"]`), keys("?"), click(`dialog [type=checkbox]`), keys(kb.Escape), keys("n"), chromedp.Sleep(200*time.Millisecond), hides("[data-picker]"),
-		chromedp.Reload(), verdict("sound"), shows(`[data-theme="evening"]`))
+		keys("t"), shows(`[data-theme="dark"]`), keys("?"), click(`dialog [type=checkbox]`), keys(kb.Escape), keys("n"), chromedp.Sleep(200*time.Millisecond), hides("[data-picker]"),
+		chromedp.Reload(), verdict("sound"), shows(`[data-theme="dark"]`))
 }
 
 // fits tells that a view that is drawn is not wider than the screen.
@@ -209,17 +209,17 @@ func still(t *testing.T, ctx context.Context, name string) {
 
 // Every screen fits the widths that it is made for, moves nothing by itself, and passes the automated audit, with its
 // dialogs and lists open too; in the other theme, in which nothing but colours differs, that of contrast. Every second
-// screen is loaded on a phone, the others on a desk; in long tests all are loaded on both.
+// screen is loaded on a phone, the others on a wide screen; in long tests all are loaded on both.
 func TestScreens(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	a.bare()
-	const phone, tablet, desk, height = 390, 768, 1280, 800
+	const phone, tablet, wide, height = 390, 768, 1280, 800
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	if err != nil {
 		t.Fatal(err)
 	}
-	ctx := browser(t, desk, height)
+	ctx := browser(t, wide, height)
 	run := func(name, rules string) {
 		t.Helper()
 		found, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"], preload: false, runOnly: `+rules+`})
@@ -252,13 +252,17 @@ func TestScreens(t *testing.T) {
 			}
 			return err
 		}))
+		ids, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`document.body.innerText.match(/\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|safety)\.[a-z_]+\b/g) ?? []`))
+		if err != nil || len(ids) > 0 {
+			t.Errorf("%s shows ids: %v, %v", name, ids, err)
+		}
 		run(name, `["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]`)
-		do(t, ctx, theme("evening"), chromedp.Sleep(50*time.Millisecond))
-		run(name+" in the evening", `{type: "rule", values: ["color-contrast"]}`)
-		do(t, ctx, theme("titanium"))
+		do(t, ctx, theme("dark"), chromedp.Sleep(50*time.Millisecond))
+		run(name+" in the dark theme", `{type: "rule", values: ["color-contrast"]}`)
+		do(t, ctx, theme("light"))
 	}
 	for i, v := range views {
-		loaded := []int64{phone, desk}
+		loaded := []int64{phone, wide}
 		if testing.Short() {
 			loaded = loaded[i%2:][:1]
 		}
@@ -266,7 +270,7 @@ func TestScreens(t *testing.T) {
 			do(t, ctx, chromedp.EmulateViewport(w, height), chromedp.Navigate(a.url(v.path)), shows(v.there), chromedp.Sleep(300*time.Millisecond))
 			still(t, ctx, v.name)
 		}
-		for _, w := range []int64{phone, tablet, desk} {
+		for _, w := range []int64{phone, tablet, wide} {
 			do(t, ctx, chromedp.EmulateViewport(w, height))
 			fits(t, ctx, fmt.Sprintf("%s, %d px wide,", v.name, w))
 		}
@@ -304,7 +308,7 @@ func TestScreens(t *testing.T) {
 
 var onePage = regexp.MustCompile(`/Type\s*/Page[^s]`)
 
-// A zone's plan prints as a sheet of its own: no buttons, no bench strip.
+// A zone's plan prints as a sheet of its own: no buttons, no status strip.
 func TestAPlanIsPrinted(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)

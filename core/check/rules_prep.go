@@ -577,7 +577,7 @@ func prepRules() []Rule {
 				}
 			},
 			Say: func(k *Case, _ *Hit) (string, string) {
-				return craft.Upper(craft.List(k.Zone.Unmasked)) + " in the way", "It stays on, and nothing protects it. Tape along the edge and cover the rest with film; or take it off."
+				return craft.Upper(craft.List(k.Zone.Unmasked)) + " not protected", "It stays on, and nothing protects it. Tape along the edge and cover the rest with film; or take it off."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if i := m.firstCoat(); i >= 0 {

@@ -62,7 +62,7 @@ var ruleCases = []struct {
 	{"film.drinks", "oak", "raise_grain; dust; paint_acrylic x2; clear_wb x2 sheen:gloss", Watch, "", "raise_grain; dust; paint_acrylic x2; clear_wb x2 sheen:satin", "absorbs"},
 	{"prep.filler_after_primer", "birch", "fill fine; sand 180; dust; paint_enamel_wb x2", Watch, "", "fill fine; sand 180; dust; primer_stainblock_wb spots; paint_enamel_wb x2", "dull patch"},
 	{"prep.filler_after_primer", "birch", "primer_bond_wb; fill two_part; sand 180; dust; paint_acrylic x2", Note, "", "fill two_part; sand 180; dust; primer_bond_wb; paint_acrylic x2", "dull patch"},
-	{"prep.no_removal", "birch; fitting hinges", "paint_acrylic x2", Watch, "", "mask; paint_acrylic x2", "Hinges in the way"},
+	{"prep.no_removal", "birch; fitting hinges", "paint_acrylic x2", Watch, "", "mask; paint_acrylic x2", "Hinges not protected"},
 	{"prep.no_removal", "birch; fitting glass", "paint_acrylic; mask; paint_acrylic", Watch, "", "remove; paint_acrylic x2", "nothing protects it"},
 	{"prep.mixed_base", "birch; match paint_chalk #f2f0ea", "paint_chalk x2", Watch, "", "shellac_pigmented; paint_chalk x2", "not match the doors"},
 	{"prep.mixed_base", "birch; match paint_chalk #f2f0ea", "paint_chalk x2", Watch, "birch; match paint_chalk #334455", "", "sealed one"},

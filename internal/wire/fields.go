@@ -305,7 +305,7 @@ var Objects = sync.OnceValue(func() []Object {
 		formed("look", FormDay, "the date from which it can be rated"),
 		formed("rated", FormDay, "the date it was rated"),
 		whole("class", 0, 5, "on the cross-cut scale (ASTM D3359, method B)").absent("not rated"),
-		one("under", "conditions", "the factors under which it was made; they are divided out of a rating, so that it speaks only of the coat and the surface"),
+		one("under", "conditions", "the factors under which it was made; they are divided out of a rating, so that it tells only about the coat and the surface"),
 		note("note", "a note"),
 	}}
 	conditions := Object{Name: "conditions", Says: "The factors of a bond besides its grip; 1 takes nothing away."}

@@ -1418,7 +1418,7 @@ export interface components {
             product: string;
             /** @description the date it was rated */
             rated?: string;
-            /** @description the factors under which it was made; they are divided out of a rating, so that it speaks only of the coat and the surface */
+            /** @description the factors under which it was made; they are divided out of a rating, so that it tells only about the coat and the surface */
             under?: components["schemas"]["Conditions"];
         };
         PatchState: {

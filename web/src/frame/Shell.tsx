@@ -94,11 +94,11 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
         data-do="theme"
         type="button"
         className="btn btn-ghost btn-square"
-        aria-label={theme === "evening" ? "Light theme" : "Dark theme"}
-        title={theme === "evening" ? "Light theme" : "Dark theme"}
+        aria-label={theme === "dark" ? "Light theme" : "Dark theme"}
+        title={theme === "dark" ? "Light theme" : "Dark theme"}
         onClick={turnTheme}
       >
-        {theme === "evening" ? (
+        {theme === "dark" ? (
           <Sun className="size-5" aria-hidden="true" />
         ) : (
           <Moon className="size-5" aria-hidden="true" />

@@ -1,15 +1,15 @@
 import { useSyncExternalStore } from "react";
 
-export type Theme = "titanium" | "evening";
+export type Theme = "light" | "dark";
 
 const KEY = "rutile.theme";
 const heard = new Set<() => void>();
 
-const now = (): Theme => (document.documentElement.dataset.theme === "evening" ? "evening" : "titanium");
+const now = (): Theme => (document.documentElement.dataset.theme === "dark" ? "dark" : "light");
 
-/** turnTheme goes from the day's bench to the evening's and back, and remembers it in this browser. */
+/** turnTheme switches between the light and the dark theme, and remembers it in this browser. */
 export function turnTheme() {
-  const next: Theme = now() === "evening" ? "titanium" : "evening";
+  const next: Theme = now() === "dark" ? "light" : "dark";
   document.documentElement.dataset.theme = next;
   try {
     localStorage.setItem(KEY, next);
