@@ -55,7 +55,7 @@ func Word(p float64) string {
 	case p >= .05:
 		return "unlikely"
 	}
-	return "hardly"
+	return "very unlikely"
 }
 
 // Says is the belief in a sentence.

@@ -3,7 +3,7 @@ import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
 import { Dialog } from "../ui/Dialog";
-import { clock, count, temp, tempUnit, unbroken, useUnits } from "../ui/units";
+import { clock, count, hour, temp, tempUnit, unbroken, useUnits } from "../ui/units";
 import { siteOf, useInstruments } from "./useInstruments";
 
 type Air = Schemas["AirRead"];
@@ -244,7 +244,7 @@ function Course({ list }: { list: Air[] }) {
     { name: "dew point", tone: "text-info", dash: "2 3", d: path((a) => a.dew_point_c, y) },
     { name: "humidity", tone: "text-secondary", dash: "10 3 2 3", d: path((a) => a.rh_pct, wet) },
   ].filter((l) => l.d);
-  const hours = (at: number) => new Date(at).toTimeString().slice(0, 5);
+  const hours = (at: number) => hour(`T${new Date(at).toTimeString()}`, u);
   return (
     <figure className="mt-2">
       <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="The air over the day">

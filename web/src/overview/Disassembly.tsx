@@ -96,7 +96,7 @@ export function Disassembly({ piece, overview, onPiece }: Props) {
                   <Box
                     tick={n}
                     className="checkbox-lg"
-                    label={`${l?.title}: ${back ? "refitted" : l?.do === "mask" ? "masked" : "off"}`}
+                    label={`${l?.title}: ${back ? "refitted" : l?.do === "mask" ? "masked" : "removed"}`}
                     on={!!ticked}
                     onChange={(on) => change(n, back ? { back: on } : { off: on })}
                   />

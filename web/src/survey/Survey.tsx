@@ -305,7 +305,7 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
         />
         <Choice label="Use" name="wear" words={v.wears} value={wear ?? "handled"} onChange={(wear) => set({ wear })} />
       </div>
-      <Ladder label="Sheen" name="sheen" words={v.gloss} none="open" value={t?.sheen} onChange={setSheen} />
+      <Ladder label="Sheen" name="sheen" words={v.gloss} none="any" value={t?.sheen} onChange={setSheen} />
     </FormSection>
   );
 });
