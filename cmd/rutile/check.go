@@ -119,8 +119,8 @@ func job(p *wire.Piece) *app.Job {
 	return app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Today: time.Now().Format(time.DateOnly)})
 }
 
-// eachPiece reads files one after the other. What cannot be used is told, the
-// rest is done all the same, and the exit code tells that something was not.
+// eachPiece reads files one after the other. Inputs that cannot be used are reported, the others
+// are processed, and the exit code tells that something was not.
 func eachPiece(cmd *cobra.Command, files []string, do func(name string, p *wire.Piece) error) error {
 	code := exitFine
 	for _, name := range files {

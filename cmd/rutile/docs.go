@@ -12,7 +12,7 @@ import (
 	"rutile/internal/wire"
 )
 
-// The tables of fields stand in docs/format.md between these lines.
+// The tables of fields are in docs/format.md between these lines.
 const (
 	tablesFrom = "<!-- fields: written by make docs -->\n"
 	tablesTo   = "<!-- /fields -->\n"

@@ -83,7 +83,7 @@ func unusable(cmd *cobra.Command, name string, err error) error {
 	return err
 }
 
-// told says how far it is, once that takes longer than a moment.
+// told reports progress, once that takes longer than a moment.
 func told(w io.Writer, name string) func(done, of int) {
 	next := time.Now().Add(time.Second)
 	return func(done, of int) {

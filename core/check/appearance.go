@@ -37,7 +37,7 @@ type Painted struct {
 	Step    int // from 1
 	Product craft.Product
 	Colour  colour.RGB
-	// Inputs is what is seen once it is dry.
+	// Looks is what the finished face looks like.
 	Looks colour.RGB
 }
 
@@ -52,8 +52,7 @@ const mostCoats = 12
 // and worn edges. Working default.
 const Contrasting = 10.
 
-// power is one solved scattering power, kept because plans lay the same paint
-// again and again.
+// power is a solved scattering power, cached because plans use the same paint again and again.
 type power struct {
 	c  colour.RGB
 	cr float64
@@ -78,9 +77,8 @@ func (k *Case) power(c colour.RGB, cr float64) float64 {
 // usual is what an opaque product without a colour of its own looks like.
 var usual, _ = colour.Parse("#f3f1ea")
 
-// ColourOf is the colour that a coat of a product has: its own, the target's for
-// paints, the product's usual one for the rest; false where nobody said, and where
-// it has none.
+// ColourOf is the colour that a coat of a product has: its own, the target's for paints, the
+// product's usual one for others; false where none was given, and for products without colour.
 func (z *Zone) ColourOf(p *craft.ProductRow, own string) (colour.RGB, bool) {
 	if c, ok := colour.Parse(own); ok {
 		return c, true
@@ -113,8 +111,8 @@ func (k *Case) scatters(p *craft.ProductRow, want colour.RGB, s *surface.Step) f
 // leastHiding is the hiding power from which on a coat changes the colour.
 const leastHiding = .05
 
-// paint tells the story of the field's coats. Only what is meant to be a solid
-// colour is held against one.
+// paint works out the appearance of the field's coats. Only what should be a solid colour is
+// compared with one.
 func (k *Case) paint() {
 	c, z, s := k.Craft, k.Zone, &k.Appearance
 	paints := s.Paints[:0]
@@ -183,8 +181,8 @@ func (k *Case) paint() {
 	}
 }
 
-// solid tells whether the paint that an event begins is meant to hide what is
-// below. What cracks, flakes or is a veil is not.
+// solid tells whether the paint that an event begins should hide what is below. What cracks, flakes
+// or is a wash should not.
 func (k *Case) solid(e *surface.Event) bool {
 	if k.Look != nil && (k.Look.Veil || k.Chippy) {
 		return false
@@ -208,8 +206,8 @@ func (k *Case) ground() colour.RGB {
 	return colour.Ground(&k.Craft.Substrates[k.Facts.Substrate], &k.Craft.Finishes[k.Facts.Finish])
 }
 
-// Below lists the colours that wear lays open under the last paint, the nearest
-// first: the other paints and primers, and the ground.
+// Below lists the colours that wear exposes under the last paint, the nearest first: the other
+// paints and primers, and the base.
 func (s *Appearance) Below() []colour.RGB {
 	var out []colour.RGB
 	n := len(s.Paints)
@@ -221,7 +219,7 @@ func (s *Appearance) Below() []colour.RGB {
 	return append(out, s.Ground)
 }
 
-// Chips is how much of a powder paint is expected to let go.
+// Chips is how much of a powder paint is expected to come off.
 type Chips struct {
 	effect.Share
 	// Bound is where it parts, nil where there is no powder paint.
@@ -229,12 +227,11 @@ type Chips struct {
 	effect.Chipping
 }
 
-// ChipsShown is the high case from which chips are spoken of where nobody wants
-// them.
+// ChipsShown is the high case from which chips are mentioned where none are wanted.
 const ChipsShown = .05
 
-// chip works out the chips of the plan's powder paint at the weakest of its
-// boundaries that is not made to let go by a medium.
+// chip works out the chips of the plan's powder paint at the weakest of its boundaries that no
+// medium is meant to crack.
 func (k *Case) chip() {
 	k.Chips = Chips{}
 	var weak *surface.Boundary
@@ -257,8 +254,7 @@ func (k *Case) chip() {
 			if k.crackles(b) {
 				continue
 			}
-			// It parts from what is below the paint, and between its own coats only
-			// where there is nothing weaker.
+			// It comes off below the paint, and between its own coats only where nothing is weaker.
 			if weak == nil || b.Strength < weak.Strength && (b.Under != b.Product || weak.Under == weak.Product) || weak.Under == weak.Product && b.Under != b.Product {
 				weak = b
 			}
@@ -271,8 +267,8 @@ func (k *Case) chip() {
 	k.Chips.Bound, k.Chips.Share = weak, x.Share()
 }
 
-// keepsOff tells whether what powder paint meets on the spots makes it let go:
-// wax, or shellac or lacquer while it is tacky.
+// keepsOff tells whether what powder paint lies on in the spots makes it come off: wax, or shellac
+// or lacquer while it is tacky.
 func (k *Case) keepsOff(b *surface.Boundary) bool {
 	if b.Under == craft.NoProduct || k.Craft.Products[b.Product].Coat != craft.MK {
 		return false
@@ -334,8 +330,8 @@ func (r *Result) HidingFigures() []Figure {
 	}
 }
 
-// Sealed is what the paint looks like under what is laid over it: a matt one
-// deepens, the more the seal shines; what shines by itself stays as it is.
+// Sealed is what the paint looks like under its seal: a matt one deepens, more under a shinier
+// seal; a shiny one stays as it is.
 func (r *Result) Sealed(c *craft.Craft) colour.RGB {
 	for i := len(r.Trace.Events) - 1; i >= 0; i-- {
 		s := r.Trace.Events[i].Doing
@@ -388,7 +384,7 @@ func (c Cured) Says() string {
 	return fmt.Sprintf("After the last step, at this temperature: hardware back and careful handling %s, everyday use %s, hard use, heat and water %s.", after(c.Careful), after(c.Normal), after(c.Hard))
 }
 
-// The share of full hardness that each use asks for. Working defaults.
+// The share of full hardness that each use needs. Working defaults.
 const (
 	cureCareful, cureNormal, cureHard = .3, .6, .9
 )
@@ -427,7 +423,7 @@ func hoursToCure(c *craft.Craft, f *surface.Facts, p *surface.Region, share floa
 	return 24 * drying.CureDays(share, c.Products[p.Product].Cure, f.Climate)
 }
 
-// stepOf is the last step, from 1, that lays a product; 0 where none does.
+// stepOf is the last step, from 1, that applies a product; 0 where none does.
 func (k *Case) stepOf(p craft.Product) int {
 	for i := len(k.Zone.Steps) - 1; i >= 0; i-- {
 		if s := &k.Zone.Steps[i]; s.Do == surface.Coat && s.Product == p {
@@ -437,7 +433,7 @@ func (k *Case) stepOf(p craft.Product) int {
 	return 0
 }
 
-// lays tells whether the plan lays what fills a purpose.
+// lays tells whether the plan applies a product for a purpose.
 func (k *Case) lays(p craft.Purpose) bool {
 	return slices.ContainsFunc(k.Craft.For(p), func(x craft.Product) bool { return k.stepOf(x) > 0 })
 }
@@ -462,7 +458,7 @@ func (k *Case) before(e *surface.Event) []surface.Event {
 	return nil
 }
 
-// laid is how many coats of a family were laid before an event.
+// laid is how many coats of a family were applied before an event.
 func (k *Case) laid(e *surface.Event, c craft.Coat) int {
 	n := 0
 	below := k.before(e)
@@ -474,8 +470,7 @@ func (k *Case) laid(e *surface.Event, c craft.Coat) int {
 	return n
 }
 
-// run is the film in micrometres that a product has laid in one go below an
-// event.
+// run is the film in micrometres that a product has built in one go below an event.
 func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 	sum := 0.
 	below := k.before(e)
@@ -493,9 +488,8 @@ func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 	return sum
 }
 
-// guard is how much wear the plan's last coats take, and which lies on top; false
-// where the plan is not finished or ends in something porous, of which other rules
-// speak.
+// guard is the durability of the plan's last coats, and the product on top; false where the plan is
+// not finished or ends in something porous, which other rules cover.
 func (k *Case) guard() (int, craft.Product, bool) {
 	end := &k.Trace.End.Regions[surface.Field]
 	if end.Coats == 0 || end.Product == craft.NoProduct || end.Top == craft.PorousPaint {
@@ -538,7 +532,7 @@ func (k *Case) guard() (int, craft.Product, bool) {
 	return best, by, finished && coats > 0
 }
 
-// tooSoft tells whether the last coats take less wear than is asked.
+// tooSoft tells whether the last coats are less durable than needed.
 func (k *Case) tooSoft() bool {
 	g, _, ok := k.guard()
 	return ok && g < craft.DurabilityNeeded[k.Facts.Wear]

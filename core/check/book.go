@@ -10,8 +10,8 @@ type Book struct {
 	// Rules are in the order in which findings of one severity are shown.
 	Rules []*Rule
 
-	soFar, end []*Rule // what a search asks beginnings and ends of plans
-	survey     RuleSet // those that speak of the survey alone
+	soFar, end []*Rule // what a search asks of beginnings and endings
+	survey     RuleSet // those about the survey alone
 	foreseen   [numForeseen]int
 }
 
@@ -50,7 +50,7 @@ func NewBook(rules ...Rule) *Book {
 	return b
 }
 
-// Foresee puts the rule whose verdict is foreseen into a set; a book may have none.
+// Foresee puts the rule whose verdict is known early into a set; a book may have none.
 func (b *Book) Foresee(f Foreseen, into *RuleSet) {
 	if i := b.foreseen[f]; i >= 0 {
 		into.Put(i)

@@ -20,8 +20,8 @@ type Case struct {
 	Stains [craft.NumBleeders]Stain
 	Opaque bool // some coat hides the ground
 	Coated bool // there is a coat at all
-	// Look is the effect that is wanted, nil for a solid look. Chippy and Cracks
-	// tell that paint is meant to let go by flaking, or over a medium.
+	// Look is the wanted effect, nil for a solid look. Chippy and Cracks tell that paint is meant
+	// to come off, by flaking or over a medium.
 	Look           *craft.EffectRow
 	Chippy, Cracks bool
 	Appearance     Appearance
@@ -49,9 +49,8 @@ func (k *Case) Add(h Hit) {
 	k.hits = append(k.hits, h)
 }
 
-// meantToFlake tells whether this coat is meant to let go: powder paint under a flaking
-// look, what was laid in spots to keep it off, and the coat over a medium under a
-// cracked or lifted one.
+// meantToFlake tells whether this coat is meant to come off: powder paint under a flaking look, a
+// resist in spots, and the coat over a medium under a cracked or lifted look.
 func (k *Case) meantToFlake(b *surface.Boundary) bool {
 	if k.Chippy {
 		switch k.Craft.Products[b.Product].Coat {
@@ -109,7 +108,7 @@ func (k *Case) walk(whole bool) {
 	k.chip()
 }
 
-// ask lets rules look at the walk.
+// ask runs rules over the walk.
 func (k *Case) ask(rules ...*Rule) {
 	k.hits = k.hits[:0]
 	for _, r := range rules {

@@ -14,14 +14,14 @@ type caseSet struct {
 	doubt      float64
 	barred     bool // lead forbids dry work
 	book       *Book
-	stop       func() bool // tells that nobody wants the answer any more; may be nil
+	stop       func() bool // tells that the answer is no longer wanted; may be nil
 	cases      []Case
 	merged     []Hit
 }
 
-// run judges the zone as every thing it may be and merges the findings. It gives up,
-// and is false, once nobody wants the answer any more, and at the first case of which
-// enough is known once it is walked: what the rules would say is then of no use.
+// run judges the zone as every candidate and merges the findings. It stops and returns false when
+// the answer is no longer wanted, and at the first case about which the walk alone tells enough:
+// the rules are then not needed.
 func (w *caseSet) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, bool) {
 	if w.cases == nil {
 		w.set(c, z)
@@ -85,9 +85,8 @@ func (w *caseSet) merge() {
 	w.temper()
 }
 
-// temper makes a watch of a fail that holds only for things which the surface is
-// unlikely to be: a fail is expected to go wrong, and that is not. What nobody
-// has tested keeps its worst.
+// temper makes a watch of a fail that holds only for unlikely candidates: a fail is expected to go
+// wrong, and that is not. Untested surfaces keep their worst verdict.
 func (w *caseSet) temper() {
 	all := 0.
 	for i := range w.candidates {
@@ -157,14 +156,14 @@ func verdict(hits []Hit) Verdict {
 type Options struct {
 	// NoRepairs leaves repairs out.
 	NoRepairs bool
-	// FirstOnly works out what mends the first finding, and no other.
+	// FirstOnly works out repairs for the first finding only.
 	FirstOnly bool
 	// Budget bounds the work of verifying repairs, in walked coats and steps;
 	// 0 is enough for any plan a painter makes. Once it is spent, findings
 	// come without edits.
 	Budget int
-	// Stop is asked now and then whether the answer is still wanted. Once it is not, what
-	// Check returns is of no use. Nil for an answer that is.
+	// Stop is called now and then, and tells that the answer is no longer wanted; Check's result is
+	// then useless. Nil for never.
 	Stop func() bool
 }
 

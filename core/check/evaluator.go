@@ -25,7 +25,7 @@ const (
 	// Later: what it finds at a coat or an effect that lies on a coat of the tail, it
 	// finds behind any ground as well.
 	Later
-	// Survey: it speaks of the survey alone, whatever is planned.
+	// Survey: it is about the survey alone, whatever is planned.
 	Survey
 )
 
@@ -66,15 +66,14 @@ func (s RuleSet) Len() int {
 
 // Judged is what rules say of a plan or of its beginning, without words.
 type Judged struct {
-	// Fails and Watches are the rules that speak, each at its most severe. What
-	// speaks of the survey alone is no watch here: no plan changes it.
+	// Fails and Watches are the rules with findings, each at its most severe. Findings about the
+	// survey alone are no watch here: no plan changes them.
 	Fails, Watches RuleSet
-	// Peel is -ln(1 - risk) of peeling where the wear asks a little more than it
-	// does: a margin for what no table knows, so that of two plans that hold the one
-	// that holds better is told apart.
+	// Peel is -ln(1 - risk) of peeling if the wear needed a little more than it does: a margin for
+	// unknowns, which makes the better of two plans that hold visible.
 	Peel float64
-	// Durability is by how many ranks the last coats stand less than two more than the
-	// wear asks; 0 for as much or more.
+	// Durability is the number of grades by which the last coats fall short of two more than the
+	// wear needs; 0 for none.
 	Durability float64
 	// Risk of peeling, 0 to 1, and the final stain in CIEDE2000 units of the worst
 	// bleeder, both for the worst of what the surface may be. The stain is that of
@@ -93,15 +92,15 @@ type Evaluator struct {
 	first int // of a tail, the step that lies on the ground; 0 for whole plans
 }
 
-// NewEvaluator makes a scout for a zone, whose own steps it leaves alone.
+// NewEvaluator makes an evaluator for a zone; it does not change the zone's own steps.
 func NewEvaluator(c *craft.Craft, z *Zone) *Evaluator {
 	s := &Evaluator{zone: *z}
 	s.w.set(c, &s.zone)
 	return s
 }
 
-// Sound makes a scout of the same zone as a clean, bare and sound face, for what
-// lies above whatever is done to it.
+// Sound makes an evaluator of the same zone with a clean, bare and sound face, for what goes over
+// any preparation.
 func (s *Evaluator) Sound() *Evaluator {
 	z := s.zone
 	c := s.w.cases[0].Craft
@@ -114,8 +113,7 @@ func (s *Evaluator) Sound() *Evaluator {
 	return out
 }
 
-// Refuses tells whether any coat would fail on a face, whatever it is: something
-// lies on it or lets go.
+// Refuses tells whether any coat would fail on a region: it is dirty or loose.
 func Refuses(p *surface.Region) bool {
 	if p.Loose&^craft.LooseJoint != 0 {
 		return true
@@ -131,8 +129,8 @@ func Refuses(p *surface.Region) bool {
 // Book is what plans are judged by.
 func (s *Evaluator) Book() *Book { return s.w.book }
 
-// Candidate are the things that the surface may be.
-func (s *Evaluator) May() []Candidate { return s.w.candidates }
+// Candidates are the things that the surface may be.
+func (s *Evaluator) Candidates() []Candidate { return s.w.candidates }
 
 // Whole judges a whole plan by all rules.
 func (s *Evaluator) Whole(steps []surface.Step) Judged { return s.judge(steps, s.w.book.Rules, true) }
@@ -151,8 +149,8 @@ func (s *Evaluator) Walk(steps []surface.Step) {
 	}
 }
 
-// Tail judges what is laid from the first paint on, by the rules that it
-// decides. What lies on the ground begins at a step, from 1.
+// Tail judges everything from the first paint on, by the rules that need no more. What goes over
+// the base begins at a step, from 1.
 func (s *Evaluator) Tail(steps []surface.Step, first int) Judged {
 	s.first = first
 	defer func() { s.first = 0 }()
@@ -199,8 +197,8 @@ func (s *Evaluator) judge(steps []surface.Step, rules []*Rule, whole bool) Judge
 // surface may be. It holds until the next is.
 func (s *Evaluator) Trace(n int) *surface.Trace { return &s.w.cases[n].Trace }
 
-// margin is how much more strength than the wear asks a plan is weighed for, 1
-// being a full bond: half a class of the cross-cut scale. Working default.
+// margin is how much more strength than needed a plan is weighed for, where 1 is full strength:
+// half a class of the cross-cut scale. Working default.
 const margin = .08
 
 // PeelOf is -ln(1 - risk), with that margin, of the last plan that was judged, as
@@ -220,8 +218,7 @@ func (s *Evaluator) Peel(n int, b *surface.Boundary) float64 {
 	return -math.Log1p(-min(b.Risk(k.Craft, k.Demand+margin, k.Doubt), certain))
 }
 
-// thin is by how many ranks the last coats fall short of two more than the wear
-// asks.
+// thin is the number of grades by which the last coats fall short of two more than the wear needs.
 func (k *Case) thin() float64 {
 	g, _, ok := k.guard()
 	if !ok {
@@ -231,9 +228,9 @@ func (k *Case) thin() float64 {
 	return max(0, float64(min(craft.DurabilityNeeded[k.Facts.Wear]+enough, highest)-g))
 }
 
-// InVain are the soils, as bits, that a cleaning was used against in vain and that
-// no coat has met since, in the last plan that was judged, as the n-th of what the
-// surface may be: a rule will speak of what is left of them at the next coat.
+// InVain are the soils, as bits, that a cleaning did not remove and that no coat has covered since,
+// in the last plan that was judged, for the n-th candidate: a rule will report what is left of them
+// at the next coat.
 func (s *Evaluator) InVain(n int) uint32 {
 	k := &s.w.cases[n]
 	out := uint32(0)
@@ -272,9 +269,8 @@ func (s *Evaluator) Yellows() float64 {
 	return k.Appearance.Yellows / Show(k.Appearance.Final.Light())
 }
 
-// CoatsFor is how many coats of a paint over a ground come within what counts as
-// its colour, at most what anyone wants; 1 for a product that has no colour of its
-// own to reach.
+// CoatsFor is how many coats of a paint over a base come close enough to its colour, up to a limit;
+// 1 for a product without a colour of its own.
 func (s *Evaluator) CoatsFor(ground colour.RGB, step *surface.Step) int {
 	k := &s.w.cases[0]
 	p := &k.Craft.Products[step.Product]
@@ -314,9 +310,8 @@ func (s *Evaluator) Light(steps []surface.Step) float64 {
 	return z.lightness(s.w.cases[0].Craft)
 }
 
-// ReassembleAfter is for how many hours a coat must harden before a zone is put
-// back together, to a share of its full hardness: the painter's own, or more
-// where the wear or faces that touch ask for it.
+// ReassembleAfter is how many hours a coat must harden before a zone is reassembled, to a share of
+// its full hardness: the painter's own, or more where the wear or touching faces need it.
 func ReassembleAfter(c *craft.Craft, f *surface.Facts, p craft.Product, share float64) float64 {
 	if craft.Wears[f.Wear].Hard || f.Touching && craft.TraitsOf[c.Products[p].Coat].Blocks {
 		share = max(share, cureNormal)

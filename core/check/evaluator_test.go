@@ -19,7 +19,7 @@ func named(s RuleSet) []string {
 	return out
 }
 
-// A scout says of a plan what the check says.
+// An evaluator says of a plan what the check says.
 func TestScoutSaysWhatTheCheckSays(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
@@ -36,20 +36,20 @@ func TestScoutSaysWhatTheCheckSays(t *testing.T) {
 		}
 		for i, rule := range Standard().Rules {
 			if j.Fails.Has(i) != fails[rule.Code] {
-				t.Fatalf("%s fails: %v for the scout in %s", rule.Code, j.Fails.Has(i), describe(c, z))
+				t.Fatalf("%s fails: %v for the evaluator in %s", rule.Code, j.Fails.Has(i), describe(c, z))
 			}
 			if want := watches[rule.Code] && !fails[rule.Code] && rule.Reach&Survey == 0; j.Watches.Has(i) != want {
-				t.Fatalf("%s watches: %v for the scout in %s", rule.Code, j.Watches.Has(i), describe(c, z))
+				t.Fatalf("%s watches: %v for the evaluator in %s", rule.Code, j.Watches.Has(i), describe(c, z))
 			}
 		}
 		if a := res.Adhesion; a != nil && a.Risk != j.Risk {
-			t.Fatalf("risk %v for the scout, %v for the check", j.Risk, a.Risk)
+			t.Fatalf("risk %v for the evaluator, %v for the check", j.Risk, a.Risk)
 		}
 		if len(res.Stains) > 0 && res.Stains[0].DeltaE != j.Stain {
-			t.Fatalf("stain %v for the scout, %v for the check", j.Stain, res.Stains[0].DeltaE)
+			t.Fatalf("stain %v for the evaluator, %v for the check", j.Stain, res.Stains[0].DeltaE)
 		}
 		if res.Hours > j.Hours+1e-9 {
-			t.Fatalf("%v h for the scout, %v h for the check", j.Hours, res.Hours)
+			t.Fatalf("%v h for the evaluator, %v h for the check", j.Hours, res.Hours)
 		}
 	}
 }
@@ -96,7 +96,7 @@ func TestBeginningsStand(t *testing.T) {
 }
 
 // What is put back waits until it is hard enough, longer where faces touch.
-func TestPutBackAfter(t *testing.T) {
+func TestReassembleAfter(t *testing.T) {
 	c := craft.Default()
 	f := surface.Facts{Wear: craft.Handled, Climate: zoneOf(t, "oak", "").Climate}
 	acrylic, _ := c.Product("paint_acrylic")

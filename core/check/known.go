@@ -41,11 +41,10 @@ func (z *Zone) Known(c *craft.Craft) Certainty {
 	return k
 }
 
-// candidates lists what the surface may be, and what the doubt about it adds to the
-// spread of the log of a strength. What the survey says stands alone where it
-// is tested, or where no test says otherwise. Where tests make it no more than
-// likely, speak against it, or where it is not known at all, it is whatever
-// together makes up nearly all of the belief.
+// candidates lists what the surface may be, and the uncertainty that this adds to the spread of the
+// log of a strength. The survey stands alone where it is tested, or where no test contradicts it.
+// Where tests make it no more than likely, contradict it, or where it is not known at all, the
+// candidates are those that together make up nearly all of the belief.
 func (z *Zone) candidates(c *craft.Craft) ([]Candidate, float64) {
 	k := z.Known(c)
 	noSub, noFin := c.Substrates[z.Substrate].Unknown, c.Finishes[z.Finish].Unknown
@@ -89,9 +88,9 @@ func (z *Zone) candidates(c *craft.Craft) ([]Candidate, float64) {
 			}
 		}
 		if openSub {
-			// Where neither is known, every material is walked under the likeliest
-			// finish and every finish on what stands for not knowing: what rises
-			// belongs to the one, and what holds to the other.
+			// Where neither is known, every material is walked under the likeliest finish, and
+			// every finish on the material for "not known": stains depend on the material, and grip
+			// on the finish.
 			sub, _ := c.Substrate(s.Substrate)
 			same := c.Substrates[sub].Group == c.Substrates[z.Substrate].Group
 			if !noSub || !same || !noFin || s.Finish == on.ID || made.P >= identify.TestedFrom {
@@ -147,7 +146,7 @@ func KnownWords(s identify.Sure, p float64) string {
 	return "assumed"
 }
 
-// SurfaceName names a material with what is on it.
+// SurfaceName names a material with its finish.
 func SurfaceName(c *craft.Craft, s craft.Substrate, f craft.Finish) string {
 	if fin := &c.Finishes[f]; !fin.Bare {
 		return c.Substrates[s].Name + " under " + craft.Lower(fin.Name)

@@ -51,11 +51,10 @@ func (z *Zone) decides() (bool, string) {
 	return true, ""
 }
 
-// Lead is what is known of lead in the old paint or varnish, and a sentence on
-// a noted test that does not decide. Old paint is suspected while its age is
-// not known; an old varnish, and what nobody has identified, where the piece is
-// old. What tests leave as possible counts like what the survey says, so that
-// calling old paint by another name does not clear it.
+// Lead is what is known of lead in the old paint or varnish, and a sentence on a recorded test that
+// does not decide. Old paint is suspected while its age is not known; an old varnish or an
+// unidentified finish, where the piece is old. What tests leave as possible counts like the survey,
+// so that entering old paint by another name does not clear it.
 func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
 	done, why := z.decides()
 	if done {

@@ -90,7 +90,7 @@ func bonds(c *craft.Craft, t *surface.Trace, demand, doubt float64, skip func(*s
 	return buf
 }
 
-// together is the chance that at least one of the bonds lets go.
+// together is the probability that at least one of the bonds fails.
 func together(bs []Bond) float64 {
 	hold := 1.
 	for i := range bs {

@@ -26,8 +26,8 @@ func insert(steps []surface.Step, at int, add ...surface.Step) []surface.Step {
 	return slices.Concat(steps[:at], add, steps[at:])
 }
 
-// block is where the steps begin that step i's ground owes itself to: after the
-// last coat that left a film. Stains are laid on a ground and are none.
+// block is the first step of the preparation for step i: after the last coat that left a film. A
+// stain leaves none.
 func (m *Repairer) block(steps []surface.Step, i int) int {
 	film := func(s *surface.Step) bool {
 		return s.Do == surface.Coat && m.Craft.Products[s.Product].Coat != craft.NoCoat
@@ -39,8 +39,8 @@ func (m *Repairer) block(steps []surface.Step, i int) int {
 	return from
 }
 
-// cleanPlace is where cleaning belongs that is to be done before step i: ahead
-// of the sanding and the staining in its block.
+// cleanPlace is where cleaning for step i belongs: before the sanding and the staining in its
+// block.
 func (m *Repairer) cleanPlace(steps []surface.Step, i int) int {
 	for j := m.block(steps, i); j < i; j++ {
 		if do := steps[j].Do; do == surface.Abrade || do == surface.Strip || do == surface.Coat {
@@ -130,11 +130,10 @@ func dusted(steps []surface.Step) bool {
 	return slices.ContainsFunc(steps, func(s surface.Step) bool { return s.Do == surface.Dust })
 }
 
-// grippers are the products of a role, the most promising first, that reach
-// what the wear asks on b's surface and, where a coat of over goes on them,
-// below that as well. on is what b's coat will meet once its ground is mended.
-// What is made for other surfaces is left out, and what would hide one that is
-// to stay in sight.
+// grippers are the products of a role, the most promising first, that reach the needed strength on
+// b's surface and, where a coat of over goes on them, below that too. on is what b's coat will lie
+// on after the repair. Products made for other surfaces are left out, and those that would hide a
+// surface that should stay visible.
 func (m *Repairer) grippers(b *surface.Boundary, on craft.Family, role craft.Role, over craft.Product) []craft.Product {
 	c := m.Craft
 	hidden := slices.ContainsFunc(m.Zone.Steps[b.Step-1:], func(s surface.Step) bool {
@@ -204,14 +203,13 @@ func trips(steps []surface.Step) int {
 	return n
 }
 
-// instead proposes another paint or primer in place of b's: the colour, the
-// coats and the look stay.
+// instead proposes another paint or primer in place of b's: colour, number of coats and look stay.
 func (m *Repairer) instead(b *surface.Boundary) {
 	steps := m.Zone.Steps
 	role, verb := m.Craft.Products[b.Product].Role, "paint with "
 	switch {
 	case m.Zone.Look != "" && m.Zone.Look != craft.LookSolid:
-		return // an effect asks for a paint of its own
+		return // an effect needs a paint of its own
 	case role == craft.RolePrimer:
 		verb = "prime with "
 	case role != craft.RolePaint:
@@ -326,7 +324,7 @@ func (m *Repairer) bases(b *surface.Boundary) ([]ground, craft.Family) {
 	return bases, on
 }
 
-// Wait proposes to leave the coat below b for as long as its window asks.
+// Wait proposes to wait until the window of the coat below b opens.
 func (m *Repairer) Wait(b *surface.Boundary) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := b.Step - 1
@@ -350,7 +348,7 @@ func (m *Repairer) Wait(b *surface.Boundary) {
 	m.Edit("Wait "+measure.Hours(s.WaitH)+" after "+productName(m.Craft, s.Product), steps)
 }
 
-// Sooner proposes to lay the coat of b as early as its ground allows.
+// Sooner proposes to apply the coat of b as early as what is below allows.
 func (m *Repairer) Sooner(b *surface.Boundary) {
 	steps := slices.Clone(m.Zone.Steps)
 	i := b.Step - 1
@@ -460,8 +458,8 @@ func (m *Repairer) meets(step int) craft.Family {
 	return events[i].Before.Regions[surface.Field].Top
 }
 
-// blockAt proposes coats of a blocker before the step at, and where the stain
-// is local, on its spots alone. It tells whether nothing is then left to mend.
+// blockAt proposes blocking coats before the step at, and where the stain is local, only on its
+// spots. It tells whether that is enough.
 func (m *Repairer) blockAt(st *Stain, p craft.Product, coats, at int) bool {
 	s := m.coat(p, coats)
 	if craft.Bleeders[st.Bleeder].Local {

@@ -20,8 +20,8 @@ type Repairer struct {
 	edits []edit
 	other []Repair
 	tried []trial
-	// ideas are the grounds that Rework has proposed already: several findings
-	// speak of one boundary.
+	// ideas are the preparations that Rework has already proposed: several findings are about one
+	// boundary.
 	ideas []idea
 	// budget is how many more events may be walked to verify edits.
 	budget int
@@ -149,8 +149,8 @@ func (m *Repairer) try(steps []surface.Step) *trial {
 	return &m.tried[len(m.tried)-1]
 }
 
-// stillThere tells whether a walked case has the finding that is being mended as
-// often as the plan had before.
+// stillThere tells whether a walked case has the finding under repair as often as the plan had
+// before.
 func (m *Repairer) stillThere(k *Case) bool {
 	m.budget -= len(k.Trace.Events)
 	k.ask(m.hit.Rule)
@@ -163,8 +163,8 @@ func (m *Repairer) stillThere(k *Case) bool {
 	return n >= m.times
 }
 
-// clears tells whether the findings of a repaired plan lack the one that is
-// being mended, and hold no fail that was not there before.
+// clears tells whether the findings of a repaired plan lack the one under repair, and hold no new
+// fail.
 func (m *Repairer) clears(after []said) bool {
 	if count(after, m.hit.said(), Note) >= m.times {
 		return false

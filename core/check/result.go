@@ -17,13 +17,12 @@ type Result struct {
 	// Trace is the walk of the worst of the things the zone may be.
 	Trace surface.Trace
 	Facts surface.Facts
-	// Candidate are the things the surface may be that were walked, and Doubt what not
-	// knowing adds to the spread of the log of a strength.
+	// Candidates are the things that the surface may be, and Doubt the uncertainty that this adds
+	// to the spread of the log of a strength.
 	Candidates []Candidate
 	Doubt      float64
-	// Appearance is what its coats look like, Chips how much of a powder paint will let
-	// go, and Cured when it may be used; Ready tells whether there is anything to
-	// use.
+	// Appearance is what its coats look like, Chips how much of a powder paint will come off, and
+	// Cured when it may be used; Ready tells whether there is anything to use.
 	Appearance Appearance
 	Chips      Chips
 	Cured      Cured
@@ -36,7 +35,7 @@ type Result struct {
 	meantToFlake func(*surface.Boundary) bool
 }
 
-// MeantToFlake tells whether a boundary is meant to let go.
+// MeantToFlake tells whether a boundary is meant to come off.
 func (r *Result) MeantToFlake(b *surface.Boundary) bool { return r.meantToFlake(b) }
 
 // Finding is one thing a rule has to say.
@@ -49,8 +48,8 @@ type Finding struct {
 	Why      string
 	Figures  []Figure
 	Repairs  []Repair
-	// Stage is where in the work it belongs, and Unfinished tells that it speaks of what is
-	// still to come, as the entry of its rule says.
+	// Stage is the stage of the work that it belongs to, and Unfinished tells that it is about
+	// steps still missing, as its rule's entry says.
 	Stage      craft.Stage
 	Unfinished bool
 }

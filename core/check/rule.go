@@ -1,12 +1,12 @@
-// Package check judges a plan: it walks the zone's surface through the steps
-// and lets every rule look at what happened. A rule is one entry of one of
-// the rules_*.go files; nothing else knows of it.
+// Package check judges a plan: it walks the zone's surface through the steps and runs every rule
+// over what happened. A rule is one entry of one of the rules_*.go files; the check, the planner
+// and the rule book read the book and handle no single rule.
 //
-// The files hold one thing each: zone.go and result.go what goes in and comes out, check.go the
-// engine, case.go one walk under judgement, rule.go and book.go what a rule is, rules_*.go the rules
-// by group; mend.go verifies repairs, propose.go makes them up, rank.go orders them; model.go,
-// look.go, known.go and lead.go work out what rules look at, words.go words it, and scout.go
-// judges many plans of one zone for a search.
+// One thing per file: zone.go and result.go are input and output, check.go the engine, case.go one
+// walk under judgement, rule.go and book.go what a rule is, rules_*.go the rules by group;
+// propose.go proposes repairs, repair.go verifies them, rank.go sorts them; model.go,
+// appearance.go, known.go and lead.go work out what rules look at; words.go and scales.go put it
+// into words; evaluator.go judges many plans of one zone for a search.
 package check
 
 import (
@@ -50,7 +50,7 @@ type Rule struct {
 	Why    string // why it matters
 	When   string // when it fires, and how severely
 	Inputs string // what it looks at
-	Fix    string // what mends it
+	Fix    string // how to fix it
 	// Each keeps a finding for every step it arises at; otherwise a subject is
 	// reported once, where it is worst.
 	Each bool
@@ -76,8 +76,8 @@ type Rule struct {
 
 	// Stage is the stage of the work that it belongs to; empty for that of its group.
 	Stage craft.Stage
-	// Unfinished tells that it speaks of what is still to come: a plan that is being laid out
-	// need not answer it yet.
+	// Unfinished tells that it is about steps still missing: an incomplete plan need not answer it
+	// yet.
 	Unfinished bool
 	// Foreseen tells which of its verdicts is known before a plan is whole, from the film,
 	// the colour or the bonds alone.
@@ -90,7 +90,7 @@ type Rule struct {
 // Foreseen names a verdict that is known before a plan is whole.
 type Foreseen uint8
 
-// What is foreseen: nothing, whether coats close a gap, whether a seal yellows, and whether the
+// What is known early: nothing, whether coats close a gap, whether a seal yellows, and whether the
 // bonds hold together.
 const (
 	NotForeseen Foreseen = iota
@@ -105,7 +105,7 @@ type group struct {
 	prefix, name string
 	// stage is the stage of the work that its rules belong to, where they do not say another.
 	stage craft.Stage
-	// people tells that its rules speak of harm to people.
+	// people tells that its rules are about harm to people.
 	people bool
 }
 
@@ -149,12 +149,12 @@ type Hit struct {
 	Soil     craft.Soil
 	Level    uint8
 	Stain    *Stain
-	// Value is what was found and Limit what it is held against, for rules that
-	// speak of a figure; Product what they speak of.
+	// Value is what was found and Limit what it is compared with, for rules about a figure; Product
+	// the product concerned.
 	Value, Limit float64
 	Product      craft.Product
 	Case         *Case
-	// Unsure tells that it speaks of something that is not known, and not of harm that is expected.
+	// Unsure tells that it is about something unknown, and not about expected harm.
 	Unsure bool
 	// If says what the surface is only supposed to be, where the finding does not
 	// hold for everything it may be.

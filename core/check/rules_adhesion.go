@@ -20,8 +20,8 @@ func eachBound(k *Case, e *surface.Event, f func(*surface.Boundary)) {
 	}
 }
 
-// pair names a coat and what it lies on. The names are kept, as verifying repairs
-// asks for the same ones again and again.
+// pair names a coat and what it lies on. The names are cached, as verifying repairs uses the same
+// ones again and again.
 func pair(k *Case, b *surface.Boundary) string {
 	key := uint16(b.Product)<<8 | uint16(b.On)
 	name, ok := k.pairs[key]
@@ -35,7 +35,7 @@ func pair(k *Case, b *surface.Boundary) string {
 	return name
 }
 
-// again is a pair, and apart from it the same coat over itself.
+// again is a pair, distinguishing the same coat over itself.
 func again(k *Case, b *surface.Boundary) string {
 	if b.CoatNo > 1 {
 		return "further " + k.Craft.Products[b.Product].ID
@@ -48,8 +48,8 @@ func waxy(k *Case, p craft.Product) bool {
 	return coat == craft.WX || coat == craft.OL
 }
 
-// ownWax tells whether the wax that b's coat lands on is the plan's own; a
-// stain laid over old wax leaves it old wax.
+// ownWax tells whether the wax below b's coat is the plan's own; a stain over old wax leaves it old
+// wax.
 func ownWax(c *craft.Craft, b *surface.Boundary) bool {
 	return b.Under != craft.NoProduct && c.Products[b.Under].Dried == craft.WaxFilm
 }
@@ -649,9 +649,8 @@ func untested(k *Case, tested func(*identify.Belief) bool) Severity {
 	return Watch
 }
 
-// windowElsewhere tells whether a rule of its own speaks of the window below a
-// coat: those of mediums and of what is tacky under a crackle, of size, of glaze,
-// and of clear under glaze or wax.
+// windowElsewhere tells whether another rule covers the window below a coat: mediums and tacky
+// coats under a crackle, size, glaze, and clear under glaze or wax.
 func (k *Case) windowElsewhere(b *surface.Boundary) bool {
 	if b.Under == craft.NoProduct {
 		return false
@@ -665,8 +664,7 @@ func underWax(k *Case, b *surface.Boundary) bool {
 	return b.On == craft.WaxFilm && !waxy(k, b.Product)
 }
 
-// resisted tells whether wax was laid in spots on purpose, for powder paint to let
-// go there.
+// resisted tells whether wax was applied in spots on purpose, for powder paint to come off there.
 func (k *Case) resisted(b *surface.Boundary) bool {
 	return b.Region == surface.SpotRegion && k.meantToFlake(b)
 }

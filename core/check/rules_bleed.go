@@ -170,13 +170,12 @@ func bleedRules() []Rule {
 	}
 }
 
-// halo is how much more than the face a worn edge must stain to be seen as one, in
-// CIEDE2000 units. Working default.
+// halo is how much more than the face a worn edge must stain to be visible, in CIEDE2000 units.
+// Working default.
 const halo = .5
 
-// AtWorn is the stain of a worn edge, in CIEDE2000 units, from which on a plan is
-// watched whatever lies on the face: for the edge, or for a face that stains nearly
-// as much.
+// AtWorn is the stain of a worn edge, in CIEDE2000 units, from which a plan is watched whatever the
+// face looks like: for the edge, or for a face that stains nearly as much.
 const AtWorn = stainWatch + halo
 
 // cutStep is the last step, from 1, that wears deep.

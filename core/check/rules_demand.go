@@ -11,8 +11,8 @@ import (
 	"rutile/core/surface"
 )
 
-// demandRules hold effects against what their rows ask of the ground below them,
-// of the hours after them and of what lies over them.
+// demandRules compare effects with what their rows need: the base below them, the hours after them
+// and the coats over them.
 func demandRules() []Rule {
 	return []Rule{
 		{
@@ -142,7 +142,7 @@ func demandRules() []Rule {
 					i--
 				}
 				if i < 0 || k.Trace.End.Regions[surface.Field].Coats == 0 || k.Trace.End.Regions[surface.Field].Top == craft.PorousPaint && len(k.over(i)) == 0 {
-					return // of porous paint left open another rule speaks
+					return // another rule covers unsealed porous paint
 				}
 				x, step, over := k.Trace.Events[i].Effect, k.Trace.Events[i].Step, k.over(i)
 				clears := 0
@@ -209,8 +209,7 @@ func demandRules() []Rule {
 	}
 }
 
-// about is what a demand is about, and demanding whose it is: the two words of
-// its subject.
+// about is the kind of demand, and demanding the effect: the two words of its subject.
 func about(h *Hit) string {
 	a, _, _ := strings.Cut(h.Subject, " ")
 	return a
@@ -234,8 +233,8 @@ func (k *Case) makes(e *surface.Event) *craft.EffectRow {
 	return nil
 }
 
-// drinks tells whether an effect is worked over paint that drinks: what lies on
-// top, or below the veil that is wiped back, unless that is a veil as well.
+// drinks tells whether an effect is worked over absorbent paint: what is on top, or below the wash
+// that is wiped back, unless that is a wash too.
 func (k *Case) drinks(e *surface.Event, x *craft.EffectRow) bool {
 	if x.Lays != "" {
 		p := &e.Before.Regions[surface.Field]
@@ -251,7 +250,7 @@ func (k *Case) drinks(e *surface.Event, x *craft.EffectRow) bool {
 	return false
 }
 
-// over lists the coats that are laid all over after an event, in their order.
+// over lists the coats on the whole face after an event, in order.
 func (k *Case) over(event int) []craft.Product {
 	var out []craft.Product
 	for i := range k.Trace.Events[event+1:] {

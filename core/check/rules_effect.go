@@ -13,8 +13,8 @@ import (
 	"rutile/core/surface"
 )
 
-// The chipped shares from which rules speak. A solid finish that chips at a
-// third is expected to go wrong.
+// The chipped shares from which rules report. A solid finish that chips at a third is expected to
+// go wrong.
 const (
 	chipsNone, chipsMost       = .05, .65
 	chipsUnwanted, chipsSpoilt = .10, .30
@@ -660,7 +660,7 @@ func effectRules() []Rule {
 	}
 }
 
-// waxed is a plan whose flaking is helped by wax in patches.
+// waxed is a plan whose flaking is supported by wax in patches.
 func (m *Repairer) waxed(steps []surface.Step) []surface.Step {
 	out := slices.Clone(steps)
 	for i := range out {
@@ -779,8 +779,8 @@ func tackTo(c *craft.Craft, cl drying.Climate, r surface.Resist) float64 {
 	return TackyFor(c, cl, c.First(purpose))
 }
 
-// TackyFor is how long a coat is tacky in some air, in hours: as its row says, or
-// else for twice as long as it takes to be dry to the touch (working default).
+// TackyFor is how long a coat is tacky in some air, in hours: as its row says, otherwise twice as
+// long as it takes to be dry to the touch (working default).
 func TackyFor(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 	row := &c.Products[p]
 	to := row.Tacky.To
@@ -790,8 +790,8 @@ func TackyFor(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 	return to * drying.Factor(row.Carrier, cl)
 }
 
-// mediumStep is the last step that lays a medium, or what a coat cracks over while it
-// is tacky, from 1; 0 where there is none.
+// mediumStep is the last step that applies a medium, or what a coat cracks over while it is tacky,
+// from 1; 0 where there is none.
 func (k *Case) mediumStep() int {
 	out := 0
 	for i := range k.Trace.Events {
@@ -814,8 +814,8 @@ func (k *Case) mediumStep() int {
 	return out
 }
 
-// underMedium is the colour that cracks lay open: that of the last paint below
-// the medium, or the ground's.
+// underMedium is the colour that cracks expose: that of the last paint below the medium, or the
+// base's.
 func (k *Case) underMedium() colour.RGB {
 	medium := k.mediumStep()
 	if medium == 0 {

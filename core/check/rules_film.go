@@ -329,7 +329,7 @@ func filmRules() []Rule {
 				if e.NBounds == 0 || e.Doing.Do != surface.Coat || k.Craft.Products[e.Doing.Product].Role != craft.RolePaint || k.Look != nil && k.Look.Veil {
 					return
 				}
-				least := craft.SemiGloss // a clear levels what lies below it
+				least := craft.SemiGloss // a clear levels what is below it
 				if last := k.lastStep(); last > 0 && k.Craft.Products[k.Zone.Steps[last-1].Product].Role == craft.RolePaint {
 					least = craft.Satin
 				}
@@ -517,7 +517,7 @@ const (
 	yellowFail  = 5.
 )
 
-// YellowVerdict is what yellowing by so many CIEDE2000 units means for a plan.
+// YellowVerdict is what yellowing by a number of CIEDE2000 units means for a plan.
 func YellowVerdict(de float64) Verdict {
 	switch {
 	case de >= yellowFail:
@@ -555,7 +555,7 @@ func cureFigures(_ *Case, h *Hit) []Figure {
 	return []Figure{{"cure", h.Value, "how far the last coat has hardened by then, where 1 is fully; an estimate"}, {"needed_cure", h.Limit, "how far it must have hardened"}}
 }
 
-// mendCure proposes to wait until the top coat is as hard as a step asks.
+// mendCure proposes to wait until the top coat is as hard as a step needs.
 func mendCure(m *Repairer, h *Hit) {
 	k := m.hit.Case
 	for i := range k.Trace.Events {
@@ -593,7 +593,7 @@ func chipFigures(k *Case) []Figure {
 
 // crackWidth is about how wide a paint cracks over an open medium, in millimetres.
 func crackWidth(p *craft.ProductRow) float64 {
-	// A litre on so many square metres is a wet film of a thousand micrometres by
-	// that many.
+	// A litre over that many square metres is a wet film of a thousand micrometres divided by their
+	// number.
 	return effect.CrackWidth(1000 / p.Cover)
 }

@@ -309,7 +309,7 @@ func prepRules() []Rule {
 				}
 				const fine = 150
 				if lim, ok := k.limit(p); ok && lim.Thin {
-					return // of what is cut through another rule speaks
+					return // another rule covers what is cut through
 				}
 				if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
 					return
@@ -598,7 +598,7 @@ func prepRules() []Rule {
 				if own.Paint == craft.NoProduct {
 					return
 				}
-				// Said of the one that drinks: it is there that something is missing.
+				// Reported for the absorbent zone: that is where something is missing.
 				for i := range k.Zone.Match {
 					o := &k.Zone.Match[i]
 					if i+1 != k.Zone.Own && o.CanMatch() && o.Paint == own.Paint && o.Colour == own.Colour && own.Absorbs {
@@ -708,13 +708,12 @@ var dampFrom = map[craft.Family]float64{
 
 const veryDamp = 18
 
-// limit is how much abrasion what lies open stands; false where there is no
-// limit.
+// limit is how much abrasion the exposed surface allows; false where there is no limit.
 func (k *Case) limit(p *surface.Region) (craft.AbrasionLimit, bool) {
 	sub := &k.Craft.Substrates[k.Facts.Substrate]
 	switch {
 	case p.Coats > 0:
-		return craft.AbrasionLimit{}, false // a coat of the plan is sanded, not what is below
+		return craft.AbrasionLimit{}, false // it sands a coat of the plan, not what is below
 	case k.Facts.Veneer && (p.Bare || !k.Craft.Finishes[k.Facts.Finish].Bare) && sub.Family != craft.MelamineFilm:
 		return craft.LimitVeneer, true
 	case p.Bare && sub.Paper() && p.Top == craft.MelamineFilm:
@@ -777,8 +776,8 @@ type Base struct {
 	Step    int // of the first paint, from 1
 }
 
-// CanMatch tells whether another zone may have to look like it: it is painted on a ground that does
-// not drink.
+// CanMatch tells whether another zone may have to look like it: it is painted on a base that is not
+// absorbent.
 func (b *Base) CanMatch() bool { return b.Paint != craft.NoProduct && !b.Absorbs }
 
 // BaseOf says what a zone's paint lies on.
@@ -793,7 +792,7 @@ func BaseOf(c *craft.Craft, z *Zone, name string) Base {
 func (k *Case) base() Base {
 	b := Base{Paint: craft.NoProduct, Primer: craft.NoProduct}
 	if k.Zone.Look != "" && k.Zone.Look != craft.LookSolid {
-		return b // nobody expects two aged faces to match
+		return b // two aged faces are not expected to match
 	}
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]

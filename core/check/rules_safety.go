@@ -31,8 +31,8 @@ func disturbsDry(c *craft.Craft, s *surface.Step) bool {
 	return false
 }
 
-// reachesOld tells whether a step reaches the old coat: nothing lies over it
-// yet, it cuts through, or it rubs down to what is below as an effect does.
+// reachesOld tells whether a step reaches the old coat: nothing is over it yet, it cuts through, or
+// it rubs down as an effect does.
 func reachesOld(e *surface.Event) bool {
 	return e.Before.Regions[surface.Field].Coats == 0 || e.Doing.Through || e.Doing.Do == surface.Effect || e.Doing.Do == surface.Strip
 }

@@ -213,7 +213,7 @@ func useRules() []Rule {
 			Fix:    "waiting",
 			Step: func(k *Case, e *surface.Event) {
 				if k.Facts.Touching {
-					return // of parts that touch another rule speaks
+					return // another rule covers touching parts
 				}
 				need := cureCareful
 				if craft.Wears[k.Facts.Wear].Hard {
@@ -268,7 +268,7 @@ func sealWords(k *Case) string {
 	return craft.List(w)
 }
 
-// seals proposes what closes it, by the wear, as the last step.
+// seals proposes a seal that suits the wear, as the last step.
 func (m *Repairer) seals() {
 	seals := m.Craft.For(craft.ForSeal(m.hit.Case.Facts.Wear))
 	if m.hit.Case.Chippy {
@@ -288,7 +288,7 @@ func (m *Repairer) seals() {
 // wax, or over a paint that has none.
 func (m *Repairer) harder(h *Hit) {
 	from := m.lastCoat(craft.RolePaint) + 1
-	// What an effect lays is part of the look and stays below the seal.
+	// What an effect applies is part of the look and stays below the seal.
 	for i := len(m.Zone.Steps) - 1; i >= from; i-- {
 		if s := &m.Zone.Steps[i]; s.Do == surface.Effect || s.Do == surface.Coat && m.Craft.Products[s.Product].Role == craft.RoleMedium {
 			from = i + 1
@@ -338,8 +338,7 @@ func (m *Repairer) harder(h *Hit) {
 	}
 }
 
-// outdoors proposes the plan with every product that is made for indoors
-// exchanged for the usual one that stands weather.
+// outdoors proposes the plan with every indoor product replaced by the usual weatherproof one.
 func (m *Repairer) outdoors() {
 	indoors := 0
 	for i := range m.Zone.Steps {

@@ -6,7 +6,7 @@ import (
 	"rutile/core/surface"
 )
 
-// walkRules speak of what the check itself cannot judge.
+// walkRules are about the plan as a whole.
 func walkRules() []Rule {
 	return []Rule{
 		{

@@ -15,7 +15,7 @@ type Zone struct {
 	surface.Facts
 	// SoilsKnown tells that somebody looked for soils.
 	SoilsKnown bool
-	// Made is the year the piece was made, 0 where nobody knows.
+	// Made is the year the piece was made, 0 if not known.
 	Made int
 	// LeadTest is the test for lead that was noted, if any.
 	LeadTest *LeadTest

@@ -1,6 +1,6 @@
-// Package colour predicts what coats of paint look like over what is below
-// them: how well they hide it, how many are needed, and what a seal does to a
-// colour. Colours are reflectances in the three bands of linear-light sRGB.
+// Package colour predicts what coats of paint look like over what is below them: how well they hide
+// it, how many are needed, and what a seal does to a colour; and names colours. Colours are
+// reflectances in the three bands of linear-light sRGB.
 package colour
 
 import (
@@ -148,8 +148,8 @@ func cosd(x float64) float64 { return math.Cos(x * math.Pi / 180) }
 // Masstone bounds: nothing is blacker or whiter than these when it hides.
 const darkest, palest = .004, .97
 
-// Masstone is the colour a paint has once it hides everything: the colour asked
-// for, as far as paint can be that dark or pale.
+// Masstone is the colour of a paint that hides completely: the wanted colour, as far as paint can
+// be that dark or pale.
 func Masstone(c RGB) RGB {
 	for i := range c {
 		c[i] = min(max(c[i], darkest), palest)

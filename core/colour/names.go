@@ -178,8 +178,8 @@ var otherWords = map[string]string{
 	"lavender": "lilac", "violet": "purple", "gold": "golden yellow", "sage": "grey-green", "chocolate": "dark brown",
 }
 
-// Named is the colour of a name, as plain as the ones that [Name] gives; false where there is
-// none of that name. Capitals, hyphens and the spelling gray make no difference.
+// Named is the colour of a name like those that [Name] gives; false for an unknown name. Capitals,
+// hyphens and the spelling gray make no difference.
 func Named(name string) (RGB, bool) {
 	key := plainWord(name)
 	if to, ok := otherWords[key]; ok {

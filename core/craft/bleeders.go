@@ -2,7 +2,7 @@ package craft
 
 import "math"
 
-// Bleeder is something below the paint that can rise through it.
+// Bleeder is something below the paint that can bleed through it.
 type Bleeder uint8
 
 // The bleeders. The first eleven have a column in the blocking table; the
@@ -33,8 +33,8 @@ const numColumns = Plasticiser + 1
 type BleederRow struct {
 	ID   string
 	Name string
-	// DeltaE is the final stain in CIEDE2000 units that a pale water-based
-	// paint with nothing between would show, for levels 1 to 3.
+	// DeltaE is the final stain in CIEDE2000 units through a pale water-based paint with no other
+	// coat, for levels 1 to 3.
 	DeltaE [MaxLevel]float64
 	// Tau is the days to about two thirds of the final stain.
 	Tau float64
@@ -53,8 +53,8 @@ type BleederRow struct {
 	Mark   string // how it shows
 }
 
-// Come is the share of a stain that has come after so many days: it comes slowly
-// and never goes back. Working default.
+// Come is the share of a stain that has appeared after a number of days: it appears slowly and
+// never fades. Working default.
 func (r *BleederRow) Come(days float64) float64 { return 1 - math.Exp(-days/r.Tau) }
 
 // Bleeders is indexed by Bleeder.

@@ -1,7 +1,6 @@
 package craft
 
-// BlockKind names a row of the blocking table: coats that hold stains back
-// alike.
+// BlockKind names a row of the blocking table: coats that block stains equally well.
 type BlockKind uint8
 
 // The rows of the blocking table. The first ones, down to the masonry sealer,

@@ -5,11 +5,11 @@ type Ground uint8
 
 // The grounds.
 const (
-	GroundAny    Ground = iota // whatever lies there
+	GroundAny    Ground = iota // any surface
 	GroundPaint                // a paint of the plan
 	GroundPowder               // a powder paint, which alone flakes
 	GroundSoft                 // a paint that water takes back
-	GroundSealed               // a film that does not drink
+	GroundSealed               // a film that is not absorbent
 	GroundTack                 // size within its tack
 	GroundMedium               // a coat over lift medium
 )
@@ -19,17 +19,16 @@ type EffectRow struct {
 	ID, Name         string
 	How, Wants, Trap string
 	Ground           Ground
-	// Wears tells that it lays open what is below at edges and raised places,
-	// Deep that it may go down to the bare material there, and Wets that it
-	// brings water onto the paint.
+	// Wears tells that it exposes what is below at edges and raised places, Deep that it may go
+	// down to the bare material there, and Wets that it brings water onto the paint.
 	Wears, Deep, Wets bool
 	// Shows tells that it lives by a colour below that differs.
 	Shows bool
 	// Cracks tells that it lives by a coat that cracks or is pulled off over a
 	// medium, and Layered that the layers below it are part of it.
 	Cracks, Layered bool
-	// Absorbent tells that it wants a ground that drinks, and Thins that paint is
-	// thinned for it past its usual range.
+	// Absorbent tells that it needs an absorbent base, and Thins that paint is thinned for it past
+	// its usual range.
 	Absorbent, Thins bool
 	// Veil tells that its coats are meant to let the ground be seen.
 	Veil bool
@@ -39,14 +38,14 @@ type EffectRow struct {
 	Covers bool
 	// By are the products that make it without a step of its own.
 	By []string
-	// Excludes are effects that undo it or cannot stand beside it.
+	// Excludes are effects that undo it or cannot share a face with it.
 	Excludes []string
 	// Dusty tells that it leaves dust, and Dries what the face then is; the zero value, bare
 	// wood, where that stays as it was.
 	Dusty bool
 	Dries Family
-	// Pores tells that it lies in open grain, Sealed that what it is worked over
-	// must not drink, and Raised that it stands up from the face.
+	// Pores tells that it stays in open grain, Sealed that it must not be worked on an absorbent
+	// surface, and Raised that it is raised above the face.
 	Pores, Sealed, Raised bool
 	// LeastCoats of the paint it is worked on, and ClearCoats over it; 0 for as
 	// many as there are.
@@ -70,11 +69,11 @@ type EffectRow struct {
 // DriesTo is the family that the face then is; false where that stays as it was.
 func (r *EffectRow) DriesTo() (Family, bool) { return r.Dries, r.Dries != WoodBare }
 
-// Flakes tells whether it is paint that lets go.
+// Flakes tells whether it is paint that flakes.
 func (r *EffectRow) Flakes() bool { return r.Ground == GroundPowder }
 
-// Settled tells whether so many hours are as good as what it rests: nobody has
-// that figure by the hour.
+// Settled tells whether a number of hours is close enough to its resting time, which is a rule of
+// thumb.
 func (r *EffectRow) Settled(hours float64) bool { return hours >= .85*r.Rests }
 
 // Effect is an index into a [Craft]'s effects.
@@ -104,7 +103,7 @@ var (
 	closed     = []Role{RoleClear, RoleWax}
 )
 
-// The effects. What one does to a surface and demands of it, and how it is made, stand in its row.
+// The effects. What each needs of a surface, what it does, and how it is made, is in its row.
 var defaultEffects = []EffectRow{
 	{
 		ID: "chippy", Name: "Chippy",
@@ -312,18 +311,18 @@ var defaultEffects = []EffectRow{
 	},
 }
 
-// DefectRow describes one kind of damage. Loose damage is what lets go by
-// itself, and Uneven what a shine shows.
+// DefectRow describes one kind of damage. Loose damage comes off by itself, and Uneven shows under
+// a shine.
 type DefectRow struct {
 	ID, Name string
 	Loose    Loose
 	Uneven   bool
 }
 
-// Loose is a set of what lets go by itself.
+// Loose is a set of kinds of loose material.
 type Loose uint8
 
-// What lets go.
+// The kinds of loose material.
 const (
 	LooseFlakes Loose = 1 << iota
 	LooseBlisters

@@ -2,9 +2,8 @@ package craft
 
 import "slices"
 
-// Family is the kind of surface a coat meets: what the grip table's rows are
-// named after. A bare substrate has one, an old finish has one, and a dried
-// coat becomes one.
+// Family is the kind of surface under a coat: the rows of the grip table. A bare substrate has one,
+// an old finish has one, and a dried coat becomes one.
 type Family uint8
 
 // The surface families.
@@ -46,9 +45,8 @@ type FamilyRow struct {
 	// Need is how much an existing film, or a dried coat past its window,
 	// depends on being abraded: 0 not at all, 1 wholly.
 	Need float64
-	// Natural is the key the bare surface has of itself, 0 where it follows
-	// from the gloss. Bare porous surfaces are keyed by nature, bare metal
-	// nearly so.
+	// Natural is the key that the bare surface has without sanding, 0 where it follows from the
+	// gloss. Bare porous surfaces are keyed by nature, bare metal nearly so.
 	Natural float64
 	// Best is the best key abrasion may give here without harm; a key counts
 	// as a share of it. 1 where the surface stands full abrasion.
@@ -57,7 +55,7 @@ type FamilyRow struct {
 	// how empty means it is not abraded at all.
 	ScuffGrit int
 	ScuffHow  How
-	// Porous surfaces drink the first coat.
+	// Porous surfaces absorb the first coat.
 	Porous bool
 }
 
@@ -158,7 +156,7 @@ type CoatRow struct {
 	Made []Family
 }
 
-// MadeFor tells whether one would advise the coat for a surface.
+// MadeFor tells whether the coat is recommended for a surface.
 func (r *CoatRow) MadeFor(f Family) bool { return len(r.Made) == 0 || slices.Contains(r.Made, f) }
 
 // Coats is indexed by Coat.

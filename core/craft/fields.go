@@ -1,8 +1,7 @@
 package craft
 
-// Field is something that is entered about a zone or its piece, as whatever asks for it names
-// it: repairs, what opens the way to a plan, and what would change one. Each has its place on
-// the page.
+// Field is something that is entered about a zone or its piece, as answers name it: repairs,
+// relaxations and sensitivities. Each has its place on the page.
 type Field string
 
 // The fields, in the order of the work. FieldIdentify is the dialogue that tells what a surface

@@ -49,7 +49,7 @@ var defaultGripExtra = map[Coat]map[Family]float64{
 		AcrylicPaint: .85, AlkydPaint: .85, PorousPaint: .85, PrimerFilm: .85,
 		VarnishFilm: .85, LacquerFilm: .85, ShellacFilm: .85,
 	},
-	// Leaf size is of the glass primers' kind and is laid on sealed films.
+	// Leaf size belongs with the glass primers and goes on sealed films.
 	GP: {VarnishFilm: .75, ShellacFilm: .75, LacquerFilm: .7, AcrylicPaint: .75, PrimerFilm: .75, AlkydPaint: .7},
 	GZ: {VarnishFilm: .75, ShellacFilm: .75, LacquerFilm: .75, PorousPaint: .85, AcrylicPaint: .75},
 }

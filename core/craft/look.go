@@ -2,7 +2,7 @@ package craft
 
 import "slices"
 
-// openGrained are the woods whose pores show as dashes. Working default.
+// openGrained are the woods whose pores are drawn as dashes. Working default.
 var openGrained = []string{"oak", "ash", "chestnut", "mahogany", "walnut", "teak", "rosewood"}
 
 // Mark names the marks by which the eye tells the material: those of its

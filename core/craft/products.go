@@ -70,10 +70,9 @@ type ProductRow struct {
 	Removes []Bleeder
 	Sheen   Sheen
 	Colour  string // the product's usual colour; empty for paints and clears
-	// SelfPrime marks paints that are said to need no primer; Waxy a shellac
-	// with its wax in; Alkali a caustic powder; NoScuff one whose missed
-	// window no scuff cures; Rags one whose rags can heat up by themselves;
-	// Aerosol a can.
+	// SelfPrime marks paints sold as self-priming; Waxy a shellac that contains wax; Alkali a
+	// caustic powder; NoScuff a product whose missed window no scuff cures; Rags one whose rags can
+	// catch fire by themselves; Aerosol a spray can.
 	SelfPrime, Waxy, Alkali, NoScuff, Rags, Aerosol bool
 	// MaxC is the warmest it may be applied at.
 	MaxC float64
@@ -82,7 +81,7 @@ type ProductRow struct {
 	Yellowing float64
 	// Durability ranks how much wear it takes as the last coat, as [Traits] does.
 	Durability int
-	// Outside tells that it stands weather.
+	// Outside tells that it is weatherproof.
 	Outside bool
 	// ThinMax is the most water or thinner in per cent that it may carry.
 	ThinMax float64
@@ -93,7 +92,7 @@ type ProductRow struct {
 	// Tints colours what it lies on; OneSheen comes in the sheen it has and in no other;
 	// ByParts is mixed from its parts by the painter.
 	Tints, OneSheen, ByParts bool
-	// Only are the surfaces that one would lay it on at all; none for any.
+	// Only are the surfaces that it is meant for; none for any.
 	Only []Family
 	// Serves are the places in plans and proposals that it fills.
 	Serves []Serve
@@ -131,8 +130,8 @@ func (p *ProductRow) HardUnder(next *ProductRow) float64 {
 
 const asItWas = NumFamilies
 
-// warmest is the warmest that a coat of a carrier is laid at: beyond it, it
-// dries on the brush. Working default.
+// warmest is the highest temperature for a coat with a carrier: above it, it dries on the brush.
+// Working default.
 var warmest = map[Carrier]float64{Dry: 40, Water: 30, Alcohol: 30, Solvent: 32, StrongSolvent: 32, Paste: 35, OilCarrier: 35}
 
 // thinner is the most that a product of a role is thinned by, in per cent.

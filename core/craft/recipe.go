@@ -5,18 +5,18 @@ type RecipePartKind uint8
 
 // The kinds.
 const (
-	// LayOne lays one of the products that fill the part's purpose.
+	// LayOne applies one of the products for the part's purpose.
 	LayOne RecipePartKind = iota
-	// LayPaint lays the paint of a solid face: any that suits the zone, or of these those that
-	// fill the part's purpose. Its coats follow from the colour.
+	// LayPaint applies the paint of a solid face: any that suits the zone, or of these those for
+	// the part's purpose. Its number of coats follows from the colour.
 	LayPaint
-	// LayAgain lays one more coat of that paint.
+	// LayAgain applies one more coat of that paint.
 	LayAgain
-	// LayResist lays what keeps paint off in patches, as the way has it.
+	// LayResist applies the resist in patches that the way of working uses.
 	LayResist
 	// WorkIt is the effect itself.
 	WorkIt
-	// SealIt closes it, as the way and the wear have it; with a purpose, by what fills that.
+	// SealIt seals it, to suit the way of working and the wear; with a purpose, by its products.
 	SealIt
 )
 
@@ -27,7 +27,7 @@ type Tone uint8
 const (
 	ToneTarget Tone = iota // the colour that is wanted
 	ToneUnder              // one that shows under it: dark under pale, and pale under dark
-	ToneDark               // dark, whatever lies over it
+	ToneDark               // dark, whatever goes over it
 	ToneLeaf               // the warm ground of leaf
 )
 
@@ -35,7 +35,7 @@ const (
 type RecipePart struct {
 	Kind RecipePartKind
 	For  Purpose
-	// Coats are how many of it may be laid, one after the other tried; none stands for one.
+	// Coats are the numbers of coats to try; none stands for one.
 	Coats []int
 	Tone  Tone
 	// ThinPct is how far it is thinned, in per cent.
@@ -64,14 +64,14 @@ const (
 	CrackTacky            // shellac or lacquer, still tacky, under powder paint
 )
 
-// Recipe is how a look is made from the first paint on: its parts one after the other. Putting back
-// what was taken off follows by itself.
+// Recipe is how a look is made from the first paint on, part by part. Reassembly follows
+// automatically.
 type Recipe struct {
 	Parts []RecipePart
 	// Over is the way of crackling that it belongs to, for a look that has several.
 	Over Crackling
-	// Ground is what may lie below it: the primers that fill a purpose, of these the clear ones
-	// alone where ClearGround is set; empty for any primer. NoGround tells that none may.
+	// Ground is what may go below it: the primers for a purpose, of these only the clear ones where
+	// ClearGround is set; empty for any primer. NoGround tells that none may.
 	Ground                Purpose
 	ClearGround, NoGround bool
 	// See tells that the surface is to stay in sight.

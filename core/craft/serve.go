@@ -5,16 +5,16 @@ import (
 	"slices"
 )
 
-// Purpose is a place in plans and proposals that several products or cleaners can fill: what one
-// primes steel with, what closes a paint, what keeps it off in patches. A row says which it
-// fills; whoever plans or proposes asks for the purpose and names no product.
+// Purpose is a place in plans and proposals that several products or cleaners can fill: what primes
+// steel, what seals a paint, what keeps it off in patches. A row says which it fills; plans and
+// proposals ask for the purpose and name no product.
 type Purpose string
 
-// What a plan is laid with.
+// Purposes in a plan.
 const (
 	ForUnder       Purpose = "under"        // the colour that shows where an aged paint is worn or cracked
 	ForThinTop     Purpose = "thin_top"     // a matt paint that cracks over a medium, or is thinned to a veil
-	ForFlaking     Purpose = "flaking"      // powder paint that lets go
+	ForFlaking     Purpose = "flaking"      // powder paint that flakes
 	ForWipingBack  Purpose = "wiping_back"  // a matt paint that water or a glaze is worked on
 	ForEnamelware  Purpose = "enamelware"   // smooth paint, worn at the rims
 	ForCrackMedium Purpose = "crack_medium" // what a coat cracks over
@@ -24,7 +24,7 @@ const (
 	ForDragging    Purpose = "dragging"     // a glaze that grain is drawn in
 	ForLiming      Purpose = "liming"       // what lies in open grain
 	ForLeafGround  Purpose = "leaf_ground"  // the warm colour below leaf
-	ForSize        Purpose = "size"         // what leaf is laid on
+	ForSize        Purpose = "size"         // what leaf sticks to
 	ForDyeing      Purpose = "dyeing"       // cloth
 	ForGrain       Purpose = "grain"        // open pores, filled
 	ForIronStain   Purpose = "iron_stain"   // taken out of bare wood
@@ -39,9 +39,9 @@ const (
 
 	// What makes a ground.
 	ForScuffAndSeal Purpose = "scuff_and_seal" // two coats of it over a light sanding, under any paint
-	ForBarrier      Purpose = "barrier"        // shuts off what lies below, the clear one first
-	ForBlocking     Purpose = "blocking"       // the blocker that one reaches for first
-	ForEvenGround   Purpose = "even_ground"    // under a shine on a ground that drinks
+	ForBarrier      Purpose = "barrier"        // isolates what is below, the clear one first
+	ForBlocking     Purpose = "blocking"       // the blocking coat of first choice
+	ForEvenGround   Purpose = "even_ground"    // under a shiny paint on an absorbent surface
 	ForFilledSpots  Purpose = "filled_spots"   // over filler
 	ForSteel        Purpose = "steel"
 	ForMineral      Purpose = "mineral"
@@ -52,7 +52,7 @@ const (
 	ForResistLacquer Purpose = "resist_lacquer"
 
 	// What is proposed in another's place.
-	ForUsualPaint    Purpose = "usual_paint" // does no harm to what lies below
+	ForUsualPaint    Purpose = "usual_paint" // does not harm what is below
 	ForHardPaint     Purpose = "hard_paint"
 	ForFlexing       Purpose = "flexing"
 	ForOutdoorPaint  Purpose = "outdoor_paint"
@@ -68,8 +68,8 @@ const (
 // ForSeal is the purpose of closing a porous paint well enough for a wear.
 func ForSeal(w Wear) Purpose { return Purpose("seal_" + Wears[w].ID) }
 
-// Serve is a purpose that a row fills, and its rank among those that do: 1 is what one reaches for
-// first. Working defaults.
+// Serve is a purpose that a row fills, and its rank among those that do: 1 is the first choice.
+// Working defaults.
 type Serve struct {
 	For  Purpose
 	Rank int
@@ -84,7 +84,7 @@ func (p ProductRow) as(rank int, purposes ...Purpose) ProductRow {
 	return p
 }
 
-// ranked lists the rows that fill each purpose, what one reaches for first at the beginning.
+// ranked lists the rows that fill each purpose, the first choice first.
 func ranked[R any, I ~uint8](rows []R, serves func(*R) []Serve, _ I) map[Purpose][]I {
 	type cand struct {
 		row  I
@@ -106,10 +106,10 @@ func ranked[R any, I ~uint8](rows []R, serves func(*R) []Serve, _ I) map[Purpose
 	return out
 }
 
-// For lists the products that fill a purpose, what one reaches for first at the beginning.
+// For lists the products that fill a purpose, the first choice first.
 func (c *Craft) For(p Purpose) []Product { return c.forProducts[p] }
 
-// First is the product that one reaches for first for a purpose; NoProduct where there is none.
+// First is the first choice for a purpose; NoProduct where there is none.
 func (c *Craft) First(p Purpose) Product {
 	if all := c.forProducts[p]; len(all) > 0 {
 		return all[0]
@@ -120,5 +120,5 @@ func (c *Craft) First(p Purpose) Product {
 // Fills tells whether a product fills a purpose.
 func (c *Craft) Fills(x Product, p Purpose) bool { return slices.Contains(c.forProducts[p], x) }
 
-// CleanersFor lists the cleaners that fill a purpose, what one reaches for first at the beginning.
+// CleanersFor lists the cleaners that fill a purpose, the first choice first.
 func (c *Craft) CleanersFor(p Purpose) []Cleaner { return c.forCleaners[p] }

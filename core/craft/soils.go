@@ -96,8 +96,7 @@ var carrierIDs = [...]string{"none", "water", "alcohol", "solvent", "strong_solv
 // String returns the carrier's id.
 func (c Carrier) String() string { return carrierIDs[c] }
 
-// Volatile tells whether the carrier gives off vapour that asks for
-// ventilation and no flames.
+// Volatile tells whether the carrier gives off vapour that needs ventilation and no flames.
 func (c Carrier) Volatile() bool {
 	return c == Alcohol || c == Solvent || c == StrongSolvent
 }
@@ -138,14 +137,14 @@ type CleanerRow struct {
 	// Loosens takes flaking material off.
 	Loosens bool
 	Warns   string
-	// Everyday tells that one uses it for whatever it shifts; the others are for what they are
+	// Everyday tells that it is used for everything it removes; the others only for what they are
 	// made for.
 	Everyday bool
 	// Serves are the places in plans and proposals that it fills.
 	Serves []Serve
 }
 
-// OnlyDust tells that it takes off dust and nothing else, as dusting off between steps does.
+// OnlyDust tells that it removes dust and nothing else, as dusting off between steps does.
 func (c *CleanerRow) OnlyDust() bool { return len(c.Shifts) == 1 && c.Shifts[0].Soil == Dust }
 
 // Shift returns the cleaner's action on s, if it has one at the given level.

@@ -3,7 +3,7 @@ package craft
 // Stage names a stage of the work on a zone.
 type Stage string
 
-// The stages that rules and fields belong to, in the order of the work. NoStage is none of them.
+// The stages that rules and fields belong to, in the order of the work. NoStage is no stage.
 const (
 	StageSurvey   Stage = "look_over"
 	StageIdentify Stage = "identify"

@@ -1,6 +1,6 @@
 package craft
 
-// Implied is a bleeder that a substrate or a finish brings by itself.
+// Implied is a bleeder that a substrate or a finish always brings.
 type Implied struct {
 	Bleeder Bleeder
 	Level   uint8
@@ -44,14 +44,14 @@ type SubstrateRow struct {
 	Name     string
 	Group    Group
 	Family   Family
-	Porosity float64 // 0 drinks nothing, 1 drinks all it gets
+	Porosity float64 // 0 is not absorbent, 1 fully
 	Need     float64 // how much the bare material depends on being abraded
 	Energy   Energy
 	Bleeds   []Implied
 	// Knotted is the resin level where knots are counted; 0 if it has none.
 	Knotted uint8
-	// Grip scales every grip on the bare material; 1 but for the metals that
-	// shed nearly everything.
+	// Grip scales every grip on the bare material; 1 except for metals that nearly every coat comes
+	// off.
 	Grip    float64
 	Unknown bool
 	Colour  string // usual colour for the ground, as #rrggbb
@@ -167,7 +167,7 @@ var defaultSubstrates = []SubstrateRow{
 	{"foam_craft", "Craft foam", GroupPlastic, PlasticHard, .3, .2, EnergyMedium, nil, 0, 1, false, "#eeeae0", "solvent and aerosol coats melt it: water-based only"},
 }
 
-// FinishRow describes what is on a surface now.
+// FinishRow describes a present finish.
 type FinishRow struct {
 	ID   string
 	Name string
@@ -176,8 +176,8 @@ type FinishRow struct {
 	// Family is what a coat meets; Under what a white spirit wash exposes
 	// below a wax, NumFamilies for the substrate's own.
 	Family, Under Family
-	// Lets is the share of what lies below that an intact film lets through,
-	// and LetsDye the same for dye.
+	// Lets is the share of stains from below that an intact film lets through, and LetsDye the same
+	// for dye.
 	Lets, LetsDye float64
 	// Paint is an old paint, Varnish an old oil varnish: either may hold lead
 	// if it is old enough. Shellac and lacquers are not suspected.
@@ -185,7 +185,7 @@ type FinishRow struct {
 	// Powdery films need binding before anything holds on them.
 	Powdery bool
 	Bleeds  []Implied
-	Dye     bool // a dye below it wakes under an alcohol coat
+	Dye     bool // an alcohol coat dissolves a dye below it
 	Unknown bool
 	Tells   string // how it gives itself away
 	// Colour of the ground if it hides the substrate; Deepen darkens the

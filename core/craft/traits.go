@@ -12,7 +12,7 @@ type Traits struct {
 	// Durability ranks how much wear it takes as the last coat, from 0, none, to 5, a
 	// floor.
 	Guard int
-	// Outside tells that it stands weather.
+	// Outside tells that it is weatherproof.
 	Outside bool
 	// Blocks tells that two faces of it stick together until it is cured.
 	Blocks bool
@@ -48,19 +48,19 @@ var TraitsOf = [NoCoat + 1]Traits{
 	GZ: {},
 }
 
-// DurabilityNeeded is the rank that the last coat must have for a wear. The weather
-// asks for other things than rank. Working default.
+// DurabilityNeeded is the durability that the last coat must have for a wear. The weather needs
+// other things than durability. Working default.
 var DurabilityNeeded = [numWears]int{Display: 0, Handled: 1, Seat: 3, Tabletop: 4, WetWear: 4, Outdoor: 1, Floor: 5}
 
-// Softens is how long after a paint was laid water still takes it back, in
-// hours at 23 C: easily up to Easy, with work up to Works, and only by wearing it
-// out up to Never. All are 0 for a paint that water does not soften.
+// Softens is how long after painting water still softens it, in hours at 23 C: easily up to Easy,
+// with effort up to Works, and only by wearing it out up to Never. All are 0 for a paint that water
+// does not soften.
 type Softens struct{ Easy, Works, Never float64 }
 
 // Harm is what a cleaner damages.
 type Harm struct {
-	// Substrates it harms where they lie bare, by id, and the families of the top
-	// that it harms whatever they are of.
+	// Substrates it harms where they are bare, by id, and the top families that it harms on any
+	// substrate.
 	Substrates []string
 	Families   []Family
 	// Ruins tells that the surface is spoilt; otherwise care is enough.
@@ -123,7 +123,7 @@ var (
 	LimitPaper  = AbrasionLimit{PadOnly: true, Thin: true, Says: "the print is one sheet of paper: use a fine pad and nothing else"}
 )
 
-// Limits are what surfaces stand, by the family that lies open.
+// Limits are what surfaces allow, by the exposed family.
 var Limits = map[Family]AbrasionLimit{
 	MelamineFilm: {Coarsest: 180, Thin: true, Says: "the printed layer is thin: take the shine off with 180 or finer, by hand"},
 	VinylRigid:   {PadOnly: true, Thin: true, Says: "foil tears and cuts through: use a fine pad and nothing else"},
@@ -135,8 +135,8 @@ var Limits = map[Family]AbrasionLimit{
 	Leather:      {PadOnly: true, Thin: true, Says: "grit cuts through the grain of leather: use a fine pad"},
 }
 
-// CutThrough are the defaults that say what lies below when something is
-// stripped off, by substrate: the board under a foil or a printed paper.
+// CutThrough are the defaults for what is below something that is stripped off, by substrate: the
+// board under a foil or a printed paper.
 var CutThrough = map[string]Family{"vinyl_wrap": BoardRaw, "paper_foil_board": BoardRaw}
 
 // FreshMineral is how many days cement and plaster stay alkaline enough to turn

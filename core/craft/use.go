@@ -3,7 +3,7 @@ package craft
 // Sheen is how much a surface shines.
 type Sheen uint8
 
-// The sheens, least first. NoSheen is one nobody recorded.
+// The sheens, least first. NoSheen is one that was not recorded.
 const (
 	NoSheen Sheen = iota
 	DeadFlat
@@ -62,7 +62,7 @@ const (
 // WearRow describes one wear class.
 type WearRow struct {
 	ID, Name string
-	Phrase   string  // who asks for the demand, within a sentence
+	Phrase   string  // the wear within a sentence
 	Demand   float64 // the strength every boundary must have
 	// Hard wear makes an unsealed porous paint a failure and not a risk.
 	Hard bool
@@ -130,7 +130,7 @@ func UsesNamed(id string) (Uses, bool) {
 	return 0, false
 }
 
-// Mark is the way something is abraded.
+// How is the way something is sanded.
 type How string
 
 // The ways to abrade.
@@ -166,8 +166,7 @@ func KeyGrits() (from, to int) {
 	return from, to
 }
 
-// keyByGrit is the key gained by the last grit, at the grits a painter keys
-// with; in between it is read off in a straight line.
+// keyByGrit is the key gained by the last grit, at the usual grits; linear in between.
 var keyByGrit = []struct{ grit, key float64 }{
 	{24, .95}, {150, .95}, {180, 1}, {240, 1}, {320, .75}, {400, .6}, {600, .4}, {1000, .25}, {5000, .1},
 }

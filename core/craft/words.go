@@ -1,8 +1,7 @@
 package craft
 
-// Also are further words by which painters look for a substrate, a finish, a
-// soil, a cleaner or a product, by its id: what it is called at a bench, or
-// where it is met. They are for finding it only.
+// Also are further search words for a substrate, a finish, a soil, a cleaner or a product, by its
+// id: trade names and where it is found. They are for searching only.
 var Also = map[string]string{
 	"pine":               "deal softwood knotty floorboard",
 	"spruce":             "softwood whitewood deal",

@@ -1,5 +1,5 @@
-// Package mend says what damage takes to be put right before paint: how much
-// filler and glue, in how many batches, and how long.
+// Package damage works out the repairs before painting: how much filler and glue, in how many
+// batches, and how long.
 package damage
 
 import (
@@ -17,8 +17,8 @@ import (
 type Defect struct {
 	ID     string
 	Count  int     // at least 1
-	SizeMM float64 // across, or wide; 0 where nobody measured
-	LongCM float64 // along; 0 where nobody measured
+	SizeMM float64 // across, or wide; 0 if not measured
+	LongCM float64 // along; 0 if not measured
 	Bends  bool    // it is in cane, cloth or leather
 }
 
@@ -32,13 +32,13 @@ const (
 	TwoPart
 )
 
-// Row says how damage of one kind is mended. Volumes follow from simple
-// solids; depths that nobody measures are working defaults.
+// Row says how damage of one kind is repaired. Volumes follow from simple solids; depths that are
+// usually not measured are working defaults.
 type Row struct {
 	ID string
-	// Across and Along name its sizes; empty where they are not asked.
+	// Across and Along name its sizes; empty where it has none.
 	Across, Along string
-	// SizeMM and LongCM are taken where nobody measured. Working defaults.
+	// SizeMM and LongCM are used if nothing was measured. Working defaults.
 	SizeMM, LongCM float64
 	How            string
 	// Filler, and from what size across in millimetres it is a two-part one.
@@ -48,8 +48,8 @@ type Row struct {
 	Fills func(s, l float64) float64
 	// Glues is the area of one to be glued, in square millimetres; nil for none.
 	Glues func(s, l float64) float64
-	// Minutes of work on one beside the filling: opening, cleaning, sanding
-	// flush. Working default.
+	// Minutes of work on one besides the filling: opening, cleaning, sanding flush. Working
+	// default.
 	Minutes float64
 }
 
@@ -65,7 +65,7 @@ func (d *Defect) Filler() Filler {
 	return row.Filler
 }
 
-// backed is how damage is mended that would be filled if it did not bend.
+// backed is the repair, on a material that flexes, of damage that would otherwise be filled.
 const backed = "Reweave it, sew it, or glue a patch behind it: filler cracks out of anything that flexes."
 
 // dish is half an ellipsoid of a depth; bore a cylinder; groove a furrow of
@@ -87,8 +87,7 @@ const (
 	skim  = .2  // mm
 )
 
-// Rows are the kinds of damage with how they are mended; those that are not
-// here take none of this.
+// Rows are the kinds of damage with their repairs; other kinds need none.
 var Rows = []Row{
 	{ID: "chip", Across: "across", SizeMM: 8, TwoFrom: 10, Filler: Fine, Minutes: 2,
 		How:   "Cut back loose edges, fill slightly proud, sand flush.",
@@ -149,7 +148,7 @@ var Rows = []Row{
 		Fills: func(s, _ float64) float64 { return dish(s, .5) }},
 }
 
-// RowOf returns how a kind of damage is mended; false where it takes nothing.
+// RowOf returns the repair of a kind of damage; false where it needs none.
 func RowOf(id string) (*Row, bool) {
 	for i := range Rows {
 		if Rows[i].ID == id {
@@ -161,7 +160,7 @@ func RowOf(id string) (*Row, bool) {
 
 // Figures of the fillers. Working defaults.
 const (
-	// overfill is what is laid on proud of the surface, or left on the board.
+	// overfill is the share filled proud of the surface, or left on the board.
 	overfill = 1.3
 	// glueBed is the thickness of a glue line, in millimetres.
 	glueBed = .25

@@ -1,5 +1,5 @@
-// Package apart knows what comes off a piece before it is painted: how it is
-// labelled, cleaned, masked or stored, and what becomes of its holes.
+// Package disassembly knows what comes off a piece before it is painted: how it is labelled,
+// cleaned, masked or stored, and what happens to its holes.
 package disassembly
 
 import (
@@ -16,7 +16,7 @@ const (
 	Stay = "stay" // painted with the piece
 )
 
-// Treatments lists them with their words.
+// Treatments are what to do with hardware.
 var Treatments = []struct{ ID, Name string }{{Off, "comes off"}, {Mask, "is masked"}, {Stay, "is painted with it"}}
 
 // Row describes a kind of thing that comes off.
@@ -25,13 +25,13 @@ type Row struct {
 	Letter           string // its labels begin with it
 	Do               string // what is usually done with it
 	Clean, Store     string
-	Holes            bool // it is screwed on by holes whose spacing matters
+	Holes            bool // its screw holes have a spacing that matters
 	// Painted tells that it may be painted where it is: a door is, a hinge never.
 	Painted bool
 }
 
-// Rows lists what comes off. Advice is a working default; what a maker says of
-// cleaning goes first.
+// Rows lists the kinds of hardware. Advice is a working default; a maker's advice on cleaning takes
+// precedence.
 var Rows = []Row{
 	{"handle", "Handle", "Handles", "H", Off, "Soak in warm water with detergent, brush, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
 	{"knob", "Knob", "Knobs", "K", Off, "Wash with detergent, dry at once; no ammonia on brass.", "In a bag with its own screws.", true, false},
@@ -49,7 +49,7 @@ var Rows = []Row{
 	{"other", "Other", "Others", "X", Off, "", "", false, false},
 }
 
-// RowOf returns what is known of a kind; false if there is none of that id.
+// RowOf returns the row of a kind; false if there is none of that id.
 func RowOf(id string) (*Row, bool) {
 	for i := range Rows {
 		if Rows[i].ID == id {
@@ -70,8 +70,8 @@ type Item struct {
 // tall is the height from which a door hangs on three hinges, in centimetres.
 const tall = 120.
 
-// Suggest lists what the parts say must come off, in the order one takes a
-// piece apart: what holds before what it holds.
+// Suggest lists the hardware to remove that the parts imply, in the order of disassembly: what
+// holds before what it holds.
 func Suggest(ps []parts.Part) []Item {
 	var out []Item
 	add := func(kind string, n int, where string) {
@@ -139,7 +139,7 @@ const sameHoles = .5
 // Holes is what a change of hardware does to the holes.
 type Holes struct {
 	Fill, Drill int    // holes, of all the pieces
-	Says        string // empty where nothing is to be done, or known
+	Says        string // empty if there is nothing to do, or not known
 }
 
 // HolesOf compares the spacing of old hardware with that of new, in

@@ -4,13 +4,13 @@ package effect
 
 import "math"
 
-// Chipping is what decides how much a powder paint lets go.
+// Chipping is what decides how much of a powder paint comes off.
 type Chipping struct {
 	// Strength of the weak boundary, 0 to 1, as the check estimates it.
 	Strength float64
 	Coats    int // of powder paint
-	// Heated with warm air, Wetted while it sets, and Resist where something was
-	// laid in patches to keep it off.
+	// Heated with warm air, Wetted while it sets, and Resist where something was applied in patches
+	// to keep it off.
 	Heated, Wetted, Resist bool
 }
 
@@ -28,8 +28,8 @@ const (
 	tenth                  = 1.2815515655446004 // of a normal, from its middle to its 90th part of a hundred
 )
 
-// Share estimates the chipped share of the area. Nobody can promise it: the
-// spread is wide on purpose.
+// Share estimates the chipped share of the area. It cannot be promised: the spread is wide on
+// purpose.
 func (c Chipping) Share() Share {
 	x := chipBase + chipStrength*c.Strength + chipCoat*float64(c.Coats-2)
 	if c.Heated {

@@ -17,11 +17,10 @@ type Answer struct {
 
 // Known is what a survey says before any test.
 type Known struct {
-	// Substrate is the craft's id of what the zone is said to be made of;
-	// empty, or one that stands for not knowing, where nobody can say.
+	// Substrate is the id of the surveyed material; empty, or an id for "not known".
 	Substrate string
 	Veneer    bool
-	Made      int // year, 0 where nobody knows
+	Made      int // year, 0 if not known
 }
 
 // Belief is what the answers come to.
@@ -41,7 +40,7 @@ type Belief struct {
 	outs  []int
 }
 
-// NotCounted is an answer that does not count.
+// Uncounted is an answer that is not counted.
 type Uncounted struct {
 	Answer
 	Why string
@@ -60,8 +59,8 @@ type Conflict struct {
 // made of, before any test; the rest is for a survey in error. Working default.
 const stated = .97
 
-// lookalike are, for substrates that stand for not knowing, the groups they
-// are taken for, with how often each turns out. Working default.
+// lookalike are, for substrates that mean "not known", the groups they are assumed to be in, with
+// how often each turns out. Working default.
 var lookalike = map[string]map[Group]float64{
 	"unknown_wood":    {Wood: .84, Printed: .13, Board: .03},
 	"plastic_unknown": {Plastic: .85, Printed: .1, Cloth: .05},
@@ -111,7 +110,7 @@ func Believe(k Known, answers []Answer) (*Belief, error) {
 		b.Answers, b.tests, b.outs = append(b.Answers, a), append(b.tests, t), append(b.outs, o)
 	}
 	if k.Made != 0 && !dated {
-		// The year is an answer that nobody had to give.
+		// The year is an answer without a question.
 		t := TestNamed("age")
 		e := slices.IndexFunc(eras, func(e struct {
 			id    string
@@ -204,9 +203,9 @@ var spreadOf = func() [][]float64 {
 	return out
 }()
 
-// weights says how much each answer counts: among those that see the same
-// property the one that tells most in full, and each other by what it does not
-// share with it. without leaves one out, below 0 none.
+// weights says how much each answer counts: of those with the same property the most informative in
+// full, and each other only for what it does not share with it. without leaves one out, below 0
+// none.
 func (b *Belief) weights(without int) []float64 {
 	w := make([]float64, len(b.tests))
 	for i, t := range b.tests {
@@ -298,8 +297,8 @@ func (b *Belief) conflicts() {
 	}
 }
 
-// against is the answer that speaks most against the i-th: the one that comes
-// together with it least often among all that the tables know.
+// against is the answer that contradicts the i-th most: the one that occurs with it least often in
+// the tables.
 func (b *Belief) against(i int) Conflict {
 	t := b.tests[i]
 	worst := Conflict{A: b.Answers[i], Lift: math.Inf(1)}
@@ -352,7 +351,7 @@ func (b *Belief) sum(of func(*Hypothesis) bool) float64 {
 	return s
 }
 
-// Share is the belief in one answer to what it is made of, or to what is on it.
+// Share is the probability of one material or finish.
 type Share struct {
 	ID, Name string
 	P        float64
@@ -366,7 +365,7 @@ func (b *Belief) Made() []Share {
 	return b.rank(len(Materials), func(x *Hypothesis) int { return x.Matter }, func(i int) (string, string) { return Materials[i].ID, Materials[i].Name })
 }
 
-// On ranks the beliefs in what is on it, the likeliest first.
+// On ranks the finishes, the most likely first.
 func (b *Belief) On() []Share {
 	return b.rank(len(finishes), func(x *Hypothesis) int { return x.Finish }, func(i int) (string, string) { return finishes[i].id, finishes[i].name })
 }
@@ -492,7 +491,7 @@ const (
 // Grade grades a belief that something was tested for.
 func Grade(p float64) Sure { return sure(p, true) }
 
-// sure grades a belief. told tells whether any answer could tell.
+// sure grades a probability. told tells whether any answer could tell.
 func sure(p float64, told bool) Sure {
 	switch {
 	case !told:
@@ -540,7 +539,7 @@ func (b *Belief) Touched() bool {
 	return slices.ContainsFunc(b.tests, func(t int) bool { return !Tests[t].Observation })
 }
 
-// told tells whether something was made or looked at that sees a finish.
+// told tells whether a test was made, or something observed, that senses a finish.
 func (b *Belief) told() bool {
 	return slices.ContainsFunc(b.tests, func(t int) bool { return Tests[t].Sees != "kind" && Tests[t].Sees != "age" && Tests[t].Sees != "stuff" })
 }

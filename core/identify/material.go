@@ -1,8 +1,7 @@
-// Package identify turns looks and small tests into a belief about what a
-// surface is made of and what is on it, says which test is worth making next,
-// and names answers that contradict each other. What is in the tables of this
-// package are working defaults from general knowledge of old finishes and
-// materials, not measurements.
+// Package identify turns looks and small tests into a belief about a surface's material and finish,
+// says which test to make next, and names answers that contradict each other. The tables of this
+// package are working defaults from general knowledge of old finishes and materials, not
+// measurements.
 package identify
 
 import "slices"
@@ -54,8 +53,8 @@ var groupNames = []struct {
 	{Glass, "glass or glaze"}, {Mineral, "clay, stone or plaster"}, {Plastic, "plastic"}, {Cloth, "cloth or leather"},
 }
 
-// finish is what may lie on a matter. Finishes that a coat meets alike and no
-// small test tells apart stand as one.
+// finish is a finish that a material may have. Finishes that behave the same under a coat and that
+// no small test distinguishes are one.
 type finish struct{ id, name string }
 
 var finishes = []finish{
@@ -77,7 +76,7 @@ var finishes = []finish{
 	{"plating", "Plating"},
 }
 
-// alike are finishes of the craft that stand as another here.
+// alike are finishes of the craft that count as another here.
 var alike = map[string]string{"polyurethane": "varnish_oil"}
 
 // finishGroups name several finishes in the tables' selectors.
@@ -89,7 +88,7 @@ var finishGroups = map[string][]string{
 
 type shares = map[string]float64
 
-// onWood is what lies on old and new wooden things.
+// onWood are the finishes of old and new wooden things.
 var onWood = shares{
 	"none": .07, "stain_only": .04, "wax": .10, "oil": .06, "shellac": .14, "lacquer": .14, "varnish_oil": .19, "finish_wb": .04,
 	"catalysed": .05, "paint_alkyd_old": .07, "paint_acrylic_old": .05, "paint_porous_old": .02, "paint_porous_waxed": .03, "paint_factory": .01,
@@ -126,9 +125,8 @@ var Materials = []Material{
 	{"cloth", "Cloth", Cloth, []string{"fabric_woven", "fabric_pile"}, false, .015, shares{"none": 1}},
 }
 
-// Hypothesis is one thing that a surface may be. Matter and Finish index
-// [Materials] and the finishes; the last of [Hypotheses], with both below 0, is
-// whatever the tables do not know.
+// Hypothesis is one thing that a surface may be. Material and Finish index [Materials] and the
+// finishes; the last of [Hypotheses], with both below 0, is everything that the tables do not know.
 type Hypothesis struct {
 	Matter, Finish int
 	prior          float64 // without knowing anything
@@ -166,8 +164,7 @@ func MaterialOf(substrate string) int {
 // tell.
 func Same(a, b string) bool { return finishOf(a) >= 0 && finishOf(a) == finishOf(b) }
 
-// finishOf is the index of a finish of the craft, below 0 where it is not
-// among those that tests tell apart.
+// finishOf is the index of a finish of the craft, below 0 if tests do not distinguish it.
 func finishOf(id string) int {
 	if a, ok := alike[id]; ok {
 		id = a

@@ -9,10 +9,10 @@ import (
 	"rutile/core/craft"
 )
 
-// Purpose says what the next test is to be good for.
+// Purpose says what the next test is for.
 type Purpose struct {
-	// Class names what would be done about a surface: surfaces of one class
-	// need not be told apart. Nil tells every substrate and finish apart.
+	// Class names what would be done about a surface: surfaces of one class need not be
+	// distinguished. Nil distinguishes every substrate and finish.
 	Class func(Surface) string
 	// Lead forbids tests that scrape or heat.
 	Lead bool
@@ -50,16 +50,15 @@ type Next struct {
 // too. Working default.
 const Settled = .93
 
-// negligible is the belief below which a hypothesis is not told apart from
-// other negligible ones.
+// negligible is the probability below which hypotheses are not distinguished from each other.
 const negligible = .001
 
 // madeFrom is the share of belief in what a test can be made on, below which it
 // is not offered.
 const madeFrom = .6
 
-// Next ranks the tests that were not made yet by what each is expected to tell
-// of what is to be done, less its trouble and harm.
+// Next ranks the remaining tests by expected information about what to do, less their effort and
+// harm.
 func (b *Belief) Next(a Purpose) Next {
 	out := b.ranked(a)
 	out.Done = out.Settled >= Settled && out.alike || len(out.Tests) == 0 || out.Tests[0].Worth <= 0
@@ -80,7 +79,7 @@ func (b *Belief) Next(a Purpose) Next {
 	return out
 }
 
-// ranked is [Belief.Next] without its judgement of whether to go on.
+// ranked is [Belief.Next] without the decision whether to stop.
 func (b *Belief) ranked(a Purpose) Next {
 	classes := map[string]int{}
 	class := make([]int, len(b.P))
@@ -108,7 +107,7 @@ func (b *Belief) ranked(a Purpose) Next {
 		mass[class[h]] += p
 	}
 	var out Next
-	// What nobody knows is settled by no test.
+	// No test settles what the tables do not know.
 	known := slices.Clone(mass)
 	rest := class[len(class)-1]
 	known[rest] = 0
@@ -181,9 +180,8 @@ func entropy(p []float64) float64 {
 	return e
 }
 
-// Meets is a class of [Purpose] for a zone without a plan: what a coat would
-// meet, what may rise from below, and whether old paint or varnish may hold
-// lead.
+// Meets is a class of [Purpose] for a zone without a plan: what a coat would lie on, what may
+// bleed, and whether old paint or varnish may contain lead.
 func Meets(c *craft.Craft) func(Surface) string {
 	return func(s Surface) string {
 		sub, ok := c.Substrate(s.Substrate)

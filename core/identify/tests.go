@@ -11,7 +11,7 @@ import (
 type Test struct {
 	ID          string
 	Short       string // within a sentence
-	Name        string // as one asks
+	Name        string // as a question
 	How         string
 	Where       string
 	LookFor     string
@@ -47,9 +47,9 @@ type row struct {
 // NotSure is an answer to every test.
 const NotSure = "not_sure"
 
-// shared is the share of what one test says that another which sees the same
-// has said already. Working default: two solvents fail alike on a polished
-// film, and two looks at one edge are nearly one.
+// shared is the share of one test's information that another test of the same property has already
+// given. Working default: two solvents fail alike on a polished film, and two looks at one edge are
+// nearly one.
 var shared = map[string]float64{
 	"solvent": .35, "hard": .5, "water": 0, "rag": .3, "wax": .3, "look": .5, "stuff": .5, "metal": .4, "cover": .5,
 }

@@ -1,5 +1,5 @@
-// Package measure reads and words sizes, areas and temperatures in the ways
-// people at a bench write them, metric and US.
+// Package measure reads and writes sizes, areas, temperatures, spans of time, counts and dates as
+// people write them, metric and US.
 package measure
 
 import (
@@ -65,7 +65,7 @@ func (u Units) Area(m2 float64) string {
 // to the sixteenth of an inch.
 func (u Units) Length(cm float64) string { return u.Sizes(cm) }
 
-// Sizes words lengths given in centimetres as one size, as 80 × 18 cm.
+// Sizes writes lengths given in centimetres as one size, as 80 × 18 cm.
 func (u Units) Sizes(cm ...float64) string {
 	out := make([]string, len(cm))
 	for i, x := range cm {

@@ -7,8 +7,8 @@ import (
 	"strings"
 )
 
-// Hours words a span of time given in hours: minutes below an hour, days from two
-// days. It rounds up, so that nobody comes back too early.
+// Hours writes a span of time given in hours: minutes below an hour, days from two days. It rounds
+// up, so that nobody comes back too early.
 func Hours(h float64) string {
 	const exact = 1e-6 // of rounding errors that must not add a step
 	switch {

@@ -38,9 +38,8 @@ type Drawing struct {
 // maxShapes bounds the drawing.
 const maxShapes = 1200
 
-// Elevation draws a piece from its parts. Nobody says where a part goes: what
-// follows a carcass in the list belongs to it, fronts fill it in rows from
-// above, and what has no place stands beside the piece.
+// Elevation draws a piece from its parts. Positions are inferred: parts after a carcass in the list
+// belong to it, fronts fill it in rows from the top, and what has no place stands beside the piece.
 func Elevation(all []Part, u measure.Units) Drawing {
 	d := drafter{all: all, units: u, drawn: make([]int, len(all))}
 	d.shapes = make([]Shape, 0, 2*len(all))
@@ -66,7 +65,7 @@ func Elevation(all []Part, u measure.Units) Drawing {
 	return d.finish()
 }
 
-// between is what is left between things that stand side by side.
+// between is the gap between things that stand side by side.
 const between = 6.
 
 type box struct{ x0, y0, x1, y1 float64 }
@@ -148,7 +147,7 @@ func (d *drafter) seen(i int) int {
 	return p.Count
 }
 
-// share is how many of a part's n go to the b-th of several alike.
+// share is how many of a part's n belong to the b-th of several alike.
 func share(n, b, of int) int {
 	k := n / of
 	if b < n%of {
@@ -245,8 +244,7 @@ func (d *drafter) put(i int, x, y float64) {
 	d.add(i, s)
 }
 
-// body draws the b-th of several carcasses that are alike, with what belongs
-// to it.
+// body draws the b-th of several carcasses that are alike, with its contents.
 func (d *drafter) body(g []int, x float64, b, of int) {
 	c := &d.all[g[0]]
 	w, h, t := c.Size[Width], c.Size[Height], min(c.Size[Thick], 4)
@@ -732,7 +730,7 @@ func (d *drafter) vessels(g []int) {
 	}
 }
 
-// loose stands what found no place beside the piece.
+// loose places what found no place beside the piece.
 func (d *drafter) loose(x float64) {
 	for i := range d.all {
 		p := &d.all[i]

@@ -1,6 +1,5 @@
-// Package parts holds a piece of furniture as the parts one lays a tape
-// measure to, and works out from them areas, running lengths, how fiddly the
-// work is, and an elevation to scale.
+// Package parts holds a piece of furniture as measured parts, and works out areas, running lengths,
+// a work factor, and an elevation to scale.
 package parts
 
 import "math"
@@ -57,8 +56,8 @@ var DimIDs = [NumDims]string{"width", "height", "depth", "thick", "across", "bas
 // has none.
 type Sizes [NumDims]float64
 
-// Need is one size a kind has: its name there, and what it is taken for where
-// nobody measured it; those that are measured always have no usual.
+// Need is one size a kind has: its name there, and its value if it was not measured; sizes that are
+// always measured have none.
 type Need struct {
 	Dim   Dim
 	Name  string
@@ -80,8 +79,7 @@ type KindRow struct {
 	// Needs are its sizes in the order people say them.
 	Needs []Need
 	Faces []FaceRow
-	// Length is the running length of one, in centimetres; nil where nobody
-	// would count it so.
+	// Length is the running length of one, in centimetres; nil for parts that are not long.
 	Length func(s *Sizes) float64
 	// Edges is the running length of the edges a brush cuts along, in
 	// centimetres.

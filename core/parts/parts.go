@@ -30,12 +30,10 @@ type Part struct {
 	Painted Faces
 	Relief  Relief
 	Zone    int // index of its zone; -1 for none
-	// Seen is how many of them show from the front; -1 for as many as one
-	// would expect.
+	// Seen is how many of them are visible from the front; -1 for as many as expected.
 	Seen  int
 	Place Place
-	// Gap around what slides or closes, in millimetres; negative where nobody
-	// measured it.
+	// Gap around a sliding or closing part, in millimetres; negative if not measured.
 	Gap float64
 }
 
@@ -49,8 +47,8 @@ func New(k Kind, count int, cm ...float64) Part {
 	return p
 }
 
-// Fill gives the sizes nobody measured their usual value: a square leg is as
-// thick as wide, a turned one the same at both ends.
+// Fill sets sizes that were not measured to their usual value: a square leg is as thick as wide, a
+// turned one the same at both ends.
 func (p *Part) Fill() {
 	for _, n := range Kinds[p.Kind].Needs {
 		if p.Size[n.Dim] > 0 {

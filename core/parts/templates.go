@@ -8,7 +8,7 @@ import (
 	"rutile/core/measure"
 )
 
-// Ask is one figure a template wants.
+// Ask is one figure that a template needs.
 type Ask struct {
 	Name  string
 	Usual float64 // centimetres, or a count
@@ -67,7 +67,7 @@ func (t *Template) Make(size []float64, n []int, u measure.Units) ([]Part, error
 	return out, nil
 }
 
-// Wants says in words which sizes a template asks for.
+// Wants says in words which sizes a template needs.
 func (t *Template) Wants() string {
 	names := make([]string, len(t.Sizes))
 	for i, a := range t.Sizes {

@@ -17,11 +17,10 @@ var counts = []string{"no", "one", "two", "three", "four", "five", "six", "seven
 // maxTyped bounds a line that is read at all, in characters.
 const maxTyped = 2000
 
-// Read reads parts as one would jot them down: "3 drawer fronts 80x18",
-// "top 4' x 18 1/2 in", "four turned legs 45 x 5", several separated by
-// semicolons or new lines. The words before the sizes become the part's name
-// where they say more than its kind. The error is an *[Error] or a
-// *[measure.Error]; with it come the parts before the one it names.
+// Read reads parts as people type them: "3 drawer fronts 80x18", "top 4' x 18 1/2 in", "four turned
+// legs 45 x 5", several separated by semicolons or new lines. The words before the sizes become the
+// part's name if they say more than its kind. The error is an *[Error] or a *[measure.Error]; with
+// it come the parts before the one it names.
 func Read(text string, u measure.Units) ([]Part, error) {
 	if utf8.RuneCountInString(text) > maxTyped {
 		return nil, &Error{"", fmt.Sprintf("That is more than %d characters; enter fewer parts at a time.", maxTyped)}
@@ -116,8 +115,8 @@ func readSizes(k Kind, text string, u measure.Units) ([]float64, error) {
 	return cm, nil
 }
 
-// split takes a line apart: a leading count, words, and from the first figure
-// after them on the sizes.
+// split separates a line: a leading count, words, and the sizes from the first figure after them
+// on.
 func split(line string) (count int, words []string, sizes string) {
 	count = 1
 	fields := strings.Fields(line)
@@ -246,7 +245,7 @@ func clip(s string) string {
 	return s
 }
 
-// Field is the field that an error of this package or of measure speaks of.
+// Field is the field that an error of this package or of measure is about.
 func Field(err error) string {
 	var e *Error
 	if errors.As(err, &e) {

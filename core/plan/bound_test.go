@@ -22,7 +22,7 @@ func (p *planner) wander(r *rand.Rand) int32 {
 	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
 	cur := int32(0)
 	for {
-		j := p.scout.SoFar(p.path(cur))
+		j := p.evaluator.SoFar(p.path(cur))
 		p.took(&p.nodes[cur], &j)
 		p.nodes[cur].judged = true
 		if j.Fails.Len() > 0 {
@@ -76,7 +76,7 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 			if i < 0 {
 				continue
 			}
-			p.scout.SoFar(p.path(i))
+			p.evaluator.SoFar(p.path(i))
 			below := p.coloursBelow()
 			p.nodes[i].firsts = nil
 			for range 4 {
@@ -161,7 +161,7 @@ func TestWhatIsMergedIsTheSame(t *testing.T) {
 		p.nodes, p.at = append(p.nodes[:0], p.root()), -1
 		same := map[[2]uint64]int32{}
 		for i := int32(0); int(i) < len(p.nodes) && i < 120; i++ {
-			j := p.scout.SoFar(p.path(i))
+			j := p.evaluator.SoFar(p.path(i))
 			p.took(&p.nodes[i], &j)
 			if j.Fails.Len() > 0 {
 				continue

@@ -25,7 +25,7 @@ func exhaust(t testing.TB, ask Request, most int) (best float64, which *Plan, op
 	p.nodes = append(p.nodes, p.root())
 	for i := 0; i < len(p.nodes) && opened+judged < most; i++ {
 		opened++
-		j := p.scout.SoFar(p.path(int32(i)))
+		j := p.evaluator.SoFar(p.path(int32(i)))
 		p.took(&p.nodes[i], &j)
 		for _, m := range p.next(&p.nodes[i]) {
 			if n, ok := p.child(int32(i), &m); ok {

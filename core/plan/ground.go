@@ -18,9 +18,8 @@ const (
 	grounding
 )
 
-// mostPrimers is how many grounds a plan may have over the whole face one after
-// another, each of one or two coats, beside one on the spots. Working default: no
-// painter lays more.
+// mostPrimers is how many primers a plan may have over the whole face one after another, each of
+// one or two coats, besides one on the spots. Working default: no painter uses more.
 const mostPrimers = 2
 
 // move is something that the beginning of a plan may go on with.
@@ -39,8 +38,8 @@ func (p *planner) move(to stage, steps ...surface.Step) move {
 	return m
 }
 
-// vocabulary lists the moves that this way knows for this zone, apart from what
-// readies the surface for its first coat.
+// vocabulary lists the moves that this way of working knows for this zone, apart from the
+// preparation for the first coat.
 func (p *planner) vocabulary() {
 	c, z := p.craft, &p.zone
 	for i := range c.Cleaners {
@@ -57,7 +56,7 @@ func (p *planner) vocabulary() {
 		}
 	}
 	_, foil := craft.CutThrough[c.Substrates[z.Substrate].ID]
-	covered := slices.ContainsFunc(p.scout.May(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
+	covered := slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
 	if (covered || foil) && p.offCome() && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
 		for _, how := range []string{"chemical", "scrape", "heat"} {
 			if how == "chemical" && p.way.NoSmell || how == "heat" && z.Veneer {
@@ -109,16 +108,15 @@ func (p *planner) vocabulary() {
 	}
 }
 
-// offCome tells whether a painter would think of taking the old finish off: it
-// lets go by itself, the pores below are wanted, or what is in the wood must be
-// got at. Otherwise it is washed, keyed and painted over.
+// offCome tells whether a painter would consider removing the old finish: it is loose, the pores
+// below are wanted, or something in the wood must be reached. Otherwise it is washed, keyed and
+// painted over.
 func (p *planner) offCome() bool {
 	x := p.look()
 	return p.zone.Loose&^craft.LooseJoint != 0 || x != nil && x.Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
 }
 
-// strippable tells whether what lies on a material can be taken off without
-// spoiling it.
+// strippable tells whether a finish can be removed from a material without spoiling it.
 func strippable(f craft.Family) bool {
 	switch f {
 	case craft.VinylSoft, craft.PlasticHard, craft.Polyolefin, craft.Leather, craft.Textile, craft.GlassSmooth:
@@ -132,7 +130,7 @@ func strippable(f craft.Family) bool {
 func (p *planner) field(n int) *surface.Region { return &p.state(n).Regions[surface.Field] }
 
 func (p *planner) state(n int) *surface.State {
-	t := p.scout.Trace(n)
+	t := p.evaluator.Trace(n)
 	if len(t.Events) == 0 {
 		return &t.Start
 	}
@@ -140,7 +138,7 @@ func (p *planner) state(n int) *surface.State {
 }
 
 func (p *planner) any(f func(*surface.Region) bool) bool {
-	for n := range p.scout.May() {
+	for n := range p.evaluator.Candidates() {
 		if f(p.field(n)) {
 			return true
 		}
@@ -154,8 +152,8 @@ func (p *planner) helps(s *surface.Step) bool {
 	before := *s
 	before.Passes = s.NumPasses() - 1
 	var e, f surface.Event
-	for n := range p.scout.May() {
-		st, facts := p.state(n), &p.scout.May()[n].Facts
+	for n := range p.evaluator.Candidates() {
+		st, facts := p.state(n), &p.evaluator.Candidates()[n].Facts
 		if before.Passes > 0 {
 			surface.Apply(p.craft, facts, st, &before, 1, 0, &e)
 			st = &e.After
@@ -178,8 +176,8 @@ func (p *planner) helps(s *surface.Step) bool {
 	return false
 }
 
-// reaches tells whether a painter would reach for a cleaner against a soil:
-// everyday ones for whatever they shift, the others for what they are made for.
+// reaches tells whether a painter would use a cleaner against a soil: everyday ones for everything
+// they remove, the others for what they are made for.
 func (p *planner) reaches(cl craft.Cleaner, so craft.Soil) bool {
 	row := &p.craft.Cleaners[cl]
 	return row.Everyday || slices.Contains(craft.Soils[so].Remedy, row.ID)
@@ -199,14 +197,14 @@ func (p *planner) keys() []option {
 	if p.way.Holds == Chemical || p.barred || p.way.Sand == SandNever {
 		return out
 	}
-	for n := range p.scout.May() {
+	for n := range p.evaluator.Candidates() {
 		q := p.field(n)
 		row := &craft.Families[q.Top]
 		if row.ScuffHow == "" || !takesKey(q) && p.way.Sand != SandAlways {
 			continue
 		}
 		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
-		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.scout.May()[n].Substrate].Paper() {
+		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.evaluator.Candidates()[n].Substrate].Paper() {
 			s = surface.Step{Do: surface.Abrade, How: craft.Pad} // the print is paper
 		}
 		if !slices.ContainsFunc(out, func(o option) bool { return len(o) > 0 && o[0] == s }) {
@@ -223,7 +221,7 @@ func plastic(f craft.Family) bool {
 	return f == craft.PlasticHard || f == craft.Polyolefin || f == craft.VinylSoft || f == craft.VinylRigid
 }
 
-// must tells whether a way asks for a key where there is one to be had.
+// must tells whether a way of working demands a key where one is possible.
 func (p *planner) must() bool {
 	if p.flakes() {
 		return false
@@ -345,7 +343,7 @@ func (p *planner) next(n *node) []move {
 	return out
 }
 
-// grounded tells whether a beginning is all that its way asks for below the
+// grounded tells whether a beginning has everything that its way of working demands below the
 // paint.
 func (p *planner) grounded(n *node) bool {
 	switch {

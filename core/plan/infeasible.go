@@ -20,8 +20,8 @@ type Infeasible struct {
 	Why []Obstacle
 	// Relaxations are changes with which there is a plan. Each was tried.
 	Relaxations []Relaxation
-	// Nearest is the plan with the fewest fails that was found; nil where no coat
-	// can be laid at all.
+	// Nearest is the plan with the fewest fails that was found; nil where no coat can be applied at
+	// all.
 	Nearest *Plan
 	// Stopped tells that the search was stopped before it had seen everything.
 	Stopped bool
@@ -210,8 +210,8 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 	return s
 }
 
-// canBegin tells whether anything can be made ready for paint at all, which takes far
-// less than working out what may be laid on it. It leaves the planner as it was.
+// canBegin tells whether anything can be prepared for paint at all, which is far cheaper than
+// searching for coats. It does not change the planner.
 func (p *planner) canBegin() bool {
 	r := p.recipe()
 	p.grounds, p.see = r.grounds, r.see
@@ -265,7 +265,7 @@ func (s *Infeasible) pairs(c *craft.Craft, ask *Request, try func(Request) *Plan
 
 // known adds what it would help to know of the surface.
 func (s *Infeasible) known(c *craft.Craft, ask *Request, try func(Request) *Plan) {
-	may := check.NewEvaluator(c, ask.Zone).May()
+	may := check.NewEvaluator(c, ask.Zone).Candidates()
 	if len(may) < 2 {
 		return
 	}
@@ -304,13 +304,13 @@ func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
 			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
 		}
 	}
-	if len(s.Why) == 0 { // what is asked for beyond the check
+	if len(s.Why) == 0 { // what is demanded beyond the check
 		s.Why = []Obstacle{{"", "This way of working has settings that contradict each other", ask.Way.Says}}
 	}
 }
 
-// nearest is the plan with the fewest fails, of those that a short look finds; nil
-// where there is nothing to lay.
+// nearest is the plan with the fewest fails that a short search finds; nil where there is nothing
+// to apply.
 func nearest(ctx context.Context, c *craft.Craft, ask Request) *Plan {
 	ask.Done = nil
 	p := &planner{craft: c, ask: ask}

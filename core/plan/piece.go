@@ -38,11 +38,10 @@ func matches(a, b *check.Zone) bool {
 // mostFinishes is how many finishes are tried for zones that are to match.
 const mostFinishes = 4
 
-// Piece plans every zone that has no plan. Zones that are to look the same get the
-// same paint and end in the same sheen, by whichever paint comes to the least points
-// over all of them; a zone that cannot have it is told apart. done is called after
-// each zone that was looked at; nil for nobody. It stops early when ctx is done, and
-// leaves the rest without a plan.
+// Piece plans every zone that has no plan. Zones that should match get the same paint and the same
+// final sheen, with the paint that comes to the least points over all of them; a zone that cannot
+// have it is named. done is called after each zone; it may be nil. It stops early when ctx is done,
+// and leaves the rest without a plan.
 func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n int)) ([]Planned, error) {
 	out := make([]Planned, len(zones))
 	count := 0
@@ -162,7 +161,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 	return nil
 }
 
-// Finish names the last paint of a plan and what closes it, within a sentence.
+// Finish names the last paint of a plan and its seal, within a sentence.
 func Finish(c *craft.Craft, steps []surface.Step) string {
 	paint, seal := "", ""
 	for i := range steps {
@@ -186,8 +185,8 @@ func Finish(c *craft.Craft, steps []surface.Step) string {
 	return paint + " under " + seal
 }
 
-// even plans zones once more where one that is to match another lies straight on
-// something that drinks and the other does not.
+// even plans zones once more where one of two matching zones is painted straight on an absorbent
+// surface and the other is not.
 func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned) error {
 	bases := make([]check.Base, len(zones))
 	base := func(i int) check.Base {

@@ -30,8 +30,7 @@ type Request struct {
 	// Like keeps to the paints and the sheen of another plan, for zones that are to
 	// match; nil for any.
 	Like []surface.Step
-	// Done is told how many beginnings and plans were looked at, now and then; nil
-	// for nobody.
+	// Done is told how many nodes were opened, now and then; nil for nobody.
 	Done func(looked int)
 	// Limit is how many beginnings and plans may be looked at; 0 stands for as many as
 	// nearly any zone takes.
@@ -71,8 +70,8 @@ type Answer struct {
 	Stats  Stats
 	// Infeasible says what stands in the way where nothing passes.
 	Infeasible *Infeasible
-	// LookDecides tells that what makes the paint hold follows from the look, whatever
-	// the way says of it.
+	// LookDecides tells that what makes the paint hold follows from the look, whatever the way of
+	// working says.
 	LookDecides bool
 }
 
@@ -93,16 +92,16 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 
 // planner is one search.
 type planner struct {
-	craft  *craft.Craft
-	ask    Request
-	zone   check.Zone // as it is planned for
-	way    *Way
-	scout  *check.Evaluator
-	sound  *check.Evaluator // of the same zone as a sound face
-	barred bool             // lead forbids dry work
-	spots  bool             // something rises in spots
-	pores  bool             // bare and open: what shines over it asks for a filler
-	belief bool             // what it may be is weighed by a belief
+	craft     *craft.Craft
+	ask       Request
+	zone      check.Zone // as it is planned for
+	way       *Way
+	evaluator *check.Evaluator
+	sound     *check.Evaluator // of the same zone as a sound face
+	barred    bool             // lead forbids dry work
+	spots     bool             // something bleeds in spots
+	pores     bool             // bare with open pores: a shiny finish needs a filler
+	belief    bool             // what it may be is weighed by a belief
 
 	cleans, strips, bleach, primers []move
 	repair, denib                   move
@@ -117,7 +116,7 @@ type planner struct {
 	lets [craft.NumBleeders]float64
 
 	nodes  []node
-	at     int32 // the node that the scout walked last, -1 for anything else
+	at     int32 // the node that the evaluator walked last, -1 for anything else
 	queue  queue
 	seen   map[[2]uint64]float64
 	buf    []surface.Step
@@ -162,7 +161,7 @@ func (p *planner) surveyed() error {
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
 	}
-	if !p.zone.SoilsKnown { // hands have been on whatever nobody looked at
+	if !p.zone.SoilsKnown { // unchecked surfaces have been touched
 		p.zone.SoilsKnown = true
 		p.zone.Soils[craft.Grime] = max(1, p.zone.Soils[craft.Grime])
 	}
@@ -172,12 +171,12 @@ func (p *planner) surveyed() error {
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}
-	p.scout = check.NewEvaluator(c, &p.zone)
-	p.sound = p.scout.Sound()
+	p.evaluator = check.NewEvaluator(c, &p.zone)
+	p.sound = p.evaluator.Sound()
 	p.barred = p.zone.LeadBars(c)
 	p.pores = p.ask.Fill == "" && !p.zone.Uneven && c.Substrates[p.zone.Substrate].Mark() == "open" &&
-		!slices.ContainsFunc(p.scout.May(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
-	for _, m := range p.scout.May() {
+		!slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
+	for _, m := range p.evaluator.Candidates() {
 		p.belief = p.belief || m.P > 0
 		lv := surface.Levels(c, &m.Facts)
 		for b := range lv {
@@ -272,14 +271,14 @@ func (p *planner) toFinish(n *node, watches *check.RuleSet, stains *[craft.NumBl
 	return out, true
 }
 
-// like tells whether a tail looks as the plan does that is to be matched.
+// like tells whether an ending looks like the plan to be matched.
 func (p *planner) like(steps []surface.Step) bool {
 	return p.ask.Like == nil || alike(p.craft, steps, p.ask.Like)
 }
 
-// alike tells whether two plans look the same once they are done: in the same
-// paints, that end in the same sheen. What closes them may differ by the wear,
-// except over a matt paint that drinks, which a wax and a clear change differently.
+// alike tells whether two finished plans look the same: the same paints with the same final sheen.
+// Their seals may differ by wear, except over an absorbent matt paint, which wax and clear change
+// differently.
 func alike(c *craft.Craft, a, b []surface.Step) bool {
 	x, y := finish(c, a), finish(c, b)
 	return slices.Equal(x.paints, y.paints) && x.sheen == y.sheen && (!x.drinks || x.seal == y.seal)
@@ -324,7 +323,7 @@ func finish(c *craft.Craft, steps []surface.Step) finished {
 	return out
 }
 
-// Ground names what lies below the first paint of a plan, within a sentence.
+// Ground names what is below the first paint of a plan, within a sentence.
 func Ground(c *craft.Craft, steps []surface.Step) string {
 	var out []string
 	for i := range steps {

@@ -17,8 +17,8 @@ import (
 // Range is a figure with what it is at its best and at its worst.
 type Range struct{ Low, Likely, High float64 }
 
-// How far the tables may be off: a bond may hold a twelfth better or worse, and
-// there may be a third less of what rises or half as much again. Working defaults.
+// How far the tables may be off: a bond may be a twelfth better or worse, and there may be a third
+// less of a bleeder or half as much again. Working defaults.
 const (
 	bondOff             = 1. / 12
 	stainLess, stainOff = .67, 1.5
@@ -43,8 +43,8 @@ func Risks(c *craft.Craft, r *check.Result) Range {
 	return Range{with(1 + bondOff), a.Risk, with(1 - bondOff)}
 }
 
-// Stains is the worst stain of a plan that was checked, in CIEDE2000 units, where
-// there is less or more of what rises than was surveyed.
+// Stains is the worst stain of a plan that was checked, in CIEDE2000 units, with less or more of
+// the bleeder than surveyed.
 func Stains(r *check.Result) Range {
 	if len(r.Stains) == 0 {
 		return Range{}
@@ -167,7 +167,7 @@ func SmellWords(x float64) string {
 	return "strong: not indoors"
 }
 
-// TripsOf counts the trips to the bench that steps take, every coat being one.
+// TripsOf counts the trips that steps take, one for every coat.
 func TripsOf(steps []surface.Step) int {
 	n := 0
 	for i := range steps {

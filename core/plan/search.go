@@ -19,7 +19,7 @@ import (
 type node struct {
 	parent int32 // -1 for the one without steps
 	stage  stage
-	// What it has done, as far as the moves ask.
+	// What it has done, as far as the moves need it.
 	last             surface.StepKind // of the last step, NumKinds for none
 	cleaner          craft.Cleaner
 	product          craft.Product // the last primer
@@ -34,7 +34,7 @@ type node struct {
 	least            float64        // points that it comes to, without the tail
 	amounts          Amounts        // once it is judged
 	watches          check.RuleSet
-	tails            []end // once it is opened, the cheapest first as far as they were asked for
+	tails            []end // once it is opened, the cheapest first as far as they were needed
 	firsts           []first
 	stains           [craft.NumBleeders]float64
 	// film in micrometres, hours so far, and the risk of peeling.
@@ -45,7 +45,7 @@ type node struct {
 type first struct {
 	known  bool
 	judged check.Judged
-	begun  float64 // hours when it is laid
+	begun  float64 // hours at which it is applied
 	bonds  []surface.Boundary
 }
 
@@ -87,8 +87,8 @@ func (q *queue) Pop() any {
 	return x
 }
 
-// search goes best first: whatever has the least bound is looked at next, so that
-// the first plan to come up judged is the best.
+// search goes best first: the node with the least bound is opened next, so that the first plan that
+// is judged is the best.
 func (p *planner) search(ctx context.Context) Answer {
 	p.nodes, p.at = append(p.nodes[:0], p.root()), -1
 	heap.Push(&p.queue, item{end: -1, plan: -1})
@@ -213,7 +213,7 @@ func (p *planner) path(i int32) []surface.Step {
 // judge walks the beginning of a plan and tells whether it may lead anywhere.
 func (p *planner) judge(i int32) bool {
 	n := &p.nodes[i]
-	j := p.scout.SoFar(p.path(i))
+	j := p.evaluator.SoFar(p.path(i))
 	p.at, n.judged = i, true
 	p.stats.Opened++
 	held := check.RiskVerdict(j.Risk) // what comes above holds no better
@@ -238,8 +238,8 @@ func (p *planner) judge(i int32) bool {
 	return true
 }
 
-// mayFinish tells whether any tail may stand on a ground or on one that goes on from
-// it: what is laid between adds to the film and to what may let go.
+// mayFinish tells whether any ending suits a base or one that goes on from it: further primers add
+// to the film and to the risk.
 func (p *planner) mayFinish(n *node) bool {
 	return slices.ContainsFunc(p.lightest, func(t *tail) bool {
 		return check.RiskVerdict(1-min((1-n.risk)*t.holds, t.all)) != check.Fails &&
@@ -254,7 +254,7 @@ const perFail = 50
 func (p *planner) took(n *node, j *check.Judged) {
 	n.watches = j.Watches
 	n.hours = 0
-	for v := range p.scout.May() {
+	for v := range p.evaluator.Candidates() {
 		n.hours = max(n.hours, p.state(v).Hours)
 	}
 	n.amounts = amounts(&n.statics, j)
@@ -265,9 +265,8 @@ func (p *planner) took(n *node, j *check.Judged) {
 	n.grounded = p.grounded(n)
 }
 
-// key tells beginnings apart that a plan could go on from differently: the
-// surfaces with the ages of their coats, and what rules will still ask of the
-// past.
+// key distinguishes beginnings that a plan could continue differently: the surfaces with the ages
+// of their coats, and what rules still need of the past.
 func (p *planner) key(n *node) [2]uint64 {
 	type key struct {
 		stage            stage
@@ -293,7 +292,7 @@ func (p *planner) key(n *node) [2]uint64 {
 	for s := range out {
 		out[s] = maphash.Comparable(seeds[s], k)
 		mix := func(x uint64) { out[s] = (out[s] ^ x) * 0x9E3779B97F4A7C15 }
-		for v := range p.scout.May() {
+		for v := range p.evaluator.Candidates() {
 			st := *p.state(v)
 			for i := range st.Regions[:st.N] {
 				q := &st.Regions[i]
@@ -305,8 +304,8 @@ func (p *planner) key(n *node) [2]uint64 {
 			}
 			st.Hours, st.Minutes = 0, 0
 			mix(maphash.Comparable(seeds[s], st))
-			mix(uint64(p.scout.InVain(v)))
-			for _, b := range p.scout.Bonds(v) {
+			mix(uint64(p.evaluator.InVain(v)))
+			for _, b := range p.evaluator.Bonds(v) {
 				mix(maphash.Comparable(seeds[s], bondKey{b.Product, b.On, b.Bare, b.Additive, b.Risk}))
 			}
 		}
@@ -336,7 +335,7 @@ func (p *planner) flakes() bool {
 
 // sinceVapour is how long ago the last step gave off vapour that burns.
 func (p *planner) sinceVapour() float64 {
-	t := p.scout.Trace(0)
+	t := p.evaluator.Trace(0)
 	for i := len(t.Events) - 1; i >= 0; i-- {
 		e := &t.Events[i]
 		s := e.Doing
@@ -347,11 +346,10 @@ func (p *planner) sinceVapour() float64 {
 	return -1
 }
 
-// open makes the nodes that a node leads to, and where it is all that lies below
-// the paint, its tails.
+// open makes the child nodes of a node, and if it is a complete base, its endings.
 func (p *planner) open(i int32, least, above float64) {
 	if p.at != i {
-		p.scout.Walk(p.path(i))
+		p.evaluator.Walk(p.path(i))
 		p.at = i
 	}
 	dirty := !p.belief && !p.lenient && p.nodes[i].stage != grounding && p.any(check.Refuses)
@@ -430,11 +428,10 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 	return out, true
 }
 
-// soiled are the levels of soil, apart from dust, that lie on the face of the last
-// plan that was judged.
+// soiled are the levels of soil, apart from dust, on the face of the last plan that was judged.
 func (p *planner) soiled() float64 {
 	most := 0
-	for v := range p.scout.May() {
+	for v := range p.evaluator.Candidates() {
 		sum := 0
 		for so, lv := range p.field(v).Soils {
 			if craft.Soil(so) != craft.Dust {
@@ -452,7 +449,7 @@ type hide struct {
 	step   int
 }
 
-// coatsOver is how many coats of a tail's paint some grounds ask for.
+// coatsOver is how many coats of an ending's paint some bases need.
 func (p *planner) coatsOver(t *tail, grounds []colour.RGB) int {
 	if t.paint < 0 {
 		return 0
@@ -465,7 +462,7 @@ func (p *planner) coatsOver(t *tail, grounds []colour.RGB) int {
 		k := hide{g, t.lays}
 		n, ok := p.hides[k]
 		if !ok {
-			n = p.scout.CoatsFor(g, &t.steps[t.paint])
+			n = p.evaluator.CoatsFor(g, &t.steps[t.paint])
 			p.hides[k] = n
 		}
 		need = max(need, n)
@@ -473,11 +470,11 @@ func (p *planner) coatsOver(t *tail, grounds []colour.RGB) int {
 	return min(need, mostCoats)
 }
 
-// grounds are the colours of the last plan that was judged.
+// coloursBelow are the colours of the last plan that was judged, for every candidate.
 func (p *planner) coloursBelow() []colour.RGB {
 	var out []colour.RGB
-	for v := range p.scout.May() {
-		if g := p.scout.Shows(v); !slices.Contains(out, g) {
+	for v := range p.evaluator.Candidates() {
+		if g := p.evaluator.Shows(v); !slices.Contains(out, g) {
 			out = append(out, g)
 		}
 	}
@@ -505,7 +502,7 @@ func (p *planner) yellowsOver(tail int32, coats int, grounds []colour.RGB) check
 			if t.paint >= 0 {
 				steps[t.paint].Coats = coats
 			}
-			v = check.YellowVerdict(t.yellows * check.Show(p.scout.Over(g, steps).Light()))
+			v = check.YellowVerdict(t.yellows * check.Show(p.evaluator.Over(g, steps).Light()))
 			p.shades[k] = v
 		}
 		out = max(out, v)
@@ -599,11 +596,11 @@ func (p *planner) weighs(n *node, e *end, on *first) (float64, bool) {
 	return p.ask.Weights.Points(&a), true
 }
 
-// behind lists the tails behind a node, whose walk was judged last, with the
-// least that both come to, in no order.
+// behind lists the endings of a node, whose walk was judged last, with the least points of both
+// together, in no order.
 func (p *planner) behind(n *node) []end {
 	grounds := p.coloursBelow()
-	coats := make([]int, len(p.firsts)) // that each asks for here
+	coats := make([]int, len(p.firsts)) // that each needs here
 	out := make([]end, 0, len(p.ends))
 	for i := range p.ends {
 		t := &p.ends[i]
@@ -649,11 +646,11 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 		on.known = true
 		s := p.firsts[t.lays]
 		s.Coats = 0
-		on.judged = p.scout.SoFar(append(p.path(i), s))
+		on.judged = p.evaluator.SoFar(append(p.path(i), s))
 		p.at = -1
 		p.stats.Opened++
-		for v := range p.scout.May() {
-			es := p.scout.Trace(v).Events
+		for v := range p.evaluator.Candidates() {
+			es := p.evaluator.Trace(v).Events
 			e := &es[len(es)-1]
 			on.begun = max(on.begun, e.Begun)
 			on.bonds = append(on.bonds, e.Boundaries()...)
@@ -670,11 +667,10 @@ func (p *planner) onGround(i int32, e end) (float64, bool) {
 	return least, ok
 }
 
-// rises are the stains that come to the face of the last plan that was judged, at
-// their worst.
+// rises are the stains that reach the face of the last plan that was judged, at their worst.
 func (p *planner) rises() [craft.NumBleeders]float64 {
 	var out [craft.NumBleeders]float64
-	for v := range p.scout.May() {
+	for v := range p.evaluator.Candidates() {
 		st := p.state(v)
 		for i := range st.Regions[:st.N] {
 			for b := range out {
@@ -702,7 +698,7 @@ func (p *planner) whole(i int32, e end) *Plan {
 		a := static(p.craft, &p.zone.Facts, &steps[at])
 		statics = statics.plus(&a)
 	}
-	j := p.scout.Whole(steps)
+	j := p.evaluator.Whole(steps)
 	p.at = -1
 	p.stats.Judged++
 	if j.Fails.Len() > 0 && !p.lenient {
@@ -714,5 +710,5 @@ func (p *planner) whole(i int32, e end) *Plan {
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 
-// foresee puts the rule whose verdict is known before a plan is whole into a set.
-func (p *planner) foresee(f check.Foreseen, into *check.RuleSet) { p.scout.Book().Foresee(f, into) }
+// foresee puts the rule whose verdict is known early into a set.
+func (p *planner) foresee(f check.Foreseen, into *check.RuleSet) { p.evaluator.Book().Foresee(f, into) }

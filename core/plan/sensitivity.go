@@ -30,19 +30,18 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 	dirt := true // until the first coat
 	for i := range steps {
 		if steps[i].Do == surface.Coat && dirt {
-			p.scout.Walk(steps[:i])
+			p.evaluator.Walk(steps[:i])
 			statics[Dirt], dirt = p.soiled(), false
 		}
 		a := static(p.craft, &p.zone.Facts, &steps[i])
 		statics = statics.plus(&a)
 	}
-	j := p.scout.Whole(steps)
+	j := p.evaluator.Whole(steps)
 	a := amounts(&statics, &j)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 
-// Sensitivity is a fact that nobody has tested, with which another plan would be the
-// better one.
+// Sensitivity is an untested fact with which another plan would be better.
 type Sensitivity struct {
 	ID string
 	// If says what might be so, as a clause; Test how to find out; and Field where
@@ -143,7 +142,7 @@ func doubts(c *craft.Craft, ask *Request, plan *Plan) []doubt {
 	}
 	known := z.Known(c)
 	open := known.Finish != identify.Tested
-	if may := check.NewEvaluator(c, z).May(); open && (len(may) > 1 || c.Finishes[z.Finish].Unknown) {
+	if may := check.NewEvaluator(c, z).Candidates(); open && (len(may) > 1 || c.Finishes[z.Finish].Unknown) {
 		for i := range may {
 			f := may[i].Facts
 			add("finish "+c.Finishes[f.Finish].ID, "it is "+craft.Lower(check.SurfaceName(c, f.Substrate, f.Finish)), testNamed(finishTests[c.Finishes[f.Finish].ID]), craft.FieldEvidence, .8, func(z *check.Zone) {
@@ -229,8 +228,7 @@ func doubts(c *craft.Craft, ask *Request, plan *Plan) []doubt {
 	return out
 }
 
-// weakestOf is the bond of a plan on the old surface that is likeliest to let
-// go.
+// weakestOf is the bond of a plan on the old surface that is most likely to fail.
 func weakestOf(c *craft.Craft, ask *Request, plan *Plan) *surface.Boundary {
 	z := *ask.Zone
 	z.Steps = plan.Steps

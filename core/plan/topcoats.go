@@ -11,22 +11,20 @@ import (
 	"rutile/core/surface"
 )
 
-// tail is everything that is laid from the first paint on: paint, what makes the
-// look, what seals it, and putting back. It is weighed once for a zone, and then
-// joined to every ground.
+// tail is everything from the first paint on: paint, what makes the look, the seal, and reassembly.
+// It is weighed once for a zone, and then combined with every base.
 type tail struct {
 	steps []surface.Step
-	// paint is the index of the step with as many coats as its colour takes over
-	// what is below, -1 for none; first tells that it is the ground that is below.
+	// paint is the index of the step whose number of coats depends on the colour below, -1 for
+	// none; first tells that the base is directly below.
 	paint int
 	first bool
 	lays  int // which of the planner's first coats it begins with
-	// least is what it comes to over a ground that asks for no more coats, and more
-	// what each further coat of its paint adds. What the first bond risks is left
-	// out.
+	// least is its points over a base that needs no more coats, and more what each further coat of
+	// its paint adds. The risk of the first bond is left out.
 	least, more Amounts
 	watches     check.RuleSet
-	fails       int // rules that fail it by itself, where they are let pass
+	fails       int // rules that fail it by itself, where they are ignored
 	// rough are further watches over a ground that nothing levelled.
 	rough check.RuleSet
 	// twice are its bonds of the product that lies on the ground: where that ground is
@@ -51,8 +49,8 @@ type tail struct {
 	// yellows is how far it would turn white yellow, in CIEDE2000 units; 0 where the
 	// ground has its say in that too.
 	yellows float64
-	// cut tells that its wear lays open what stains: whatever the ground holds back, a
-	// rule watches the worn edges or the face.
+	// cut tells that its wear exposes what stains: whatever the base blocks, a rule watches the
+	// worn edges or the face.
 	cut bool
 }
 
@@ -63,8 +61,7 @@ type own struct {
 	peel, holds float64
 }
 
-// The fewest and the most coats of a paint that is to be a solid colour. Working
-// defaults.
+// The fewest and the most coats of a paint for a solid colour. Working defaults.
 const leastCoats, mostCoats = 2, 6
 
 // option is one of several runs of steps that do the same thing in a recipe.
@@ -81,7 +78,7 @@ type recipe struct {
 	paint int // index of that part, -1 where all coats are given
 	// again is the index of a part that is one more coat of that paint, 0 for none.
 	again int
-	// grounds are the primers that may lie below; nil for any.
+	// grounds are the primers that may go below; nil for any.
 	grounds []craft.Product
 	// see tells that the surface is to stay in sight.
 	see bool
@@ -102,7 +99,7 @@ func (p *planner) under() string {
 	return underPale
 }
 
-// lay is a coat step as this way lays it.
+// lay is a coat step as this way of working applies it.
 func (p *planner) lay(x craft.Product, coats int) surface.Step {
 	row := &p.craft.Products[x]
 	s := surface.Step{Do: surface.Coat, Product: x, Coats: coats, Auto: true, Method: "brush"}
@@ -128,8 +125,8 @@ func (p *planner) lay(x craft.Product, coats int) surface.Step {
 	return s
 }
 
-// tomorrow leaves a coat until the next day, where its window allows that and it
-// does not take longer by itself.
+// tomorrow leaves a coat until the next day, if its window allows that and it does not take longer
+// anyway.
 func (p *planner) tomorrow(s *surface.Step) {
 	const day = 24.
 	row := &p.craft.Products[s.Product]
@@ -140,7 +137,7 @@ func (p *planner) tomorrow(s *surface.Step) {
 	s.Auto, s.WaitH = false, day
 }
 
-// coats are options that lay one of several products, as far as the way uses them.
+// coats are options that apply one of several products, as far as the way of working uses them.
 func (p *planner) coats(n int, of []craft.Product) part {
 	var out part
 	for _, x := range of {
@@ -279,8 +276,8 @@ func (p *planner) work(q *craft.RecipePart) part {
 	return out
 }
 
-// resists are what is laid in patches where the paint is to let go. Shellac and
-// lacquer are painted over half-way through their tack.
+// resists are what is applied in patches where the paint should come off. Shellac and lacquer are
+// painted over half-way through their tack.
 func (p *planner) resists() part {
 	purpose, out := craft.ForResistWax, part{nil}
 	switch p.way.Resist {
@@ -377,7 +374,7 @@ func (p *planner) seals() part {
 		return wax
 	}
 	var out part
-	if p.way.Seal == SealByWear && x == nil { // what is worn, cracked or laid on top is always closed
+	if p.way.Seal == SealByWear && x == nil { // what is worn, cracked or applied on top is always sealed
 		out = append(out, nil)
 	}
 	if p.way.Seal != SealClear {
@@ -403,8 +400,8 @@ func (p *planner) seals() part {
 	return out
 }
 
-// sealedBy is what closes a look that has sealers of its own: a clear coat twice, and
-// anything else once.
+// sealedBy is the seal of a look that has sealers of its own: a clear coat twice, and anything else
+// once.
 func (p *planner) sealedBy(purpose craft.Purpose) part {
 	var out part
 	for _, x := range p.craft.For(purpose) {
@@ -451,8 +448,8 @@ func (p *planner) back() part {
 	return part{{wait(0), {Do: surface.Reassemble}}}
 }
 
-// rests leaves what an effect was worked on until it may be coated again, and
-// what the effect laid until that may.
+// rests leaves what an effect was worked on until it may be coated again, and what the effect
+// applied until that may.
 func (p *planner) rests(t *tail) {
 	last := -1 // the coat that lies on top
 	for i := 0; i < len(t.steps); i++ {
@@ -507,7 +504,7 @@ func (p *planner) cured(steps []surface.Step) {
 	}
 }
 
-// tails lists every way of finishing the zone that no ground could spoil or mend.
+// tails lists every ending for the zone that no base could spoil or rescue.
 func (p *planner) tails() []tail {
 	r := p.recipe()
 	p.grounds, p.see = r.grounds, r.see
@@ -563,11 +560,10 @@ func (p *planner) soundly(steps []surface.Step) []surface.Step {
 	return append(append(p.buf[:0], surface.Step{Do: surface.RaiseGrain}, dust, level), steps...)
 }
 
-// soundSteps are the steps that soundly lays before a tail, the last of them what
-// levels.
+// soundSteps are the steps that make a sound face before an ending, the last of them what levels.
 const soundSteps = 3
 
-// weigh judges a tail by itself and tells whether it may do.
+// weigh judges an ending by itself and tells whether it is possible.
 func (p *planner) weigh(t *tail) bool {
 	at := -1
 	for i := range t.steps {
@@ -681,8 +677,7 @@ func (p *planner) weigh(t *tail) bool {
 // bit marks a product in a set. Two may share one.
 func bit(x craft.Product) uint64 { return 1 << (x % 64) }
 
-// cutsBack tells whether what a tail wears down to stains through all that it lays
-// over that.
+// cutsBack tells whether what an ending wears down to stains through all that it applies over that.
 func (p *planner) cutsBack(t *tail) bool {
 	over := -1 // the first step over the worn edges
 	for i := range t.steps {
@@ -695,7 +690,7 @@ func (p *planner) cutsBack(t *tail) bool {
 		return false
 	}
 	const surely = 1.001 // loads are kept in single precision
-	for _, m := range p.scout.May() {
+	for _, m := range p.evaluator.Candidates() {
 		for b, x := range surface.Exposed(p.craft, &m.Facts) {
 			if x > 0 && x*surface.LeastTransmission(p.craft, t.steps[over:], craft.Bleeder(b))*t.show >= check.AtWorn*surely {
 				return true

@@ -11,8 +11,7 @@ import (
 	"rutile/core/surface"
 )
 
-// Trip is one trip to the bench: the same thing done to one or more zones, one
-// after another.
+// Trip is one visit to the workbench: the same work on one or more zones, one after another.
 type Trip struct {
 	Does   string // as a step is worded
 	Kind   surface.StepKind
@@ -51,10 +50,10 @@ var orderOf = map[surface.StepKind]int{
 	surface.Abrade: 6, surface.Dust: 7, surface.Mask: 8, surface.Coat: 9, surface.Effect: 10, surface.Test: 11, surface.Reassemble: 12,
 }
 
-// Trips draws the plans of several zones together into one order of trips: the
-// same work on several zones is one trip as far as their coats allow, and while one
-// zone dries another is worked on. Zones without steps are left out. It is an order
-// for one pair of hands that never rest; nobody says that no better one exists.
+// Trips combines the plans of several zones into one schedule: the same work on several zones is
+// one trip as far as their coats allow, and while one zone dries another is worked on. Zones
+// without steps are left out. It assumes one pair of hands that never rest, and is not proved to be
+// the best.
 func Trips(c *craft.Craft, zones []check.Zone) []Trip {
 	deeds := make([][]deed, len(zones))
 	for i := range zones {
@@ -104,7 +103,7 @@ func nextTrip(deeds [][]deed, next []int, ready, latest []float64, now float64) 
 		zones        []int
 		begin, until float64
 		order        int
-		missing      bool // some zone will want the same later
+		missing      bool // another zone will need the same later
 		label        string
 	}
 	var all []batch
@@ -139,7 +138,7 @@ func nextTrip(deeds [][]deed, next []int, ready, latest []float64, now float64) 
 			b.begin, b.missing, b.order = max(now, ready[b.zones[0]]), false, -1
 		}
 	}
-	const soon = 12 // hours within which a window closes that is not waited with
+	const soon = 12 // hours within which a closing window is not made to wait
 	first := slices.MinFunc(all, func(x, y batch) int {
 		m := func(b batch) int {
 			switch {

@@ -23,8 +23,7 @@ type Way struct {
 	AdditiveFirst bool
 	// Water is the ratio of water to powder; 0 stands for equal parts.
 	Water float64
-	// Seal is what closes a paint that is used every day, and FlakeSeal one that
-	// flakes.
+	// Seal is what seals an everyday paint, and FlakeSeal one that flakes.
 	Seal      Sealing
 	FlakeSeal FlakeSealing
 	// Resist is what keeps paint from holding in patches, where it is to flake.
@@ -34,15 +33,14 @@ type Way struct {
 	// Deep wears a dry paint through with 220; otherwise 320 stops at the
 	// undercoat.
 	Deep bool
-	// Method lays paint, primer and clear: brush, roller or spray; empty for the
-	// brush.
+	// Method applies paint, primer and clear: brush, roller or spray; empty for the brush.
 	Method string
 	// NextDay leaves every coat until the next day, where its window allows.
 	NextDay bool
 	// Cure is how far the last coat has hardened when it is put back together; 0
 	// stands for a third.
 	Cure float64
-	// Knots tells where a blocker goes against what rises in spots.
+	// Knots tells where a blocking coat goes against local stains.
 	Knots Knotting
 	// Paints are the ids of the paints that it uses; none stands for all.
 	Paints []string
@@ -77,7 +75,7 @@ const (
 	SandNever
 )
 
-// Sealing is what closes a paint that is used every day.
+// Sealing is what seals an everyday paint.
 type Sealing uint8
 
 // The choices.
@@ -87,7 +85,7 @@ const (
 	SealClear          // a clear coat
 )
 
-// FlakeSealing is what closes a paint that flakes.
+// FlakeSealing is what seals a paint that flakes.
 type FlakeSealing uint8
 
 // The choices.
@@ -107,7 +105,7 @@ const (
 	ResistLacquer                  // lacquer, painted over while it is tacky
 )
 
-// Knotting is where a blocker goes against what rises in spots.
+// Knotting is where a blocking coat goes against local stains.
 type Knotting uint8
 
 // The choices.
@@ -163,8 +161,8 @@ var Ways = []Way{
 	{ID: "sprayed", Name: "Sprayed", Says: "Primer, paint and clear from a spray gun.", Method: "spray"},
 }
 
-// Main are the ids of the ways that differ in what makes paint hold: what is set
-// side by side where nobody chooses.
+// Main are the ids of the ways of working that differ in what makes paint hold: those compared by
+// default.
 func Main() []string {
 	var out []string
 	for i := range Ways {

@@ -17,10 +17,10 @@ const (
 	Peel     Term = iota // risk of peeling
 	Stain                // the worst stain that comes through
 	Elapsed              // hours from the first step to the last
-	HandsOn              // hours at the bench
+	HandsOn              // hours of work
 	Cost                 // materials
 	Smell                // coats and wipes that smell
-	Trouble              // trips to the bench, and what must be mixed
+	Trouble              // trips, and what must be mixed
 	Dirt                 // levels of soil under the first coat
 	Renewal              // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
@@ -34,8 +34,8 @@ type TermRow struct {
 	ID, Name string
 	Unit     string // of its amount
 	One      string // the same of a single one, where it is counted
-	// Points are what one unit of it weighs. One point is about what a painter
-	// counts as one unit of money. Working defaults.
+	// Points are what one unit of it weighs. One point is about one unit of money. Working
+	// defaults.
 	Points float64
 	Says   string // what the points mean
 }
@@ -87,9 +87,8 @@ func (w Weights) Check() error {
 	return nil
 }
 
-// Amounts are how much of each term a plan comes to. That of peeling is
-// -ln(1 - risk), so that the amounts of bonds that let go independently of each
-// other add up.
+// Amounts are how much of each term a plan has. That of peeling is -ln(1 - risk), so that the
+// amounts of independent bonds add up.
 type Amounts [NumTerms]float64
 
 // Points is what amounts weigh.
@@ -132,8 +131,8 @@ const (
 	mixTwoPart = 2.
 	mixPowder  = 1.
 	mixOwn     = 3.
-	rags       = 2.  // laid flat outdoors, and looked after until they are dry
-	stripMess  = 10. // sludge or scrapings, waste, and a bench to clean
+	rags       = 2.  // laid flat outdoors, and watched until they are dry
+	stripMess  = 10. // sludge or scrapings, waste, and a workbench to clean
 )
 
 // static are the amounts of a step that follow from the step alone: its

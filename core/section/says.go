@@ -57,8 +57,8 @@ func title(c *craft.Craft, s *surface.Step) string {
 	return check.StepWords(c, s)
 }
 
-// notes are the particulars of a step. The layers are those it lays, and more tells that another
-// coat follows.
+// notes are the details of a step. The layers are those it makes, and more tells that another coat
+// follows.
 func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string {
 	var out []string
 	add := func(format string, a ...any) { out = append(out, fmt.Sprintf(format, a...)) }
@@ -143,8 +143,8 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 
 func number(x float64) string { return strconv.FormatFloat(x, 'g', 3, 64) }
 
-// waitWords says how long each coat of a step is left: as it was typed, or as the walk has it. It
-// is empty where nothing follows that one would wait for.
+// waitWords says how long each coat of a step is left: as typed, or as the walk has it. It is empty
+// where nothing follows.
 func waitWords(s *surface.Step, layers []Layer, more bool) string {
 	if !s.Auto {
 		w := "wait " + measure.Hours(s.WaitH)

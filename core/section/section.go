@@ -1,6 +1,6 @@
-// Package section turns a judged walk into a drawing of the cut through a
-// zone's coats: what lies on what, how thick, and how well each boundary
-// holds. It holds no shapes or pixels; the page decides how they look.
+// Package section turns a judged walk into a drawing of the cross-section of a zone's coats: the
+// layers, how thick they are, and how well each boundary holds. It holds no shapes or pixels; the
+// page decides how they look.
 package section
 
 import (
@@ -112,7 +112,7 @@ func (d *Drawing) WearSays() string {
 	return out + "."
 }
 
-// Exposed is a layer that wear lays open.
+// Exposed is a layer that wear exposes.
 type Exposed struct {
 	Layer  int // index into Layers
 	Colour string
@@ -134,7 +134,7 @@ type Drawing struct {
 	Marks  []Mark
 	// Grit of the scratches the first coat meets, 0 for none.
 	Grit int
-	// Source is what may rise from below: its names, the worst first.
+	// Source is what may bleed from below: its names, the worst first.
 	Source []string
 	// Faces are the finished surface over time, one for each of the Moments; nil
 	// where nothing is painted.

@@ -35,7 +35,7 @@ type Stage struct {
 	// Says is what is unfinished or in the way, or what is done, as a sentence
 	// without its stop.
 	Says string
-	// Step, from 1, is the place in the plan it speaks of; 0 for none.
+	// Step, from 1, is the step of the plan that it is about; 0 for none.
 	Step int
 }
 
@@ -53,8 +53,8 @@ type Entry struct {
 	UseCase, Route, View, Folder string
 	// Fields are those that are filled in there, as repairs and openings name them.
 	Fields []craft.Field
-	// Stands says how the stage stands: its state, in a sentence without its stop, and the step
-	// of the plan it speaks of, from 1; 0 for none.
+	// Stands says how the stage stands: its state, in a sentence without its stop, and the step of
+	// the plan that it is about, from 1; 0 for none.
 	Stands func(*Work) (state State, says string, step int)
 }
 
@@ -124,7 +124,7 @@ func lookOver(w *Work) (State, string, int) {
 		left = append(left, "dirt on it")
 	}
 	fin := &c.Finishes[z.Finish]
-	// A film that hardly depends on its key is judged alike whatever its shine.
+	// A film that hardly depends on its key is judged the same whatever its gloss.
 	const keyed = .2
 	if !fin.Bare && !fin.Unknown && z.Gloss == craft.NoSheen && craft.Families[fin.Family].Need > keyed {
 		left = append(left, "gloss")

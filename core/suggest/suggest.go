@@ -160,7 +160,7 @@ func (m *meeting) judge(s Option) Suggestion {
 	with := *m.z
 	with.Steps = slices.Insert(slices.Clone(m.z.Steps), m.at, o.Step)
 	r := check.Check(m.c, &with, check.Options{NoRepairs: true})
-	// As many coats of a paint as it takes to hide what is below.
+	// As many coats of a paint as hiding takes.
 	const patience = 5
 	if s := &r.Appearance; o.Step.Do == surface.Coat && s.Planned == o.Step.NumCoats() && s.Needed > s.Planned && s.Needed <= patience &&
 		s.Paints[len(s.Paints)-1].Step == m.at+1 {
@@ -230,7 +230,7 @@ func (m *meeting) flakes() bool {
 	return ok && m.c.Effects[x].Flakes()
 }
 
-// fit gives a usual step the figures this surface asks for.
+// fit gives a usual step the figures that this surface needs.
 func (m *meeting) fit(s *surface.Step) {
 	if row := &craft.Families[m.field().Top]; s.Do == surface.Abrade && s.How == craft.Hand && row.ScuffGrit > 0 {
 		s.Grit, s.How = row.ScuffGrit, row.ScuffHow
@@ -248,7 +248,7 @@ func (m *meeting) sticky() int {
 	return n
 }
 
-// laid tells whether a coat of a role lies on the whole zone by now.
+// laid tells whether a coat of a role is on the whole zone by now.
 func (m *meeting) laid(r craft.Role) bool {
 	return slices.ContainsFunc(m.z.Steps[:m.at], func(s surface.Step) bool {
 		return s.Do == surface.Coat && s.Scope == surface.All && m.c.Products[s.Product].Role == r

@@ -7,7 +7,7 @@ import (
 	"rutile/core/drying"
 )
 
-// Timing says where in the lower coat's window a coat was laid.
+// Timing says where in the lower coat's recoat window a coat was applied.
 type Timing uint8
 
 // The timings. OldSurface has no window.
@@ -70,7 +70,7 @@ type Boundary struct {
 	On       craft.Family
 	Under    craft.Product // NoProduct on the old surface
 	Bare     bool          // on the substrate itself, stained or treated as it may be
-	First    bool          // no film of the plan lies below
+	First    bool          // no film of the plan is below
 	Additive float64
 
 	// Factors multiply to the strength.
@@ -100,7 +100,7 @@ type Boundary struct {
 const (
 	spreadBase = .12
 	spreadMilk = .20
-	// SpreadUnknown is what a surface that nobody has tested adds.
+	// SpreadUnknown is what an untested surface adds.
 	SpreadUnknown = .15
 )
 
@@ -142,11 +142,11 @@ func pairVariance(c *craft.Craft, b *Boundary, doubt float64) float64 {
 	return v
 }
 
-// Risk is the chance that the boundary's strength lies below a demand, for a
-// strength that is log-normal about its estimate. A bond that is too weak by
-// its estimate is not made to look safer by doubts about key, soils or timing: the
-// spread they add counts only while the estimate is above the demand, so that
-// the risk never falls when a soil is added or a window missed.
+// Risk is the probability that the boundary's strength is below a demand, for a log-normal strength
+// with the estimate as its median. A bond that is too weak by its estimate is not made to look
+// safer by uncertainty about key, soils or timing: the spread they add counts only while the
+// estimate is above the demand, so that the risk never falls when a soil is added or a window
+// missed.
 func (b *Boundary) Risk(c *craft.Craft, demand, doubt float64) float64 {
 	if b.Strength <= 0 {
 		return 1
@@ -202,7 +202,7 @@ func sandFrom(p *craft.ProductRow, cl drying.Climate) float64 {
 
 const (
 	betweenWindows = .55 // a coat between the two windows wrinkles
-	mediumGrip     = .35 // crackle and lift mediums are made to let go
+	mediumGrip     = .35 // crackle and lift mediums are meant to come apart
 	keyIsSound     = .85
 	kindred        = .9 // water-based clears of two kinds
 	sprayedGlaze   = .4 // of a glaze's wait is enough where no brush drags it
@@ -328,7 +328,7 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 		}
 	}
 
-	// What lies below can let go by itself.
+	// What is below can come off by itself.
 	if p.Powdery && !coat.Binds {
 		b.Cap, b.CapWhy = .5, CapPowdery
 	}

@@ -9,9 +9,9 @@ import (
 // What a search must know of coats before it walks them: the walk itself counts by the same
 // functions.
 
-// Transmitted is the share of a bleeder, 0 to 1, that one coat of a product lets through. Where the coat
-// only dilutes and another that does lies below it already, it dilutes by the root of that.
-// dilutes tells whether the coat is one of those.
+// Transmission is the share of a bleeder, 0 to 1, that one coat of a product lets through. If the
+// coat only dilutes and lies over another that does, it dilutes by the root of that. dilutes tells
+// whether the coat is one of those.
 func Transmission(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool) (share float64, dilutes bool) {
 	share = c.LetsThrough(p, b)
 	if c.Products[p].Block.Blocks() {
@@ -23,8 +23,8 @@ func Transmission(c *craft.Craft, p craft.Product, b craft.Bleeder, diluted bool
 	return share, true
 }
 
-// LeastTransmission is the least share of a bleeder, 0 to 1, that the coats of some steps let through,
-// whatever lies below them.
+// LeastTransmission is the least share of a bleeder, 0 to 1, that the coats of some steps let
+// through, whatever is below them.
 func LeastTransmission(c *craft.Craft, steps []Step, b craft.Bleeder) float64 {
 	out, diluted := 1., false
 	for i := range steps {

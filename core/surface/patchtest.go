@@ -6,8 +6,8 @@ import (
 	"rutile/core/craft"
 )
 
-// PatchTest is a patch test that was rated: one coat laid on a board of the same
-// material, or on a hidden spot of the piece itself, and cut across.
+// PatchTest is a rated patch test: one coat on a board of the same material, or on a hidden spot of
+// the piece itself, and cut across.
 type PatchTest struct {
 	Product  craft.Product
 	On       craft.Family
@@ -74,14 +74,12 @@ func (x *PatchTest) tells(b *Boundary) bool {
 // that came out worse is believed over it. Working default.
 const surprise = 3
 
-// Learn moves the grip of a boundary by what boards of the same coat on the same
-// surface came out at: the log of the grip is normal about the table's with the
-// pair's own spread, every rating is a noisy look at it once the conditions of
-// the board are divided out, and Bayes' rule for two normals weighs them. Boards
-// that came out far worse than the table allows widen the table's spread until
-// they are no more than a surprise: what has let go has let go, while what has
-// held has only held so far. A grip is never more than a full bond. Only the
-// first call counts.
+// Learn adjusts the grip of a boundary by the ratings of patch tests of the same coat on the same
+// surface: the log of the grip is normal about the table's with the pair's own spread, every rating
+// is a noisy observation of it after the conditions of the test are divided out, and Bayes' rule
+// for two normals combines them. Ratings far worse than the table allows widen the table's spread
+// until they are no more than a surprise: what has come off has come off, what has held has only
+// held so far. A grip is never more than full strength. Only the first call counts.
 func (b *Boundary) Learn(c *craft.Craft, boards []PatchTest, doubt float64) {
 	if b.PatchTests > 0 || b.Factors[Grip] <= 0 {
 		return

@@ -17,29 +17,28 @@ type Facts struct {
 	Veneer    bool
 	Finish    craft.Finish
 	Gloss     craft.Sheen
-	Moisture  float64 // per cent; negative where nobody measured
+	Moisture  float64 // per cent; negative if not measured
 	Soils     [craft.NumSoils]uint8
 	Bleeders  [craft.NumBleeders]uint8
 	// GivenBleeders tells that Bleeders replace those the material implies.
 	GivenBleeders bool
 	Knots         int
-	// Loose is what lets go by itself, and Uneven whether its face has dents, runs
-	// or craters.
+	// Loose is loose material, and Uneven whether its face has dents, runs or craters.
 	Loose  craft.Loose
 	Uneven bool
-	// AgeDays is how old cement, plaster or stone is; negative where nobody knows.
+	// AgeDays is the age of cement, plaster or stone; negative if not known.
 	AgeDays float64
 	// SurfaceC is the temperature of the surface, where SurfaceRead tells that it
 	// was measured; otherwise it is taken to be that of the air.
 	SurfaceC    float64
 	SurfaceRead bool
-	// Touching tells that parts of it lie against each other once they are back,
-	// and GapMM is the least gap around what slides or closes, 0 for none.
+	// Touching tells that parts of it touch each other once they are back, and GapMM is the
+	// smallest gap around sliding and closing parts, 0 for none.
 	Touching bool
 	GapMM    float64
 	Wear     craft.Wear
 	Uses     craft.Uses
-	Area     float64 // square metres; 0 where nobody measured
+	Area     float64 // square metres; 0 if not measured
 	// Work is how much longer a square metre takes than on a plain panel; 0
 	// counts as 1.
 	Work    float64
@@ -59,8 +58,8 @@ func (f *Facts) Pace() float64 {
 	return 1
 }
 
-// Demand is the strength that every boundary of the zone must have: that of
-// its wear, and outdoors never less than the weather asks.
+// Demand is the strength that every boundary of the zone must have: that of its wear, and outdoors
+// at least the weather's.
 func (f *Facts) Demand() float64 {
 	d := craft.Wears[f.Wear].Demand
 	if f.Uses&craft.UseOutdoor != 0 {
@@ -72,8 +71,8 @@ func (f *Facts) Demand() float64 {
 // RegionKind names the patches of a zone.
 type RegionKind uint8
 
-// The patches. Spots are knots, nails, rings and marks: places where something
-// local may rise, and where a spot coat goes.
+// The regions. Spots are knots, nails, rings and marks: places where something local may bleed, and
+// where a spot coat goes.
 const (
 	Field RegionKind = iota
 	SpotRegion
@@ -87,8 +86,8 @@ var patchIDs = [numPatches]string{"field", "spots", "worn"}
 // String returns the patch's id.
 func (k RegionKind) String() string { return patchIDs[k] }
 
-// The shares of the area taken for spots, and for what is worn where nobody
-// says. Working defaults.
+// The shares of the area assumed for spots, and for worn places where none is given. Working
+// defaults.
 const (
 	spotShare = .05
 	wornShare = .1
@@ -119,11 +118,11 @@ type Region struct {
 	Under      craft.Family
 	UnderBare  bool  // and whether that is the substrate itself
 	UnderCoats uint8 // and how many coats of the plan then are left
-	Bare       bool  // the substrate itself lies open
-	// At is when the top coat was laid, in hours.
+	Bare       bool  // the substrate itself is exposed
+	// At is when the top coat was applied, in hours.
 	At      float64
 	Key     float64 // 0 to 1, a share of the best the surface allows
-	Scuffed bool    // since the top coat was laid
+	Scuffed bool    // since the top coat was applied
 	Closed  bool    // bare wood polished finer than paint likes
 	Raised  bool    // grain raised and knocked back
 
@@ -133,25 +132,24 @@ type Region struct {
 	Loosened bool
 	// ResidueStep is the cleaning, from 1, that left the cleaner's residue.
 	ResidueStep uint8
-	// SandedStep is the last abrasion, from 1, that nobody has dusted off.
+	// SandedStep is the last abrasion, from 1, that was not dusted off.
 	SandedStep uint8
 
-	// Grit of the scratches that lie open, 0 for none.
+	// Grit of the exposed scratches, 0 for none.
 	Grit uint16
 	// RoughStep is the water-based coat, from 1, that raised the grain of bare wood
 	// and has not been knocked back, and FilledStep the filling that no coat has
 	// closed.
 	RoughStep, FilledStep uint8
-	// Resist is what was laid in patches to keep the next paint off, and ResistAt
-	// when.
+	// Resist is what was applied in patches to keep the next paint off, and ResistAt when.
 	Resist   Resist
 	ResistAt float64
 
 	Loose   craft.Loose
 	Powdery bool
 
-	Film  float64 // dry film laid by the plan, in micrometres
-	Coats uint8   // coats laid by the plan
+	Film  float64 // dry film of the plan, in micrometres
+	Coats uint8   // coats of the plan
 
 	// Load is the stain each bleeder would show through nothing, and Lets the
 	// share of it that gets through the coats so far.
@@ -163,7 +161,7 @@ type Region struct {
 	Blocked uint16
 }
 
-// Resist is something laid in patches so that the paint over it lets go.
+// Resist is something applied in patches so that the paint over it comes off.
 type Resist uint8
 
 // The resists.
@@ -197,9 +195,8 @@ func (p *Region) Stain(b craft.Bleeder) float64 {
 	return float64(p.Load[b]) * float64(p.Transmitted[b])
 }
 
-// Levels are the bleeders a zone has, 0 to 3 each: those entered, or else those
-// its substrate, its finish and its counted knots imply; and what smoke on it
-// leaves behind.
+// Levels are the bleeders a zone has, 0 to 3 each: those entered, otherwise those that its
+// substrate, its finish and its counted knots imply; and what smoke on it leaves behind.
 func Levels(c *craft.Craft, f *Facts) [craft.NumBleeders]uint8 {
 	lv := f.Bleeders
 	if !f.GivenBleeders {
@@ -231,8 +228,8 @@ func resinous(sub *craft.SubstrateRow) bool {
 	return false
 }
 
-// Start is the state before the first step. A zone has spots when something
-// local may rise, or when the plan has a coat for spots alone.
+// Start is the state before the first step. A zone has spots when something local may bleed, or
+// when the plan has a coat for spots only.
 func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
 	p := Region{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
@@ -324,8 +321,8 @@ func filmKey(f craft.Family, gloss craft.Sheen) float64 {
 	return min(1, craft.Sheens[gloss].Key/craft.Families[f].Best)
 }
 
-// Variants lists what the zone may be: the facts themselves, or, where nobody
-// knows the finish, the facts with each finish that is plausible.
+// Variants lists what the zone may be: the facts themselves, or, where the finish is not known, the
+// facts with each plausible finish.
 func Variants(c *craft.Craft, f *Facts) []Facts {
 	if !c.Finishes[f.Finish].Unknown {
 		return []Facts{*f}

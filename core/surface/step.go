@@ -105,8 +105,8 @@ type Step struct {
 	// Strip (how), fill (with), repair, mask and remove (what).
 	StripHow, With, What string
 
-	// Effect: its id, what was laid in patches to make the paint let go there,
-	// and the share of the area that is worn, 0 where nobody said.
+	// Effect: its id, the resist applied in patches, and the share of the area that is worn, 0
+	// where none is given.
 	Effect, Resist string
 	Heat, Wetted   bool
 	Share          float64
@@ -115,7 +115,7 @@ type Step struct {
 	Rating int
 }
 
-// NumCoats is how many coats a coat step lays.
+// NumCoats is how many coats a coat step applies.
 func (s *Step) NumCoats() int { return max(1, s.Coats) }
 
 // NumPasses is how often a cleaning is repeated.

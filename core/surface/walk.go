@@ -15,8 +15,7 @@ type Event struct {
 	Doing  *Step
 	Effect *craft.EffectRow // the effect that is worked, nil for any other step
 	Before *State           // as the event before left it
-	// Begun is when the work on it began, in hours, after whatever it had to
-	// wait for.
+	// Begun is when the work on it began, in hours, after any waiting.
 	Begun float64
 	After State
 	// Bounds are the boundaries made, one for each patch the coat went on.
@@ -55,7 +54,7 @@ func Walk(c *craft.Craft, f *Facts, steps []Step) Trace {
 	return t
 }
 
-// Walk is [Walk] into a trace whose memory is used again.
+// Walk is [Walk] into a trace whose memory is reused.
 func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 	n := 0
 	for i := range steps {
@@ -205,8 +204,7 @@ func (p *Region) strip(c *craft.Craft, f *Facts, s *Step, step int) {
 	}
 }
 
-// effect works an effect: it may lay something, wear the worn patch, and leave
-// dust.
+// effect works an effect: it may apply something, wear the worn region, and leave dust.
 func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	x, ok := c.Effect(s.Effect)
 	if !ok {
@@ -254,7 +252,7 @@ func Exposes(row *craft.EffectRow, s *Step) bool {
 	return row.Deep && s.Grit < light
 }
 
-// made tells whether what lies on top is what the effect would lay.
+// made tells whether the top is what the effect would apply.
 func made(c *craft.Craft, row *craft.EffectRow, top craft.Product) bool {
 	if top == craft.NoProduct {
 		return false
@@ -420,7 +418,7 @@ func (p *Region) bare(c *craft.Craft, f *Facts) {
 	}
 }
 
-// expose lays open what the material holds, as far down as there is any coat.
+// expose exposes what the material contains, as far down as there is any coat.
 func (p *Region) expose(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	lv := Levels(c, f)
@@ -428,7 +426,7 @@ func (p *Region) expose(c *craft.Craft, f *Facts) {
 		row := &craft.Bleeders[b]
 		p.Load[b], p.Transmitted[b] = 0, 0
 		if lv[b] == 0 || row.OnFilm && !c.Finishes[f.Finish].Bare {
-			continue // what lay on the film went with it
+			continue // what was on the film went with it
 		}
 		n := lv[b]
 		if row.Local && p.Kind != SpotRegion {
@@ -442,8 +440,8 @@ func (p *Region) expose(c *craft.Craft, f *Facts) {
 	p.Diluted, p.Blocked = 0, 0
 }
 
-// Exposed is what rises from where the coats are worn down to the material, in
-// CIEDE2000 units, before anything is laid over it again.
+// Exposed is what bleeds where the coats are worn down to the material, in CIEDE2000 units, before
+// anything is applied over it again.
 func Exposed(c *craft.Craft, f *Facts) [craft.NumBleeders]float64 {
 	p := Region{Kind: Worn}
 	p.expose(c, f)
@@ -496,7 +494,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 // takes tells whether a coat of the scope goes on the patch.
 func (p *Region) takes(sc Scope) bool { return sc == All || p.Kind == SpotRegion }
 
-// cover lays one coat.
+// cover applies one coat.
 func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, step int) {
 	p.stain(c, f, s, row)
 	for _, b := range row.Removes {
@@ -555,7 +553,7 @@ func sheenKey(s *Step, row *craft.ProductRow) float64 {
 	return filmKey(row.Dried, sheen)
 }
 
-// What wakes a stain under a first coat. Working defaults.
+// What releases a stain under a first coat. Working defaults.
 const (
 	wakeWater   = 1.2
 	wakeAlcohol = 1.3

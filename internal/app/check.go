@@ -23,7 +23,7 @@ func airOf(cl drying.Climate) wire.Air {
 	return wire.Air{TempC: cl.TempC, RHPct: cl.RH, DewPointC: Tenths(drying.DewPoint(cl))}
 }
 
-// Want chooses what a check writes beside verdicts and findings.
+// Want chooses what a check writes besides verdicts and findings.
 type Want struct{ Repairs, Section, Look bool }
 
 // repairBudget is shared by the zones of a piece, so that the longest piece is answered in

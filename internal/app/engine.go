@@ -1,6 +1,6 @@
-// Package app holds the use cases: what somebody asks of a piece, from its decoded file to the
-// answer on the wire. A piece is converted to the core's types once, as a [Job], and every use
-// case works on that. The bounds on work and what is kept of judged pieces live here, too.
+// Package app holds the use cases, from a decoded file to the answer. A piece is converted to the
+// core's types once, as a [Job], and every use case works on that. Limits on work and the cache of
+// judged pieces are here, too.
 package app
 
 import (

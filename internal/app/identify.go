@@ -128,7 +128,7 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 		out.DoneSays = "Coats behave the same on everything that is still possible. No further test would change what you do."
 	}
 	if n.Done {
-		// Whoever goes on all the same wants to know what it is.
+		// Whoever tests more anyway wants to know what it is.
 		asking.Class = nil
 		n.Tests = b.Next(asking).Tests
 	}
@@ -153,8 +153,7 @@ func (j *Job) Identify(ctx context.Context, zone int) (wire.Identification, erro
 	return out, ctx.Err()
 }
 
-// outcomeOf classes surfaces by what the plan comes to on them; all alike once the context is
-// done.
+// outcomeOf classes surfaces by the plan's result on them; all the same once the context is done.
 func outcomeOf(ctx context.Context, c *craft.Craft, z *check.Zone) func(identify.Surface) string {
 	return func(s identify.Surface) string {
 		if ctx.Err() != nil {

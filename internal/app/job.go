@@ -14,7 +14,7 @@ import (
 	"rutile/internal/wire"
 )
 
-// Workshop is where a piece is judged: what every answer rests on beside the piece.
+// Workshop is where a piece is judged: everything besides the piece that answers depend on.
 type Workshop struct {
 	Air      drying.Climate // where the piece names none
 	Units    measure.Units  // that findings are worded in
@@ -23,13 +23,12 @@ type Workshop struct {
 	Ways     []wire.Way     // ways of working of the studio's own
 }
 
-// Job is a decoded piece at work: converted to the core's types once, and passed on to
-// whatever is asked of it.
+// Job is a decoded piece, converted to the core's types once, for use cases to work on.
 type Job struct {
 	*Engine
 	Piece *wire.Piece
 	Shop  Workshop
-	// Air is that of the piece's own workshop, or else of the studio's.
+	// Air is that of the piece's own workshop, otherwise of the studio's.
 	Air drying.Climate
 	// Zones are as the check judges them, each with the paint of the others.
 	Zones []check.Zone
@@ -106,7 +105,7 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 		}
 		was, is := j.bases[i], check.BaseOf(out.Craft, &out.Zones[i], out.name(i))
 		out.bases[i] = is
-		was.Step, is.Step = 0, 0 // where in its plan no other zone asks
+		was.Step, is.Step = 0, 0 // where in its plan no other zone matters
 		others = others || was != is && (was.CanMatch() || is.CanMatch())
 	}
 	if out.bases == nil {
@@ -163,8 +162,8 @@ func (j *Job) comesOff(zone int) bool {
 	return false
 }
 
-// fits tells whether parts of a zone lie against others once they are back, and the least gap
-// around what slides or closes, in millimetres; 0 where none was entered.
+// fits tells whether parts of a zone touch others once they are back, and the smallest gap around
+// sliding and closing parts, in millimetres; 0 where none was entered.
 func (j *Job) fits(zone int) (touching bool, gap float64) {
 	for i := range j.ofZone[zone] {
 		q := &j.ofZone[zone][i]
@@ -193,7 +192,7 @@ func doing(f *wire.Fitting) string {
 	return f.Do
 }
 
-// fittings are what comes off, for the core.
+// fittings are the hardware, for the core.
 func (j *Job) fittings() []disassembly.Item {
 	out := make([]disassembly.Item, len(j.Piece.TakeApart))
 	for i, f := range j.Piece.TakeApart {

@@ -192,8 +192,7 @@ func (j *Job) fitted(zone int) bool {
 	return slices.ContainsFunc(j.ofZone[zone], func(p parts.Part) bool { return p.Gap >= 0 && parts.Kinds[p.Kind].Moves })
 }
 
-// heldByLead stands for how damage is mended while that would make dust of
-// lead.
+// heldByLead replaces the repairs of damage while they would turn lead into dust.
 const heldByLead = "The old coat may contain lead, and repairing scrapes or sands it: wait until a laboratory or a licensed assessor has excluded it."
 
 func mending(ds []damage.Defect, air drying.Climate) wire.DamageWork {

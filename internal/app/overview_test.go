@@ -218,7 +218,7 @@ func TestThePieceReachesTheRules(t *testing.T) {
 		}
 		return ""
 	}
-	if got := has(1, "prep.no_removal"); got != "Knobs in the way" {
+	if got := has(1, "prep.no_removal"); got != "Knobs not protected" {
 		t.Errorf("on the front: %q", got)
 	}
 	if has(0, "prep.no_removal") != "" {
@@ -234,7 +234,7 @@ func TestThePieceReachesTheRules(t *testing.T) {
 	p.Zones, p.Parts = p.Zones[:1], nil
 	p.TakeApart = p.TakeApart[1:2]
 	r = checked(t, &p, Want{})
-	if got := has(0, "prep.no_removal"); got != "Hinge in the way" {
+	if got := has(0, "prep.no_removal"); got != "Hinge not protected" {
 		t.Errorf("on the only zone: %q", got)
 	}
 	p.TakeApart[0].Zone = "front"

@@ -42,8 +42,8 @@ func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
 	return out
 }
 
-// board is a rated patch test as the core learns from it; false for one that
-// is only planned or laid.
+// board is a rated patch test as the core learns from it; false for one that is only planned or
+// made.
 func board(c *craft.Craft, p *wire.Patch) (surface.PatchTest, bool) {
 	if p.Class == nil {
 		return surface.PatchTest{}, false
@@ -92,7 +92,7 @@ func patchStates(c *craft.Craft, z *wire.Zone, bonds []wire.Bond, today string, 
 	return out
 }
 
-// ratedWords say what a rating did to the bond that it tells of.
+// ratedWords say what a rating did to its bond.
 func ratedWords(p *wire.Patch, bonds []wire.Bond, u measure.Units) string {
 	says := surface.CrossCut[*p.Class].Name + " on " + u.Date(p.Rated) + "."
 	if p.RateFrom != "" && p.Rated < p.RateFrom {

@@ -18,7 +18,7 @@ import (
 	"rutile/internal/wire"
 )
 
-// ground is everything that a verdict rests on beside the piece itself.
+// ground is everything besides the piece that a verdict depends on.
 type ground struct {
 	tables   uint64
 	air      drying.Climate
@@ -118,7 +118,7 @@ func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 	s.judged.kept = now
 	out := make([]*judged, 0, len(heads))
 	for _, h := range heads {
-		// A piece that was changed or removed since is told of by the next list.
+		// A piece that was changed or removed since is in the next list.
 		if j := now[judgedKey{h.ID, h.Rev, on}]; j != nil {
 			out = append(out, j)
 		}
@@ -203,7 +203,7 @@ func (s *Studio) List(ctx context.Context) ([]byte, error) {
 	return s.judged.written(all), nil
 }
 
-// RuleBook is the rule book, with where in the studio each rule speaks.
+// RuleBook is the rule book, with where in the studio each rule has findings.
 func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	all, err := s.judgedPieces(ctx)
 	if err != nil {
@@ -229,7 +229,7 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	return out, nil
 }
 
-// mostMended is how many zones a piece may have for the list to say what mends it.
+// mostMended is how many zones a piece may have for the list to show a fix.
 const mostMended = 12
 
 // summary is a piece as the list shows it, from its judged zones.
@@ -295,7 +295,7 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, wor
 	for i, r := range rs {
 		stages[i] = stage.Of(j.Stages, j.Craft, &j.Zones[i], r)
 	}
-	// What fails is in the way whatever else is unfinished.
+	// A fail blocks the piece whatever else is unfinished.
 	if worst == check.Fails {
 		i := slices.IndexFunc(rs, func(r *check.Result) bool { return r.Verdict == worst })
 		s.Blocked, s.Stage, s.NextIn = rs[i].Findings[0].Title, string(craft.StageCoats), s.Zones[i].ID

@@ -28,13 +28,13 @@ type PlanOptions struct {
 	Done    func(done, of int)
 }
 
-// ask is the question for a plan of one zone.
+// ask is the planning request for one zone.
 func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 	touching, _ := j.fits(i)
 	return plan.Request{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i)}
 }
 
-// unusable is an error of the planner as one that tells what of the input cannot be used.
+// unusable is an error of the planner as one about the input.
 func unusable(err error) error {
 	if errors.Is(err, ErrBusy) || errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) {
 		return err
@@ -42,9 +42,9 @@ func unusable(err error) error {
 	return &wire.Error{Says: err.Error()}
 }
 
-// PlanZone makes plans for one zone by several ways at once, the best first, and sets the plan
-// that it has beside them. Done is told of each way from wherever it was searched, one at a
-// time. Errors are ErrBusy, that of a context that is done, or a *wire.Error.
+// PlanZone makes plans for one zone by several ways of working in parallel, the best first, with
+// the zone's current plan among them. Done is called for each way of working from its own search,
+// one at a time. Errors are ErrBusy, that of a context that is done, or a *wire.Error.
 func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOptions) (wire.ZonePlans, error) {
 	leave, err := j.admit()
 	if err != nil {
@@ -84,7 +84,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 	searches.Wait()
 	for k := range ways {
 		if broke[k] != nil {
-			panic(broke[k]) // where whoever asked is told of it
+			panic(broke[k]) // where progress is reported
 		}
 		if errs[k] != nil {
 			return out, unusable(errs[k])
@@ -359,8 +359,8 @@ func dayWords(h float64) string {
 	return fmt.Sprintf("day %d, %d:%02d", day+1, int(rest), int(rest*60)%60)
 }
 
-// ParseWeights reads weights as name=factor, with commas between them; those that
-// are left out stay as usual.
+// ParseWeights reads weights as name=factor, separated by commas; those that are left out stay
+// normal.
 func ParseWeights(s string) (plan.Weights, error) {
 	w := plan.Usual
 	for _, part := range strings.Split(s, ",") {

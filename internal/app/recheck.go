@@ -12,15 +12,15 @@ import (
 	"rutile/internal/wire"
 )
 
-// ErrStale tells that the check which a change starts from is not kept any more, or was made under
-// other settings or on another day: the whole piece is to be checked.
+// ErrStale tells that the check which a change is based on is no longer cached, or was made with
+// other settings or on another day: check the whole piece.
 var ErrStale = errors.New("this check has expired")
 
 // live keeps the last checks of whole pieces, so that an edit of one zone judges that zone, however
 // many others the piece has.
 type live struct {
 	mu   sync.Mutex
-	run  string // tells this run of the program from others, whose tokens mean nothing here
+	run  string // identifies this run of the program; tokens of other runs are invalid
 	last uint64
 	kept []*kept // the oldest first
 }
@@ -108,7 +108,7 @@ func (s *Studio) CheckChange(ctx context.Context, token string, data []byte) (r 
 		r.Zones[n] = j.zoneResult(i, res, want)
 		k.verdicts[i], k.films[i] = r.Zones[n].Verdict, filmOf(res)
 	}
-	other := false // something of the look-over beside a zone's own line
+	other := false // something of the overview besides a zone's own line
 	for _, i := range changed {
 		k.looks[i] = j.zoneOverview(i)
 		if !reflect.DeepEqual(k.looks[i], was.looks[i]) {

@@ -54,7 +54,7 @@ type StudioOptions struct {
 	Now func() time.Time
 	// Demo tells that the data is thrown away at the end.
 	Demo bool
-	// Log is nil for nobody.
+	// Log may be nil.
 	Log *slog.Logger
 }
 
@@ -135,8 +135,8 @@ func (s *Studio) Read(ctx context.Context, data []byte) (*Job, error) {
 	return s.Job(p, s.Workshop(ctx)), nil
 }
 
-// ReadZone is [Studio.Read] with the zone that a question speaks of; a *NotFound where the piece
-// has none of that id.
+// ReadZone is [Studio.Read] with the index of a zone; a *NotFound where the piece has none of that
+// id.
 func (s *Studio) ReadZone(ctx context.Context, data []byte, id string) (*Job, int, error) {
 	j, err := s.Read(ctx, data)
 	if err != nil {
@@ -149,9 +149,9 @@ func (s *Studio) ReadZone(ctx context.Context, data []byte, id string) (*Job, in
 	return j, i, nil
 }
 
-// Compared finds the ways of working that are set side by side: those of some ids with commas
-// between them, or where there are none those that differ in what makes paint hold. An *Unfit
-// where there is no such way, or there are too many.
+// Compared finds the ways of working to compare: those of some ids separated by commas, or without
+// ids those that differ in what makes paint hold. An *Unfit where there is no such way, or there
+// are too many.
 func (s *Studio) Compared(ctx context.Context, ids string) ([]plan.Way, error) {
 	all := plan.Main()
 	if ids != "" {
@@ -170,8 +170,7 @@ func (s *Studio) Compared(ctx context.Context, ids string) ([]plan.Way, error) {
 	return out, nil
 }
 
-// WayOr is Way, with the usual one where there is none of that id: the piece comes from another
-// studio.
+// WayOr is Way, with the usual one for an unknown id: the piece comes from another studio.
 func (s *Studio) WayOr(ctx context.Context, id string) plan.Way {
 	w, err := s.Way(ctx, id)
 	if err != nil {

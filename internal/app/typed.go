@@ -38,7 +38,7 @@ func (s *Studio) ColourName(_ context.Context, of string) (wire.ColourWord, erro
 	return wire.ColourWord{Name: colour.Name(c), Colour: c.Hex()}, nil
 }
 
-// Parts reads parts as one jots them down; an *Unfit where it cannot.
+// Parts reads typed parts; an *Unfit where it cannot.
 func (s *Studio) Parts(ctx context.Context, text string) ([]wire.Part, error) {
 	ps, err := parts.Read(text, s.Workshop(ctx).Units)
 	if err != nil {
@@ -117,7 +117,7 @@ func (s *Studio) TakePhoto(ctx context.Context, data []byte) (wire.PhotoKept, er
 	return wire.PhotoKept{Photo: wire.Photo{File: p.Name, Width: p.Width, Height: p.Height, Taken: p.Taken}, Already: already}, err
 }
 
-// Photo opens a picture that is kept, large or small; the caller closes it. The error is a *NotFound
+// Photo opens a stored picture, large or small; the caller closes it. The error is a *NotFound
 // where there is none.
 func (s *Studio) Photo(name string, small bool) (*os.File, error) {
 	f, err := s.Store.Photo(name, small)

@@ -142,7 +142,7 @@ func (e *Engine) Vocab() wire.Vocab {
 	return v
 }
 
-// Fields are the ids of all fields that an answer may ask to have filled in.
+// Fields are the ids of all fields that an answer may ask for.
 func (e *Engine) Fields() []string { return idsOf(craft.Fields) }
 
 func idsOf(fields []craft.Field) []string {
@@ -167,7 +167,7 @@ func asks(r *craft.SubstrateRow) []string {
 	if r.Knotted > 0 {
 		out = append(out, "knots")
 	}
-	// What shines by itself tells by its shine how much of a key it has.
+	// A shiny surface's gloss tells how much key it has.
 	if f := &craft.Families[r.Family]; f.Natural == 0 && f.Need > 0 {
 		out = append(out, "gloss")
 	}

@@ -84,12 +84,11 @@ var layouts = []string{
 // separators are tried in this order.
 var separators = []rune{',', ';', '\t', '|'}
 
-// ReadCSV reads a file of readings: a heading, and a row for each moment, parted
-// by commas, semicolons, tabs or bars, with a decimal point, or a comma where
-// that parts no columns. Times without a zone are those of loc. Empty cells are
-// gaps; a row with an impossible value, a time that cannot be read or no value
-// at all is refused by its line and the others are taken. name is told with
-// every reading. An [Error] says why nothing could be taken at all.
+// ReadCSV reads a file of readings: a heading, and a row for each moment, separated by commas,
+// semicolons, tabs or bars, with a decimal point, or a comma where commas do not separate columns.
+// Times without a zone are those of loc. Empty cells are gaps; a row with an impossible value, a
+// time that cannot be read or no value at all is refused by its line and the others are used. name
+// is the source of every reading. An [Error] says why nothing could be used at all.
 func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 	switch {
 	case len(data) > MaxCSVBytes:

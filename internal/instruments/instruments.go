@@ -1,6 +1,6 @@
-// Package bench reads the instruments of a workshop. Each stands behind one
-// interface; those that ship with the program are stand-ins, whose readings are
-// made up, repeatable, and marked as simulated wherever they go.
+// Package instruments reads the instruments of a workshop. Each implements one interface; those
+// that ship with the program are simulated: their readings are made up, repeatable, and marked as
+// simulated everywhere.
 package instruments
 
 import (
@@ -58,12 +58,11 @@ type Reading struct {
 
 // Spot is what an instrument is held on. Instruments of the room need none.
 type Spot struct {
-	// Key names the spot: the same one always reads alike.
+	// Key names the spot: the same one always reads the same.
 	Key string
 	// Substrate, Group and Finish are the craft's ids of what it is.
 	Substrate, Group, Finish string
-	// Gloss is what the surface shines in gloss units, about; below 0 where
-	// nobody knows.
+	// Gloss is the surface's approximate gloss in gloss units; below 0 if not known.
 	Gloss float64
 	// Damp tells that water reaches it.
 	Damp bool
@@ -95,7 +94,7 @@ type Set struct {
 	Instruments []Instrument
 }
 
-// Simulated is a bench of stand-ins. The same seed gives the same autumn.
+// Simulated is a set of simulated instruments. The same seed gives the same readings.
 func Simulated(seed uint64) *Set {
 	room := &Room{Seed: seed}
 	return &Set{room, []Instrument{room, &glossMeter{seed}, &moistureMeter{seed, room}}}

@@ -50,8 +50,7 @@ func dayOf(at time.Time) (int64, float64) {
 	return day, float64(s-day*86400) / 3600
 }
 
-// between blends a day's figure into the next one's, so that nothing jumps at
-// midnight.
+// between blends a day's figure into the next one's, so that nothing jumps at midnight.
 func (r *Room) between(at time.Time, salt uint64, mean, spread float64) float64 {
 	day, hour := dayOf(at)
 	a, b := mean+spread*r.rng(day, salt).NormFloat64(), mean+spread*r.rng(day+1, salt).NormFloat64()
@@ -117,8 +116,8 @@ func (*glossMeter) About() Info {
 	return Info{ID: "gloss", Name: "Gloss meter", Measures: []Quantity{GlossUnits}, OnSpot: true, Simulated: true}
 }
 
-// usualGloss is what finishes shine where nobody has looked, in gloss units at
-// 60 degrees. Working default.
+// usualGloss is the gloss of finishes where it was not recorded, in gloss units at 60 degrees.
+// Working default.
 var usualGloss = map[string]float64{
 	"wax": 18, "oil": 14, "shellac": 62, "lacquer": 48, "varnish_oil": 55, "polyurethane": 60, "finish_wb": 30, "catalysed": 38,
 	"paint_alkyd_old": 52, "paint_acrylic_old": 22, "paint_porous_old": 4, "paint_porous_waxed": 12, "paint_factory": 65, "factory_film": 30,

@@ -15,18 +15,17 @@ import (
 	"github.com/gen2brain/heic"
 )
 
-// HEIC is unpacked by a large decoder that others wrote and that nobody can
-// interrupt. It runs in a process of its own, which is this same program told
-// so by its environment; one that takes too long or too much is ended, and the
-// studio goes on.
+// HEIC is unpacked by a large third-party decoder that cannot be interrupted. It runs in a process
+// of its own, which is this same program told so by its environment; one that takes too long or too
+// much is ended, and the studio goes on.
 const (
 	apartEnv  = "RUTILE_UNPACK_HEIC"
 	apartTime = 40 * time.Second
 )
 
-// RunChild does what a program was started for by [Take], where it was: it unpacks a picture and
-// tells main to end with the code. False where the program was started for anything else. Every
-// main that takes pictures in, that of tests too, asks it before it does anything.
+// RunChild does what [Take] started a program for, if it did: it unpacks a picture and tells main
+// to end with the code. False where the program was started for anything else. Every main that
+// imports pictures, that of tests too, calls it first.
 func RunChild() (code int, started bool) {
 	if os.Getenv(apartEnv) == "" {
 		return 0, false

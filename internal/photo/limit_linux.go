@@ -2,7 +2,7 @@ package photo
 
 import "syscall"
 
-// limitMemory bounds what unpacking may take, whatever a picture claims.
+// limitMemory limits the memory for unpacking, whatever a picture claims.
 func limitMemory() {
 	const most = 4 << 30
 	_ = syscall.Setrlimit(syscall.RLIMIT_AS, &syscall.Rlimit{Cur: most, Max: most})

@@ -1,5 +1,5 @@
-// Package photo takes pictures in: whatever a phone or a camera sends becomes
-// one upright JPEG of a bounded size, with nothing in it but its pixels.
+// Package photo imports pictures: a file of a phone or a camera becomes one upright JPEG of limited
+// size, with nothing in it but its pixels.
 package photo
 
 import (
@@ -122,7 +122,7 @@ type kind struct {
 	meta   imagemeta.ImageFormat
 	config func([]byte) (image.Config, error) // nil where decode looks at the size itself
 	decode func(context.Context, []byte) (image.Image, error)
-	// turned tells that decoding turns it upright by itself.
+	// turned tells that decoding already turns it upright.
 	turned bool
 }
 
@@ -234,8 +234,8 @@ func plainly(err error) string {
 	return s
 }
 
-// meta reads which side is up, and the day: nothing else of what a picture
-// says of itself is looked at or kept. What cannot be read is not there.
+// meta reads orientation and date; no other metadata is read or kept. What cannot be read counts as
+// absent.
 func meta(data []byte, k kind) (turn int, taken string) {
 	turn = 1
 	_, _ = imagemeta.Decode(imagemeta.Options{

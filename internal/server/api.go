@@ -30,13 +30,13 @@ func of[T any](h *handlers, body T, err error) (*answer[T], error) {
 	return &answer[T]{body}, nil
 }
 
-// PieceBody is a piece file as a request's body. It is read by the same
-// decoder as a file, so that both are refused alike.
+// PieceBody is a piece file as a request's body. It is read by the same decoder as a file, so that
+// both are refused with the same message.
 type PieceBody struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
-// ZoneBody is a piece file with the zone of it that is asked about.
+// ZoneBody is a piece file with the zone in question.
 type ZoneBody struct {
 	Zone string `query:"zone" required:"true" doc:"Id of the zone"`
 	PieceBody
@@ -375,8 +375,8 @@ func described[T any](a huma.API, contentType, says string) map[string]*huma.Res
 	return map[string]*huma.Response{"200": {Description: says, Content: map[string]*huma.MediaType{contentType: {Schema: schema}}}}
 }
 
-// describe says in the API's description what the table of fields says of the piece file and of
-// the settings, whose bodies are decoded by hand.
+// describe adds to the API's description what the table of fields says of the piece file and of the
+// settings, whose bodies are decoded separately.
 func (h *handlers) describe(a huma.API) {
 	all := a.OpenAPI().Components.Schemas
 	piece := all.Schema(reflect.TypeFor[wire.Piece](), true, "Piece")

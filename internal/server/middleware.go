@@ -34,8 +34,8 @@ func headers(next http.Handler) http.Handler {
 	})
 }
 
-// onlyHosts refuses requests for names that are not ours: a page elsewhere
-// whose name was made to point here cannot read the workshop's data.
+// onlyHosts refuses requests for other host names: a page elsewhere whose name was made to point
+// here cannot read the workshop's data.
 func onlyHosts(more []string) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

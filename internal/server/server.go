@@ -24,8 +24,7 @@ type Options struct {
 	Studio *app.Studio
 	// Page is the built page.
 	Page fs.FS
-	// Hosts are host names the server answers to beside localhost and
-	// addresses given as numbers.
+	// Hosts are host names the server answers to besides localhost and numeric addresses.
 	Hosts []string
 }
 

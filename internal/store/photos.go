@@ -14,8 +14,8 @@ import (
 	"rutile/internal/wire"
 )
 
-// Photos is the folder of pictures beside the database; in it lies another,
-// with small ones of the same names.
+// Photos is the folder of pictures beside the database; a subfolder has small ones of the same
+// names.
 const (
 	Photos      = "photos"
 	smallPhotos = "small"
@@ -36,8 +36,8 @@ func (s *Store) photoPath(name string, small bool) (string, error) {
 	return filepath.Join(s.dir, Photos, name), nil
 }
 
-// KeepPhoto keeps a picture, large and small. One that is there already is
-// left alone and told. The error is ErrFull where the disk is.
+// KeepPhoto stores a picture, large and small. One that is already there is left alone and
+// reported. The error is ErrFull where the disk is.
 func (s *Store) KeepPhoto(name string, large, small []byte) (already bool, err error) {
 	// The large one comes last: where it is, all of it is.
 	for _, f := range []struct {

@@ -1,5 +1,5 @@
-// Package store keeps pieces in SQLite. A piece is written as one
-// transaction, and a write that starts from an old revision is refused.
+// Package store keeps pieces in SQLite. A piece is written in one transaction, and a write based on
+// an old revision is refused.
 package store
 
 import (
@@ -26,8 +26,8 @@ import (
 // File is the database's name in its folder.
 const File = "rutile.db"
 
-// keptRevisions is how many earlier states of a piece are kept, so that a
-// refused write can be told what changed.
+// keptRevisions is how many earlier states of a piece are kept, so that a refused write can be told
+// what changed.
 const keptRevisions = 50
 
 // The errors that callers decide on. A refused write is a *Conflict.
@@ -147,9 +147,9 @@ func addRevision(tx *gorm.DB, row *pieceRow, body []byte) error {
 	return tx.Exec("INSERT INTO revisions (piece_id, rev, at, body) VALUES (?, ?, ?, ?)", row.ID, row.Rev, row.UpdatedAt, string(body)).Error
 }
 
-// Save writes a piece over revision base. If the piece has another revision by
-// now it is left alone and the error is a *Conflict; but a write that would
-// change nothing, as one sent twice, counts as done.
+// Save writes a piece over revision base. If the piece has another revision by now, it is left
+// alone and the error is a *Conflict; but a write that would change nothing, such as one sent
+// twice, counts as done.
 func (s *Store) Save(ctx context.Context, id uint, base int, p *wire.Piece) (wire.Saved, error) {
 	body, err := json.Marshal(p)
 	if err != nil {

@@ -195,7 +195,7 @@ type Face struct {
 	Says   string  `json:"says"`
 }
 
-// Shown is a layer that wear lays open.
+// Shown is a layer that wear exposes.
 type Shown struct {
 	Layer      int     `json:"layer" doc:"From 0"`
 	Colour     string  `json:"colour"`

@@ -127,7 +127,7 @@ func (p *Piece) onZone(path, id string) error {
 	return nil
 }
 
-// placed finds what a schema cannot say of parts and of what comes off.
+// placed checks what a schema cannot express about parts and hardware.
 func (p *Piece) placed() error {
 	for i := range p.Parts {
 		path := fmt.Sprintf("$.parts[%d]", i)

@@ -86,7 +86,7 @@ type Object struct {
 	// Fields are its fields in the order of the docs. Of an object with variants they are
 	// those that every variant has.
 	Fields []Field
-	// By is the field that tells the variants apart, empty for an object that has none.
+	// By is the field that selects the variant, empty for an object without variants.
 	By       string
 	Variants []Variant
 }

@@ -1,7 +1,6 @@
 package wire
 
-// Overview is what a piece comes to, looked over: areas, the elevation, what its
-// damage takes and what comes off.
+// Overview is the whole piece: areas, the elevation, the work on damage, and hardware.
 type Overview struct {
 	Parts      []PartOverview    `json:"parts"`
 	Zones      []ZoneOverview    `json:"zones"`

@@ -117,7 +117,7 @@ type Earlier struct {
 type Site struct {
 	TempC float64 `json:"temp_c"`
 	RHPct float64 `json:"rh_pct"`
-	// SurfaceC is absent where nobody measured it.
+	// SurfaceC is absent if it was not measured.
 	SurfaceC  *float64 `json:"surface_c,omitempty"`
 	At        string   `json:"at,omitempty"`
 	By        string   `json:"by,omitempty"`
@@ -192,7 +192,7 @@ type Patch struct {
 	Note     string      `json:"note,omitempty"`
 }
 
-// Conditions are the factors of a bond beside its grip.
+// Conditions are the factors of a bond besides its grip.
 type Conditions struct {
 	Key       float64 `json:"key"`
 	Cleanness float64 `json:"cleanness"`

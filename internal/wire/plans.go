@@ -15,7 +15,7 @@ type ZonePlans struct {
 	ID    string    `json:"id"`
 	Name  string    `json:"name,omitempty"`
 	Plans []WayPlan `json:"plans"`
-	// PerM2 is set where nobody knows the area.
+	// PerM2 is set if the area is not known.
 	PerM2 bool `json:"per_m2,omitempty" doc:"Hours and costs are for one square metre, as the area is not known"`
 }
 
@@ -90,7 +90,7 @@ type Relaxation struct {
 	Words []string `json:"words" doc:"A plan that then passes"`
 }
 
-// Sensitivity is a fact that nobody has tested and that would change the plan.
+// Sensitivity is an untested fact that would change the plan.
 type Sensitivity struct {
 	If      string   `json:"if"`
 	Test    string   `json:"test"`
@@ -121,7 +121,7 @@ type ZonePlan struct {
 	Infeasible *Infeasible `json:"stuck,omitempty"`
 }
 
-// Trip is one trip to the bench.
+// Trip is one visit to the workbench.
 type Trip struct {
 	Does    string   `json:"does"`
 	Do      string   `json:"do"`

@@ -36,7 +36,7 @@ func define(name string, defs object) object {
 	if o.By == "" {
 		return doc
 	}
-	// One variant is asked for after the other, so that what is wrong is told of that one alone.
+	// One variant is tried after the other, so that an error is about that one alone.
 	var chain object
 	for _, v := range slices.Backward(o.Variants) {
 		fields := append(slices.Clone(o.Fields), v.Fields...)

@@ -298,13 +298,13 @@ type Term struct {
 	Yours  bool    `json:"yours" doc:"The painter can weigh it"`
 }
 
-// RuleEntry is a rule of the book, with where it speaks.
+// RuleEntry is a rule of the book, with its findings.
 type RuleEntry struct {
 	RuleWord
 	Findings []RuleFinding `json:"findings" doc:"Where it has findings in the studio now, the worst first"`
 }
 
-// RuleFinding is one place where a rule speaks.
+// RuleFinding is one finding of a rule.
 type RuleFinding struct {
 	Piece    uint   `json:"piece"`
 	Name     string `json:"name" doc:"Of the piece"`

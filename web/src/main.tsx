@@ -11,7 +11,7 @@ import { RulesPage } from "./rules/RulesPage";
 import { ErrorBoundary, NotFound } from "./ui/NotFound";
 import { whenReleased } from "./ui/press";
 
-// The server is on this machine or beside it: whether the browser thinks itself online says nothing of it.
+// The server is on this machine or near it: whether the browser considers itself online is irrelevant.
 const queries = new QueryClient({
   defaultOptions: {
     queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
@@ -19,13 +19,13 @@ const queries = new QueryClient({
   },
 });
 
-// An answer is drawn when it comes, and not a turn later; but never under a finger.
+// An answer is drawn when it arrives, and not a turn later; but never under a finger.
 notifyManager.setScheduler((f) => queueMicrotask(() => whenReleased(f)));
 
 const FONTS = ['1em "Besley Variable"', '1em "Atkinson Hyperlegible Next Variable"'];
-const PATIENCE = 500; // ms that the first drawing waits for them
+const PATIENCE = 500; // ms that the first drawing waits for fonts and data
 
-/** Nothing moves once it is drawn: letters, the studio's settings and the air are there before the first drawing. */
+/** Nothing moves once it is drawn: fonts, settings and the air are loaded before the first drawing. */
 async function ready() {
   const late = new Promise((r) => setTimeout(r, PATIENCE));
   const fonts = Promise.all(FONTS.map((f) => document.fonts.load(f)));

@@ -6,7 +6,7 @@ import { sheet } from "./sheet/view";
 import { survey } from "./survey/view";
 import { ways } from "./ways/view";
 
-/** VIEWS are what can be done with a zone, in the order of their keys. A stage brings its view in its folder. */
+/** VIEWS are the views of a zone, in the order of their keys. A stage brings its view in its folder. */
 export const VIEWS: StageView[] = [survey, identify, plan, sheet, cut, ways, lead, patches];
 
 /** viewOf is a view by its name in the address; undefined for none. */

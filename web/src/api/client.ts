@@ -27,7 +27,7 @@ export const api = createClient<paths>({ baseUrl: "" });
 /** Problem is what the server says when it refuses. */
 export type Problem = { status?: number; detail?: string; errors?: { message?: string; location?: string }[] | null };
 
-/** Refused is an answer of the server that is not the one asked for. */
+/** Refused is an error answer of the server. */
 export class Refused extends Error {
   constructor(
     readonly status: number,
@@ -48,11 +48,11 @@ export async function answer<T>(
   return data;
 }
 
-/** RETRY is how long a question that was not answered waits before it is put again, in milliseconds. */
+/** RETRY is the wait before an unanswered request is repeated, in milliseconds. */
 export const RETRY = 3000;
 
-/** TYPING is how long what follows typing waits for more of it, in milliseconds. */
+/** TYPING is the pause in typing before a request that follows it, in milliseconds. */
 export const TYPING = 150;
 
-/** why says why something was not done: the server's reason, or what is to be said where it does not answer. */
+/** why is the reason that something failed: the server's, or the given one if it does not answer. */
 export const why = (e: unknown, away = "the server does not answer.") => (e instanceof Refused ? e.message : away);

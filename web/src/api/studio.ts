@@ -4,7 +4,7 @@ import { answer, api, type Schemas } from "./client";
 
 export type Settings = Schemas["Settings"];
 
-/** STUDIO asks for what the server says of the studio. */
+/** STUDIO requests the studio's settings. */
 export const STUDIO = {
   queryKey: ["studio"],
   queryFn: ({ signal }: { signal: AbortSignal }) => answer(api.GET("/api/studio", { signal })),
@@ -13,17 +13,17 @@ export const STUDIO = {
 
 const StudioContext = createContext<Schemas["Studio"] | undefined>(undefined);
 
-/** StudioProvider asks for the studio, once for all that is on the screen. */
+/** StudioProvider requests the studio's settings once for the whole screen. */
 export function StudioProvider({ children }: { children: ReactNode }) {
   return createElement(StudioContext, { value: useQuery(STUDIO).data }, children);
 }
 
-/** useStudio is what the server says of the studio. */
+/** useStudio is the studio's settings. */
 export const useStudio = () => useContext(StudioContext);
 
 /**
- * useSaveStudio saves what the studio has chosen: change says it of the settings as they then are. Saves go one after
- * the other, and an answer that was asked for before a save never stands over it.
+ * useSaveStudio saves settings: change is applied to the settings as they are on the server. Saves go one after the
+ * other, and an answer requested before a save never replaces it.
  */
 export function useSaveStudio(onSaved: () => void) {
   const queries = useQueryClient();

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
 import { answer, api, type Schemas, type Step, type Vocab } from "./client";
 
-/** VOCAB asks for every id with its meaning. */
+/** VOCAB requests every id with its meaning. */
 export const VOCAB = {
   queryKey: ["vocab"],
   queryFn: ({ signal }: { signal: AbortSignal }) => answer(api.GET("/api/vocab", { signal })),
@@ -14,13 +14,13 @@ export const useVocabQuery = () => useQuery(VOCAB);
 const empty = { limits: {} } as Vocab;
 export const VocabContext = createContext<Vocab>(empty);
 
-/** useVocab is every id with its meaning; it stands ready inside a piece. */
+/** useVocab is every id with its meaning; it is loaded inside a piece. */
 export const useVocab = () => useContext(VocabContext);
 
 export type Limit = Schemas["Limit"];
 const ANY: Limit = {};
 
-/** useLimit is what a field may hold, by its object and name; of a step by what is done, as "coat.coats". */
+/** useLimit is the limit of a field, by its object and name; of a step by its kind, as "coat.coats". */
 export function useLimit(of: string | undefined): Limit {
   const v = useContext(VocabContext);
   return (of && v.limits[of]) || ANY;
@@ -32,7 +32,7 @@ export function nameOf(words: Word[] | undefined, id: string | undefined): strin
   return words?.find((w) => w.id === id)?.name ?? id ?? "";
 }
 
-/** stepName is what a step is called before the server has said it: its product, or else its kind. */
+/** stepName is the name of a step until the server has named it: its product, otherwise its kind. */
 export function stepName(v: Vocab, s: Step): string {
   const all: (Word[] | undefined)[] = [v.products, v.cleaners, v.effects, v.fillers];
   const id = s.product ?? s.effect ?? s.with;
@@ -43,7 +43,7 @@ export function stepName(v: Vocab, s: Step): string {
   return nameOf(v.steps, s.do);
 }
 
-/** soilsSay lists what lies on a surface, as "marked grease, light dust". */
+/** soilsSay lists the dirt on a surface, as "marked grease, light dust". */
 export function soilsSay(v: Vocab, soils: Schemas["Level"][]): string {
   return soils.map((s) => `${v.levels[s.level] ?? ""} ${nameOf(v.soils, s.id)}`).join(", ");
 }

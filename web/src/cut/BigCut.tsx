@@ -16,7 +16,7 @@ type Props = {
 const INK = "#2b2620";
 const FOOT = 6;
 
-/** BigCut is the cut drawn large: its face as it ages, an edge as it wears, and the windows between its coats. */
+/** BigCut is the large cross-section: its face as it ages, an edge as it wears, and the recoat windows. */
 export function BigCut({ section, moment, wear, small, title, ref }: Props) {
   const id = useId().replaceAll(":", "");
   const width = small ? 176 : 360;
@@ -100,7 +100,7 @@ export function BigCut({ section, moment, wear, small, title, ref }: Props) {
 
 const short = (s: string, n: number) => (s.length > n ? `${s.slice(0, n - 1)}…` : s);
 
-/** Window is when a coat takes the next one: the bar from earliest to latest, and the mark of what is planned. */
+/** Window is a recoat window: the bar from earliest to latest, and the mark of the plan. */
 function Window({ g, width, small }: { g: Gauge; width: number; small?: boolean }) {
   const tone = g.inside ? "text-success" : "text-error";
   const y = g.y;

@@ -19,10 +19,7 @@ type Props = {
 const TICK = 900; // ms that a moment stays
 const WEARING = 3500; // ms until an edge is worn through
 
-/**
- * CutView plays the cut: stains as they come in a year, an edge as it wears through; beside it what a repair would make
- * of it.
- */
+/** CutView plays the cross-section: stains over a year, an edge as it wears; next to it the result of a fix. */
 export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
   const [moment, setMoment] = useState(0);
   const [wear, setWear] = useState(0);
@@ -231,7 +228,7 @@ type SideProps = {
   svg?: React.Ref<SVGSVGElement>;
 };
 
-/** Side is one cut with what it shows at the moment in words. */
+/** Side is one cross-section with a sentence on what it shows at the moment. */
 function Side({ title, judged, section, moment, wear, small, svg }: SideProps) {
   const face = section.faces?.[moment];
   return (

@@ -1,14 +1,14 @@
 import type { Drawing, Layer } from "../section/layout";
 
-// Geometry of the large cut only: what shows, and when, is the server's to say.
+// Geometry of the large cross-section only: what shows, and when, comes from the server.
 
 export const FACE = { up: 46, along: 34 }; // how the finished face leans back
 
 export type Worn = { clip: string; strips: { key: number; d: string; colour: string }[]; edge: string };
 
 /**
- * wornDown is the right end of a cut as it wears: a slope from the face down, deeper the more it is worn, until the
- * material lies open; and on the face the strips of the layers it goes through.
+ * wornDown is the right end of a cross-section as it wears: a slope from the face down, deeper the more it is worn,
+ * until the material is exposed; and on the face the strips of the layers that it cuts.
  */
 export function wornDown(d: Drawing, width: number, wear: number): Worn | undefined {
   const top = d.bands.at(-1)?.top;
@@ -33,7 +33,7 @@ export function wornDown(d: Drawing, width: number, wear: number): Worn | undefi
 
 const shown = (l: Layer) => l.colour ?? "#e9e2d2";
 
-/** faceOf is the finished face, leaning back from the cut's upper edge to where wear begins. */
+/** faceOf is the finished face, leaning back from the upper edge of the cross-section to where wear begins. */
 export function faceShape(d: Drawing, width: number, wear: number): string {
   const top = d.bands.at(-1)?.top ?? 0;
   const end = wear > 0 ? width * (1 - 0.16 - 0.42 * wear) : width;
@@ -51,7 +51,7 @@ export function spotsOn(d: Drawing, width: number): { x: number; y: number; r: n
 
 export type Gauge = { y: number; from: number; to: number; open: boolean; at: number; inside: boolean; l: Layer };
 
-/** gaugesOf are the windows between the coats, on a scale of their own each, in a column of a width. */
+/** gaugesOf are the recoat windows, each on its own scale, in a column of a width. */
 export function gaugesOf(d: Drawing, width: number): Gauge[] {
   return d.bands.flatMap(({ l, top }, i) => {
     if (l.from_h === undefined || l.waits_h === undefined || i === d.bands.length - 1) return [];

@@ -1,4 +1,4 @@
-// Drawings leave as open files that need nothing of this page: every style is written into them.
+// Drawings are saved as open files that need nothing of this page: every style is written into them.
 
 const STYLES = [
   "fill",
@@ -57,7 +57,7 @@ export async function asPNG(svg: SVGSVGElement): Promise<Blob> {
   );
 }
 
-/** keep gives a file to the browser to be kept. */
+/** keep downloads a file. */
 export function keep(name: string, content: Blob) {
   const a = document.createElement("a");
   a.href = URL.createObjectURL(content);

@@ -52,7 +52,7 @@ export function FigureDetails({ judged, of, onClose }: { judged: ZoneResult; of:
   );
 }
 
-/** Bonds are the boundaries of a plan, the weakest opened: one that lets go is enough. */
+/** Bonds are the boundaries of a plan, the weakest opened: one that fails is enough. */
 function Bonds({ judged }: { judged: ZoneResult }) {
   const joints = (judged.section?.layers ?? []).filter((l) => l.joint);
   const weakest = Math.min(...joints.map((l) => l.joint?.strength ?? 1));

@@ -1,6 +1,6 @@
 import type { Finding } from "../api/client";
 
-/** Figures are the numbers behind something said, each with what it means. */
+/** Figures are the numbers behind a verdict or finding, each with its meaning. */
 export function Figures({ factors }: { factors: Finding["factors"] }) {
   return (
     <table className="mt-1 w-full text-sm">

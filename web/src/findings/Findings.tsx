@@ -10,7 +10,7 @@ import { Figures } from "./Figures";
 
 type Props = {
   findings: Finding[];
-  held: Repair | undefined; // the repair whose outcome is shown until it is let go
+  held: Repair | undefined; // the fix whose preview is held
   onHold: (r: Repair | undefined) => void;
   onPoint: (r: Repair | undefined) => void; // while it is pointed at
   onRepair: (f: Finding, r: Repair) => void;
@@ -21,7 +21,7 @@ const AS: Record<Finding["severity"], Verdict> = { fail: "fails", watch: "watch"
 
 const key = (r: Repair) => `${r.kind}${r.title}${JSON.stringify(r.steps ?? r.field)}`;
 
-/** Findings lists what the check found, with its reasons and what mends it. A repair is offered once, at the worst. */
+/** Findings lists the findings, with reasons and fixes. A fix is offered once, at the worst finding. */
 export const Findings = memo(function Findings({ findings, held, onHold, onPoint, onRepair, onStep }: Props) {
   const u = useUnits();
   const said = findings.filter((f) => f.severity !== "note");
@@ -117,12 +117,12 @@ type Press = Pick<Props, "onHold" | "onPoint" | "onRepair" | "onStep">;
 
 type FaultProps = Press & {
   f: Finding;
-  here: string; // the numbers of its repairs that are offered here, as text that compares; the others are above
-  first: boolean; // the first repair of all is among them
+  here: string; // the numbers of its fixes that are offered here, as comparable text; the others are above
+  first: boolean; // the first fix of all is among them
   held: Repair | undefined;
 };
 
-/** Fault is what has to be mended. It is drawn anew only when something else is said of it. */
+/** Fault is one finding. It is drawn anew only when it changes. */
 const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps) {
   const offered = here ? here.split(" ").flatMap((n) => f.repairs[Number(n)] ?? []) : [];
   return (
@@ -161,14 +161,14 @@ const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps
 
 type RowProps = Pick<Press, "onHold" | "onPoint"> & { r: Repair; first?: boolean; held: boolean; onPress: () => void };
 
-/** RepairRow is one way to apply it. Its outcome is seen in the cut before it is done: while pointed at, or held. */
+/** RepairRow is one fix. Its result is previewed in the cross-section: while pointed at, or held. */
 function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
   const edit = r.kind === "edit";
   const name = useName<HTMLButtonElement>(first ? "repair" : undefined);
   return (
     <div
       className="flex"
-      // Only a hand that moves points: a page that opens under a resting pointer shows its own plan.
+      // Only a moving pointer points: a page that opens under a resting pointer shows its own plan.
       onPointerMove={(e) => edit && e.pointerType === "mouse" && (e.movementX || e.movementY) && onPoint(r)}
       onPointerLeave={(e) => edit && e.pointerType === "mouse" && onPoint(undefined)}
     >

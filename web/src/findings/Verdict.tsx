@@ -8,19 +8,19 @@ import { type Asked, FigureDetails } from "./FigureDetails";
 type Props = {
   judged: ZoneResult;
   planned: boolean;
-  trial?: string; // the repair that is looked at
-  stale: boolean; // judged before the last change
+  trial?: string; // the previewed fix
+  stale: boolean; // from before the last change
   said: string;
 };
 
 const WORD = { sound: "Sound", watch: "Watch", fails: "Fails" };
 
-/** word is the verdict's, or that there is nothing to judge yet. */
+/** word is the verdict, or that nothing is planned yet. */
 function word(z: ZoneResult) {
   return !z.adhesion && z.verdict === "watch" ? "Not planned yet" : WORD[z.verdict];
 }
 
-/** Verdict is the answer in a sentence, with its figures after it. */
+/** Verdict is the verdict in a sentence, with words for its figures. */
 export const Verdict = memo(function Verdict({ judged, planned, trial, stale, said }: Props) {
   const a = judged.adhesion;
   const u = useUnits();
@@ -42,7 +42,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
         <Joint verdict={judged.verdict} className="size-11" />
         <div className="min-w-0">
           <h2
-            // While a repair is pointed at, nothing may move away from under the pointer.
+            // While a fix is pointed at, nothing may move away from under the pointer.
             className={`font-semibold text-xl leading-tight ${trial ? "lg:truncate" : ""} ${toneOf[judged.verdict]}`}
           >
             {trial ? `With ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
@@ -105,7 +105,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
   );
 });
 
-/** stains are the two worst of those that show; where none does, the one that would be first. */
+/** stains are the two worst visible stains; if none is visible, the first. */
 function stains(bleed: ZoneResult["bleed"]) {
   const seen = bleed.filter((b) => b.words !== bleed[bleed.length - 1]?.words || b === bleed[0]);
   return seen.slice(0, 2);
@@ -113,7 +113,7 @@ function stains(bleed: ZoneResult["bleed"]) {
 
 type FigureProps = { of: string; onPress: () => void; children: ReactNode };
 
-/** Figure is one figure of the verdict; pressed, it shows what it is made of. */
+/** Figure is one figure of the verdict in words; clicked, it opens the figures behind it. */
 function Figure({ of, onPress, children }: FigureProps) {
   return (
     <button

@@ -10,11 +10,11 @@ type Air = Schemas["AirRead"];
 
 type Props = {
   onClose: () => void;
-  onAir?: (site: Schemas["Site"]) => void; // takes a reading as the air of the open piece
-  onSpot?: (r: Schemas["SpotRead"]) => void; // takes a reading into the open zone
+  onAir?: (site: Schemas["Site"]) => void; // uses a reading as the air of the open piece
+  onSpot?: (r: Schemas["SpotRead"]) => void; // uses a reading for the open zone
 };
 
-/** InstrumentsSheet shows the instruments: the air of the day, what was brought in, and where a reading can go. */
+/** InstrumentsSheet shows the instruments: the air of the day, imported readings, and where a reading can be used. */
 export function InstrumentsSheet({ onClose, onAir, onSpot }: Props) {
   const u = useUnits();
   const queries = useQueryClient();
@@ -138,7 +138,7 @@ export function InstrumentsSheet({ onClose, onAir, onSpot }: Props) {
   );
 }
 
-/** BringIn takes a file of readings. */
+/** BringIn imports a file of readings. */
 function BringIn({ onDone }: { onDone: () => void }) {
   const u = useUnits();
   const file = useRef<HTMLInputElement>(null);
@@ -221,7 +221,7 @@ const W = 640;
 const H = 170;
 const PAD = 48;
 
-/** Course draws a day of air: its temperature, that of surfaces, the dew point, and the humidity below. */
+/** Course draws a day of air: air and surface temperature, dew point, and humidity. */
 function Course({ list }: { list: Air[] }) {
   const u = useUnits();
   const when = list.map((a) => new Date(a.at).getTime());
@@ -297,7 +297,7 @@ function Course({ list }: { list: Air[] }) {
   );
 }
 
-/** reading says what a sensor of the room shows. */
+/** reading writes a reading of the room sensor. */
 export function reading(a: Air, u: ReturnType<typeof useUnits>) {
   const all = [
     a.temp_c !== undefined && temp(a.temp_c, u),

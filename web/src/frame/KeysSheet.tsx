@@ -2,7 +2,7 @@ import { Check } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { KeyCap, setLetters, useLetters, useShortcuts } from "./keys";
 
-/** KeysSheet shows what the keys do on this screen. */
+/** KeysSheet lists the shortcuts of this screen. */
 export function KeysSheet({ onClose }: { onClose: () => void }) {
   const groups = useShortcuts();
   const letters = useLetters();

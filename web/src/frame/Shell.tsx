@@ -9,13 +9,13 @@ import { StudioSheet } from "./StudioSheet";
 import { turnTheme, useTheme } from "./theme";
 
 type Props = {
-  head?: ReactNode; // what the screen says of itself, beside the name
-  strip: ReactNode; // the bench strip
+  head?: ReactNode; // the title of the screen, beside the name
+  strip: ReactNode; // the status strip
   fixed?: boolean; // the screen scrolls in its own parts where there is room
   children: ReactNode;
 };
 
-/** Shell is what stands around every screen: the name above, the bench strip below. */
+/** Shell is the frame of every screen: the header above, the status strip below. */
 export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
   const [open, setOpen] = useState<Sheet>();
@@ -64,7 +64,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
 
 type Sheet = "keys" | "studio";
 
-/** Tools are at hand on every screen. They are drawn once, and not with every edit. */
+/** Tools are on every screen. They are drawn once, and not with every edit. */
 const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sheet: Sheet) => void }) {
   const studio = useStudio();
   const theme = useTheme();

@@ -6,14 +6,17 @@ import { InstrumentsSheet } from "./InstrumentsSheet";
 import { useInstruments } from "./useInstruments";
 
 type Props = {
-  air: Schemas["Air"] | undefined; // that plans are judged in
-  windows?: ReactNode; // what opens and closes when
+  air: Schemas["Air"] | undefined; // that plans are checked with
+  windows?: ReactNode; // the longest wait
   next?: ReactNode; // the next thing to do
   onAir?: (site: Schemas["Site"]) => void;
   onSpot?: (r: Schemas["SpotRead"]) => void;
 };
 
-/** StatusStrip lies along the bottom of every screen: the air now and as judged, what is open or closing, what is next. */
+/**
+ * StatusStrip is along the bottom of every screen: the air now, the air for checks, the longest wait, the next thing
+ * to do.
+ */
 export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
   const u = useUnits();
   const [open, setOpen] = useState(false);
@@ -47,7 +50,7 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
   );
 }
 
-/** Instruments says what they read now, and opens them. It is drawn when they read, and not with every edit. */
+/** Instruments shows their readings, and opens them. It is drawn when they read, and not with every edit. */
 const Instruments = memo(function Instruments({ open }: { open: (o: boolean) => void }) {
   const u = useUnits();
   const now = useInstruments()?.room;

@@ -10,7 +10,7 @@ import { TempField } from "../ui/TempField";
 
 type Props = { studio: Schemas["Studio"]; onClose: () => void };
 
-/** StudioSheet takes what a studio chooses once for all its pieces. */
+/** StudioSheet edits the settings of a studio. */
 export function StudioSheet(p: Props) {
   const v = useVocabQuery();
   if (v.isError) {
@@ -40,7 +40,7 @@ function Sheet({ studio, onClose }: Props) {
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          // What was changed here; what another tab has changed meanwhile stays.
+          // Only what was changed here is saved; another tab's changes stay.
           save.mutate((now) => ({ ...now, ...changed(settings, s) }));
         }}
       >
@@ -106,7 +106,7 @@ function Sheet({ studio, onClose }: Props) {
   );
 }
 
-/** changed are the settings in which one differs from what it was. */
+/** changed are the settings that differ from what they were. */
 function changed(was: Settings, is: Settings): Partial<Settings> {
   const keys = Object.keys({ ...was, ...is }) as (keyof Settings)[];
   return Object.fromEntries(keys.filter((k) => !same(was[k], is[k])).map((k) => [k, is[k]]));

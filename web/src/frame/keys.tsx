@@ -1,6 +1,6 @@
 import { useEffect, useRef, useSyncExternalStore } from "react";
 
-/** Shortcut is a key and what it does; `key` is written as "n", "?" or "Ctrl+z". */
+/** Shortcut is a key and its action; `key` is written as "n", "?" or "Ctrl+z". */
 export type Shortcut = { key: string; says: string; run: () => void };
 
 type Group = { title: string; keys: Shortcut[] };
@@ -22,7 +22,7 @@ try {
   // Letters stay on.
 }
 
-/** setLetters turns keys without Ctrl or Alt on or off: a voice or a stray glove may press them unmeant. */
+/** setLetters turns shortcuts without Ctrl or Alt on or off, for voice input and accidental presses. */
 export function setLetters(on: boolean) {
   letters = on;
   try {
@@ -41,7 +41,7 @@ const subscribe = (f: () => void) => {
 export const useShortcuts = () => useSyncExternalStore(subscribe, () => shown);
 export const useLetters = () => useSyncExternalStore(subscribe, () => letters);
 
-/** useKeys gives keys their meaning while a screen is open, and lists them for whoever asks. */
+/** useKeys registers the shortcuts of a screen while it is open, and lists them on the sheet of shortcuts. */
 export function useKeys(title: string, keys: Shortcut[]) {
   const latest = useRef(keys);
   latest.current = keys;
@@ -99,7 +99,7 @@ const NAMES: Record<string, string> = {
   Escape: "Esc",
 };
 
-/** KeyCap shows a key as it stands on the keyboard. */
+/** KeyCap shows a key as it is on the keyboard. */
 export function KeyCap({ of }: { of: string }) {
   return (
     <kbd className="key">

@@ -4,14 +4,14 @@ import { answer, api, type Schemas } from "../api/client";
 
 const LIVE = 15_000; // ms between two readings of the room
 
-/** siteOf is a reading of the room as the air that a piece is judged in. */
+/** siteOf is a reading of the room as the air of a piece. */
 export function siteOf(r: Schemas["RoomNow"] | undefined): Schemas["Site"] | undefined {
   if (r?.temp_c === undefined || r.rh_pct === undefined) return undefined;
   const { temp_c, rh_pct, surface_c, at, by, simulated } = r;
   return { temp_c, rh_pct, surface_c, at, by, simulated };
 }
 
-/** INSTRUMENTS asks for the instruments of the workshop and the air at this moment. */
+/** INSTRUMENTS requests the instruments and the air right now. */
 export const INSTRUMENTS = {
   queryKey: ["instruments"],
   queryFn: ({ signal }: { signal: AbortSignal }) => answer(api.GET("/api/instruments", { signal })),
@@ -21,7 +21,7 @@ export const INSTRUMENTS = {
 
 const InstrumentsContext = createContext<Schemas["InstrumentsNow"] | undefined>(undefined);
 
-/** InstrumentsProvider asks the instruments again and again, once for all that is on the screen. */
+/** InstrumentsProvider polls the instruments, once for the whole screen. */
 export function InstrumentsProvider({ children }: { children: ReactNode }) {
   return createElement(
     InstrumentsContext,
@@ -30,5 +30,5 @@ export function InstrumentsProvider({ children }: { children: ReactNode }) {
   );
 }
 
-/** useInstruments is what the instruments say. */
+/** useInstruments is the instruments with their readings. */
 export const useInstruments = () => useContext(InstrumentsContext);

@@ -4,9 +4,9 @@ import { Joint } from "../ui/Mark";
 
 type Part = Schemas["Belief"];
 
-const LEAST = 0.02; // of belief that is worth a bar of its own
-const WALKED = 6; // surfaces told one by one
-const SHOWN = 4; // beliefs in one question; the rest are told as one
+const LEAST = 0.02; // probability that is worth a bar of its own
+const WALKED = 6; // surfaces listed one by one
+const SHOWN = 4; // probabilities in one question; the rest are summed up
 
 type Props = {
   found: Identification;
@@ -15,7 +15,7 @@ type Props = {
   onAnswer: (test: string) => void; // goes back to a test
 };
 
-/** Beliefs is what the answers come to, in words and in bars, and what would follow for the plan. */
+/** Beliefs is the result of the answers, in words and bars, and what follows for the plan. */
 export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
   const t = found.take;
   const taken =
@@ -102,7 +102,7 @@ export function Beliefs({ found, zone, onTake, onAnswer }: Props) {
   );
 }
 
-/** Rest tells of the less likely surfaces by the worst of them. */
+/** Rest sums up the less likely surfaces, with the worst verdict among them. */
 function Rest({ walked }: { walked: Identification["walked"] }) {
   if (!walked.length) return null;
   const order = ["sound", "watch", "fails"] as const;

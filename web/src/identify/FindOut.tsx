@@ -14,21 +14,21 @@ type Props = {
   piece: Piece;
   zone: Zone;
   found: Identification | undefined;
-  silent: boolean; // what was found is older than the last answer, and nobody answers
-  asked: string | undefined; // a test the painter went to
+  silent: boolean; // the result is older than the last answer, and the server does not answer
+  asked: string | undefined; // a test that the painter chose
   onAsk: (test: string | undefined) => void;
   onZone: (z: Zone) => void;
 };
 
-/** FindOut is the dialogue: one test at a time, the one most worth making first. */
+/** FindOut is the dialogue: one test at a time, the most useful first. */
 export function FindOut({ piece, zone, found, silent, asked, onAsk, onZone }: Props) {
   const v = useVocab();
   const evidence = zone.evidence ?? [];
-  const [further, setFurther] = useState(false); // tests on though nothing would change
+  const [further, setFurther] = useState(false); // tests more although nothing would change
   const card = useName<HTMLElement>("field identify");
   useTakes("field evidence", () => focusOn("field identify"));
   const fresh = found?.next.find((n) => !evidence.some((e) => e.test === n.test));
-  // Until the last answer is weighed the card stays as it was, so that no question comes and goes.
+  // Until the last answer is evaluated the card stays as it was, so that no question flickers.
   const weighed =
     silent ||
     (found?.answers.length === evidence.length &&
@@ -161,12 +161,12 @@ function shortOf(tests: TestWord[], id: string) {
 type QuestionProps = {
   test: TestWord;
   why: string | undefined;
-  rare: string[]; // outcomes that are hardly to be expected
+  rare: string[]; // unlikely outcomes
   before: string | undefined;
   onGive: (outcome: string) => void;
 };
 
-/** Question is one test: how, where, what to look for, and its outcomes to press. */
+/** Question is one test: how, where, what to look for, and its outcomes to click. */
 function Question({ test, why, rare, before, onGive }: QuestionProps) {
   const [all, setAll] = useState(false);
   const shown = test.outcomes.filter((o) => all || o.id === before || !rare.includes(o.id));
@@ -244,7 +244,7 @@ function lower(s: string) {
   return `${s[0]?.toLowerCase()}${s.slice(1)}`;
 }
 
-/** Others are the tests one may make instead, what is most worth it first. */
+/** Others are the other possible tests, the most useful first. */
 function Others({ found, id, onAsk }: { found: Identification; id: string | undefined; onAsk: (t: string) => void }) {
   const rest = found.next.filter((n) => n.test !== id);
   if (!rest.length) return null;

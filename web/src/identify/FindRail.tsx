@@ -9,7 +9,7 @@ const SIDES = [
 
 type Find = (typeof SIDES)[number]["id"];
 
-/** FindRail are the ways to find out what a zone is and whether a coat will hold on it. */
+/** FindRail are the ways to identify a zone and to try whether a coat holds. */
 export function FindRail({ at }: { at: Find }) {
   const { zone, judged, go } = useWorkspace();
   const rated = (zone.patches ?? []).filter((p) => p.class !== undefined).length;

@@ -17,7 +17,7 @@ const BY = [
   { id: "swab", name: "a home swab" },
 ];
 
-/** LeadNote stands above every stage of a suspect, and cannot be pressed away. */
+/** LeadNote is above every stage while lead is suspected, and cannot be dismissed. */
 export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: string; onLead?: () => void }) {
   if (!lead || lead.state === "excluded") return null;
   return (
@@ -49,7 +49,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
   );
 }
 
-/** LeadView is what is known of lead in a zone, and where the dated result of whoever may decide is entered. */
+/** LeadView is what is known of lead in a zone, and where the dated result is entered. */
 export function LeadView() {
   const { id, zone, judged, change } = useWorkspace();
   const lead = judged?.lead;
@@ -159,7 +159,7 @@ export function LeadView() {
   );
 }
 
-/** useDraft keeps a half-entered result through a reload, and follows what is kept when that changes. */
+/** useDraft keeps a half-entered result through a reload, and follows the stored one when that changes. */
 function useDraft(key: string, kept: Test | undefined): [Draft, (d: Draft) => void] {
   const [draft, setDraft] = useState<Draft>(() => {
     try {

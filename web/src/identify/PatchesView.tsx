@@ -233,7 +233,7 @@ function Rated({ p, onAgain }: { p: Patch; onAgain: () => void }) {
   );
 }
 
-/** Rate takes a class by what the lattice looks like. */
+/** Rate takes a class by the picture of the grid. */
 function Rate({ p, onRate }: { p: Patch; onRate: (n: number) => void }) {
   const v = useVocab();
   return (

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 
-// Every outcome of a test is a motif and what varies in it: drop:beads, rag:dye. A motif is one function here, so that
-// outcomes of one test differ in what is to be looked for and in nothing else.
+// Every outcome of a test is a motif and its variation: drop:beads, rag:dye. A motif is one function here, so that
+// outcomes of one test differ only in what to look for.
 
 const INK = "#4a3a2c";
 const WOOD = "#c9a173";
@@ -9,7 +9,7 @@ const PALE = "#efe3cc";
 const line = { fill: "none", stroke: INK, strokeWidth: 1.6, strokeLinecap: "round", strokeLinejoin: "round" } as const;
 const thin = { ...line, strokeWidth: 1 } as const;
 
-/** Dots are specks strewn the same way every time. */
+/** Dots are specks, always scattered the same way. */
 function Dots({
   n,
   x,
@@ -716,7 +716,7 @@ export function Drawing({ of, className }: { of: string; className?: string }) {
 const CELLS = 5; // between six cuts
 const CELL = 9.6;
 
-/** CrossCut draws the lattice of cuts and what is gone of it, for a class of the scale. */
+/** CrossCut draws the grid of cuts and the share that came off, for a class of the scale. */
 export function CrossCut({ n, gone, className }: { n: number; gone: number; className?: string }) {
   const at = (i: number) => 6 + i * CELL;
   const lost: ReactNode[] = [];

@@ -4,8 +4,8 @@ import { ofZones } from "../piece/edit";
 import { numberOf } from "../piece/useCheck";
 
 /**
- * useIdentify is what the tests of a zone come to. The last answer stays until the next one comes, so that the bars move
- * and nothing flickers; silent tells that it is older than what is on the screen, refused why it cannot be had.
+ * useIdentify is the result of a zone's tests. The last answer stays until the next one, so that bars move and
+ * nothing flickers; silent tells that it is out of date, refused why there is none.
  */
 export function useIdentify(piece: Piece, zone: Zone) {
   const q = useQuery({
@@ -23,7 +23,7 @@ export function useIdentify(piece: Piece, zone: Zone) {
   };
 }
 
-/** taken gives a survey what is believed. */
+/** taken is a survey with the result entered. */
 export function taken(zone: Zone, t: NonNullable<Identification["take"]>): Zone {
   return { ...zone, substrate: t.substrate, veneer: t.veneer || undefined, finish: t.finish };
 }

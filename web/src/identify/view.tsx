@@ -9,7 +9,7 @@ import { LeadView } from "./LeadView";
 import { PatchesView } from "./PatchesView";
 import { taken, useIdentify } from "./useIdentify";
 
-/** Asked is the test that the painter has gone back to; both halves of the screen know of it. */
+/** Asked is the test that the painter has gone back to; both halves of the screen use it. */
 const Asked = createContext<[string | undefined, (test: string | undefined) => void]>([undefined, () => {}]);
 
 function Around({ children }: { children: ReactNode }) {
@@ -34,7 +34,7 @@ function Dialogue() {
   );
 }
 
-/** Believed is the half that shows the belief. Nothing is drawn of it before there is one, so that nothing moves. */
+/** Believed is the half with the probabilities. Nothing is drawn before there are any, so that nothing moves. */
 function Believed() {
   const { piece, zone, change } = useWorkspace();
   const { found, silent } = useIdentify(piece, zone);

@@ -11,8 +11,8 @@ import { SizeField } from "../ui/SizeField";
 type Props = { piece: Piece; overview: Overview; onPiece: (p: Piece) => void };
 
 /**
- * Disassembly is what comes off before paint: what it is, where it goes back to, how it is cleaned and kept. It is ticked in
- * order at the bench, and from the end when the piece goes together again.
+ * Disassembly is the checklist of hardware: where it goes back to, how it is cleaned and stored. It is ticked in
+ * order, and from the end for reassembly.
  */
 export function Disassembly({ piece, overview, onPiece }: Props) {
   const v = useVocab();

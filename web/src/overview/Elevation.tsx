@@ -8,16 +8,16 @@ type Props = {
   width: number; // of the drawing, in pixels, at most
   height: number;
   chosen?: number[]; // indices of parts
-  onPress?: (part: number, more: boolean) => void; // more: beside those chosen
-  onOpen?: (zone: string) => void; // pressed twice
+  onPress?: (part: number, more: boolean) => void; // more: add to the selection
+  onOpen?: (zone: string) => void; // double-clicked
 };
 
-const LOOSE = "#ece5d8"; // what no zone has yet
+const LOOSE = "#ece5d8"; // painted parts without a zone
 const MARGIN = 4; // px
 
 /**
- * Elevation is the front of a piece to scale, each part in the colour and with the marks of its zone. It is one stop of
- * the Tab key; arrow keys walk its parts.
+ * Elevation is the front view to scale, each part in the colour and pattern of its zone. It is one stop of the Tab
+ * key; arrow keys move between its parts.
  */
 export const Elevation = memo(function Elevation({ overview, piece, width, height, chosen, onPress, onOpen }: Props) {
   const id = useId().replaceAll(":", "");
@@ -30,7 +30,7 @@ export const Elevation = memo(function Elevation({ overview, piece, width, heigh
   const zoneOf = (part: number) => overview.zones.findIndex((z) => z.id === parts[part]?.zone);
   const order = [...new Set(shapes.map((s) => s.part))].sort((a, b) => a - b);
   const stop = chosen?.find((c) => order.includes(c)) ?? order[0];
-  // What is painted and belongs to no zone yet is drawn with broken lines where it can be given to one.
+  // Painted parts without a zone are drawn with dashed lines where they can be put into one.
   const open = (part: number) => onPress && zoneOf(part) < 0 && !!overview.parts[part]?.painted.length;
   const says = (part: number) => {
     const z = piece.zones?.find((x) => x.id === parts[part]?.zone);
@@ -78,7 +78,7 @@ export const Elevation = memo(function Elevation({ overview, piece, width, heigh
         </g>
       ));
   };
-  // Drawn in the order of the shapes: what lies in front comes last, and each part is one thing to press.
+  // Drawn in the order of the shapes: those in front come last, and each part is one thing to click.
   const layers: number[] = [];
   for (const s of shapes) if (layers.at(-1) !== s.part) layers.push(s.part);
   const seen = new Set<number>();
@@ -139,7 +139,7 @@ export const Elevation = memo(function Elevation({ overview, piece, width, heigh
 
 const named = (p: Props["piece"]) => p.zones?.map((z) => `${z.id} ${z.name}`).join("\n");
 
-/** Of the zones only their names are drawn. */
+/** Of the zones only their names are used. */
 function alike({ piece: a, ...x }: Props, { piece: b, ...y }: Props): boolean {
   return (
     (Object.keys({ ...x, ...y }) as (keyof typeof x)[]).every((k) => x[k] === y[k]) &&

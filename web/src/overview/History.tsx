@@ -10,7 +10,7 @@ type Past = Schemas["History"];
 
 const empty = (h: Past) => !h.found && h.paid_minor === undefined && !h.note && !h.earlier?.length;
 
-/** Past is what is known of a piece before it came, and where it goes. */
+/** HistoryView is what is known of a piece's past. */
 export function HistoryView({ piece, onPiece }: Props) {
   const h = piece.history ?? {};
   const set = (part: Partial<Past>) => {

@@ -33,7 +33,7 @@ const PLACES = [
   { id: "beside", name: "to the right" },
 ];
 
-/** PartRow is one part, or several alike: what it is, how large, whose it is; opened, it is edited there. */
+/** PartRow is one part, or several alike: what it is, its size, its zone; opened, it is edited there. */
 export function PartRow(p: Props) {
   const l = p.overview;
   const asked = useTypedSize({ part: p.n, kind: p.part.kind }, spelledSizes(p.part));

@@ -18,27 +18,27 @@ type Props = {
   overview: Overview;
   results: ZoneResult[] | undefined;
   onPiece: (p: Piece) => void;
-  onMore: (parts: Part[]) => number; // gives the index of the first
+  onMore: (parts: Part[]) => number; // returns the index of the first
   onShow: (zone: string) => void;
   onNewZone: (parts: number[]) => void;
 };
 
-/** loose are the painted parts that belong to no zone yet. */
+/** loose are the painted parts without a zone. */
 export const loose = (piece: Piece, overview: Overview) =>
   (piece.parts ?? []).flatMap((p, i) => (!p.zone && overview.parts[i]?.painted.length ? [i] : []));
 
-/** Parts is the piece as it stands, drawn from what the tape says, with its parts beside. */
+/** Parts is the front view, drawn from the measured parts, with the list of parts beside it. */
 export function Parts({ id, piece, overview, results, onPiece, onMore, onShow, onNewZone }: Props) {
   const parts = piece.parts ?? [];
   const zones = piece.zones ?? [];
   const u = useUnits();
   const unmade = loose(piece, overview);
-  // Until somebody chooses, those are chosen that belong to no zone.
+  // Until parts are selected, those without a zone are selected.
   const [chosen, setChosen] = useState<number[]>();
   const [open, setOpen] = useState<number>();
   const here = (chosen ?? unmade).filter((n) => n < parts.length);
   const own = zones.find((z) => here.length > 0 && here.every((n) => parts[n]?.zone === z.id));
-  // A part that is taken away leaves no other chosen in its place.
+  // A removed part leaves no other selected in its place.
   const had = useRef(parts.length);
   useEffect(() => {
     if (parts.length < had.current) {

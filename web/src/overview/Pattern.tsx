@@ -1,7 +1,7 @@
 import { useId } from "react";
 import { Texture } from "../section/texture";
 
-/** Pattern is a piece of a zone as it looks now: its colour, with the marks of its material. */
+/** Pattern is a piece of a zone as it looks now: its colour, with the pattern of its material. */
 export function Pattern({ colour, mark, className }: { colour?: string; mark?: string; className: string }) {
   const id = useId().replaceAll(":", "");
   return (

@@ -12,14 +12,14 @@ type Props = {
   piece: Piece;
   onPiece: (p: Piece) => void;
   latest: () => Piece | undefined;
-  point: string | undefined; // label of damage that the next press points at
+  point: string | undefined; // label of the damage that the next click points at
 };
 
-// A phone sends a JPEG where only such is asked for; at a workspace a HEIC file may be all there is.
+// A phone sends a JPEG if only that is accepted; on a computer a HEIC file may be all there is.
 const PHONE = "image/jpeg,image/png,image/webp";
 const accepts = () => (matchMedia("(pointer: coarse)").matches ? PHONE : `${PHONE},.heic,.heif`);
 
-/** sendPhoto has a picture taken in by the server. */
+/** sendPhoto uploads a picture. */
 async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
   const r = await fetch("/api/photos", {
     method: "POST",
@@ -50,7 +50,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
       setBusy({ n: i + 1, of: files.length, name: file.name });
       try {
         const { already, ...photo } = await sendPhoto(file);
-        // The piece may have changed while the picture was on its way.
+        // The piece may have changed during the upload.
         const now = latest() ?? piece;
         if ((now.photos?.length ?? 0) >= most) {
           told.push(`${file.name}: a piece can have at most ${most} photographs; remove one first.`);
@@ -181,12 +181,12 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
 
 type PictureProps = { photo: Photo; onMark: (m: { x: number; y: number }) => void };
 
-/** Picture is one photograph with its markers; pressed, it gets another. */
+/** Picture is one photograph with its markers; a click adds one. */
 function Picture({ photo, onMark }: PictureProps) {
   const [lost, setLost] = useState(false);
   const share = (e: React.MouseEvent<HTMLButtonElement>) => {
     const r = e.currentTarget.getBoundingClientRect();
-    // By the keyboard it begins in the middle.
+    // With the keyboard it starts in the middle.
     if (e.detail === 0) return { x: 0.5, y: 0.5 };
     const cut = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 1e4) / 1e4;
     return { x: cut((e.clientX - r.x) / r.width), y: cut((e.clientY - r.y) / r.height) };

@@ -24,7 +24,7 @@ const VIEWS = [
 
 type RailProps = { piece: Piece; at: PieceView; onGo: (v: PieceView) => void };
 
-/** PieceRail are the sides from which a whole piece is looked over. */
+/** PieceRail are the views of a whole piece. */
 export function PieceRail({ piece, at, onGo }: RailProps) {
   const list = piece.take_apart ?? [];
   const count: Record<PieceView, string> = {
@@ -63,8 +63,8 @@ type Props = {
   piece: Piece;
   result: CheckResult | undefined;
   view: PieceView;
-  removal: ReactNode; // what removes the whole piece
-  point: string | undefined; // label of damage to be pointed at on a photograph
+  removal: ReactNode; // removes the whole piece
+  point: string | undefined; // label of the damage to point at on a photograph
   latest: () => Piece | undefined; // the piece as it is at this moment
   onPiece: (p: Piece) => void;
   onView: (v: PieceView) => void;
@@ -73,7 +73,7 @@ type Props = {
   onFirstZone: (z: Zone) => void;
 };
 
-/** PieceOverview is a whole piece, looked over. */
+/** PieceOverview is a whole piece. */
 export function PieceOverview(p: Props) {
   const { piece, result, view } = p;
   useKeys(
@@ -110,7 +110,7 @@ export function PieceOverview(p: Props) {
         </Scroll>
       );
   }
-  // The server has read them meanwhile: they come to the piece as it then is.
+  // The server has read them in the meantime: they are added to the piece as it is now.
   const more = (parts: Part[]) => {
     const now = p.latest() ?? piece;
     const before = now.parts ?? [];
@@ -132,7 +132,7 @@ export function PieceOverview(p: Props) {
   );
 }
 
-/** Beginning is a piece of which nothing is known: it begins with a template, with parts, or with a zone. */
+/** Beginning is an empty piece: it begins with a template, with parts, or with a zone. */
 function Beginning({ id, removal, onMore, onFirstZone }: Props & { onMore: (parts: Part[]) => void }) {
   const templates = useTemplates();
   // It is drawn at once or not at all, so that nothing moves.

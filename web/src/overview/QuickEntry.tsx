@@ -7,7 +7,7 @@ import { useUnits } from "../ui/units";
 
 type Props = { piece: number; onAdd: (parts: Part[]) => void };
 
-/** QuickEntry takes parts as one jots them down; what cannot be read stays in the field, and is told why. */
+/** QuickEntry takes typed parts; what cannot be read stays in the field, with the reason. */
 export function QuickEntry({ piece, onAdd }: Props) {
   const [text, setText] = useKeptText(`rutile.parts.${piece}`);
   const u = useUnits();

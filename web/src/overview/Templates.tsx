@@ -8,7 +8,7 @@ import { Elevation } from "./Elevation";
 
 type Template = Schemas["TemplateWord"];
 
-/** bare is a overview with nothing but a drawing in it. */
+/** bare is an overview with only a drawing in it. */
 const bare = (elevation: Template["elevation"]): Overview => ({
   parts: [],
   zones: [],
@@ -21,7 +21,7 @@ const bare = (elevation: Template["elevation"]): Overview => ({
 
 const NOTHING: Piece = { format: "rutile/piece", version: 1 };
 
-/** useTemplates are the pieces most often brought in. */
+/** useTemplates are the templates of common pieces. */
 export function useTemplates() {
   return useQuery({
     queryKey: ["templates"],
@@ -32,7 +32,7 @@ export function useTemplates() {
 
 type Props = { all: Template[]; onMake: (parts: Part[]) => void };
 
-/** Templates are common pieces to begin with: pressed, one is given its sizes and becomes parts. */
+/** Templates are common pieces to begin with: choose one, enter its sizes, and it becomes parts. */
 export function Templates({ all, onMake }: Props) {
   const [open, setOpen] = useState<Template>();
   return (
@@ -71,7 +71,7 @@ const ask = (id: string, sizes: string, counts: string, signal?: AbortSignal) =>
 
 type SizesProps = { template: Template; onClose: () => void; onMake: (parts: Part[]) => void };
 
-/** Sizes asks for a template's outer sizes and counts, and shows what it becomes. */
+/** Sizes takes a template's outer sizes and counts, and shows the result. */
 function Sizes({ template: t, onClose, onMake }: SizesProps) {
   const [text, setText] = useState(t.sizes);
   const [counts, setCounts] = useState(t.counts.map((c) => c.usual));
@@ -83,7 +83,7 @@ function Sizes({ template: t, onClose, onMake }: SizesProps) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  // What stands in the fields counts, drawn or not.
+  // The fields count as they are, drawn or not.
   const make = useMutation({ mutationFn: () => ask(t.id, text, n), onSuccess: (m) => onMake(m.parts) });
   const wrong = make.error ?? shown.error;
   const error = wrong ? why(wrong, "The server does not answer; try again in a moment.") : undefined;

@@ -2,7 +2,7 @@ import type { Photo } from "../api/client";
 
 type Props = { photo: Photo; n: number; here?: boolean; onPress: () => void };
 
-/** Thumb is a photograph in small; pressed, it is looked at. */
+/** Thumb is a small photograph; clicked, it is shown large. */
 export function Thumb({ photo, n, here, onPress }: Props) {
   return (
     <button

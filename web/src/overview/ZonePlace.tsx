@@ -4,7 +4,7 @@ import { Elevation } from "./Elevation";
 
 type Props = { piece: Piece; overview: Overview | undefined; zone: string; width: number; height: number };
 
-/** ZonePlace shows where on the piece a zone is; nothing where it has no parts. */
+/** ZonePlace shows where on the piece a zone is; nothing if it has no parts. */
 export function ZonePlace({ piece, overview, zone, width, height }: Props) {
   const parts = piece.parts;
   const own = useMemo(() => (parts ?? []).flatMap((p, i) => (p.zone === zone ? [i] : [])), [parts, zone]);

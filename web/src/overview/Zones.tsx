@@ -13,7 +13,7 @@ type Props = {
   onJoin: (zone: string, to: string) => void;
 };
 
-/** ZoneCards are the zones of a piece with what their parts come to; pressed, one is opened. */
+/** ZoneCards are the zones of a piece with the totals of their parts; clicked, one is opened. */
 export function ZoneCards({ piece, overview, results, onShow, onJoin }: Props) {
   const [joining, setJoining] = useState<string>();
   const zones = piece.zones ?? [];

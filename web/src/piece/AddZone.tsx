@@ -10,13 +10,13 @@ type Props = {
   piece: number;
   taken: string[];
   first: boolean;
-  of?: string[]; // what it is made of
+  of?: string[]; // its material
   removal?: ReactNode;
   onAdd: (z: Zone) => void;
   onClose?: () => void;
 };
 
-/** AddZone asks for the least a zone can be described by: a name, which may wait, and a material. */
+/** AddZone asks for the least that a zone needs: a material, and optionally a name. */
 export function AddZone({ piece, taken, first, of = [], removal, onAdd, onClose }: Props) {
   const v = useVocab();
   const [kept, setName] = useKeptText(`rutile.zone-name.${piece}`);

@@ -9,7 +9,7 @@ import { numberOf } from "./useCheck";
 
 type Props = { piece: Piece; from: Zone; onCopy: (to: string[]) => void; onClose: () => void };
 
-/** CopyPlan gives a zone's steps to other zones, each judged with them before anything is changed. */
+/** CopyPlan copies a zone's steps to other zones, each checked with them before anything is changed. */
 export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
   const others = useMemo(() => (piece.zones ?? []).filter((z) => z.id !== from.id), [piece.zones, from.id]);
   const [to, setTo] = useState<string[]>([]);

@@ -30,16 +30,16 @@ type Props = {
   onRemove: () => void;
 };
 
-/** OpenZone is one zone at one stage: the work on the left, what the check says of it on the right. */
+/** OpenZone is one zone at one stage: the work on the left, the findings on the right. */
 export function OpenZone(p: Props) {
   const { piece, zone, judged, view, stale } = p;
   const open = useOpen();
   const [step, choose] = useState<number>();
   const [picking, pick] = useState<number>();
   const [said, say] = useState("");
-  const [held, setHeld] = useState<Repair>(); // a repair looked at until it is let go
-  const [pointed, setPointed] = useState<Repair>(); // and one while it is pointed at
-  const [due, setDue] = useState<Repair>(); // a repair pressed while its verdict was of an older state
+  const [held, setHeld] = useState<Repair>(); // a fix whose preview is held
+  const [pointed, setPointed] = useState<Repair>(); // and one that is pointed at
+  const [due, setDue] = useState<Repair>(); // a fix clicked while its verdict was out of date
   const looking = held ?? pointed;
   const preview = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const trial = preview && looking;
@@ -51,7 +51,7 @@ export function OpenZone(p: Props) {
   const apply = (r: Repair) => {
     letGo();
     if (!r.steps) return;
-    // Its steps are those of the plan that was judged: what was added since would be lost with them.
+    // Its steps are those of the judged plan: what was added since would be lost.
     if (!p.current) {
       setDue(r);
       return;

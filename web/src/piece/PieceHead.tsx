@@ -7,7 +7,7 @@ import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { focusOn } from "../ui/focus";
 
-/** RemovePiece asks before it removes a whole piece; where that is refused it says why, and the piece stays. */
+/** RemovePiece asks before it removes a whole piece; if that fails it says why, and the piece stays. */
 export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
   const open = useOpen();
   const [asked, setAsked] = useState(false);
@@ -61,7 +61,7 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
 
 type NameProps = { piece: Piece; fresh: boolean; onName: (name: string) => void };
 
-/** PieceName shows the name of a piece; pressed, it can be changed. A piece that was just made is asked for its name. */
+/** PieceName shows the name of a piece; clicked, it can be changed. A new piece asks for its name. */
 export function PieceName({ piece, fresh, onName }: NameProps) {
   const [editing, setEditing] = useState(fresh);
   if (!editing) {

@@ -51,9 +51,9 @@ function Said({ children }: { children: React.ReactNode }) {
 }
 
 const REHEARSE = 50; // ms after the first drawing
-const WHOLE = "-"; // in the address, where a zone would stand; no zone can be called so
+const WHOLE = "-"; // in the address, in place of a zone; no zone can have this id
 
-/** Gone is what the address says beside the place: damage to be pointed at on a photograph; that the piece is new. */
+/** Gone is what the address says besides the place: damage to point at on a photograph; that the piece is new. */
 type Gone = { point?: string; fresh?: boolean };
 
 function OpenPiece({ id }: { id: number }) {
@@ -66,7 +66,7 @@ function OpenPiece({ id }: { id: number }) {
   const [session, open] = useSession(id);
   const { piece, state } = session;
   const { result, current, silent, refused } = useCheck(piece);
-  const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and what it is made of
+  const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and its material
   const [fresh, setFresh] = useState<string>(); // the zone just added, whose survey begins
   const undo = session.history.past.length ? open.undo : undefined;
   const redo = session.history.future.length ? open.redo : undefined;
@@ -111,7 +111,7 @@ function OpenPiece({ id }: { id: number }) {
     { key: "z", says: "Add a zone", run: () => newZone([]) },
     { key: "b", says: "Back to the pieces", run: () => void go("/") },
   ]);
-  // The field that the address names takes the focus, however often it is asked for.
+  // The field that the address names gets the focus, however often it is requested.
   const ready = !!piece && !!result;
   // biome-ignore lint/correctness/useExhaustiveDependencies: at.key tells one asking from the next
   useEffect(() => {
@@ -126,7 +126,7 @@ function OpenPiece({ id }: { id: number }) {
     document.title = piece?.name ? `${piece.name} · Rutile` : "Rutile";
   }, [piece?.name]);
   const [isNew] = useState(!!gone?.fresh);
-  // It is new once: not at a reload, nor when somebody comes back.
+  // It is new once: not after a reload, nor when the painter comes back.
   useEffect(() => {
     if (isNew) void go(".", { replace: true, state: null });
   }, [isNew, go]);
@@ -146,7 +146,7 @@ function OpenPiece({ id }: { id: number }) {
       </Said>
     );
   }
-  // The first drawing waits for the first verdict, so that nothing moves when it comes.
+  // The first drawing waits for the first verdict, so that nothing moves when it arrives.
   if (!piece || !view || !(result || silent || refused)) return null;
   const addNew = (z: Zone) => {
     const next = assigned({ ...piece, zones: [...zones, z] }, adding?.parts ?? [], z.id);
@@ -277,7 +277,7 @@ function OpenPiece({ id }: { id: number }) {
   );
 }
 
-/** UndoRedo goes back and forth through what was done. */
+/** UndoRedo undoes and redoes changes. */
 const UndoRedo = memo(function UndoRedo({ undo, redo }: { undo?: () => void; redo?: () => void }) {
   return (
     <>
@@ -291,7 +291,7 @@ const UndoRedo = memo(function UndoRedo({ undo, redo }: { undo?: () => void; red
   );
 });
 
-/** Windows says of a zone's plan how long its longest wait is, or that none is running. */
+/** Windows says how long the longest wait of a zone's plan is, or that there is none. */
 function Windows({ judged }: { judged: ZoneResult | undefined }) {
   const waits = judged?.section?.layers.filter((l) => l.waits_h && l.from_h) ?? [];
   const longest = waits.reduce<(typeof waits)[number] | undefined>(

@@ -3,14 +3,14 @@ import { useSyncExternalStore } from "react";
 import type { State } from "../session/session";
 import { useOpen } from "../session/useSession";
 
-/** SaveMark says truthfully where the piece on the screen is kept. */
+/** SaveMark says truthfully where the piece on the screen is stored. */
 export function SaveMark({ silent }: { silent: boolean }) {
   const open = useOpen();
-  // What is not saved any more is not called saved for one moment, drawn or not.
+  // What is no longer saved is not called saved for a moment, drawn or not.
   const state = useSyncExternalStore(open.listenAtOnce, () => open.latest().state);
   if (state.is === "loading" || state.is === "missing" || state.is === "over") return null;
   const [Icon, says, trouble] = markOf(state, silent, open.kept);
-  const short = !trouble && !silent; // a narrow screen shows the icon alone
+  const short = !trouble && !silent; // a narrow screen shows only the icon
   return (
     <span
       role="status"
@@ -24,7 +24,7 @@ export function SaveMark({ silent }: { silent: boolean }) {
   );
 }
 
-/** markOf is how a piece is kept, in words, and whether that is trouble. */
+/** markOf is how a piece is stored, in words, and whether that is a problem. */
 function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, string, boolean] {
   switch (state.is) {
     case "saved":
@@ -34,7 +34,7 @@ function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, stri
     case "conflict":
       return [TriangleAlert, "Changed elsewhere", true];
   }
-  // While it is tried again nothing has changed for the painter.
+  // While a save is retried nothing has changed for the painter.
   const why = "why" in state && state.why?.replace(/\.$/, "");
   if (!why) return [Loader, "Saving", false];
   const lost = "This browser cannot keep a copy either: leave this page open until it is saved.";
@@ -45,7 +45,7 @@ function markOf(state: State, silent: boolean, kept: boolean): [LucideIcon, stri
   return [CloudOff, `Not saved yet: ${why}. ${kept ? "It is kept in this browser and sent again." : lost}`, true];
 }
 
-/** Elsewhere tells what another tab has done to the piece, and lets the painter take either version. */
+/** Elsewhere says what another tab has done to the piece, and lets the painter choose a version. */
 export function Elsewhere() {
   const { dispatch, shown } = useOpen();
   const { state } = shown();

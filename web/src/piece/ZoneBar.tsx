@@ -10,7 +10,7 @@ type TabsProps = {
   results: ZoneResult[] | undefined;
   here: string | undefined;
   whole: string; // stands for the whole piece
-  loose: number; // parts that belong to no zone yet
+  loose: number; // painted parts without a zone
   onWhole: () => void;
   onShow: (zone: string) => void;
   onAdd: () => void;
@@ -71,7 +71,7 @@ type RailProps = {
 
 const STATE = { done: "done", open: "unfinished", stuck: "something is blocking it" };
 
-/** StageRail is the way through a zone in the order of the work; each stage tells whether something is unfinished. */
+/** StageRail is the stages of a zone in the order of the work; each shows whether something is unfinished. */
 export const StageRail = memo(function StageRail({ stages, view, onGo }: RailProps) {
   const rail = useRef<HTMLElement>(null);
   const bead = useRef<HTMLButtonElement>(null);
@@ -113,13 +113,13 @@ export const StageRail = memo(function StageRail({ stages, view, onGo }: RailPro
   );
 });
 
-/** firstOf is which of the stages at one view is meant: the first with something unfinished, or else the last. */
+/** firstOf is which of the stages of one view is meant: the first with something unfinished, otherwise the last. */
 function firstOf(stages: Stage[], view: string) {
   const here = stages.filter((s) => s.view === view);
   return (here.find((s) => s.state !== "done") ?? here.at(-1))?.id;
 }
 
-/** Bead is a stage at a glance: filled when done, a ring when unfinished, split when something is in the way. */
+/** Bead is the state of a stage: filled when done, a ring when unfinished, split when blocked. */
 export function Bead({ state }: { state: Stage["state"] }) {
   const tone = { done: "text-success", open: "text-secondary", stuck: "text-error" }[state];
   return (

@@ -1,8 +1,8 @@
 import type { Part, Piece, Zone } from "../api/client";
 
-// Changes to a piece that touch more than one of its lists: what one list names is never left without the other.
+// Changes to a piece that touch more than one of its lists and keep them consistent.
 
-/** ofZones is a piece of only these zones and their parts, to be judged by itself. */
+/** ofZones is a piece with only these zones and their parts, to be checked on its own. */
 export function ofZones(piece: Piece, zones: Zone[]): Piece {
   return {
     ...piece,
@@ -15,7 +15,7 @@ export function ofZones(piece: Piece, zones: Zone[]): Piece {
   };
 }
 
-/** withoutZone takes a zone away; its parts and photographs stay, and belong to none. */
+/** withoutZone removes a zone; its parts and photographs stay, without a zone. */
 export function withoutZone(piece: Piece, id: string): Piece {
   const gone = new Set(labels(piece.zones?.find((z) => z.id === id)));
   return unmarked(
@@ -30,7 +30,7 @@ export function withoutZone(piece: Piece, id: string): Piece {
   );
 }
 
-/** joined gives a zone's parts, damage and photographs to another; its survey and its plan end. */
+/** joined moves a zone's parts, damage and photographs to another; its survey and plan are removed. */
 export function joined(piece: Piece, id: string, to: string): Piece {
   const from = piece.zones?.find((z) => z.id === id);
   return {
@@ -44,7 +44,7 @@ export function joined(piece: Piece, id: string, to: string): Piece {
   };
 }
 
-/** split makes a zone of some parts of another: surveyed alike, and not planned. */
+/** split makes a zone of some parts of another: with the same survey, and no plan. */
 export function split(piece: Piece, from: string, parts: number[]): { piece: Piece; id: string } {
   const zones = piece.zones ?? [];
   const old = zones.find((z) => z.id === from);
@@ -56,22 +56,22 @@ export function split(piece: Piece, from: string, parts: number[]): { piece: Pie
     zones.map((z) => z.id),
   );
   const own: Zone = { ...old, id, name, area_m2: undefined, defects: undefined, acknowledged: undefined, steps: [] };
-  own.patches = undefined; // they lie where they were laid
+  own.patches = undefined; // they stay where they were made
   own.readings = undefined;
   return { piece: assigned({ ...piece, zones: [...zones, own] }, parts, id), id };
 }
 
-/** assigned gives parts to a zone, or to none. */
+/** assigned puts parts into a zone, or into none. */
 export function assigned(piece: Piece, parts: number[], zone: string | undefined): Piece {
   return { ...piece, parts: piece.parts?.map((p, i) => (parts.includes(i) ? { ...p, zone } : p)) };
 }
 
-/** withPart changes what is given of a part. */
+/** withPart changes some fields of a part. */
 export function withPart(piece: Piece, n: number, change: Partial<Part>): Piece {
   return { ...piece, parts: piece.parts?.map((p, i) => (i === n ? { ...p, ...change } : p)) };
 }
 
-/** withZone changes a zone; markers lose what they pointed at where that is gone. */
+/** withZone changes a zone; markers whose damage is gone point at nothing. */
 export function withZone(piece: Piece, zone: Zone): Piece {
   const before = labels(piece.zones?.find((z) => z.id === zone.id));
   const now = labels(zone);
@@ -106,7 +106,7 @@ export function nextLabel(piece: Piece): string {
   }
 }
 
-/** zoneID makes an id of a name that no other zone of the piece has. */
+/** zoneID makes an id from a name, unique in the piece. */
 export function zoneID(name: string, taken: string[]): string {
   const base =
     name

@@ -4,7 +4,10 @@ import type { FieldName } from "./workspace";
 /** Place is where a field is filled in: a view of the zone, or of the whole piece. */
 type Place = { view: string } | { piece: PieceView };
 
-/** PLACES has a place for every field that the server may ask for. There, what is named after the field takes the focus. */
+/**
+ * PLACES has a place for every field that the server may ask for. There, the element named after the field gets the
+ * focus.
+ */
 export const PLACES: Record<FieldName, Place> = {
   substrate: { view: "survey" },
   veneer: { view: "survey" },

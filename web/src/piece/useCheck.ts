@@ -13,26 +13,26 @@ import {
 } from "../api/client";
 import { ofZones } from "./edit";
 
-const FEW = 8; // zones that are judged along with the one that is looked at
+const FEW = 8; // zones that are judged together with the open one
 const CHANGED = "rutile:changed";
-const STALE = 412; // the check that a change starts from is not kept any more
-const KEPT = 30_000; // ms that a verdict is kept for undo
+const STALE = 412; // the check that a change is based on has expired
+const KEPT = 30_000; // ms that a verdict is cached for undo
 
-/** Kept is the check that the next change starts from. */
+/** Kept is the check that the next change is based on. */
 type Kept = { piece: Piece; result: CheckResult; token: string };
 let kept: Kept | undefined;
 
 const numbers = new WeakMap<Piece, number>();
 let last = 0;
 
-/** numberOf tells the states of pieces apart, so that none has to be written out for it. */
+/** numberOf identifies the states of pieces, so that none has to be serialized for it. */
 export function numberOf(piece: Piece): number {
   const n = numbers.get(piece) ?? ++last;
   numbers.set(piece, n);
   return n;
 }
 
-/** changedZones are the zones in which a piece differs from another; undefined where it differs elsewhere. */
+/** changedZones are the zones in which a piece differs from another; undefined if it differs elsewhere. */
 function changedZones(from: Piece, to: Piece): Zone[] | undefined {
   const { zones: was = [], ...before } = from;
   const { zones: is = [], ...after } = to;
@@ -49,7 +49,7 @@ async function whole(piece: Piece, signal: AbortSignal): Promise<Kept> {
   return { piece, result: await answer(Promise.resolve(call)), token: token(call.response) };
 }
 
-/** change has the zones judged that have changed since a check, and puts what is said of them in its place. */
+/** change has the zones judged that have changed since a check, and merges the results into it. */
 async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSignal): Promise<Kept> {
   const params = { header: { "If-Match": from.token } };
   const call = await api.PATCH("/api/check", { params, body: { zones }, signal });
@@ -79,7 +79,7 @@ async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSign
   return { piece, result, token: token(call.response) };
 }
 
-/** shared is an answer in which what is said again is the very thing that was said before: nothing has to draw it anew. */
+/** shared is an answer in which unchanged parts are the same objects as before: they are not drawn anew. */
 const shared = <T>(before: unknown, now: T): T => replaceEqualDeep(before, now) as T;
 const news = <T>(before: T, now: T | undefined): T => (now === undefined ? before : shared(before, now));
 
@@ -97,7 +97,7 @@ async function judge(piece: Piece, signal: AbortSignal): Promise<CheckResult> {
   return now.result;
 }
 
-/** checkOf asks for the verdict on a state of a piece; while nobody answers it is asked again. */
+/** checkOf requests the verdict on a state of a piece; without an answer it is repeated. */
 const checkOf = (piece: Piece) => ({
   queryKey: ["check", numberOf(piece)],
   queryFn: ({ signal }: { signal: AbortSignal }) => judge(piece, signal),
@@ -108,8 +108,8 @@ const checkOf = (piece: Piece) => ({
 });
 
 /**
- * askCheck has a changed piece judged while the page is still being drawn anew, and notes in the browser's own record
- * when the hand that changed it came down. One that is being judged still is given up.
+ * askCheck has a changed piece judged while the page is still being drawn, and records in the browser's performance
+ * log when the key or button was pressed. An unfinished check is cancelled.
  */
 export function askCheck(queries: QueryClient, piece: Piece): Promise<unknown> {
   const n = numberOf(piece);
@@ -121,15 +121,15 @@ export function askCheck(queries: QueryClient, piece: Piece): Promise<unknown> {
 }
 
 /**
- * useCheck is the verdict on the piece on the screen. The last good answer stays until the next one comes, so that
- * nothing flickers; silent tells that nobody answers, refused why it cannot be judged.
+ * useCheck is the verdict on the piece on the screen. The last good answer stays until the next one, so that nothing
+ * flickers; silent tells that the server does not answer, refused why the piece cannot be judged.
  */
 export function useCheck(piece: Piece | undefined) {
   const q = useQuery({ ...checkOf(piece ?? NONE), enabled: !!piece, placeholderData: keepPreviousData });
   const good = useRef<CheckResult>(undefined);
   if (q.data) good.current = q.data;
   const result = good.current;
-  // From the change to the frame that shows its drawing, for the browser's own record.
+  // From the change to the frame that shows it, for the browser's performance log.
   useEffect(() => {
     if (!result) return;
     const frame = requestAnimationFrame(() =>
@@ -142,7 +142,7 @@ export function useCheck(piece: Piece | undefined) {
     );
     return () => cancelAnimationFrame(frame);
   }, [result]);
-  // Whether what is said is said of this very state.
+  // Whether the result is for this very state.
   const current = !!q.data && !q.isPlaceholderData;
   return {
     result,
@@ -154,14 +154,14 @@ export function useCheck(piece: Piece | undefined) {
 
 const NONE: Piece = { format: "rutile/piece", version: 1 };
 
-/** usePreview has a zone judged with other steps than it has, without touching it. */
+/** usePreview has a zone judged with other steps, without changing it. */
 export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined): ZoneResult | undefined {
   const q = useQuery({
     queryKey: ["preview", numberOf(piece), zone, steps],
     enabled: !!steps,
     retry: false,
     queryFn: ({ signal }) => {
-      // A small piece is asked about as a whole: zones that are to match are judged by each other.
+      // A small piece is sent as a whole: zones that should match are judged together.
       const all = piece.zones ?? [];
       const zones = (all.length <= FEW ? all : all.filter((z) => z.id === zone)).map((z) =>
         z.id === zone ? { ...z, steps } : z,

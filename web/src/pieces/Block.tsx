@@ -6,7 +6,7 @@ import { Texture } from "../section/texture";
 const WIDTH = 132;
 const HEIGHT = 92;
 
-/** Block is a zone as a sample block: the cut through its coats in small, without words. */
+/** Block is a zone as a sample block: a small cross-section without words. */
 export function Block({ zone }: { zone: Schemas["ZoneSummary"] }) {
   const id = useId().replaceAll(":", "");
   const d = layCut({ layers: zone.layers, marks: [], source: ["stain"], worn: [] }, WIDTH, HEIGHT, "must fit");

@@ -14,7 +14,7 @@ import { Block } from "./Block";
 
 type Summary = Schemas["Summary"];
 
-/** PiecesPage shows the pieces as they stand on the bench: what holds each up, and what is next. */
+/** PiecesPage shows all pieces: what blocks each, and what to do next. */
 export function PiecesPage() {
   const go = useNavigate();
   const queries = useQueryClient();
@@ -128,7 +128,7 @@ export function PiecesPage() {
   );
 }
 
-/** useLeft sends what was left behind while the server was away, again and again, and tells what is left still. */
+/** useLeft sends unsent drafts again and again, and returns what is still unsent. */
 function useLeft(): Unsent[] {
   const queries = useQueryClient();
   const left = useQuery({
@@ -150,11 +150,11 @@ function place(p: Summary): string {
   return `/pieces/${p.id}/${p.next_in}/${p.view}`;
 }
 
-// Zones of one piece from which what they are made of has no room, and then their names.
+// Zones of one piece from which their materials have no room, and then their names.
 const SEVERAL = 4;
 const MANY = 6;
 
-/** Stand is one piece on the bench: its zones as sample blocks, then its name and how it stands. */
+/** Stand is one piece: its zones as sample blocks, then its name and state. */
 function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   const many = p.zones.length > MANY;
   const several = p.zones.length > SEVERAL;

@@ -6,7 +6,7 @@ type Places = Map<string, number>;
 
 type Box = { places: Places; height: number; lift: number };
 
-/** useNarrow tells whether what holds an element is narrower than so many pixels. */
+/** useNarrow tells whether an element's container is narrower than a number of pixels. */
 export function useNarrow(el: React.RefObject<HTMLElement | null>, than: number): boolean {
   const [narrow, setNarrow] = useState(false);
   useLayoutEffect(() => {
@@ -22,13 +22,13 @@ export function useNarrow(el: React.RefObject<HTMLElement | null>, than: number)
 }
 
 /**
- * useRowPlaces measures where the rows around a drawing stand, and how far below their top the cut begins, so that each
- * can be tied to its layer. The cut stays in sight while long rows are scrolled.
+ * useRowPlaces measures where the rows around a drawing are, and how far below their top the cross-section begins, so
+ * that each can be connected to its layer. The cross-section stays visible while long rows are scrolled.
  */
 function useRowPlaces(
   drawn: React.RefObject<SVGSVGElement | null>,
   cut: React.RefObject<HTMLDivElement | null>,
-  shape: string, // what rows there are, and which are open
+  shape: string, // which rows there are, and which are open
 ) {
   const [box, setBox] = useState<Box>({ places: new Map(), height: 420, lift: 0 });
   const measure = useCallback(() => {
@@ -51,8 +51,7 @@ function useRowPlaces(
         : { places, height, lift },
     );
   }, [drawn, cut]);
-  // Measured when there are other rows, and when one of them grows: asking at every drawing would lay the page out
-  // twice.
+  // Measured when there are other rows, and when one grows: measuring at every drawing would lay the page out twice.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the shape decides which rows there are
   useLayoutEffect(() => {
     const el = drawn.current?.parentElement;
@@ -62,7 +61,7 @@ function useRowPlaces(
     o.observe(el);
     for (const head of el.querySelectorAll("[data-head]")) o.observe(head);
     if (cut.current) o.observe(cut.current);
-    // The cut stands at the lower end of what scrolls, and moves with it.
+    // The cross-section is at the lower end of the scrolling area, and moves with it.
     const scrolls = el.closest("section");
     if (scrolls) o.observe(scrolls);
     let frame = 0;
@@ -87,12 +86,12 @@ type LeaderProps = {
   drawing: Drawing;
   chosen: number | undefined;
   cut: React.RefObject<HTMLDivElement | null>;
-  shape: string; // what rows there are, and which are open
+  shape: string; // which rows there are, and which are open
 };
 
 const TIE = 44;
 
-/** Leaders tie each row to its layer, or to the face it works on. */
+/** Leaders connect each row to its layer, or to the face it works on. */
 export function Leaders({ section, drawing, chosen, cut, shape }: LeaderProps) {
   const drawn = useRef<SVGSVGElement>(null);
   const { places, height, lift } = useRowPlaces(drawn, cut, shape);

@@ -17,8 +17,8 @@ import { type Hand, Row } from "./Row";
 import { useStepWords } from "./useStepWords";
 
 /**
- * Plan is the plan and the cut in one: the steps stand from below, as the coats will, each tied to its layer or to the
- * face it works on.
+ * Plan is the plan and the cross-section in one: the steps from the bottom up, like the coats, each connected to its
+ * layer or to the face it works on.
  */
 export function Plan() {
   const workspace = useWorkspace();
@@ -29,7 +29,7 @@ export function Plan() {
   const [hovered, setHovered] = useState<Band>();
   const rows = useRef<HTMLDivElement>(null);
   const cut = useRef<HTMLDivElement>(null);
-  const frozen = !!trial; // a repair is only looked at
+  const frozen = !!trial; // a fix is only previewed
   const steps = trial?.steps ?? zone.steps ?? NO_STEPS;
   const judged = workspace.seen;
   const narrow = useNarrow(rows, 560);
@@ -72,7 +72,7 @@ export function Plan() {
       setOpen(undefined);
       setPicking(undefined);
     });
-    // The hand stays where the next step is added.
+    // The focus stays where the next step is added.
     focusOn(at === steps.length ? "add" : `row ${at + 1}`, drawn);
   };
   const latest = useRef<Hand>(undefined);
@@ -118,7 +118,7 @@ export function Plan() {
 
   const section = judged?.section;
   const cutWidth = narrow ? 76 : 208;
-  // As tall as the rows are while none is open: it must not move when one is.
+  // As tall as the rows are while none is open: it must not move when one is opened.
   const height = Math.min(500, ROW * (steps.length + 2));
   const drawing = useMemo(() => (section ? layCut(section, cutWidth, height) : undefined), [section, cutWidth, height]);
   const press = (b: Band) => {
@@ -257,7 +257,7 @@ export function Plan() {
   );
 }
 
-/** steady is a hand that stays the same while what it does follows the plan. */
+/** steady are actions that stay the same while what they do follows the plan. */
 function steady(latest: React.RefObject<Hand | undefined>): Hand {
   return {
     choose: (n) => latest.current?.choose(n),
@@ -270,7 +270,7 @@ function steady(latest: React.RefObject<Hand | undefined>): Hand {
   };
 }
 
-/** placeAfter is where row n stands once the row at from has gone to to. */
+/** placeAfter is where row n is after the row at from was moved to to. */
 function placeAfter(n: number, from: number, to: number): number {
   if (n === from) return to;
   if (from < n && n <= to) return n - 1;

@@ -17,8 +17,8 @@ type Props = {
   findings: Finding[];
   chosen: boolean;
   open: boolean;
-  fresh: boolean; // what a repair that is looked at would change
-  frozen: boolean; // only looked at
+  fresh: boolean; // what a previewed fix would change
+  frozen: boolean; // only previewed
   hand: Hand;
 };
 
@@ -33,7 +33,7 @@ export type Hand = {
   remove: (n: number) => void;
 };
 
-/** Row is one step of the plan, with what is wrong at its place; opened, it is edited there. */
+/** Row is one step of the plan, with its findings; opened, it is edited there. */
 export const Row = memo(function Row(p: Props) {
   const name = useName<HTMLButtonElement>(`row ${p.n}`);
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, isDragging } = useSortable({
@@ -142,10 +142,10 @@ export const Row = memo(function Row(p: Props) {
   );
 }, sameRow);
 
-/** whatOf is what a step is done with, or what is done. */
+/** whatOf is the product of a step, or its action. */
 export const whatOf = (s: Step) => s.product ?? s.effect ?? s.with ?? s.do;
 
-/** Findings that are said again are the same, though their list is a new one. */
+/** Unchanged findings are the same, though their list is a new one. */
 function sameRow({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
   return equalProps(x, y) && a.length === b.length && a.every((f, i) => f === b[i]);
 }

@@ -8,9 +8,9 @@ const like = (a: Step | undefined, b: Step) =>
   a?.do === b.do && a.product === b.product && a.with === b.with && a.effect === b.effect;
 
 /**
- * useStepWords are the words for the steps of a plan, as the server has them: says are those of the last verdict, current
- * tells that it is the verdict on these steps. Until there is one a step keeps its words, but not where nobody answers:
- * then it is called by its product or its kind.
+ * useStepWords are the words for the steps of a plan, from the server: says are those of the last verdict, current
+ * tells that it is for these steps. Until there is one a step keeps its words, except when the server does not
+ * answer: then it is named by its product or kind.
  */
 export function useStepWords(steps: Step[], says: Says[] | undefined, current: boolean, silent: boolean): Says[] {
   const v = useVocab();

@@ -14,7 +14,7 @@ type Entry = Schemas["RuleEntry"];
 
 export const AS: Record<Schemas["RuleFinding"]["severity"], Verdict> = { fail: "fails", watch: "watch", note: "sound" };
 
-/** RulesPage is the rule book: every rule with its reason, and where in the studio it speaks now. */
+/** RulesPage is the rule book: every rule with its reason, and where it has findings now. */
 export function RulesPage() {
   const studio = useStudio();
   const rules = useQuery({ queryKey: ["rules"], queryFn: () => answer(api.GET("/api/rules")), staleTime: 0 });

@@ -15,7 +15,9 @@ type Props = {
   onChoose?: (band: Band) => void;
 };
 
-/** Cut draws the cut through a zone's coats. Its bands can be hovered, walked with the arrow keys and pressed. */
+/**
+ * Cut draws the cross-section of a zone's coats. Its layers can be hovered, walked with the arrow keys and clicked.
+ */
 export function Cut({ section, drawing, width, chosen, faults, onHover, onChoose }: Props) {
   const id = useId().replaceAll(":", "");
   const u = useUnits();
@@ -122,7 +124,7 @@ function BandShape({ b, texture, above }: { b: Band; texture?: string; above?: B
 const fillOf = ({ l }: Band) => l.colour ?? (l.clear ? "#efe6cf" : "#f3f1ea");
 const inkOn = (fill: string) => (lightOn(fill) ? "#fdf8ec" : "#2b2620");
 
-/** Figures stand in a band: how thick it is, and how long it is left. */
+/** Figures are in a layer: its thickness, and its waiting time. */
 function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
   const { l } = b;
   if (b.bottom - b.top < 14 || l.kind === "substrate" || l.spots || width <= 110) return null;
@@ -143,7 +145,7 @@ function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
   );
 }
 
-/** Seam is the boundary under a band: a firm line, a broken one with one end lifted, or one that lets go. */
+/** Seam is the boundary under a layer: a firm line, a broken one with one end lifted, or one that comes off. */
 function Seam({ b }: { b: Band }) {
   if (!b.seam) return null;
   const tone = { well: "stroke-[#2b2620]", barely: "stroke-warning", not: "stroke-error", meant: "stroke-accent" }[
@@ -175,7 +177,7 @@ export const HOLDS: Record<string, string> = {
   meant: "is meant to flake",
 };
 
-/** bandSays is a layer in words: for the reader of the screen and for whoever points at it. */
+/** bandSays is a layer in words: for screen readers and while it is pointed at. */
 export function bandSays({ l }: Band, u: Units): string {
   const out = [l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name];
   if (l.kind === "finish") out.push("present finish");
@@ -194,7 +196,7 @@ export function bandSays({ l }: Band, u: Units): string {
   return out.join("; ");
 }
 
-/** CutList says the whole cut as a list. */
+/** CutList lists all layers. */
 export function CutList({ drawing }: { drawing: Drawing }) {
   const u = useUnits();
   return (

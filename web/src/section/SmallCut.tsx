@@ -6,7 +6,7 @@ import { layCut } from "./layout";
 
 type Props = { section: Schemas["Section"]; onChoose: () => void };
 
-/** SmallCut is a cut with the names of its layers beside it. */
+/** SmallCut is a cross-section with the names of its layers beside it. */
 export const SmallCut = memo(function SmallCut({ section, onChoose }: Props) {
   const u = useUnits();
   const d = layCut(section, 150, 150);

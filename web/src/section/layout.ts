@@ -1,13 +1,13 @@
 import type { Schemas } from "../api/client";
 
-// Geometry of the drawing only: what lies on what, how thick and how well it holds is the server's to say.
+// Geometry of the drawing only: layers, thicknesses and bonds come from the server.
 
 type Section = Schemas["Section"];
 export type Layer = Schemas["Layer"];
 export type Holds = "well" | "barely" | "not" | "meant";
 
 const SUBSTRATE = 74;
-const LEAST = 17; // the thinnest coat that can still be pressed
+const LEAST = 17; // the thinnest coat that can still be clicked
 const PER_MICRON = 0.34;
 const MOST = 46;
 const TOP = 12;
@@ -23,7 +23,7 @@ export type Band = {
   x0: number;
   x1: number;
   shape: string;
-  under: string; // backing where the band lies on spots alone
+  under: string; // backing where the layer is only on spots
   sheen: string;
   holds: Holds | undefined;
   gap: string; // where it lifts off what is below
@@ -40,9 +40,9 @@ const natural = (l: Layer) =>
   l.kind === "substrate" ? SUBSTRATE : l.spots ? LEAST : Math.min(MOST, LEAST + l.microns * PER_MICRON);
 
 /**
- * layCut places the layers from the substrate up, in a cut of a width and of about a height: it is stretched to it so
- * far as that looks well, and pressed together only where it must fit. Stains are those of a moment of the section's
- * faces, or else the final ones.
+ * layCut places the layers from the substrate up, in a cross-section of a width and about a height: it is stretched
+ * to it as far as that looks good, and compressed only where it must fit. Stains are those of a moment of the
+ * section's faces, otherwise the final ones.
  */
 export function layCut(s: Section, width: number, wish: number, fit?: "must fit", moment?: number): Drawing {
   const sum = s.layers.reduce((h, l) => h + natural(l), 0);
@@ -95,7 +95,7 @@ function edge(x0: number, x1: number, l: Layer): string {
   return d;
 }
 
-/** The wedge of air where a layer lets go, from its right end inward; the same sign as the verdict's. */
+/** The wedge of air where a layer comes off, from its right end inward; the same sign as the verdict's. */
 function lift(x0: number, x1: number, y: number, holds: Holds): string {
   const [from, by] = holds === "not" ? [0.35, 9] : holds === "meant" ? [0.55, 5] : [0.68, 4];
   const start = x0 + (x1 - x0) * from;
@@ -128,7 +128,7 @@ function scratched(l: Layer, width: number, y: number): string {
 }
 
 /**
- * Stains creep up as stems, as thick in each layer as what gets that far. They end where a blocker stops them, and
+ * Stains creep up as stems, as thick in each layer as the share that gets there. They end at a blocking coat, and
  * spread where they reach the surface.
  */
 function stains(s: Section, bands: Band[], width: number, moment: number | undefined): Stain[] {
@@ -165,7 +165,9 @@ function stains(s: Section, bands: Band[], width: number, moment: number | undef
   });
 }
 
-/** faultsAt places findings in the cut: under the lowest coat of their step, or on the face it worked on. */
+/**
+ * faultsAt places findings in the cross-section: under the lowest coat of their step, or on the face it worked on.
+ */
 export function faultsAt(s: Section, d: Drawing, faults: Map<number, "watch" | "fails">) {
   const at = new Map<number, "watch" | "fails">();
   for (const [step, verdict] of faults) {
@@ -175,7 +177,7 @@ export function faultsAt(s: Section, d: Drawing, faults: Map<number, "watch" | "
   return [...at].map(([y, verdict]) => ({ y, verdict }));
 }
 
-/** faceOf is where in the cut a step of the plan is seen: the middle of its coats, or the face it worked on. */
+/** faceOf is where in the cross-section a step of the plan is: the middle of its coats, or the face it worked on. */
 export function faceOf(s: Section, d: Drawing, step: number): number | undefined {
   const coats = d.bands.filter((b) => b.l.step === step);
   const [low, high] = [coats[0], coats.at(-1)];

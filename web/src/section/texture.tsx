@@ -1,4 +1,4 @@
-// Marks that tell a material from another: the same on tiles, in the cut and on paper.
+// Patterns that distinguish materials: the same on tiles, in the cross-section and on paper.
 
 const MARKS: Record<string, { d: string; w?: number; o?: number; box?: [number, number] }> = {
   wood: { d: "M0 6c12-4 24 4 40 0M0 16c10 4 28-5 40 1M0 26c14-3 22 5 40-1M0 35c12 3 26-3 40 1" },
@@ -21,7 +21,7 @@ const MARKS: Record<string, { d: string; w?: number; o?: number; box?: [number, 
   plastic: { d: "M8 8h8M28 16h8M4 28h8M22 34h8", o: 0.22 },
 };
 
-/** Texture is a pattern of a material's marks, which the server names. */
+/** Texture is a material's pattern, which the server names. */
 export function Texture({ id, mark, size = 40 }: { id: string; mark: string; size?: number }) {
   const m = MARKS[mark] ?? MARKS.wood;
   const [w, h] = m?.box ?? [40, 40];
@@ -40,7 +40,7 @@ export function Texture({ id, mark, size = 40 }: { id: string; mark: string; siz
   );
 }
 
-/** lightOn tells whether pale letters read better on a colour than dark ones. */
+/** lightOn tells whether light letters are more readable on a colour than dark ones. */
 export function lightOn(hex: string): boolean {
   const n = Number.parseInt(hex.slice(1), 16);
   const lin = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);

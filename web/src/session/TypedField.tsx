@@ -8,16 +8,16 @@ type Props = {
   label: string;
   name?: string; // the field an answer may ask for
   at: Place;
-  stands: string | undefined; // spelled
+  stands: string | undefined; // serialized
   show: (spelled: string) => string;
-  hint?: string; // while nothing stands there
-  placeholder?: string; // what counts while nothing stands there
+  hint?: string; // while it is empty
+  placeholder?: string; // what counts while it is empty
   required?: boolean;
 };
 
 /**
- * TypedField takes a size as people write it. The server reads it; what was typed stays as it was typed, and what it
- * comes to stands below.
+ * TypedField takes a size as people write it. The server reads it; the text stays as typed, and the result is shown
+ * below.
  */
 export function TypedField({ label, name, at, stands, show, hint, placeholder, required }: Props) {
   const open = useOpen();

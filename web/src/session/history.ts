@@ -1,6 +1,6 @@
 import type { Piece } from "../api/client";
 
-/** History is what undo goes back to and redo forth to: whole states of a piece, written out. */
+/** History is the undo and redo history: whole states of a piece, serialized. */
 export type History = { past: string[]; future: string[]; last?: { leaf: string; at: number } };
 
 export const NO_HISTORY: History = { past: [], future: [] };
@@ -10,12 +10,12 @@ const TYPING = 1500; // ms within which changes of one field are one change
 
 export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-// Lists that say something by being empty.
+// Lists whose emptiness means something.
 const TELLING = ["soils", "bleeders", "faces"];
 
 /**
- * written is a piece in the one form that does not depend on who wrote it: the server leaves out what is empty, and
- * has an order of its own. A 0 is not empty: a wait of 0 h is not a wait left open.
+ * written is a piece in a canonical form: the server leaves out what is empty, and has an order of its own. A 0 is
+ * not empty: a wait of 0 h is not an open wait.
  */
 export function written(piece: unknown): string {
   return JSON.stringify(piece, (key, v) => {
@@ -26,7 +26,7 @@ export function written(piece: unknown): string {
   });
 }
 
-/** leaf names the one place where two states differ; undefined where they differ in more, or in their shape. */
+/** leaf names the one place where two states differ; undefined if they differ in more, or in their shape. */
 export function leaf(a: unknown, b: unknown, path = ""): string | undefined {
   if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return path;
   if (Array.isArray(a) && Array.isArray(b) && a.length !== b.length) return undefined;
@@ -37,7 +37,7 @@ export function leaf(a: unknown, b: unknown, path = ""): string | undefined {
   return leaf(x[k], y[k], `${path}.${k}`);
 }
 
-/** withChange remembers a change made at a moment, in ms; the letters typed into one field are one change. */
+/** withChange records a change made at a moment, in ms; letters typed into one field are one change. */
 export function withChange(h: History, before: Piece, next: Piece, now: number): History {
   const where = leaf(before, next);
   const typed =
@@ -55,7 +55,7 @@ export function withChange(h: History, before: Piece, next: Piece, now: number):
   };
 }
 
-/** branched remembers another version of the piece, so that undo goes to it. */
+/** branched records another version of the piece, so that undo goes back to it. */
 export function branched(h: History, other: Piece): History {
   return { past: [...h.past.slice(1 - STEPS), JSON.stringify(other)], future: [] };
 }

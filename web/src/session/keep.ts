@@ -3,7 +3,7 @@ import { type History, written } from "./history";
 import type { Draft } from "./session";
 import type { Typed } from "./typed";
 
-// What the browser keeps: a draft for each tab and piece, what undo goes back to, and sizes not read yet.
+// What the browser stores: a draft for each tab and piece, the undo history, and sizes not read yet.
 
 const DRAFT = "rutile.draft.";
 const UNDO = "rutile.undo.";
@@ -41,9 +41,9 @@ const tabs = () => sessionStorage;
 
 const TAB = "rutile.tab";
 const lockOf = (tab: string) => `rutile.tab.${tab}`;
-const HANDOVER = 400; // ms that a tab loaded anew waits for its former self to let go
+const HANDOVER = 400; // ms that a reloaded tab waits for its former self to release its name
 
-/** hold takes a tab's name for as long as the page lives; false where another tab has it. */
+/** hold locks a tab's name while the page lives; false if another tab has it. */
 function hold(tab: string): Promise<boolean> {
   const locks = navigator.locks;
   if (!locks) return Promise.resolve(true);
@@ -63,8 +63,8 @@ function hold(tab: string): Promise<boolean> {
 let named: Promise<string> | undefined;
 
 /**
- * tabName is the name of this browser tab, by which its drafts are told from those of others. It stays over a reload;
- * a tab that was made as a copy of another gets a name of its own.
+ * tabName is the name of this browser tab, which identifies its drafts. It survives a reload; a duplicated tab gets a
+ * name of its own.
  */
 export function tabName(): Promise<string> {
   named ??= (async () => {
@@ -78,14 +78,14 @@ export function tabName(): Promise<string> {
   return named;
 }
 
-// A piece of another folder of data may have the same number: it is told by when it was made.
+// A piece of another data folder may have the same number: the time it was created distinguishes them.
 const draftKey = (id: number, tab: string, created: string) => `${DRAFT}${id}.${tab}.${created}`;
 
-/** keepDraft keeps a tab's draft of a piece; false where this browser keeps nothing. */
+/** keepDraft stores a tab's draft of a piece; false if this browser stores nothing. */
 export function keepDraft(id: number, tab: string, draft: Draft): boolean {
   const [key, text] = [draftKey(id, tab, draft.created), JSON.stringify(draft)];
   if (put(local, key, text)) return true;
-  // A full storage gives up what undo goes back to before it gives up a draft.
+  // A full storage drops undo histories before it drops a draft.
   for (const k of keys(UNDO)) put(local, k, undefined);
   return put(local, key, text);
 }
@@ -94,7 +94,7 @@ export function forgetDraft(id: number, tab: string, created: string) {
   put(local, draftKey(id, tab, created), undefined);
 }
 
-/** Left is a draft, with the key it is kept under and the tab that kept it. */
+/** Left is a draft, with its key in the storage and its tab. */
 export type Left = { key: string; id: number; tab: string; draft: Draft };
 
 /** keptDrafts are the drafts of all tabs. */
@@ -106,13 +106,13 @@ export function keptDrafts(): Left[] {
   });
 }
 
-/** forget forgets a draft, unless it was gone on with meanwhile. */
+/** forget deletes a draft, unless it has changed in the meantime. */
 export function forget(l: Left) {
   if (JSON.stringify(get(local, l.key)) === JSON.stringify(l.draft)) put(local, l.key, undefined);
 }
 
 /**
- * alone does something with the drafts of a tab while nobody else can: of this tab, or of one that is closed. It is not
+ * alone does something with the drafts of a tab while nobody else can: of this tab, or of a closed one. It is not
  * done for a tab that is open.
  */
 export async function alone<T>(tab: string, todo: () => T | Promise<T>): Promise<T | undefined> {
@@ -121,9 +121,9 @@ export async function alone<T>(tab: string, todo: () => T | Promise<T>): Promise
 }
 
 /**
- * adopted is the draft of a piece that this tab has kept, or the newest one of a closed tab, which is then this tab's.
- * Where created is given, a piece made at another time is another piece. free tells, at the moment of taking it up,
- * whether this tab has none of its own; taken is told of it before anything else can happen.
+ * adopted is the draft of a piece from this tab, or the newest one of a closed tab, which then becomes this tab's. If
+ * created is given, a piece created at another time is another piece. free tells, at that moment, whether this tab
+ * has no draft of its own; taken is called with it before anything else can happen.
  */
 export async function adopted(
   id: number,
@@ -158,7 +158,7 @@ let waiting: (() => void) | undefined;
 
 const undoKey = (id: number, tab: string) => `${UNDO}${id}.${tab}`;
 
-/** keepHistory keeps what undo goes back to in a tab, a moment later: it must not hold up the drawing. */
+/** keepHistory stores a tab's undo history a moment later: it must not delay the drawing. */
 export function keepHistory(id: number, tab: string, h: History, now: Piece) {
   const first = waiting === undefined;
   waiting = () => {
@@ -184,8 +184,8 @@ function flush() {
 if (typeof window !== "undefined") window.addEventListener("pagehide", flush);
 
 /**
- * keptHistory is what undo goes back to from a piece: this tab's, or that of a closed one, which is forgotten then.
- * There is none where another version of the piece was gone on from.
+ * keptHistory is the undo history of a piece: this tab's, or that of a closed one, which is then deleted. There is
+ * none if another version of the piece was changed since.
  */
 export async function keptHistory(id: number, now: Piece): Promise<History | undefined> {
   const mine = await tabName();
@@ -206,7 +206,7 @@ export async function keptHistory(id: number, now: Piece): Promise<History | und
 
 const typedKey = (id: number) => `rutile.asked.${id}`;
 
-/** keepTyped keeps sizes that are not read yet, in this tab. */
+/** keepTyped stores sizes that are not read yet, in this tab. */
 export function keepTyped(id: number, created: string, all: Typed[]) {
   put(tabs, typedKey(id), all.length ? JSON.stringify({ created, all }) : undefined);
 }

@@ -1,8 +1,8 @@
 const isObject = (x: unknown): x is Record<string, unknown> => typeof x === "object" && x !== null;
 
 /**
- * merged is what two changes of the same base come to: where only one has changed something, that; where both have
- * changed the same place, the later one. What is unchanged must be the very same object.
+ * merged merges two changes of the same base: where only one has changed something, that; where both have changed the
+ * same place, the later one. What is unchanged must be the very same object.
  */
 export function merged<T>(base: unknown, first: unknown, later: T): T {
   if (later === base) return first as T;

@@ -16,7 +16,7 @@ import { merged } from "./merged";
 import { AWAY, begin, type Command, type Event, next, RETRY, type Saved, type Session, unsaved } from "./session";
 import { sizesOf, spelledArea, spelledSizes, type Typed } from "./typed";
 
-const LOOK = 4000; // ms between two looks at what others have done
+const LOOK = 4000; // ms between two checks for changes by others
 const PATIENCE = 100; // ms that a change waits to be drawn with its verdict
 
 /** The tabs of one browser tell each other when a piece was saved. */
@@ -25,7 +25,7 @@ const tabs = typeof BroadcastChannel === "undefined" ? undefined : new Broadcast
 const status = (e: unknown) => (e instanceof Refused ? e.status : undefined);
 const says = (e: unknown) => why(e, AWAY);
 
-/** Around is what an open piece has around it. */
+/** Around is what an open piece needs from outside. */
 type Around = {
   queries: QueryClient;
   changed: (p: Piece) => Promise<unknown>; // has a changed piece judged
@@ -33,15 +33,15 @@ type Around = {
 };
 
 /**
- * OpenPiece is a session that is lived: it does what the session says is to be done, at the server, in the browser's
- * storage and with the other tabs, and gives it what comes of that as events.
+ * OpenPiece runs a session: it carries out its commands, with the server, the browser's storage and the other tabs,
+ * and reports the results as events.
  */
 export class OpenPiece {
   private now: Session;
   private drawn: Session;
   private tab = "";
   private listeners = new Set<() => void>();
-  private atOnce = new Set<() => void>(); // of whoever does not wait for the drawing
+  private atOnce = new Set<() => void>(); // of callers that do not wait for the drawing
   private pause: ReturnType<typeof setTimeout> | undefined;
   private reads = new Map<string, ReturnType<typeof setTimeout>>();
   private held: (() => void) | undefined; // a change that waits to be drawn
@@ -72,7 +72,7 @@ export class OpenPiece {
   shown = () => this.drawn;
   latest = () => this.now;
 
-  /** start opens the piece; what it gives back closes it. */
+  /** start opens the piece; what it returns closes it. */
   start = () => {
     this.started = true;
     const ends = new AbortController();
@@ -91,10 +91,10 @@ export class OpenPiece {
       if (e.data.id === this.id) this.dispatch({ type: "told", rev: e.data.rev });
     };
     tabs?.addEventListener("message", told as EventListener, { signal });
-    // Another browser tells nobody.
+    // Another browser reports nothing.
     const poll = setInterval(look, LOOK);
-    // Whatever the hand does next finds the change drawn. A press finds it at its end, when it is settled what was
-    // pressed; for a finger that is so with the mouse events that follow it.
+    // The next action finds the change drawn. A press finds it at its end, when its target is decided; for a finger
+    // that is with the mouse events that follow it.
     for (const h of ["keydown", "mouseup", "beforeinput", "paste", "drop", "pagehide"]) {
       window.addEventListener(h, this.draw, { capture: true, signal });
     }
@@ -106,7 +106,7 @@ export class OpenPiece {
       clearInterval(poll);
       this.started = false;
       queueMicrotask(this.draw);
-      // What is typed is read, and what is changed is sent, though nobody waits for it.
+      // Typed sizes are read and changes are sent without waiting for the drawing.
       for (const key of this.reads.keys()) this.read(key);
       this.dispatch({ type: "quiet" });
     };
@@ -123,12 +123,12 @@ export class OpenPiece {
   };
 
   /**
-   * edit is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the verdict
-   * usually comes, no longer than the eye would notice, and never while the next press is answered. then is drawn with
-   * it. What is kept and sent does not wait for that.
+   * edit is a change that is drawn together with its verdict, once: it waits the few milliseconds in which the
+   * verdict usually arrives, no longer than is noticeable, and never beyond the next press. then is drawn with it.
+   * Storing and sending do not wait.
    */
   edit = (piece: Piece, then?: () => void): Promise<void> => {
-    // Whoever edits has seen what is drawn, and nothing of what waits to be.
+    // An edit is based on what is drawn, and not on what waits to be drawn.
     const next = this.held ? merged(this.drawn.piece, this.now.piece, piece) : piece;
     return this.soon({ type: "edited", piece: next, at: Date.now() }, then);
   };
@@ -162,8 +162,8 @@ export class OpenPiece {
   }
 
   /**
-   * rehearse draws the piece once more while nobody waits for it: the browser then knows the way, and the first press
-   * is answered as soon as the later ones.
+   * rehearse draws the piece once more while nobody waits for it: the browser has then compiled the code, and the
+   * first click is as fast as later ones.
    */
   rehearse = () => {
     if (this.now.state.is !== "saved" || this.held) return;
@@ -244,13 +244,13 @@ export class OpenPiece {
         return;
       case "wait":
         clearTimeout(this.pause);
-        // Once it is closed, what the server does not take stays a draft.
+        // Once it is closed, what the server does not accept stays a draft.
         if (this.started) this.pause = setTimeout(() => this.dispatch({ type: "quiet" }), c.ms);
         else if (this.now.state.is === "edited") queueMicrotask(() => this.dispatch({ type: "quiet" }));
         return;
       case "tell":
         tabs?.postMessage({ id, rev: c.rev });
-        // A closed tab may have left something as well.
+        // A closed tab may have left something, too.
         if (this.started) void this.adopt();
         return;
       case "keep draft":
@@ -279,7 +279,7 @@ export class OpenPiece {
     }
   }
 
-  /** adopt takes up what a closed tab has left of a piece that is saved here. */
+  /** adopt uses what a closed tab has left of a piece that is saved here. */
   private async adopt() {
     const { created } = this.now;
     if (!leftOf(this.id, created).some((l) => l.tab !== this.tab)) return;
@@ -298,7 +298,7 @@ export class OpenPiece {
     this.ask(["size", key, text], (signal) => readSize(t, signal)).then(
       (value) => this.dispatch({ type: "read", key, text, value, at: Date.now() }),
       (e) => {
-        if (this.now.typed[key]?.text !== text) return; // given up for what was typed after it
+        if (this.now.typed[key]?.text !== text) return; // cancelled for what was typed after it
         const why = e instanceof Refused ? e.message : undefined;
         this.dispatch({ type: "not read", key, text, why, at: Date.now() });
       },
@@ -306,7 +306,7 @@ export class OpenPiece {
   }
 }
 
-/** readSize has the server read what was typed; what is left out of sizes stays as it was. */
+/** readSize has the server read what was typed; sizes that are left out stay as they were. */
 function readSize({ place, text, before }: Typed, signal: AbortSignal): Promise<string | undefined> {
   if ("zone" in place) {
     return answer(api.GET("/api/area", { params: { query: { text } }, signal })).then((a) => spelledArea(a.area_m2));

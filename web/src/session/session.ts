@@ -2,41 +2,41 @@ import type { Piece } from "../api/client";
 import { branched, type History, NO_HISTORY, same, stepBack, stepForth, withChange, written } from "./history";
 import { keyOf, type Place, spelled, type Typed, withSpelled } from "./typed";
 
-// The piece that is worked on, as a state machine: next takes a session and an event, and gives the session after it
-// with what is to be done outside. It asks no clock, no server and no storage. docs/session.md has the picture.
+// The open piece as a state machine: next takes a session and an event, and returns the next session with what to do
+// outside. It reads no clock, no server and no storage. docs/session.md has the picture.
 
-/** Saved is a piece as the server keeps it. */
+/** Saved is a piece as the server stores it. */
 export type Saved = { id: number; rev: number; created: string; piece: Piece };
 
 /**
- * Draft is what the browser keeps of a piece until the server has taken it: the piece, the revision it was made over,
- * and what was sent without an answer, written out: the server may have it all the same.
+ * Draft is what the browser stores of a piece until the server has acknowledged it: the piece, the revision it is
+ * based on, and what was sent without an answer, serialized: the server may have it all the same.
  */
 export type Draft = { rev: number; created: string; piece: Piece; sent?: string[] };
 
-/** State is how the piece on the screen stands to the one the server keeps. */
+/** State is how the piece on the screen compares with the server's. */
 export type State =
   | { is: "loading" }
-  | { is: "missing"; why: string; silent: boolean } // nothing to show; silent where the server may still answer
+  | { is: "missing"; why: string; silent: boolean } // nothing to show; silent while the server may still answer
   | { is: "saved" }
-  | { is: "edited" } // sent after a moment's quiet
-  | { is: "saving"; sent: Piece; why?: string } // why the try before it failed
-  | { is: "unsent"; why: string } // the server did not answer; sent again by itself
-  | { is: "refused"; why: string } // the server will not take it; sent again once it is changed
+  | { is: "edited" } // sent after a short pause
+  | { is: "saving"; sent: Piece; why?: string } // why the last try failed
+  | { is: "unsent"; why: string } // the server did not answer; sent again automatically
+  | { is: "refused"; why: string } // the server refuses it; sent again once it is changed
   | { is: "checking" } // another revision is there: is it one of ours?
   | { is: "conflict"; changes: string[]; settling?: "keep" | "take"; trouble?: string } // the painter chooses
   | { is: "gone"; trouble?: string } // removed elsewhere
-  | { is: "over"; to?: number }; // removed here, or put back as another piece
+  | { is: "over"; to?: number }; // removed here, or restored as another piece
 
 export type Session = {
   readonly id: number;
   readonly state: State;
-  readonly created: string; // when the piece was made: another may have had its number before
-  readonly rev: number; // the revision that the screen was made over
+  readonly created: string; // when the piece was created: another may have had its number before
+  readonly rev: number; // the revision that the screen is based on
   readonly piece: Piece | undefined; // on the screen
   readonly history: History;
   readonly typed: Readonly<Record<string, Typed>>; // sizes, by their places
-  readonly sent: readonly string[]; // without an answer, written out
+  readonly sent: readonly string[]; // without an answer, serialized
 };
 
 export type Event =
@@ -45,12 +45,12 @@ export type Event =
   | { type: "edited"; piece: Piece; at: number }
   | { type: "undone" }
   | { type: "redone" }
-  | { type: "quiet" } // the pause before a save is over, or that before another try
+  | { type: "quiet" } // the pause before a save is over, or that before the next try
   | { type: "stored"; rev: number } // the save is done
   | { type: "not stored"; why: string; status?: number; changes?: string[] } // no status: no answer
-  | { type: "tick" } // time to look what others have done
+  | { type: "tick" } // time to check for changes by others
   | { type: "told"; rev: number } // another tab has saved
-  | { type: "seen"; since: number; saved: Saved; changes: string[] } // what the look has shown
+  | { type: "seen"; since: number; saved: Saved; changes: string[] } // what the check has found
   | { type: "not seen"; since: number; status?: number }
   | { type: "settle"; keep: boolean } // the painter has chosen
   | { type: "fetched"; saved: Saved }
@@ -71,7 +71,7 @@ export type Command =
   | { do: "look"; rev: number }
   | { do: "fetch" }
   | { do: "add"; piece: Piece }
-  | { do: "wait"; ms: number } // then quiet; a wait before it ends
+  | { do: "wait"; ms: number } // then quiet; a wait before it is dropped
   | { do: "tell"; rev: number } // the other tabs
   | { do: "keep draft"; draft: Draft }
   | { do: "forget draft" }
@@ -82,8 +82,8 @@ export type Command =
 
 export type Next = readonly [Session, readonly Command[]];
 
-export const PAUSE = 400; // ms of quiet before a save
-export const RETRY = 3000; // ms before another try
+export const PAUSE = 400; // ms of pause before a save
+export const RETRY = 3000; // ms before the next try
 export const AWAY = "the server does not answer";
 const SENT = 8; // unanswered saves that are remembered
 
@@ -101,7 +101,7 @@ export function begin(id: number): Next {
   return [s, [{ do: "load" }]];
 }
 
-/** unsaved tells whether the screen holds what the server has not acknowledged. */
+/** unsaved tells whether the screen has what the server has not acknowledged. */
 export function unsaved(s: Session): boolean {
   const is = s.state.is;
   return !!s.piece && is !== "saved" && is !== "over" && is !== "loading" && is !== "missing";
@@ -119,7 +119,7 @@ const draftOf = (s: Session): Command[] =>
 
 const again = (ms: number): Command => ({ do: "wait", ms });
 
-/** shown puts a piece on the screen that differs from what the server has. */
+/** shown puts a piece on the screen that differs from the server's. */
 function shown(s: Session, piece: Piece, history: History): Next {
   const now = { ...s, piece, history };
   const commands: Command[] = [...draftOf(now), { do: "keep history", history, piece }];
@@ -157,10 +157,10 @@ function loaded(s: Session, e: Extract<Event, { type: "loaded" }>): Next {
   const reads: Command[] = (e.typed ?? [])
     .filter((t) => t.is !== "refused")
     .map((t) => ({ do: "read", key: keyOf(t.place), typed: t }));
-  // Another piece may have had this number before: of another folder of data, or of yesterday's demo.
+  // Another piece may have had this number before: of another data folder, or of yesterday's demo.
   if (!left || left.created !== saved.created) {
     const [now, commands] = taken(at, saved, history);
-    return [now, [...commands.slice(1), ...reads]]; // what is kept of another piece stays
+    return [now, [...commands.slice(1), ...reads]]; // the draft of another piece stays
   }
   if (written(left.piece) === written(saved.piece)) {
     const [now, commands] = taken(at, saved, history);
@@ -184,7 +184,7 @@ function notStored(s: Session, e: Extract<Event, { type: "not stored" }>): Next 
   if (status === 404 || status === 410) return [{ ...s, state: { is: "gone" } }, draftOf(s)];
   const passing = status === undefined || status >= 500 || [408, 412, 425, 429].includes(status);
   if (!passing) {
-    // What was changed while it was on its way may be taken.
+    // What was changed during the save may be saved already.
     if (s.piece !== s.state.sent) return [{ ...s, state: { is: "edited" } }, [again(PAUSE)]];
     return [{ ...s, state: { is: "refused", why: e.why } }, []];
   }
@@ -220,7 +220,7 @@ function fetched(s: Session, e: Extract<Event, { type: "fetched" }>): Next {
   return [now, [...draftOf(now), { do: "keep history", history, piece: s.piece }, again(0)]];
 }
 
-/** withTyped keeps what was typed; what has been read stays in the session only. */
+/** withTyped stores what was typed; what has been read stays only in the session. */
 function withTyped(s: Session, typed: Session["typed"], ...more: Command[]): Next {
   const waiting = Object.values(typed).filter((t) => t.is !== "read");
   return [{ ...s, typed }, [{ do: "keep typed", typed: waiting }, ...more]];
@@ -229,7 +229,7 @@ function withTyped(s: Session, typed: Session["typed"], ...more: Command[]): Nex
 const without = (typed: Session["typed"], key: string) =>
   Object.fromEntries(Object.entries(typed).filter(([k]) => k !== key));
 
-/** put puts a value in the place of what was typed, unless something else was put there meanwhile. */
+/** put replaces typed text by its value, unless something else was entered in the meantime. */
 function put(s: Session, key: string, t: Typed, value: string | undefined, after: Typed, at: number): Next {
   if (!s.piece || spelled(s.piece, t.place) !== t.stands) return withTyped(s, without(s.typed, key));
   const [now, commands] = change(s, withSpelled(s.piece, t.place, value), at);
@@ -237,7 +237,7 @@ function put(s: Session, key: string, t: Typed, value: string | undefined, after
   return [typed, [...commands, ...keep]];
 }
 
-/** next is the session after an event, and what is to be done. What an event finds no use for leaves it as it is. */
+/** next is the session after an event, and what to do. An event that does not apply changes nothing. */
 export function next(s: Session, e: Event): Next {
   const { state } = s;
   switch (e.type) {
@@ -335,7 +335,7 @@ export function next(s: Session, e: Event): Next {
       if (e.why === undefined) {
         return withTyped(s, { ...s.typed, [e.key]: { ...t, is: "away" } }, { do: "ask again", key: e.key });
       }
-      // What stands there is then not whatever the half-typed text happened to say.
+      // The field then does not have the value of half-typed text.
       return put(s, e.key, t, t.before, { ...t, stands: t.before, is: "refused", says: e.why }, e.at);
     }
     case "ask again": {

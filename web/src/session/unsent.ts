@@ -1,13 +1,12 @@
 import { answer, api, Refused } from "../api/client";
 import { alone, forget, keptDrafts } from "./keep";
 
-/** Unsent is a piece of which this browser keeps something that the server has not: gone where it is no more there. */
+/** Unsent is a piece with a draft that the server does not have; gone if the piece was removed. */
 export type Unsent = { id: number; name: string; gone?: boolean };
 
 /**
- * sendUnsent sends what was left behind while the server was away, of pieces that are open nowhere. What another has
- * changed meanwhile stays kept: the painter is asked when the piece is opened. It says what is kept still, and whether
- * anything was sent.
+ * sendUnsent sends drafts of pieces that are open in no tab. A draft of a piece that was changed elsewhere stays: the
+ * painter is asked when the piece is opened. It returns what is still unsent, and whether anything was sent.
  */
 export async function sendUnsent(): Promise<{ sent: boolean; behind: Unsent[] }> {
   let sent = false;
@@ -17,7 +16,7 @@ export async function sendUnsent(): Promise<{ sent: boolean; behind: Unsent[] }>
     const path = { id: l.id };
     const send = async () => {
       const now = await answer(api.GET("/api/pieces/{id}", { params: { path } }));
-      if (now.created !== l.draft.created) return; // of another folder of data: it waits for that
+      if (now.created !== l.draft.created) return; // of another data folder: it waits for that
       const header = { "If-Match": `"${l.draft.rev}"` };
       await answer(api.PUT("/api/pieces/{id}", { params: { path, header }, body: l.draft.piece }));
       forget(l);

@@ -6,7 +6,7 @@ import { OpenPiece } from "./open";
 import type { Session } from "./session";
 import { keyOf, type Place, type Typed } from "./typed";
 
-/** useSession opens a piece to be worked on while a screen shows it. */
+/** useSession opens a piece while a screen shows it. */
 export function useSession(id: number): [Session, OpenPiece] {
   const queries = useQueryClient();
   const [open] = useState(
@@ -18,14 +18,14 @@ export function useSession(id: number): [Session, OpenPiece] {
 
 export const OpenContext = createContext<OpenPiece | undefined>(undefined);
 
-/** useOpen is the piece that is open around. */
+/** useOpen is the surrounding open piece. */
 export function useOpen(): OpenPiece {
   const open = useContext(OpenContext);
   if (!open) throw new Error("no piece is open here");
   return open;
 }
 
-/** useTypedSize is what was typed in a place, while it holds over what stands there. */
+/** useTypedSize is the text typed in a place, while it counts. */
 export function useTypedSize(at: Place, stands: string | undefined): Typed | undefined {
   const open = useOpen();
   const t = useSyncExternalStore(open.listen, () => open.shown().typed[keyOf(at)]);

@@ -10,7 +10,7 @@ import { layCut } from "../section/layout";
 import { Mark } from "../ui/Mark";
 import { temp, useUnits } from "../ui/units";
 
-/** JobSheet is a zone's plan as it is printed and taken to the bench: steps to tick, waits, cautions. */
+/** JobSheet is a zone's plan for printing: steps to tick, waits, cautions. */
 export function JobSheet() {
   const { piece, zone, judged, overview, go } = useWorkspace();
   const v = useVocab();

@@ -6,7 +6,7 @@ import { NumberField, TextField } from "../ui/Field";
 
 type Props = { step: Step; onChange: (s: Step) => void };
 
-/** StepEditor edits the fields that belong to a step. */
+/** StepEditor edits the fields of a step. */
 export function StepEditor({ step, onChange }: Props) {
   const v = useVocab();
   const set = (part: Partial<Step>) => onChange({ ...step, ...part });
@@ -104,7 +104,7 @@ export function StepEditor({ step, onChange }: Props) {
   }
 }
 
-/** EffectEditor says how an effect is worked: only what its kind knows of is asked. */
+/** EffectEditor edits an effect: only the fields of its kind. */
 function EffectEditor({ step, onChange }: Props) {
   const v = useVocab();
   const set = (part: Partial<Step>) => onChange({ ...step, ...part });

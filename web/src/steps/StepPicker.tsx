@@ -20,8 +20,8 @@ type Props = {
 const SENSIBLE = "Recommended next";
 
 /**
- * StepPicker offers what makes sense next, with the reason, and below it every step there is, with what it would
- * bring. What would bring trouble stands behind the rest.
+ * StepPicker offers recommended next steps, with reasons, and below them all steps, with the finding that each would
+ * cause. Steps that would fail come last.
  */
 export function StepPicker({ at, onPick, onClose }: Props) {
   const v = useVocab();
@@ -30,7 +30,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
   useEffect(() => {
     frame.current?.scrollIntoView({ block: "nearest" });
   }, []);
-  // The plan is not sound as it is: what makes it so is told.
+  // The plan is not sound: steps that make it sound are marked.
   const fixing = !!judged?.adhesion && judged.verdict !== "sound";
   const next = useQuery({
     queryKey: ["next", numberOf(piece), zone.id, at],
@@ -39,7 +39,7 @@ export function StepPicker({ at, onPick, onClose }: Props) {
     retry: false,
   });
   const options = useMemo(() => {
-    // Without an answer every step is offered alike.
+    // Without an answer all steps are offered equally.
     const offers: Offer[] | undefined = next.isError ? v.starts.map((s) => ({ ...s, verdict: "watch" })) : next.data;
     const words = new Map([...v.products, ...v.cleaners].map((w) => [w.id, w.also]));
     return offers?.map(

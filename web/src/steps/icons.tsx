@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-// Every sign shows the same block of material and what the step does to its face.
+// Every icon shows the same block of material and what the step does to its face.
 const BLOCK = "M3 16.5h18V21H3z";
 
 const SIGNS: Record<string, ReactNode> = {
@@ -36,7 +36,7 @@ const SIGNS: Record<string, ReactNode> = {
   test: <path d="M5 4h14v9H5zM9.500 4v9M14.500 4v9M5 8.500h14" />,
 };
 
-/** StepIcon is the sign of a kind of step. */
+/** StepIcon is the icon of a kind of step. */
 export function StepIcon({ kind, className = "size-6" }: { kind: string; className?: string }) {
   return (
     <svg

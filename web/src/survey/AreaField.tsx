@@ -5,11 +5,13 @@ import { area, useUnits } from "../ui/units";
 
 type Props = {
   zone: Zone;
-  overview: ZoneOverview | undefined; // what its parts come to
-  onParts: () => void; // takes that
+  overview: ZoneOverview | undefined; // the total of its parts
+  onParts: () => void; // uses that
 };
 
-/** AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. Empty, it is what the parts come to. */
+/**
+ * AreaField takes an area as people write it: 120 x 45 cm, 4 ft 2 in by 18, 0.6. Empty, it is the total of the parts.
+ */
 export function AreaField({ zone, overview, onParts }: Props) {
   const u = useUnits();
   const how =

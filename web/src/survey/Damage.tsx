@@ -12,7 +12,7 @@ import { SizeField } from "../ui/SizeField";
 import { useStable } from "../ui/stable";
 import { FormSection } from "./FormSection";
 
-const USUAL = 9; // kinds that stand there to be pressed; the others are behind one press
+const USUAL = 9; // kinds that are shown; the others are one click away
 
 /** Damage lists the damage of a zone: how many, how large, where, and the work that it needs. */
 export function Damage() {
@@ -40,7 +40,7 @@ type Props = {
   work: Schemas["DamageWork"] | undefined;
   label: () => string; // for the next one
   onList: (list: Defect[]) => void;
-  onPhotos: (point?: string) => void; // shows the photographs; point is the label of what is to be pointed at
+  onPhotos: (point?: string) => void; // shows the photographs; point is the label of the damage to point at
 };
 
 const Drawn = memo(function Drawn({ zone, list, photos, work, label, onList: put, onPhotos }: Props) {

@@ -7,7 +7,7 @@ type FormSectionProps = {
   children: ReactNode;
 };
 
-/** FormSection is one stretch of a survey. */
+/** FormSection is one section of a survey. */
 export function FormSection({ title, says, beside, children }: FormSectionProps) {
   return (
     <section className="contained mb-3 border-base-300 border-b pb-1">

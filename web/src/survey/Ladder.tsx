@@ -12,7 +12,7 @@ type Props = {
   onChange: (id: string | undefined) => void;
 };
 
-/** Ladder picks a sheen by its look: each rung mirrors a window more sharply than the one before. */
+/** Ladder picks a sheen by its picture: each rung reflects a window more sharply than the one before. */
 export const Ladder = memo(function Ladder({ label, name: field, words, value, none, onChange }: Props) {
   const name = useId();
   const [shown, change] = useOptimisticValue(value ?? "", (id) => onChange(id || undefined));

@@ -10,16 +10,16 @@ type Word = { id: string; name: string; note?: string; less?: boolean };
 type Props = {
   label: string;
   field: string;
-  words: Word[]; // the usual ones first
+  words: Word[]; // the common ones first
   value: Level[] | undefined;
   unseen: string; // what an absent list means
   nothing: string; // what an empty list means
-  from?: Level[]; // what an absent list stands for; the first press adds to it
+  from?: Level[]; // what an absent list means; the first click adds to it
   onChange: (v: Level[] | undefined) => void;
 };
 
 /**
- * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A press goes one
+ * Levels is a list of things found, each light, marked or heavy; an absent list is not an empty one. A click goes one
  * level up, and after heavy back to none; the keys 0 to 3 set it.
  */
 export const Levels = memo(function Levels(p: Props) {
@@ -60,7 +60,7 @@ type ChipProps = {
   id: string;
   name: string;
   level: number;
-  given: boolean; // by the painter, and not by what an absent list stands for
+  given: boolean; // by the painter, and not by the default
   onLevel: (id: string, level: number) => void;
 };
 
@@ -109,7 +109,7 @@ function Whole({ on, field, nothing, says, onPress }: WholeProps) {
   );
 }
 
-/** Dabs show a level as so many dabs of dirt. */
+/** Dabs show a level as dabs of dirt. */
 function Dabs({ level }: { level: number }) {
   return (
     <svg viewBox="0 0 20 20" className="size-5 shrink-0 text-primary" aria-hidden="true">

@@ -9,14 +9,14 @@ import { clock, useUnits } from "../ui/units";
 
 type Reading = Schemas["Reading"];
 
-/** withReading puts a reading into the field it belongs in, and notes where it came from. */
+/** withReading puts a reading into its field, and records its source. */
 export function withReading(zone: Zone, r: Reading): Zone {
   const { field, value, at, by, simulated } = r;
   const rest = (zone.readings ?? []).filter((x) => x.field !== field);
   return { ...zone, [field]: value, readings: [...rest, { field, value, at, by, simulated }] };
 }
 
-/** RoomMeter takes the air of this moment as the piece's, with one press. */
+/** RoomMeter uses the air right now for the piece, with one click. */
 export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) {
   const site = siteOf(useInstruments()?.room);
   if (!site) return null;
@@ -35,7 +35,7 @@ export function RoomMeter({ onSite }: { onSite: (s: Schemas["Site"]) => void }) 
   );
 }
 
-/** Meter holds an instrument on a zone: one press, and the reading stands in its field, marked with where it came from. */
+/** Meter reads an instrument on a zone: one click, and the reading is in its field, marked with its source. */
 export function Meter({ field }: { field: Reading["field"] }) {
   const u = useUnits();
   const { id, piece, zone, change } = useWorkspace();
@@ -52,7 +52,7 @@ export function Meter({ field }: { field: Reading["field"] }) {
           body: ofZones(piece, [zone]),
         }),
       ),
-    // The zone may have been changed while it was read.
+    // The zone may have changed during the reading.
     onSuccess: (r) => change(withReading(open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone, r)),
     onError: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
   });

@@ -21,13 +21,13 @@ import { WholePiece } from "./WholePiece";
 type Set = (part: Partial<Zone>) => void;
 
 /**
- * Survey is what is known of a zone, and of the piece it belongs to. Each stretch of it is drawn anew only when
- * something in it has changed.
+ * Survey is what is known of a zone, and of its piece. Each section is drawn anew only when something in it has
+ * changed.
  */
 export function Survey() {
   const { piece, zone, overview, judged, fresh, removal, change, changePiece, go, pick, remove } = useWorkspace();
   const open = useOpen();
-  // What is typed comes to the zone as it is at that moment.
+  // A change is applied to the zone as it is at that moment.
   const set = useStable((part: Partial<Zone>) => {
     const now = open.latest().piece?.zones?.find((z) => z.id === zone.id) ?? zone;
     change({ ...now, ...part });
@@ -85,14 +85,14 @@ type IsProps = {
   go: (view: string) => void;
 };
 
-/** WhatItIs is what a zone is made of, what is on it, and its figures. */
+/** WhatItIs is a zone's material, finish and figures. */
 const WhatItIs = memo(function WhatItIs({ zone, overview, known, gloss, fresh, set, onPlan, go }: IsProps) {
   const v = useVocab();
   const substrate = v.substrates.find((s) => s.id === zone.substrate);
   const asks = (field: string) => substrate?.asks.includes(field);
   const bare = zone.finish === "none";
   const unknown = (zone.finish ?? "unknown") === "unknown" || zone.substrate.includes("unknown");
-  // Bare looks like what is bare.
+  // A bare finish looks like its material.
   const finishes = useMemo(
     () =>
       usualFirst(v.finishes, substrate?.finishes).map((f) =>
@@ -224,7 +224,7 @@ const WhatItIs = memo(function WhatItIs({ zone, overview, known, gloss, fresh, s
   );
 }, sameStretch);
 
-/** Surveyed are the fields of a zone that the first stretch shows; the others are no reason to draw it anew. */
+/** Surveyed are the fields of a zone that the first section shows; others are no reason to draw it anew. */
 const SURVEYED = [
   "id",
   "substrate",
@@ -250,7 +250,7 @@ type FoundProps = Pick<Zone, "substrate" | "soils" | "bleeders"> & {
   set: Set;
 };
 
-/** Found is what lies on a zone and what may rise from it. */
+/** Found is the dirt on a zone and what may bleed. */
 const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set }: FoundProps) {
   const v = useVocab();
   const substrate = v.substrates.find((s) => s.id === id);
@@ -287,7 +287,7 @@ const Found = memo(function Found({ substrate: id, soils, bleeders, implied, set
 
 type WantedProps = Pick<Zone, "target" | "wear"> & { set: Set };
 
-/** Wanted is what a zone is to become. */
+/** Wanted is the wanted result. */
 const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
   const v = useVocab();
   const target = useStable((part: Partial<NonNullable<Zone["target"]>>) => set({ target: { ...t, ...part } }));
@@ -312,14 +312,14 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
 
 type Usual = { id: string; less?: boolean };
 
-/** usualFirst puts the words that are met on a material first, the usual ones before the others; the rest is less usual. */
+/** usualFirst puts common words first; the rest is less common. */
 function usualFirst<W extends Usual>(words: W[], usual: string[] | undefined): (W & Usual)[] {
   if (!usual?.length) return words;
   const first = usual.flatMap((id) => words.filter((w) => w.id === id));
   return [...first, ...words.filter((w) => !usual.includes(w.id)).map((w) => ({ ...w, less: true }))];
 }
 
-/** Sure says how sure one may be of what is entered: tested, likely, or only assumed. */
+/** Sure says how certain the survey is: tested, likely, or only assumed. */
 function Sure({ known, unknown }: { known: ZoneResult["known"]; unknown: boolean }) {
   if (!known) {
     return (

@@ -13,7 +13,7 @@ export type Tile = {
   colour?: string;
   mark?: string;
   mirrors?: boolean;
-  less?: boolean; // hardly ever met here
+  less?: boolean; // uncommon here
 };
 
 type Props = {
@@ -21,15 +21,15 @@ type Props = {
   words: Tile[];
   value: string | undefined;
   name: string; // the field an answer may ask for
-  eg: string; // what one might type
+  eg: string; // an example to type
   hint?: string;
-  open?: boolean; // shows all its tiles always
+  open?: boolean; // always shows all its tiles
   begin?: boolean; // and this one only until the first is chosen
-  eager?: boolean; // asks to be typed into at once
+  eager?: boolean; // gets the focus at once
   onChange: (id: string) => void;
 };
 
-/** Tiles picks a material or a finish by its look, its name or what painters call it. Closed it shows what is chosen. */
+/** Tiles picks a material or a finish by its picture, its name or a trade name. Closed it shows what is chosen. */
 export const Tiles = memo(function Tiles(p: Props) {
   const { label, words, value, name, eg, hint, open: always, begin, eager, onChange } = p;
   const [open, setOpen] = useState(!!always || !!begin);
@@ -94,7 +94,7 @@ export const Tiles = memo(function Tiles(p: Props) {
   );
 });
 
-/** Swatch is a piece of a material or a finish as the eye meets it. */
+/** Swatch is a sample of a material or a finish. */
 export function Swatch({ tile, className }: { tile: Tile | undefined; className: string }) {
   const id = useId().replaceAll(":", "");
   const film = tile && !tile.group && tile.id !== "none";

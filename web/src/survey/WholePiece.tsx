@@ -8,12 +8,12 @@ import { TempField } from "../ui/TempField";
 import { clock, temp, useUnits } from "../ui/units";
 import { RoomMeter } from "./Meter";
 
-/** TYPED is no reading any more. */
+/** A typed value is no longer a reading. */
 const TYPED = { by: undefined, at: undefined, simulated: undefined };
 
 type Props = Pick<Piece, "use" | "made" | "site"> & { onPiece: (part: Partial<Piece>) => void };
 
-/** WholePiece is what is known of the piece and not of one of its zones. */
+/** WholePiece is what is known of the whole piece. */
 export const WholePiece = memo(function WholePiece({ use, made, site: own, onPiece }: Props) {
   const v = useVocab();
   const u = useUnits();

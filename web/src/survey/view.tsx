@@ -4,7 +4,7 @@ import { SmallCut } from "../section/SmallCut";
 import { useStable } from "../ui/stable";
 import { Survey } from "./Survey";
 
-/** Glance stands beside the survey, so that what is entered is seen at once. */
+/** Glance is beside the survey, so that what is entered is seen at once. */
 function Glance() {
   const { piece, overview, zone, seen, go } = useWorkspace();
   const toPlan = useStable(() => go("plan"));

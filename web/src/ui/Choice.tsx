@@ -59,7 +59,7 @@ type BoxProps = {
   onChange: (on: boolean) => void;
 };
 
-/** Box is the box of something that is so or not. */
+/** Box is a checkbox. */
 export function Box({ on, label, name, tick, className = "", onChange }: BoxProps) {
   const ref = useName<HTMLInputElement>(name && `field ${name}`);
   const [shown, change] = useOptimisticValue(on, onChange);
@@ -79,7 +79,7 @@ export function Box({ on, label, name, tick, className = "", onChange }: BoxProp
 
 type CheckProps = { label: string; on: boolean; name?: string; onChange: (on: boolean) => void };
 
-/** Check is one thing that is so or not. */
+/** Check is a checkbox with a label. */
 export function Check({ label, on, name, onChange }: CheckProps) {
   return (
     <label className="mb-2 flex min-h-10 cursor-pointer items-center gap-2">

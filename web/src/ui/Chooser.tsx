@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { useName } from "./focus";
 
-/** Option is something to choose: finds is what else it is found by, less that it stands behind "more". */
+/** Option is something to choose: finds are its other search words, less that it is behind "more". */
 export type Option = { id: string; name: string; group: string; finds?: string; less?: boolean; barred?: boolean };
 
 type Props<T extends Option> = {
@@ -10,8 +10,8 @@ type Props<T extends Option> = {
   name?: string; // the field an answer may ask for
   placeholder: string;
   hint?: string;
-  options: T[] | undefined; // in their groups, what is likeliest first; undefined while they are still to come
-  first?: string; // the group that stays first, whose first option is meant where nothing is typed
+  options: T[] | undefined; // in their groups, the most likely first; undefined while loading
+  first?: string; // the group that stays first, whose first option is the default
   grid: (group: string) => string; // how a group is laid out
   tall: string; // height of the list
   option: (o: T, here: boolean) => ReactNode;
@@ -24,8 +24,8 @@ type Props<T extends Option> = {
 };
 
 /**
- * Chooser chooses one of many by its name, by what else it is called, or with the arrow keys, which go where the eye
- * expects. Whoever types a name means that name first.
+ * Chooser chooses one of many by its name, by search words, or with the arrow keys, which move on the grid. A typed
+ * name selects that name first.
  */
 export function Chooser<T extends Option>(p: Props<T>) {
   const [query, setQuery] = useState("");
@@ -58,7 +58,7 @@ export function Chooser<T extends Option>(p: Props<T>) {
     setActive(to);
     shown.current.get(to)?.scrollIntoView({ block: "nearest" });
   };
-  /** The option a row further, as near as can be to the one below or above. */
+  /** The option one row further, as near as possible to the one below or above. */
   const row = (by: 1 | -1) => {
     const from = shown.current.get(here);
     if (!from) return go(by > 0 ? 0 : here);

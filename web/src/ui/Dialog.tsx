@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useId, useRef } from "react";
 
 type Props = { title: string; wide?: boolean; onClose: () => void; children: ReactNode };
 
-/** Dialog stands over the screen until it is answered; Escape closes it. */
+/** Dialog is over the screen until it is answered; Escape closes it. */
 export function Dialog({ title, wide, onClose, children }: Props) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();

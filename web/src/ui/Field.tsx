@@ -4,7 +4,7 @@ import { useName } from "./focus";
 
 type FieldProps = { label: string; hint?: string; error?: string; children: (id: string) => ReactNode };
 
-/** Field is a label, what it labels, and what is wrong with it, beside it. */
+/** Field is a label, its input, and its error. */
 export function Field({ label, hint, error, children }: FieldProps) {
   const id = useId();
   return (
@@ -25,9 +25,9 @@ export function Field({ label, hint, error, children }: FieldProps) {
 }
 
 /**
- * useTyped keeps a field's text as it was typed, also where it makes no sense. The text follows the value only when
- * something else has changed that: an undo, another tab. Where the text ends as nonsense, the value goes back to what
- * it was before the typing began, and not to whatever the half-typed text happened to say.
+ * useTyped keeps a field's text as it was typed, even if it is invalid. The text follows the value only when
+ * something else has changed it: an undo, another tab. If the text ends invalid, the value goes back to what it was
+ * before the typing began.
  */
 export function useTyped<T>(value: T, show: (v: T) => string, onChange: (v: T) => void) {
   const [text, setText] = useState(show(value));
@@ -67,21 +67,18 @@ type NumberProps = {
   label: string;
   unit?: string;
   value: number | undefined;
-  of?: string; // its limits are those of
+  of?: string; // the field with its limits
   min?: number; // narrower ones, or in other units
   max?: number;
-  above?: boolean; // min itself is too little
-  times?: number; // it is shown so many times as large as it is kept
+  above?: boolean; // min itself is not allowed
+  times?: number; // factor between the stored and the shown value
   hint?: string;
   required?: boolean;
   name?: string;
   onChange: (v: number | undefined) => void;
 };
 
-/**
- * NumberField keeps what was typed as it was typed, also where it makes no sense; only a number that does is passed
- * on.
- */
+/** NumberField keeps the text as it was typed, even if it is invalid; only a valid number is passed on. */
 export function NumberField(p: NumberProps) {
   const limit = useLimit(p.of);
   const times = p.times ?? 1;
@@ -150,12 +147,12 @@ function parse(t: string): number | undefined {
 
 type TextProps = {
   label: string;
-  lines?: number; // of a text that may run on
+  lines?: number; // of a longer text
   value: string;
-  of: string; // its length is that of
+  of: string; // the field with its length
   name?: string;
   hint?: string;
-  eager?: boolean; // asks to be typed into at once
+  eager?: boolean; // gets the focus at once
   onChange: (v: string) => void;
 };
 

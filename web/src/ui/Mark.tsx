@@ -4,8 +4,8 @@ const WORDS: Record<Verdict, string> = { sound: "Sound", watch: "Watch", fails: 
 const TONE: Record<Verdict, string> = { sound: "text-success", watch: "text-warning", fails: "text-error" };
 
 /**
- * Joint draws two layers: flush where the plan is sound, lifted at one end where it wants watching, curled away
- * where it fails. The shape tells the verdict without its colour.
+ * Joint draws two layers: flush where the plan is sound, lifted at one end for a watch, curled away where it fails.
+ * The shape tells the verdict without its colour.
  */
 export function Joint({ verdict, className = "size-5" }: { verdict: Verdict; className?: string }) {
   return (

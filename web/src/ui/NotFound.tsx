@@ -20,7 +20,7 @@ export function NotFound() {
   );
 }
 
-/** ErrorBoundary shows NotFound in place of a screen that has stopped, until another address is opened. */
+/** ErrorBoundary shows NotFound in place of a screen that has stopped working, until another address is opened. */
 export function ErrorBoundary({ children }: { children: ReactNode }) {
   return <Boundary at={useLocation().pathname}>{children}</Boundary>;
 }

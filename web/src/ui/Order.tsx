@@ -8,7 +8,7 @@ type Props = {
   onRemove: () => void;
 };
 
-/** Order moves an entry of a list by one place, or takes it out. */
+/** Order moves an entry of a list by one place, or removes it. */
 export function Order({ first, last, says: [earlier, later, remove], onMove, onRemove }: Props) {
   return (
     <div className="mb-1 flex flex-wrap gap-1">

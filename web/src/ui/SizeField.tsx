@@ -4,10 +4,10 @@ import { longKept, longShown, longUnit, smallKept, smallShown, smallUnit, useUni
 
 type Props = {
   label: string;
-  value: number | undefined; // in millimetres, or of what is long in centimetres
+  value: number | undefined; // in millimetres, or long ones in centimetres
   long?: boolean;
-  of: string; // its limits are those of
-  above?: boolean; // nought is too little
+  of: string; // the field with its limits
+  above?: boolean; // zero is not allowed
   hint?: string;
   onChange: (v: number | undefined) => void;
 };

@@ -1,8 +1,8 @@
 import { type RefCallback, useCallback, useEffect } from "react";
 import { useStable } from "./stable";
 
-// The focus moves by names: what may take it says its name, whoever moves it says where to. What is not on the screen
-// yet takes it when it comes.
+// The focus moves by names: an element registers its name, and others move the focus there. An element that is not on
+// the screen yet gets it when it appears.
 
 const PATIENCE = 2000; // ms that a name is waited for
 
@@ -19,7 +19,7 @@ function put(name: string, t: Takes) {
   };
 }
 
-/** useName is a ref by which an element has a name for the focus; undefined for none. */
+/** useName is a ref that gives an element a name for the focus; undefined for none. */
 export function useName<E extends HTMLElement | SVGElement>(name: string | undefined): RefCallback<E> {
   return useCallback(
     (element: E | null) =>
@@ -28,7 +28,7 @@ export function useName<E extends HTMLElement | SVGElement>(name: string | undef
   );
 }
 
-/** useTakes has something done where a name gets the focus, as opening what will take it. */
+/** useTakes runs something when a name gets the focus, such as opening its container. */
 export function useTakes(name: string, focus: () => void) {
   const steady = useStable(focus);
   useEffect(() => put(name, { focus: steady }), [name, steady]);
@@ -46,12 +46,12 @@ function give(name: string) {
   });
 }
 
-// A field that was asked for stands in the middle; what is walked through moves no more than it must.
+// A requested field is scrolled to the middle; moving through fields scrolls as little as possible.
 const NEAR = /^(?!field )/;
 
 /**
- * focusOn moves the focus to what has a name, once the page is drawn anew, and never while the key that asked for it is
- * still down: a key held a little long must not press what it has just reached. after is what has to happen first.
+ * focusOn moves the focus to a name, once the page is drawn, and never while the key that caused it is still down: a
+ * key held a little long must not press what it has just reached. after is what has to happen first.
  */
 export function focusOn(name: string, after?: Promise<void>) {
   const by = (globalThis as { event?: Event }).event;
@@ -63,7 +63,7 @@ export function focusOn(name: string, after?: Promise<void>) {
   else give(name);
 }
 
-/** showOn brings what has a name into view. */
+/** showOn scrolls a name into view. */
 export function showOn(name: string) {
   named.get(name)?.element?.scrollIntoView({ block: "nearest" });
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 
-/** useLater is a value once it has stayed the same for a while, in milliseconds; what follows typing asks with it. */
+/** useLater is a value once it has been stable for a while, in milliseconds; for requests that follow typing. */
 export function useLater<T>(value: T, ms: number): T {
   const [later, setLater] = useState(value);
   useEffect(() => {
@@ -10,7 +10,7 @@ export function useLater<T>(value: T, ms: number): T {
   return later;
 }
 
-/** useLast is the last of a value that was there. */
+/** useLast is the last defined value. */
 export function useLast<T>(value: T | undefined): T | undefined {
   const last = useRef(value);
   if (value !== undefined) last.current = value;

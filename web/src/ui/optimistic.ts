@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 
-const HELD = 200; // ms after which what was meant has either been done or not
+const HELD = 200; // ms after which the change has either happened or not
 
 /**
- * useOptimisticValue is a value as it was meant at the last press, until it is so, with what changes it: a change is drawn a few
- * milliseconds later, and nothing may spring back meanwhile.
+ * useOptimisticValue is a value as the last press set it, until it is so, with its setter: a change is drawn a few
+ * milliseconds later, and nothing may spring back in between.
  */
 export function useOptimisticValue<T>(value: T, onChange: (to: T) => void): [T, (to: T) => void] {
   const [at, set] = useState({ value, shown: value });

@@ -1,5 +1,5 @@
-const LONG = 300; // ms after which a press is a drag and no click any more
-const TAP = 50; // ms from the lifted finger to the click that comes of it
+const LONG = 300; // ms after which a press is a drag and not a click
+const TAP = 50; // ms from the lifted finger to its click
 
 let pressed = false;
 let end: ReturnType<typeof setTimeout> | undefined;
@@ -30,8 +30,8 @@ for (const up of ["pointerup", "pointercancel"] as const) {
 }
 
 /**
- * whenReleased does at once what an answer of the server asks for; while something is pressed it waits for the click
- * that comes of that, so that nothing moves away from under a finger.
+ * whenReleased runs at once; while something is pressed it waits for the click, so that nothing moves away from under
+ * a finger.
  */
 export function whenReleased(f: () => void) {
   if (pressed) waiting.push(f);

@@ -1,6 +1,6 @@
 import { useState } from "react";
 
-/** useKeptText is a text that outlives a reload of its tab until it is used: undefined forgets it. */
+/** useKeptText is a text that survives a reload of its tab until it is used: undefined deletes it. */
 export function useKeptText(key: string): [string, (text: string | undefined) => void] {
   const [text, setText] = useState(() => {
     try {

@@ -1,6 +1,6 @@
 import { useStudio } from "../api/studio";
 
-// Everything is kept in metric units; these turn figures into the studio's for the eye and back from its hand.
+// Everything is stored in metric units; these convert figures for display and typing.
 
 export type Units = "metric" | "us";
 
@@ -19,7 +19,7 @@ export const area = (m2: number, u: Units) =>
 
 const CM_PER_IN = 2.54;
 
-/** sixteenths writes inches as a ruler shows them, as 17 1/2. */
+/** sixteenths writes inches as on a ruler, as 17 1/2. */
 function sixteenths(inches: number): string {
   const n = Math.round(inches * 16);
   let [top, bottom] = [n % 16, 16];
@@ -32,7 +32,7 @@ function sixteenths(inches: number): string {
 export const sizes = (cm: number[], u: Units) =>
   `${cm.map((x) => (u === "us" ? sixteenths(x / CM_PER_IN) : `${round(x, 1)}`)).join(" × ")} ${u === "us" ? "in" : "cm"}`;
 
-// What is too small for a tape: holes, gaps, cracks.
+// Sizes too small for a tape measure: holes, gaps, cracks.
 export const smallUnit = (u: Units) => (u === "us" ? "in" : "mm");
 export const smallShown = (mm: number, u: Units) => (u === "us" ? round(mm / 10 / CM_PER_IN, 3) : mm);
 export const smallKept = (t: number, u: Units) => (u === "us" ? round(t * 10 * CM_PER_IN, 2) : t);
@@ -47,7 +47,7 @@ export const film = (um: number, u: Units) => (u === "us" ? `${round(um / UM_PER
 /** unbroken keeps each number on one line with its unit. */
 export const unbroken = (says: string) => says.replace(/(\d) (?=\S)/g, "$1\u00a0");
 
-// How many, and when. The server writes spans of time; these write what the page counts and dates itself.
+// Counts and dates. The server writes spans of time.
 
 /** count says how many there are of something: 1 zone, 3 zones. */
 export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;

@@ -1,6 +1,6 @@
 type Props = { field: string; says: string; onPress: () => void };
 
-/** FieldLink is something that could be done or found out, in a sentence of any length; it leads to where that is entered. */
+/** FieldLink is a suggestion in a sentence of any length; it leads to the field for it. */
 export function FieldLink({ field, says, onPress }: Props) {
   return (
     <button

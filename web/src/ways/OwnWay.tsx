@@ -38,7 +38,7 @@ const CHECKS: { key: "next_day" | "scuff_first" | "no_smell" | "deep" | "additiv
 
 type Props = { studio: Schemas["Studio"]; id: string; onClose: () => void; onSaved: (id: string | undefined) => void };
 
-/** OwnWay makes, changes or removes a way of working of the studio's own. */
+/** OwnWay creates, changes or removes a way of working of the studio. */
 export function OwnWay({ studio, id, onClose, onSaved }: Props) {
   const v = useVocab();
   const ways = studio.ways ?? [];
@@ -155,7 +155,7 @@ type TickedProps = {
   onChange: (ids: string[]) => void;
 };
 
-/** Ticked are some of several products, gathered by what they do. */
+/** Ticked are several products with checkboxes, grouped by role. */
 function Ticked({ legend, products, ids, onChange }: TickedProps) {
   const roles = [...new Set(products.map((p) => p.role))];
   return (
@@ -182,13 +182,13 @@ function Ticked({ legend, products, ids, onChange }: TickedProps) {
   );
 }
 
-/** more is the word for an amount that none of the words stands for. */
+/** more is the word for an amount without a word. */
 function more(words: Word[], value: number | undefined): Word[] {
   const id = String(value);
   return value === undefined || words.some((x) => x.id === id) ? [] : [{ id, name: id }];
 }
 
-/** named is an id for a way of that name that no other has. */
+/** named is a unique id for a way of working of that name. */
 function named(name: string, taken: { id: string }[]): string {
   const base =
     name

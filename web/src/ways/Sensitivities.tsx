@@ -9,7 +9,7 @@ import { said } from "./useWays";
 
 type Props = { piece: Piece; zone: Zone; weights: Record<string, number>; onField: (field: FieldName) => void };
 
-/** Sensitivities says what would change the plan: facts that nobody has tested, with the test that tells. */
+/** Sensitivities says what would change the plan: untested facts, with a test for each. */
 export function Sensitivities({ piece, zone, weights: w, onField }: Props) {
   const [open, setOpen] = useState(false);
   const weights = said(w);

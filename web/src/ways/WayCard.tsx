@@ -19,11 +19,11 @@ type Props = {
   best: boolean;
   perM2: boolean;
   onTake: () => void;
-  onReach: () => void; // its button has got the focus
+  onReach: () => void; // its button got the focus
   onField: (field: FieldName) => void;
 };
 
-/** WayCard is the best plan of one way of working: its cut, its figures and its steps; or what stands in its way. */
+/** WayCard is the best plan of one way of working: its cross-section, figures and steps; or why there is none. */
 export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }: Props) {
   const take = useName<HTMLButtonElement>(`take ${rank}`);
   const verdict = p.verdict ?? "fails";
@@ -121,7 +121,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
   );
 }
 
-/** among says how a plan that is not the best stands among the others. */
+/** among says how a plan that is not the best compares. */
 function among(p: WayPlan): string {
   if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
   return p.own ? "Already in this zone" : "";
@@ -136,7 +136,7 @@ function Figure({ of, children }: { of: string; children: ReactNode }) {
   );
 }
 
-/** Stuck says why there is no plan, and offers what would open the way. */
+/** Stuck says why there is no plan, and what would make one possible. */
 export function Stuck({ plan, onField }: { plan: Pick<WayPlan, "stuck">; onField: (field: FieldName) => void }) {
   const s = plan.stuck;
   if (!s) return null;

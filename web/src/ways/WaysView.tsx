@@ -23,16 +23,16 @@ type Props = {
   onField: (field: FieldName) => void;
 };
 
-/** WaysView sets two to five ways of working on one zone side by side, and the plan it has beside them. */
+/** WaysView compares two to five ways of working on one zone, and its current plan. */
 export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, onField }: Props) {
   const v = useVocab();
   const studio = useStudio();
-  const [own, setOwn] = useState<string>(); // id of the way of one's own that is being made or changed, "" for a new one
+  const [own, setOwn] = useState<string>(); // id of the studio's own way of working that is being edited, "" for a new one
   const mine = studio?.ways ?? [];
   const all = [...mine, ...v.ways.ways];
   const ways = k.ways.filter((id) => all.some((w) => w.id === id));
   const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
-  const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be taken
+  const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be used
   const cards = plans?.plans ?? [];
   const takes = cards.flatMap((p, i) => (p.own || p.stuck ? [] : [i + 1]));
   const go = (to: number) => {
@@ -51,7 +51,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
     const next = ways.includes(id) ? ways.filter((w) => w !== id) : [...ways, id];
     if (next.length) setK({ ...k, ways: next });
   };
-  // It is drawn once there is something to show, so that nothing moves when it comes.
+  // It is drawn once there is something to show, so that nothing moves.
   if (!plans && !trouble) return <section aria-label="Compare plans" className="flex-1" />;
   const edit = (e: MouseEvent<HTMLElement>, id: string) => {
     e.currentTarget.closest("details")?.removeAttribute("open");

@@ -5,7 +5,7 @@ const WORDS = ["does not count", "little", "less", "normal", "more", "counts mos
 
 type Props = { weights: Record<string, number>; onWeights: (w: Record<string, number>) => void };
 
-/** Weights say what counts for how much; the plans are weighed anew as they are moved. */
+/** Weights say how much each term counts; moving one ranks the plans anew. */
 export function Weights({ weights, onWeights }: Props) {
   const v = useVocab();
   const terms = v.ways.terms.filter((t) => t.yours);

@@ -19,7 +19,7 @@ type Props = {
   onShow: (zone: string) => void;
 };
 
-/** WholePlan plans every zone of a piece that has no plan, and draws all of them together into one order of trips. */
+/** WholePlan plans every open zone of a piece, and combines all plans into one schedule of trips. */
 export function WholePlan({ piece, onPiece, onShow }: Props) {
   const v = useVocab();
   const studio = useStudio();
@@ -161,7 +161,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   );
 }
 
-/** surveyed is all of a piece that its plans are made for. */
+/** surveyed is everything of a piece that its plans depend on. */
 function surveyed(piece: Piece): string {
   return JSON.stringify({
     ...piece,

@@ -12,7 +12,7 @@ const KEPT = "rutile.ways";
 
 export type Kept = { ways: string[]; weights: Record<string, number> };
 
-/** kept is what was chosen to be compared, and by which weights, in this browser. */
+/** kept is the selection of ways and weights, in this browser. */
 function kept({ main, most }: Schemas["WayWords"]): Kept {
   try {
     const k = JSON.parse(localStorage.getItem(KEPT) ?? "{}") as Partial<Kept>;
@@ -22,7 +22,7 @@ function kept({ main, most }: Schemas["WayWords"]): Kept {
   }
 }
 
-/** useKept is what is compared, kept from one zone to the next. */
+/** useKept is that selection, the same for all zones. */
 export function useKept(): [Kept, (k: Kept) => void] {
   const v = useVocab();
   const [k, set] = useState(() => kept(v.ways));
@@ -39,7 +39,7 @@ export function useKept(): [Kept, (k: Kept) => void] {
   ];
 }
 
-/** said writes weights as the server reads them; those that are as usual are left out. */
+/** said writes weights for the server; normal ones are left out. */
 export const said = (w: Record<string, number>) =>
   Object.entries(w)
     .filter(([, x]) => x !== 1)
@@ -47,8 +47,8 @@ export const said = (w: Record<string, number>) =>
     .join(",");
 
 /**
- * usePlans are the plans of a zone by some ways. The last answer stays until the next one comes, so that the cards move
- * and nothing flickers.
+ * usePlans are the plans of a zone by several ways of working. The last answer stays until the next one, so that
+ * cards move and nothing flickers.
  */
 export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: string) {
   const said = ways.join(",");
@@ -60,7 +60,7 @@ export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: stri
       answer(
         api.POST("/api/plans", {
           params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights } },
-          // Other zones may set what it has to match.
+          // Other zones may determine what it has to match.
           body: { ...asked.piece, photos: undefined },
           signal,
         }),
