@@ -372,14 +372,10 @@ type Cured struct {
 // Says is when it may be used, as a sentence.
 func (c Cured) Says() string {
 	after := func(days float64) string {
-		switch n := math.Ceil(days); {
-		case days < .5:
+		if days < .5 {
 			return "at once"
-		case n == 1:
-			return "after a day"
-		default:
-			return fmt.Sprintf("after %.0f days", n)
 		}
+		return "after " + measure.Count(int(math.Ceil(days)), "day", "days")
 	}
 	return fmt.Sprintf("After the last step, at this temperature: hardware back and careful handling %s, everyday use %s, hard use, heat and water %s.", after(c.Careful), after(c.Normal), after(c.Hard))
 }

@@ -316,7 +316,7 @@ func TestCured(t *testing.T) {
 	if !(warm.Careful < warm.Normal && warm.Normal < warm.Hard) || cold.Hard < 1.8*warm.Hard {
 		t.Errorf("warm %+v, cold %+v", warm, cold)
 	}
-	if got := (Cured{.2, 1, 6.1}).Says(); !strings.Contains(got, "careful handling at once, everyday use after a day, hard use, heat and water after 7 days") {
+	if got := (Cured{.2, 1, 6.1}).Says(); !strings.Contains(got, "careful handling at once, everyday use after 1 day, hard use, heat and water after 7 days") {
 		t.Error(got)
 	}
 	// Acrylic below cures in 28 days: nine tenths of it after -ln(.1)/3 of that.

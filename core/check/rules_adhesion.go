@@ -291,9 +291,9 @@ func adhesionRules() []Rule {
 				b := h.Bound
 				why := "Zinc turns its binder to soap: it looks sound for weeks and then lifts like paper."
 				if b.On == craft.MineralPorous {
-					why = fmt.Sprintf("It is %s days old, and for about %.0f days its alkali turns an oil binder to soap.", measure.Number(k.Facts.AgeDays), craft.FreshMineral)
+					why = fmt.Sprintf("It is %s old, and for about %s its alkali turns an oil binder to soap.", measure.Hours(24*k.Facts.AgeDays), measure.Hours(24*craft.FreshMineral))
 					if k.Facts.AgeDays < 0 {
-						why = fmt.Sprintf("Its age is not known, and for about %.0f days its alkali turns an oil binder to soap.", craft.FreshMineral)
+						why = fmt.Sprintf("Its age is not known, and for about %s its alkali turns an oil binder to soap.", measure.Hours(24*craft.FreshMineral))
 					}
 				}
 				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), why

@@ -2,9 +2,11 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/measure"
 	"rutile/core/surface"
 )
 
@@ -73,7 +75,7 @@ func useRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "young" {
-					return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %.0f days after the last step, at this temperature.", craft.Upper(productName(k.Craft, h.Product)), h.Value)
+					return "Nothing hot or wet on it yet", fmt.Sprintf("%s is hard enough about %s after the last step, at this temperature.", craft.Upper(productName(k.Craft, h.Product)), measure.Count(int(math.Ceil(h.Value)), "day", "days"))
 				}
 				return craft.Upper(productName(k.Craft, h.Product)) + " gets rings from heat and water", "A hot mug or a wet glass marks it within minutes. " + craft.Upper(sealWords(k)) + " withstands both once it is hard."
 			},

@@ -222,7 +222,7 @@ func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor 
 		if r.Minutes < 0 {
 			words += "; the working time is not known without an area"
 		}
-		out[i] = wire.Factor{ID: fmt.Sprintf("step_%d", i+1), Value: math.Round(minutes*10) / 10, Shown: fmt.Sprintf("%.0f min", minutes), Words: words}
+		out[i] = wire.Factor{ID: fmt.Sprintf("step_%d", i+1), Value: math.Round(minutes*10) / 10, Shown: measure.Hours(minutes / 60), Words: words}
 	}
 	return out
 }

@@ -197,13 +197,13 @@ const heldByLead = "The old coat may contain lead, and repairing scrapes or sand
 
 func mending(ds []damage.Defect, air drying.Climate) wire.DamageWork {
 	w := damage.Of(ds, air)
-	out := wire.DamageWork{Minutes: tidy(w.Minutes), Items: []wire.DamageItem{}, Says: w.Says()}
+	out := wire.DamageWork{Minutes: tidy(w.Minutes), Work: measure.Hours(w.Minutes / 60), Items: []wire.DamageItem{}, Says: w.Says()}
 	if out.Says == nil {
 		out.Says = []string{}
 	}
 	for _, it := range w.Items {
 		m := wire.DamageItem{Defect: it.Defect, ML: tidy(it.ML), GlueML: tidy(it.Glue), Minutes: tidy(it.Minutes), How: it.How}
-		say := []string{fmt.Sprintf("%.0f min", max(1, it.Minutes))}
+		say := []string{measure.Hours(max(1, it.Minutes) / 60)}
 		switch it.Filler {
 		case damage.TwoPart:
 			m.Filler = craft.Fillers[0]

@@ -67,6 +67,7 @@ type ElevShape struct {
 // DamageWork is what damage takes.
 type DamageWork struct {
 	Minutes float64      `json:"minutes"`
+	Work    string       `json:"work" doc:"The same in words"`
 	Items   []DamageItem `json:"items" doc:"In the order of the zone's damage; damage that needs nothing is left out"`
 	Says    []string     `json:"says"`
 }

@@ -129,6 +129,7 @@ type Trip struct {
 	StartH  float64  `json:"start_h" doc:"Hours after the first trip"`
 	At      string   `json:"at" doc:"The same in words"`
 	Minutes float64  `json:"minutes"`
+	Work    string   `json:"work" doc:"The same in words"`
 	While   []string `json:"while,omitempty" doc:"Zones that dry meanwhile"`
 }
 

@@ -694,6 +694,8 @@ export interface components {
             /** Format: double */
             minutes: number;
             says: string[];
+            /** @description The same in words */
+            work: string;
         };
         Defect: {
             /**
@@ -2142,6 +2144,8 @@ export interface components {
             start_h: number;
             /** @description Zones that dry meanwhile */
             while?: string[];
+            /** @description The same in words */
+            work: string;
             /** @description Names, in order */
             zones: string[];
         };

@@ -190,8 +190,8 @@ export function Parts({ id, piece, overview, results, onPiece, onMore, onShow, o
         {overview.mending.items.length > 0 && (
           <div className="wash mt-3 rounded px-3 py-2 text-sm">
             <p>
-              <b className="font-semibold">About {Math.round(overview.mending.minutes)} minutes of repairs</b> in all
-              zones, including new holes for hardware.
+              <b className="font-semibold">About {overview.mending.work} of repairs</b> in all zones, including new
+              holes for hardware.
             </p>
             {overview.mending.says.map((s) => (
               <p key={s}>{s}</p>

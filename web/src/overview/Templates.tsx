@@ -13,7 +13,7 @@ const bare = (elevation: Template["elevation"]): Overview => ({
   parts: [],
   zones: [],
   elevation,
-  mending: { minutes: 0, items: [], says: [] },
+  mending: { minutes: 0, work: "", items: [], says: [] },
   fittings: [],
   suggested: [],
   loose: 0,

@@ -108,7 +108,7 @@ const Drawn = memo(function Drawn({ zone, list, photos, work, label, onList: put
       {work && work.items.length > 0 && (
         <div className="wash mb-3 rounded px-3 py-2 text-sm">
           <p>
-            <b className="font-semibold">About {Math.round(work.minutes)} minutes of repairs.</b>
+            <b className="font-semibold">About {work.work} of repairs.</b>
           </p>
           {work.says.map((s) => (
             <p key={s}>{s}</p>

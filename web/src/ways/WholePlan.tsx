@@ -199,7 +199,7 @@ function Trips({ plan }: { plan: Made }) {
               <td className="py-1.5 pr-3">
                 <bdi>{t.zones.join(", ")}</bdi>
               </td>
-              <td className="whitespace-nowrap py-1.5 pr-3 text-right tabular-nums">{Math.round(t.minutes)} min</td>
+              <td className="whitespace-nowrap py-1.5 pr-3 text-right tabular-nums">{t.work}</td>
               <td className="py-1.5 text-secondary max-sm:hidden">
                 <bdi>{t.while?.join(", ")}</bdi>
               </td>
