@@ -172,7 +172,7 @@ func rulesText(w io.Writer) error {
 			group = r.Group
 			fmt.Fprintf(&b, "\n## %s\n", group)
 		}
-		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- Remedy: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Inputs), craft.Lower(r.Fix))
+		fmt.Fprintf(&b, "\n### `%s` %s\n\n%s\n\n- When: %s\n- Looks at: %s.\n- Fix: %s.\n", r.Code, r.Title, r.Why, r.When, craft.Lower(r.Inputs), craft.Lower(r.Fix))
 	}
 	_, err := io.WriteString(w, b.String())
 	return err

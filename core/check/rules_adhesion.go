@@ -392,7 +392,7 @@ func adhesionRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s rusts the steel under it", craft.Upper(productName(k.Craft, h.Product))),
-					"Brown specks appear while it dries, and the rust goes on under the paint. A solvent-based metal primer keeps the water away."
+					"Brown specks appear while it dries, and the rust keeps spreading under the paint. A solvent-based metal primer keeps the water away."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				for _, p := range m.Craft.For(craft.ForSteel) {

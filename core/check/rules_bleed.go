@@ -67,7 +67,7 @@ func sayStain(k *Case, h *Hit) (string, string) {
 func bleedRules() []Rule {
 	return []Rule{
 		bleedRule("bleed.tannin", "Tannin shows through the coats", "Water dissolves tannin, and a yellow-brown stain appears weeks after delivery."),
-		bleedRule("bleed.knot", "Knots show through the coats", "Resin goes on creeping for months, faster in warmth. An ordinary primer does not stop it."),
+		bleedRule("bleed.knot", "Knots show through the coats", "Resin keeps creeping for months, faster in warmth. An ordinary primer does not stop it."),
 		bleedRule("bleed.dye", "Old dye shows through the coats", "Red and brown stains dissolve into pale paint and turn it pink."),
 		bleedRule("bleed.smoke", "Smoke shows through the coats", "Nicotine stains and smells through any coat that does not block it."),
 		bleedRule("bleed.rust", "Rust shows through the coats", "Nails and bare steel rust under water-based coats and stain from below."),

@@ -94,7 +94,7 @@ func demandRules() []Rule {
 			Code:   "effect.settle",
 			Reach:  Later,
 			Title:  "Coated before the effect has settled",
-			Why:    "Flakes go on coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
+			Why:    "Flakes keep coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
 			When:   "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
 			Inputs: "the hours between the effect and the next coat",
 			Fix:    "waiting",

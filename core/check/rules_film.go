@@ -59,7 +59,7 @@ func filmRules() []Rule {
 				if h.Subject == "clay" {
 					return what + " softens the clay paint below", "The brush drags the colour along. Start with a mist coat, or use a seal without water."
 				}
-				return what + " over paint that is meant to flake", "Water loosens the paint, and it goes on flaking under the seal. Let it settle for two or three days, and seal it with wax or oil."
+				return what + " over paint that is meant to flake", "Water loosens the paint, and it keeps flaking under the seal. Let it settle for two or three days, and seal it with wax or oil."
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				if k.Chips.Bound == nil {

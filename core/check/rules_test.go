@@ -131,7 +131,7 @@ var ruleCases = []struct {
 	{"bleed.self_priming", "oak", "paint_mineral x2", Watch, "", "shellac_pigmented; paint_mineral x2", "tannin"},
 	{"bleed.self_priming", "oak", "paint_mineral x2", Watch, "oak; colour #111111", "", "the only coat over tannin"},
 
-	{"film.reactivate", "birch varnish_oil gloss; look chippy", "paint_milk x2; clear_wb x2", Fail, "", "paint_milk x2; wax_clear", "goes on flaking"},
+	{"film.reactivate", "birch varnish_oil gloss; look chippy", "paint_milk x2; clear_wb x2", Fail, "", "paint_milk x2; wax_clear", "keeps flaking"},
 	{"film.reactivate", "birch varnish_oil gloss; look chippy", "paint_milk x2; effect chippy; detergent rinse; wax_clear", Fail, "", "paint_milk x2; shellac_clear; clear_wb", "Water loosens"},
 	{"film.reactivate", "birch", "paint_clay x2; clear_wb", Watch, "birch", "paint_chalk x2; clear_wb", "drags the colour"},
 	{"film.thirsty", "birch", "paint_chalk x2; glaze_wb", Fail, "", "paint_chalk x2; clear_wb; wait 24; glaze_wb", "grabs"},

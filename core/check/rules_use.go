@@ -196,7 +196,7 @@ func useRules() []Rule {
 				case k.Facts.Uses&craft.Food != 0:
 					where = "what food lies on"
 				}
-				return "Flakes on " + where, "Paint that is meant to flake goes on flaking, into hands, mouths and food. A sealed worn or crackled look stays in place."
+				return "Flakes on " + where, "Paint that is meant to flake keeps flaking, into hands, mouths and food. A sealed worn or crackled look stays in place."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "flat" {

@@ -11,7 +11,7 @@ func walkRules() []Rule {
 	return []Rule{
 		{
 			Code:   "walk.undone",
-			Title:  "A step removes coats laid before it",
+			Title:  "A step removes coats applied before it",
 			Why:    "Stripping or sanding through after painting removes the coats: the work before it was wasted.",
 			When:   "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
 			Inputs: "the coats on the surface before and after each step",
