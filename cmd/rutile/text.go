@@ -204,7 +204,7 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 		}
 		stain := "no visible stain"
 		if x.Stain != nil {
-			stain = "stain: " + x.Stain.Words
+			stain = x.Stain.Words
 		}
 		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %s of work in %d trips; materials %.2f; smell %s\n",
 			x.Risk.Words, stain, x.Takes, x.Work, x.Trips, x.Cost, x.Smell)

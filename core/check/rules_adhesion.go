@@ -580,7 +580,7 @@ func adhesionRules() []Rule {
 				open := b != nil && len(b.Answers) > 0
 				switch {
 				case open && h.Severity == Watch && h.Subject == "finish":
-					return "The finish was only looked at", b.Says() + " Looks can mislead: do at least one small test in a hidden spot."
+					return "The finish was only looked at", b.Says() + " Appearances can mislead: do at least one small test in a hidden spot."
 				case open && h.Subject == "substrate":
 					return "The material is not certain", b.Says() + leftOpen
 				case open:
@@ -591,7 +591,7 @@ func adhesionRules() []Rule {
 				return "The finish is not known", "The plan is judged for every old finish it may have, and the worst is reported. A rub with white spirit and one with alcohol in a hidden spot tell you more."
 			},
 			Repair: func(m *Repairer, h *Hit) {
-				title := "Find out which finish it is"
+				title := "Find out which finish it has"
 				if h.Subject == "substrate" {
 					title = "Find out what it is made of"
 				}

@@ -131,7 +131,7 @@ func demandRules() []Rule {
 		{
 			Code:   "effect.finish",
 			Reach:  Later,
-			Title:  "The effect needs a different finish",
+			Title:  "The effect needs a different seal",
 			Why:    "Stencils and leaf rub off, a brush drags loose pigment, marble needs depth, and enamelware needs shine.",
 			When:   "Marble, a stamp, a stencil, leaf or paper ends with nothing over it, or loose pigment without wax: watch. Marble under fewer than three coats of clear, or enamelware flatter than satin: a note.",
 			Inputs: "what lies over the last effect, how many coats of it, and the final sheen",

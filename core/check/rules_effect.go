@@ -109,9 +109,9 @@ func effectRules() []Rule {
 		},
 		{
 			Code:   "effect.unwanted_chip",
-			Title:  "It will chip, but a solid finish is wanted",
+			Title:  "It will chip, but a solid look is wanted",
 			Why:    "Powder paint on a slick surface comes off by itself unless additive or a sealer holds it.",
-			When:   "A solid finish in powder paint will typically chip on more than 10 % of the area: watch; more than 30 %: fail.",
+			When:   "A solid coat of powder paint will typically chip on more than 10 % of the area: watch; more than 30 %: fail.",
 			Inputs: "the weakest bond of the powder paint",
 			Fix:    "bonding additive in every coat; a bonding primer below",
 			End: func(k *Case) {

@@ -222,7 +222,7 @@ func prepRules() []Rule {
 			Code:   "prep.dust_left",
 			Reach:  Later,
 			Title:  "Painted over sanding dust",
-			Why:    "Dust under a coat leaves grit in the finish and a weak layer below it.",
+			Why:    "Dust under a coat leaves grit in the surface and a weak layer below it.",
 			When:   "A coat goes on while there is dust, from sanding or from before. Watch.",
 			Inputs: "the dust on the surface when a coat goes on",
 			Fix:    "dusting off",
@@ -294,7 +294,7 @@ func prepRules() []Rule {
 		{
 			Code:   "prep.too_coarse",
 			Title:  "Too coarse a grit",
-			Why:    "Scratches that paint does not fill stay visible in the finish.",
+			Why:    "Scratches that paint does not fill stay visible under the last coat.",
 			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
 			Inputs: "each grit, the surface under it, and the last grit before a coat",
 			Fix:    "a finer grit, or another pass with a finer one",
@@ -434,8 +434,8 @@ func prepRules() []Rule {
 		{
 			Code:   "prep.grain_raise",
 			Title:  "The grain will rise",
-			Why:    "Water in the first coat raises the fibres of bare wood, and the finish dries rough.",
-			When:   "A water-based coat goes on bare wood whose grain was not raised and sanded back, and nothing is sanded after that coat. Watch where the finish is satin or shinier and thinner than 120 µm; otherwise a note.",
+			Why:    "Water in the first coat raises the fibres of bare wood, and the coat dries rough.",
+			When:   "A water-based coat goes on bare wood whose grain was not raised and sanded back, and nothing is sanded after that coat. Watch where the last coat is satin or shinier and the film thinner than 120 µm; otherwise a note.",
 			Inputs: "whether the wood is bare, whether the first coat is water-based, and what is sanded after it",
 			Fix:    "raising the grain first; sanding with 320 after the first coat",
 			End: func(k *Case) {
@@ -534,8 +534,8 @@ func prepRules() []Rule {
 			Code:   "prep.filler_after_primer",
 			Late:   true,
 			Title:  "Filler without a primer over it",
-			Why:    "Filler absorbs more than the surface around it: the spots dry dull and show through the finish (flashing).",
-			When:   "Something is filled, and paint goes on without a primer over the filler. Watch where the finish is eggshell or shinier; a note under matt.",
+			Why:    "Filler absorbs more than the surface around it: the spots dry dull and show through the paint (flashing).",
+			When:   "Something is filled, and paint goes on without a primer over the filler. Watch where the last coat is eggshell or shinier; a note under matt.",
 			Inputs: "whether there is primer or shellac between each filled spot and the paint",
 			Fix:    "spot-priming the filler; priming everything",
 			Step: func(k *Case, e *surface.Event) {

@@ -86,7 +86,7 @@ var ruleCases = []struct {
 	{"adhesion.too_soon", "birch; site 23 50", "paint_acrylic wait2.5; paint_acrylic", Watch, "", "paint_acrylic wait2.6; paint_acrylic", "needs 3 h"},
 	{"adhesion.too_soon", "birch; site 23 50", "paint_acrylic wait1; paint_acrylic", Fail, "", "paint_acrylic wait3; paint_acrylic", "needs 3 h"},
 	{"adhesion.too_soon", "birch; site 11 50", "paint_acrylic wait4; paint_acrylic", Watch, "birch; site 23 50", "", "needs 6 h"},
-	{"adhesion.untested", "birch unknown; tests face=clear_film", "white_spirit; detergent rinse; shellac_clear", Watch, "birch unknown; board shellac_clear varnish_film 5", "", "Looks can mislead"},
+	{"adhesion.untested", "birch unknown; tests face=clear_film", "white_spirit; detergent rinse; shellac_clear", Watch, "birch unknown; board shellac_clear varnish_film 5", "", "Appearances can mislead"},
 	{"adhesion.doubted", "birch varnish_oil matt; tests alcohol=sticky uv=orange worn=crazed", "shellac_clear", Watch, "birch shellac matt; tests alcohol=sticky uv=orange worn=crazed", "", "as well as for what is in the survey"},
 	{"adhesion.doubted", "oak matt; tests edge=crumbs repeat=repeats knock=dense", "shellac_clear", Watch, "oak matt; tests edge=solid", "", "Printed paper"},
 	{"adhesion.weakest", "laminate_hpl gloss", "paint_chalk", Fail, "", "sand 220; dust; primer_bond_wb; paint_chalk", "risk of peeling"},

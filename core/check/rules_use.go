@@ -173,7 +173,7 @@ func useRules() []Rule {
 			Reach:  Survey,
 			Title:  "The look does not suit the use",
 			Why:    "Some looks do not survive some uses: flakes on a toy, dead-flat varnish on a table top.",
-			When:   "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where it touches food or a child uses it; or a dead-flat finish on a table top, a floor or in a wet place. Watch.",
+			When:   "A flaking look is wanted on a seat, a table top, a floor, in a wet place, where it touches food or a child uses it; or a dead-flat sheen on a table top, a floor or in a wet place. Watch.",
 			Inputs: "the wanted look and sheen, the wear and the use",
 			Fix:    "another look, another sheen, or another use",
 			End: func(k *Case) {

@@ -129,7 +129,7 @@ func testNamed(id string) string {
 	if i := identify.TestNamed(id); i >= 0 {
 		return identify.Tests[i].Name
 	}
-	return "Test which finish it is"
+	return "Test which finish it has"
 }
 
 // doubts lists what might be otherwise. How likely each is, is a working default.

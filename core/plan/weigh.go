@@ -50,7 +50,7 @@ var Terms = [NumTerms]TermRow{
 	Smell:    {"smell", "Smell", "faint smells", "faint smell", 5, "one faint smell over the whole face"},
 	Trouble:  {"trouble", "Trips", "trips", "trip", 2, "setting up and cleaning up"},
 	Dirt:     {"dirt", "Dirt left", "levels of dirt under the first coat", "level of dirt under the first coat", 20, "dirt that could have been washed off"},
-	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a finish that must be renewed sooner; two grades more than needed count as enough"},
+	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a seal that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
 }
 

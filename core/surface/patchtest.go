@@ -50,7 +50,7 @@ var CutHow = []string{
 	"With a sharp blade make six cuts two millimetres apart, down to the old surface, then six across them. Where all the coats together are thinner than a twentieth of a millimetre, make eleven cuts one millimetre apart.",
 	"Brush the dust off, press strong clear tape over the grid, rub it down, and after a minute pull it back on itself in one go.",
 	"Compare in good light. Between two drawings, choose the worse one. Only the grid counts, not the edge of the tape.",
-	"Never cut through an old coat that may contain lead; make the test on a board instead.",
+	"Never cut through an old coat that may contain lead; make the test on a test board instead.",
 	"The scale is that of ASTM D3359, method B. A workshop test is a good check, not a certificate.",
 }
 

@@ -78,7 +78,7 @@ export function PatchesView() {
               label="On"
               words={[
                 { id: "hidden", name: "a hidden spot of the piece" },
-                { id: "board", name: "a board of the same material" },
+                { id: "board", name: "a test board of the same material" },
               ]}
               value={on}
               onChange={(id) => setOn(id as Patch["on"])}
@@ -104,7 +104,7 @@ export function PatchesView() {
         )}
         {bond && (
           <p className="mb-2 text-secondary text-sm">
-            Expected: class {bond.class}. Rate it {count(bond.look_days, "day", "days")} after it was made. A board
+            Expected: class {bond.class}. Rate it {count(bond.look_days, "day", "days")} after it was made. A test board
             shows how the coat grips the material; only a hidden spot shows how it grips this piece.
           </p>
         )}
@@ -150,7 +150,7 @@ function PatchRow({ p, state, onChange, onRemove }: RowProps) {
         <div className="min-w-0 flex-1">
           <h3 className="font-semibold leading-tight">{state?.name ?? p.product}</h3>
           <p className="text-secondary text-sm">
-            {p.on === "hidden" ? "In a hidden spot" : "On a board"}
+            {p.on === "hidden" ? "In a hidden spot" : "On a test board"}
             {p.place && (
               <>
                 : <bdi>{p.place}</bdi>
