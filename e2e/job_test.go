@@ -15,6 +15,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"rutile/core/colour"
 	"rutile/internal/wire"
 	"rutile/web"
 )
@@ -154,6 +155,11 @@ func TestNonsenseInFields(t *testing.T) {
 	z := a.stored("13").Piece.Zones[0]
 	if z.AreaM2 != 0 || z.Target.Colour != "#7d8f86" || len(z.Name) > 200 {
 		t.Errorf("nonsense was kept: %v %v %d characters", z.AreaM2, z.Target.Colour, len(z.Name))
+	}
+	// A colour is typed by its name, whatever its capitals; the field keeps the text, and the piece the colour.
+	do(t, ctx, typeIn("target", "Pale grey green"), hides(of("target")+"[data-wrong]"), saved())
+	if z := a.stored("13").Piece.Zones[0]; colour.NameHex(z.Target.Colour) != "pale grey-green" || value(t, ctx, "target") != "Pale grey green" {
+		t.Errorf("the colour became %s, the text %q", z.Target.Colour, value(t, ctx, "target"))
 	}
 	do(t, ctx, typeIn("zone.name", "لوحة 🎭 front"), typeIn("area_m2", "3 x 80 x 18"), shows(`[data-typed="read"]`), saved())
 	if z := a.stored("13").Piece.Zones[0]; z.Name != "لوحة 🎭 front" || z.AreaM2 != .432 {

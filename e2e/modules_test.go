@@ -31,6 +31,7 @@ func modules(t *testing.T) context.Context {
 		export * from "./src/section/layout";
 		export * from "./src/piece/edit";
 		export * from "./src/ui/clock";
+		export * from "./src/ui/units";
 	`
 	b := api.Build(api.BuildOptions{
 		Stdin: &api.StdinOptions{Contents: entry, ResolveDir: "../web", Loader: api.LoaderTS}, Bundle: true, Format: api.FormatIIFE, GlobalName: "modules",
@@ -623,6 +624,30 @@ func TestMerged(t *testing.T) {
 		got := ask[json.RawMessage](t, ctx, fmt.Sprintf(`(() => { const p = {name: "", zones: [{id: "a", steps: [1, 2]}, {id: "b"}]}; return modules.merged(p, %s, %s); })()`, x.first, x.later))
 		if string(got) != x.want {
 			t.Errorf("%s and %s: %s", x.first, x.later, got)
+		}
+	}
+}
+
+// Counts, dates and times are written in one way, in the studio's units.
+func TestCountsAndDates(t *testing.T) {
+	t.Parallel()
+	ctx := modules(t)
+	for js, want := range map[string]string{
+		`modules.count(1, "zone", "zones")`:              "1 zone",
+		`modules.count(0, "zone", "zones")`:              "0 zones",
+		`modules.count(12, "row was", "rows were")`:      "12 rows were",
+		`modules.date("2026-11-05", "metric")`:           "5 Nov 2026",
+		`modules.date("2026-11-05", "us")`:               "Nov 5, 2026",
+		`modules.date("soon", "us")`:                     "soon",
+		`modules.clock("2026-01-31T14:05:09", "metric")`: "31 Jan 2026, 14:05",
+		`modules.clock("2026-01-31T14:05", "us")`:        "Jan 31, 2026, 2:05 pm",
+		`modules.hour("2026-01-31T00:30", "us")`:         "12:30 am",
+		`modules.hour("2026-01-31T12:00", "us")`:         "12:00 pm",
+		`modules.hour("2026-01-31T00:30", "metric")`:     "00:30",
+		`modules.temp(15.94, "metric")`:                  "15.9 °C",
+	} {
+		if got := ask[string](t, ctx, js); got != want {
+			t.Errorf("%s is %q, not %q", js, got, want)
 		}
 	}
 }

@@ -203,7 +203,7 @@ const WhatItIs = memo(function WhatItIs({ zone, overview, known, gloss, fresh, s
           value={zone.colour}
           onChange={(colour) => set({ colour })}
         />
-        <TextField label="Zone" of="zone.name" value={zone.name ?? ""} onChange={(name) => set({ name })} />
+        <TextField label="Zone name" of="zone.name" value={zone.name ?? ""} onChange={(name) => set({ name })} />
       </div>
       <div className="flex flex-wrap gap-x-6">
         {asks("veneer") && (
