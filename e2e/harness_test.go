@@ -31,7 +31,7 @@ import (
 
 var shots = flag.String("shots", "", "folder to write the pictures of the main views to")
 
-// noon is when everything here happens: the air of the bench is the same in
+// noon is when everything here happens: the air of the instruments is the same in
 // every run.
 var noon = time.Date(2026, 11, 24, 11, 20, 0, 0, time.UTC)
 

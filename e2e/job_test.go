@@ -216,14 +216,14 @@ func TestTheServerGoneInMidEdit(t *testing.T) {
 	if got := does(a.stored("11").Piece.Zones[0].Steps); strings.Contains(got, "dust") {
 		t.Errorf("after the reload the server has %s", got)
 	}
-	// Left behind on the bench, it is sent from there.
+	// Left unsent, it is sent from the pieces page.
 	do(t, ctx, keys("b"), click(`[data-zone="11/column"]`), verdict("watch"))
 	a.down()
 	do(t, ctx, click(row(3, "abrade")), click(`[data-do="remove"]`), shows(`[data-save="unsent"]`), keys(kb.Escape, "b"), shows("[data-left]"))
 	a.up(true)
 	do(t, ctx, hides("[data-left]"), shows(`[data-zone="11/column"]`))
 	if got := does(a.stored("11").Piece.Zones[0].Steps); strings.Contains(got, "abrade") {
-		t.Errorf("from the bench the server has got %s", got)
+		t.Errorf("from the pieces page the server has got %s", got)
 	}
 }
 
@@ -295,7 +295,7 @@ func TestAPieceRemovedElsewhere(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/10/body/plan")), verdict("sound"))
 	a.call(http.MethodDelete, "/api/pieces/10", "", 204)
 	do(t, ctx, click(row(4, "dust")), click(`[data-do="remove"]`), shows(`[data-elsewhere="gone"]`),
-		// From the bench it is found again.
+		// It is found again from the pieces page.
 		keys(kb.Escape), chromedp.Navigate(a.url("/")), click(`[data-behind="10"] a`), shows(`[data-elsewhere="gone"]`), hides(row(4, "dust")), click(`[data-do="put-back"]`), hides(`[data-elsewhere]`), saved())
 	if s := a.stored("21"); s.Piece.Name != "Cash locker" || len(s.Piece.Zones[0].Steps) != 6 {
 		t.Errorf("put back: %s, %s", s.Piece.Name, does(s.Piece.Zones[0].Steps))

@@ -20,7 +20,7 @@ func named(s RuleSet) []string {
 }
 
 // An evaluator says of a plan what the check says.
-func TestScoutSaysWhatTheCheckSays(t *testing.T) {
+func TestEvaluatorAgreesWithTheCheck(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(31, 5))

@@ -173,7 +173,7 @@ func TestLeadCannotBeTalkedAway(t *testing.T) {
 
 // A rated board moves the verdict for its own coat on its own surface, visibly,
 // and does not erase the table.
-func TestBoardsMoveTheVerdict(t *testing.T) {
+func TestPatchTestsMoveTheVerdict(t *testing.T) {
 	c := craft.Default()
 	const zone, plan = "steel powder gloss; soils grime1", "degreaser_alkaline rinse; sand 220; dust; primer_bond_wb; paint_enamel_wb x2"
 	strength := func(board string) (float64, float64, *Result) {

@@ -268,7 +268,7 @@ func TestADeliberateResist(t *testing.T) {
 
 // The story of the coats, by hand: a dark coat is hidden by a pale one as far as
 // that hides, and what is stripped is forgotten.
-func TestStoryOfTheCoats(t *testing.T) {
+func TestAppearanceOfTheCoats(t *testing.T) {
 	c := craft.Default()
 	story := func(zone, plan string) Appearance {
 		r := Check(c, zoneOf(t, zone, plan), Options{NoRepairs: true})

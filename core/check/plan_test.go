@@ -97,7 +97,7 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			z.Sheen, _ = craft.SheenNamed(w[1])
 		case "surface":
 			z.SurfaceRead, z.SurfaceC = true, num(t, w[1])
-		case "match": // the paint of another zone, its colour, and whether it drinks
+		case "match": // the paint of another zone, its colour, and whether it is absorbent
 			p, _ := c.Product(w[1])
 			z.Match = append(z.Match, Base{Name: "the doors", Paint: p, Colour: w[2], Absorbs: len(w) > 3, Primer: craft.NoProduct})
 		case "flaking":

@@ -9,7 +9,7 @@ import (
 
 // What a painter would do about it is among what is offered, and leads where it
 // should. The best way need not be the only one.
-func TestWhatMendsIt(t *testing.T) {
+func TestRepairs(t *testing.T) {
 	for _, x := range []struct {
 		code, zone, plan, title string
 		after                   Verdict

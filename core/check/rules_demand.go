@@ -35,8 +35,8 @@ func demandRules() []Rule {
 					about = "pores"
 				case x.Pores && e.Before.Regions[surface.Field].Coats == 0 && !e.Before.Regions[surface.Field].Bare:
 					about = "filled"
-				case x.Sealed && k.drinks(e, x):
-					about = "thirsty"
+				case x.Sealed && k.absorbent(e, x):
+					about = "absorbent"
 				case x.Raised && (k.Facts.GapMM > 0 || k.Facts.Touching):
 					about = "slides"
 				case x.LeastCoats > 0 && e.Doing.Do == surface.Effect && k.laid(e, craft.MK) == 1:
@@ -53,7 +53,7 @@ func demandRules() []Rule {
 					return craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " has no open pores to hold it", "White stays in the pores of oak, ash, walnut and similar woods; on close grain it wipes off again or greys the surface."
 				case "filled":
 					return "The old finish fills the pores", "White needs open pores. Remove the finish and brush the grain out first, or it wipes off again."
-				case "thirsty":
+				case "absorbent":
 					return x.Name + " on absorbent paint", "Unsealed matt paint absorbs it at once, so it can be neither wiped back nor moved. Apply one coat of clear first and let it dry for a day."
 				case "slides":
 					return x.Name + " where parts slide or touch", "It is raised, so it scrapes in its opening and wears through."
@@ -70,7 +70,7 @@ func demandRules() []Rule {
 						off := []surface.Step{{Do: surface.Strip, StripHow: "chemical"}, {Do: surface.Abrade, Grit: 180, How: craft.Hand}, {Do: surface.Dust}}
 						m.Edit("Strip it, sand with 180 and dust off first", insert(m.Zone.Steps, 0, off...))
 					}
-				case "thirsty":
+				case "absorbent":
 					p := m.Craft.First(craft.ForPlainSeal)
 					at := h.Step - 1
 					if m.Zone.Steps[at].Do == surface.Effect && m.hit.Case.demanding(h).Lays == "" { // below the coat that is wiped
@@ -233,9 +233,9 @@ func (k *Case) makes(e *surface.Event) *craft.EffectRow {
 	return nil
 }
 
-// drinks tells whether an effect is worked over absorbent paint: what is on top, or below the wash
+// absorbent tells whether an effect is worked over absorbent paint: what is on top, or below the wash
 // that is wiped back, unless that is a wash too.
-func (k *Case) drinks(e *surface.Event, x *craft.EffectRow) bool {
+func (k *Case) absorbent(e *surface.Event, x *craft.EffectRow) bool {
 	if x.Lays != "" {
 		p := &e.Before.Regions[surface.Field]
 		return p.Top == craft.PorousPaint && p.Product != craft.NoProduct

@@ -505,7 +505,7 @@ func filmRules() []Rule {
 				return "", fmt.Sprintf("%s is %.0f %% hardened by then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
-			Repair:  mendCure,
+			Repair:  waitForCure,
 		},
 	}
 }
@@ -555,8 +555,8 @@ func cureFigures(_ *Case, h *Hit) []Figure {
 	return []Figure{{"cure", h.Value, "how far the last coat has hardened by then, where 1 is fully; an estimate"}, {"needed_cure", h.Limit, "how far it must have hardened"}}
 }
 
-// mendCure proposes to wait until the top coat is as hard as a step needs.
-func mendCure(m *Repairer, h *Hit) {
+// waitForCure proposes to wait until the top coat is as hard as a step needs.
+func waitForCure(m *Repairer, h *Hit) {
 	k := m.hit.Case
 	for i := range k.Trace.Events {
 		e := &k.Trace.Events[i]

@@ -227,7 +227,7 @@ func useRules() []Rule {
 				return "", fmt.Sprintf("%s is %.0f %% hardened by then; it needs %.0f %% before anything is screwed on or put on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
 			},
 			Figures: cureFigures,
-			Repair:  mendCure,
+			Repair:  waitForCure,
 		},
 		{
 			Code:       "use.unsealed",

@@ -85,7 +85,7 @@ func TestZonesThatMatch(t *testing.T) {
 	}
 }
 
-// Where one zone would be painted straight on wood that drinks and its neighbour
+// Where one zone would be painted straight on absorbent wood and its neighbour
 // is sealed, both are sealed.
 func TestGroundsThatMatch(t *testing.T) {
 	c := craft.Default()

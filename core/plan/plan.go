@@ -281,7 +281,7 @@ func (p *planner) like(steps []surface.Step) bool {
 // differently.
 func alike(c *craft.Craft, a, b []surface.Step) bool {
 	x, y := finish(c, a), finish(c, b)
-	return slices.Equal(x.paints, y.paints) && x.sheen == y.sheen && (!x.drinks || x.seal == y.seal)
+	return slices.Equal(x.paints, y.paints) && x.sheen == y.sheen && (!x.absorbent || x.seal == y.seal)
 }
 
 // laid is one paint of a finish.
@@ -293,10 +293,10 @@ type laid struct {
 
 // finished is what a plan looks like once it is done.
 type finished struct {
-	paints []laid
-	sheen  craft.Sheen
-	drinks bool // the last paint
-	seal   craft.Role
+	paints    []laid
+	sheen     craft.Sheen
+	absorbent bool // the last paint
+	seal      craft.Role
 }
 
 func finish(c *craft.Craft, steps []surface.Step) finished {
@@ -310,7 +310,7 @@ func finish(c *craft.Craft, steps []surface.Step) finished {
 		switch row.Role {
 		case craft.RolePaint, craft.RoleMedium:
 			out.paints = append(out.paints, laid{s.Product, s.Colour, s.Additive})
-			out.drinks, out.seal = row.Dried == craft.PorousPaint, ""
+			out.absorbent, out.seal = row.Dried == craft.PorousPaint, ""
 		case craft.RoleClear, craft.RoleWax:
 			out.seal = row.Role
 		default:

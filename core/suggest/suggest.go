@@ -43,7 +43,7 @@ type need uint8
 
 const (
 	needNothing need = iota
-	needMend
+	needRepair
 	needClean
 	needDust
 	needKey
@@ -58,7 +58,7 @@ const (
 )
 
 // most is how many steps are offered for one need.
-var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, needWait: 1, needGrip: 2, needBlock: 2, needPaint: 3, needSeal: 2, needMend: 2, needMask: 2, needEffect: 1}
+var most = map[need]int{needClean: 2, needDust: 1, needKey: 1, needGrain: 1, needWait: 1, needGrip: 2, needBlock: 2, needPaint: 3, needSeal: 2, needRepair: 2, needMask: 2, needEffect: 1}
 
 // Next judges every start as the step after the first at steps of the plan.
 // Those that make sense come first, in the order of the work; the others keep
@@ -197,7 +197,7 @@ func (m *meeting) judge(s Option) Suggestion {
 		m.coat(&o)
 	case surface.Repair:
 		if l := m.field().Loose & (craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint); l != 0 && m.field().Coats == 0 {
-			o.need, o.Why = needMend, craft.Upper(craft.List(l.Names()))+" comes off by itself and takes the coats with it"
+			o.need, o.Why = needRepair, craft.Upper(craft.List(l.Names()))+" comes off by itself and takes the coats with it"
 		}
 	case surface.Mask, surface.Remove:
 		if len(m.z.Unmasked) > 0 && !m.state.Cleared && m.field().Coats == 0 {

@@ -217,7 +217,7 @@ func BenchmarkIdentifyWithAPlan(b *testing.B) {
 }
 
 // Mending is work on the old coat too.
-func TestNothingIsMendedDryOnASuspect(t *testing.T) {
+func TestNoDryRepairOnASuspect(t *testing.T) {
 	how := func(fields string) string {
 		p := decoded(t, `{"format": "rutile/piece", "version": 1, "made": 1935, "zones": [{"id": "a", "substrate": "pine", "finish": "paint_alkyd_old", "defects": [{"id": "gouge", "count": 1, "length_cm": 4}]`+fields+`}]}`)
 		items := job(p).Overview(nil).Zones[0].DamageWork.Items

@@ -80,7 +80,7 @@ func (j *Job) Overview(films []float64) wire.Overview {
 			out.Suggested = append(out.Suggested, wire.Fitting{Kind: it.Kind, Count: it.Count, Where: it.Where})
 		}
 	}
-	out.DamageWork = mending(found, j.Air)
+	out.DamageWork = damageWork(found, j.Air)
 	return out
 }
 
@@ -178,7 +178,7 @@ func (j *Job) zoneOverview(i int) wire.ZoneOverview {
 		w.Colour = row.Colour
 	}
 	own := j.damage(i)
-	w.DamageWork = mending(own, j.Air)
+	w.DamageWork = damageWork(own, j.Air)
 	if len(own) > 0 && j.Zones[i].LeadBars(c) {
 		for k := range w.DamageWork.Items {
 			w.DamageWork.Items[k].How = heldByLead
@@ -195,7 +195,7 @@ func (j *Job) fitted(zone int) bool {
 // heldByLead replaces the repairs of damage while they would turn lead into dust.
 const heldByLead = "The old coat may contain lead, and repairing scrapes or sands it: wait until a laboratory or a licensed assessor has excluded it."
 
-func mending(ds []damage.Defect, air drying.Climate) wire.DamageWork {
+func damageWork(ds []damage.Defect, air drying.Climate) wire.DamageWork {
 	w := damage.Of(ds, air)
 	out := wire.DamageWork{Minutes: tidy(w.Minutes), Work: measure.Hours(w.Minutes / 60), Items: []wire.DamageItem{}, Says: w.Says()}
 	if out.Says == nil {

@@ -110,7 +110,7 @@ func TestElevationOnTheWire(t *testing.T) {
 	}
 }
 
-func TestMendingAndFittings(t *testing.T) {
+func TestDamageAndFittings(t *testing.T) {
 	l := lookOf(t, chest, measure.Metric)
 	z := l.Zones[0].DamageWork
 	if len(z.Items) != 2 || z.Items[0].Filler != "filler_two_part" || z.Items[1].GlueML != 1.5 || !strings.Contains(z.Items[0].Takes, "two-part filler 2 ml") {

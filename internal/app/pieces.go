@@ -229,8 +229,8 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	return out, nil
 }
 
-// mostMended is how many zones a piece may have for the list to show a fix.
-const mostMended = 12
+// mostRepaired is how many zones a piece may have for the list to show a fix.
+const mostRepaired = 12
 
 // summary is a piece as the list shows it, from its judged zones.
 func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (wire.Summary, error) {
@@ -303,7 +303,7 @@ func (j *Job) next(ctx context.Context, s *wire.Summary, rs []*check.Result, wor
 		if k := slices.IndexFunc(stages[i], func(st stage.Stage) bool { return st.State == stage.Stuck }); k >= 0 {
 			s.Stage = string(stages[i][k].ID)
 		}
-		if len(rs) <= mostMended {
+		if len(rs) <= mostRepaired {
 			mended, err := j.judge(ctx, i, check.Options{FirstOnly: true})
 			if err != nil {
 				return err

@@ -43,7 +43,7 @@ func merged(was wire.CheckResult, c wire.CheckChange) wire.CheckResult {
 	return was
 }
 
-// matching is a piece of four zones that are to look the same, two of them on a ground that drinks,
+// matching is a piece of four zones that are to look the same, two of them on an absorbent ground,
 // with a drawer that has hardly any gap.
 func matching(t testing.TB) *wire.Piece {
 	return decoded(t, `{"format": "rutile/piece", "version": 1, "name": "Chest", "made": 1990, "zones": [

@@ -19,32 +19,32 @@ import (
 // of its own, which is this same program told so by its environment; one that takes too long or too
 // much is ended, and the studio goes on.
 const (
-	apartEnv  = "RUTILE_UNPACK_HEIC"
-	apartTime = 40 * time.Second
+	childEnv  = "RUTILE_UNPACK_HEIC"
+	childTime = 40 * time.Second
 )
 
 // RunChild does what [Take] started a program for, if it did: it unpacks a picture and tells main
 // to end with the code. False where the program was started for anything else. Every main that
 // imports pictures, that of tests too, calls it first.
 func RunChild() (code int, started bool) {
-	if os.Getenv(apartEnv) == "" {
+	if os.Getenv(childEnv) == "" {
 		return 0, false
 	}
 	limitMemory()
 	return unpackHere(os.Stdin, os.Stdout, os.Stderr), true
 }
 
-// unpackApart has a HEIC picture unpacked by another process, already made as
+// unpackInChild has a HEIC picture unpacked by another process, already made as
 // small as it is kept. What that process says of the picture is an *[Error].
-func unpackApart(ctx context.Context, data []byte) (image.Image, error) {
+func unpackInChild(ctx context.Context, data []byte) (image.Image, error) {
 	self, err := os.Executable()
 	if err != nil {
 		return nil, fmt.Errorf("find this program: %w", err)
 	}
-	ctx, stop := context.WithTimeout(ctx, apartTime)
+	ctx, stop := context.WithTimeout(ctx, childTime)
 	defer stop()
 	cmd := exec.CommandContext(ctx, self)
-	cmd.Env = append(os.Environ(), apartEnv+"=1", "GOGC=20", "GOMEMLIMIT=160MiB")
+	cmd.Env = append(os.Environ(), childEnv+"=1", "GOGC=20", "GOMEMLIMIT=160MiB")
 	cmd.Stdin = bytes.NewReader(data)
 	var out, said bytes.Buffer
 	cmd.Stdout, cmd.Stderr = &out, &said

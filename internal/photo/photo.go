@@ -142,7 +142,7 @@ var (
 	webpKind = kind{"WebP", true, imagemeta.WebP,
 		func(d []byte) (image.Config, error) { return webp.DecodeConfig(bytes.NewReader(d)) },
 		func(_ context.Context, d []byte) (image.Image, error) { return webp.Decode(bytes.NewReader(d)) }, false}
-	heicKind = kind{"HEIC", true, imagemeta.HEIF, nil, unpackApart, true}
+	heicKind = kind{"HEIC", true, imagemeta.HEIF, nil, unpackInChild, true}
 )
 
 // kindOf tells the kind by what the file begins with, never by its name.

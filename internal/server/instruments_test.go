@@ -19,7 +19,7 @@ func equipped(t testing.TB) http.Handler {
 	return handlerWith(t, app.StudioOptions{Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return morning }})
 }
 
-func TestTheBenchIsRead(t *testing.T) {
+func TestInstrumentsAreRead(t *testing.T) {
 	h := equipped(t)
 	now := decode[wire.InstrumentsNow](t, call{method: "GET", path: "/api/instruments"}.to(h))
 	if len(now.Instruments) != 3 || now.Room == nil || !now.Room.Simulated || now.Room.At != "2026-11-24T09:30" || now.Room.DewPointC == nil {

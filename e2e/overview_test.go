@@ -180,7 +180,7 @@ func TestTheElevationIsWalked(t *testing.T) {
 
 // Hardware comes off in order and goes back in reverse; other holes are filled
 // before paint.
-func TestTakenApartAndPutBack(t *testing.T) {
+func TestDisassemblyAndReassembly(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
