@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -127,13 +128,17 @@ func TestDocumentsHaveNoRetiredWords(t *testing.T) {
 // rawID is what an id looks like in a text: words joined by underscores, or a rule's code.
 var rawID = regexp.MustCompile(`\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|safety)\.[a-z_]+\b|#[0-9a-f]{6}\b`)
 
-// texts collects the texts of an answer that a person reads: those of its fields that hold sentences or
-// names, in whatever depth.
-func texts(v any, under string, out *[]string) {
+// ids are the fields of answers that hold ids, drawings or colours for the page; all others hold what a
+// person reads.
+var ids = []string{"id", "code", "field", "way", "take", "do", "with", "product", "coat", "on", "over", "family", "layer", "effect", "gloss", "sheen",
+	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour"}
+
+// texts collects the texts of an answer that a person reads, in whatever depth.
+func texts(v any, under string, out map[string][]string) {
 	switch x := v.(type) {
 	case map[string]any:
 		for k, y := range x {
-			if k != "take" { // ids that the page puts into the survey
+			if !slices.Contains(ids, k) {
 				texts(y, k, out)
 			}
 		}
@@ -142,12 +147,7 @@ func texts(v any, under string, out *[]string) {
 			texts(y, under, out)
 		}
 	case string:
-		switch under {
-		case "title", "why", "says", "words", "name", "words_if", "risk_words", "worst_words", "holds_words", "shown", "takes", "how", "notes", "note",
-			"if", "brings", "done_says", "against", "depends", "watches", "ground", "finish", "smell", "coat_name", "on_name", "stain_words", "blocked", "next",
-			"fit", "where", "amount", "instead", "differs", "implied", "cracks", "usual", "work", "area", "edges":
-			*out = append(*out, x)
-		}
+		out[under] = append(out[under], x)
 	}
 }
 
@@ -175,12 +175,14 @@ func TestNoRawIDsOnTheDemoPieces(t *testing.T) {
 		if err := json.Unmarshal(data, &parsed); err != nil {
 			t.Fatal(err)
 		}
-		var all []string
-		texts(parsed, "", &all)
-		n += len(all)
-		for _, s := range all {
-			if id := rawID.FindString(s); id != "" && !strings.Contains(s, "http") {
-				t.Errorf("%s: the id %q in %q", of, id, s)
+		all := map[string][]string{}
+		texts(parsed, "", all)
+		for field, values := range all {
+			n += len(values)
+			for _, s := range values {
+				if id := rawID.FindString(s); id != "" && !strings.Contains(s, "http") {
+					t.Errorf("%s: the id %q in %q of %q", of, id, s, field)
+				}
 			}
 		}
 	}

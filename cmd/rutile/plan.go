@@ -1,7 +1,6 @@
 package main
 
 import (
-	"cmp"
 	"context"
 	"fmt"
 	"io"
@@ -103,15 +102,15 @@ func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.Pl
 		z := &r.Zones[i]
 		if z.State == "stopped" || z.State == "stuck" {
 			stuck = true
-			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s is not planned: %s\n", name, cmp.Or(z.Name, z.ID), z.Says)
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s is not planned: %s\n", name, wire.ZoneTitle(z.Name, z.ID), z.Says)
 			if z.Infeasible != nil {
 				for _, x := range z.Infeasible.Relaxations {
-					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would make a plan possible: %s\n", name, cmp.Or(z.Name, z.ID), craft.Lower(x.Says))
+					fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: what would make a plan possible: %s\n", name, wire.ZoneTitle(z.Name, z.ID), craft.Lower(x.Says))
 				}
 			}
 		}
 		if z.Differs != "" {
-			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: %s\n", name, cmp.Or(z.Name, z.ID), z.Differs)
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: %s\n", name, wire.ZoneTitle(z.Name, z.ID), z.Differs)
 		}
 	}
 	if text {

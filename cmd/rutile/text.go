@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"text/tabwriter"
 
@@ -22,10 +23,7 @@ func checkText(w io.Writer, r *wire.CheckResult, name string) error {
 	fmt.Fprintf(&b, "%s: %s\n", name, r.Verdict)
 	for i := range r.Zones {
 		z := &r.Zones[i]
-		title := z.ID
-		if z.Name != "" {
-			title = z.Name
-		}
+		title := wire.ZoneTitle(z.Name, z.ID)
 		fmt.Fprintf(&b, "\n%s: %s\n  %s\n", title, z.Verdict, z.Says)
 		if a := z.Adhesion; a != nil {
 			fmt.Fprintf(&b, "  Adhesion: %s, risk of peeling %s; weakest is step %d, %s on %s (strength %.2f, class %s; %.2f needed).\n",
@@ -53,7 +51,7 @@ func checkText(w io.Writer, r *wire.CheckResult, name string) error {
 				if rp.Verdict != "" {
 					leads = " -> " + rp.Verdict
 				}
-				fmt.Fprintf(&b, "      repair: %s%s\n", rp.Title, leads)
+				fmt.Fprintf(&b, "      Fix: %s%s\n", rp.Title, leads)
 			}
 		}
 	}
@@ -68,10 +66,7 @@ func identifyText(w io.Writer, r *wire.IdentifyResult, name string) error {
 	fmt.Fprintf(&b, "%s\n", name)
 	for i := range r.Zones {
 		z := &r.Zones[i]
-		title := z.ID
-		if z.Name != "" {
-			title = z.Name
-		}
+		title := wire.ZoneTitle(z.Name, z.ID)
 		fmt.Fprintf(&b, "\n%s\n  %s\n", title, z.Says)
 		for _, part := range []struct {
 			of   string
@@ -115,9 +110,9 @@ func areasText(w io.Writer, l *wire.Overview, p *wire.Piece, u measure.Units) er
 	t := tabwriter.NewWriter(w, 2, 0, 2, ' ', 0)
 	fmt.Fprintf(t, "%s\n\nPart\tCount\tSizes\tArea\tLength\tZone\n", cmp.Or(p.Name, "Piece without a name"))
 	for i := range l.Parts {
-		q, zone := &l.Parts[i], p.Parts[i].Zone
-		if zone == "" {
-			zone = "-"
+		q, zone := &l.Parts[i], "-"
+		if z := slices.IndexFunc(p.Zones, func(z wire.Zone) bool { return z.ID == p.Parts[i].Zone }); z >= 0 {
+			zone = p.Zones[z].Title()
 		}
 		run := q.Run
 		if run == "" {
@@ -146,7 +141,7 @@ func areasText(w io.Writer, l *wire.Overview, p *wire.Piece, u measure.Units) er
 		} else if z.Typed {
 			area += " (typed)"
 		}
-		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\t%s\n", cmp.Or(p.Zones[i].Name, p.Zones[i].ID), z.Parts, area, u.Area(z.CoverM2), run(z.EdgesM), run(z.LengthM), work)
+		fmt.Fprintf(t, "%s\t%d\t%s\t%s\t%s\t%s\t%s\n", p.Zones[i].Title(), z.Parts, area, u.Area(z.CoverM2), run(z.EdgesM), run(z.LengthM), work)
 	}
 	if err := t.Flush(); err != nil {
 		return err
@@ -181,7 +176,7 @@ func rulesText(w io.Writer) error {
 // zonePlansText writes the plans of a zone for reading.
 func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 	b := &strings.Builder{}
-	fmt.Fprintf(b, "%s\n", cmp.Or(z.Name, z.ID))
+	fmt.Fprintf(b, "%s\n", wire.ZoneTitle(z.Name, z.ID))
 	if z.PerM2 {
 		fmt.Fprintln(b, "  The area is not known: hours and costs are for one square metre.")
 	}
@@ -206,8 +201,8 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 		if x.Stain != nil {
 			stain = x.Stain.Words
 		}
-		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %s of work in %d trips; materials %.2f; smell %s\n",
-			x.Risk.Words, stain, x.Takes, x.Work, x.Trips, x.Cost, x.Smell)
+		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %s of work in %s; materials %.2f; smell %s\n",
+			x.Risk.Words, stain, x.Takes, x.Work, measure.Count(x.Trips, "trip", "trips"), x.Cost, x.Smell)
 		for k, s := range x.Words {
 			fmt.Fprintf(b, "      %2d  %s\n", k+1, s)
 		}
@@ -237,7 +232,7 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 			}
 		}
 	}
-	fmt.Fprintf(b, "\n%d trips instead of %d, over %s:\n", len(r.Trips), r.Steps, r.Takes)
+	fmt.Fprintf(b, "\n%s instead of %d, over %s:\n", measure.Count(len(r.Trips), "trip", "trips"), r.Steps, r.Takes)
 	for _, t := range r.Trips {
 		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
 		if len(t.While) > 0 {

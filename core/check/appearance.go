@@ -484,9 +484,9 @@ func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 	return sum
 }
 
-// guard is the durability of the plan's last coats, and the product on top; false where the plan is
+// durability is the durability of the plan's last coats, and the product on top; false where the plan is
 // not finished or ends in something porous, which other rules cover.
-func (k *Case) guard() (int, craft.Product, bool) {
+func (k *Case) durability() (int, craft.Product, bool) {
 	end := &k.Trace.End.Regions[surface.Field]
 	if end.Coats == 0 || end.Product == craft.NoProduct || end.Top == craft.PorousPaint {
 		return 0, craft.NoProduct, false
@@ -530,7 +530,7 @@ func (k *Case) guard() (int, craft.Product, bool) {
 
 // tooSoft tells whether the last coats are less durable than needed.
 func (k *Case) tooSoft() bool {
-	g, _, ok := k.guard()
+	g, _, ok := k.durability()
 	return ok && g < craft.DurabilityNeeded[k.Facts.Wear]
 }
 

@@ -83,10 +83,10 @@ func (k *Case) walk(whole bool) {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
 	k.look()
-	if boards := k.tested(); len(boards) > 0 {
+	if tests := k.tested(); len(tests) > 0 {
 		for i := range k.Trace.Events {
 			for j := range k.Trace.Events[i].Boundaries() {
-				k.Trace.Events[i].Bounds[j].Learn(c, boards, k.Doubt)
+				k.Trace.Events[i].Bounds[j].Learn(c, tests, k.Doubt)
 			}
 		}
 	}

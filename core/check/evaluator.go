@@ -220,7 +220,7 @@ func (s *Evaluator) Peel(n int, b *surface.Boundary) float64 {
 
 // thin is the number of grades by which the last coats fall short of two more than the wear needs.
 func (k *Case) thin() float64 {
-	g, _, ok := k.guard()
+	g, _, ok := k.durability()
 	if !ok {
 		return 0
 	}

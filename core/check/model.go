@@ -102,7 +102,7 @@ func together(bs []Bond) float64 {
 // Stain is what one bleeder is expected to show.
 type Stain struct {
 	Bleeder craft.Bleeder
-	Patch   surface.RegionKind
+	Region  surface.RegionKind
 	// DeltaE is the final stain, in CIEDE2000 units, on the finished colour.
 	DeltaE float64
 	// Load, Lets and Show multiply to DeltaE: what there is, what the coats
@@ -156,7 +156,7 @@ func stains(end *surface.State, light float64, out *[craft.NumBleeders]Stain) {
 			de := p.Stain(craft.Bleeder(b)) * show
 			if de > out[b].DeltaE {
 				out[b] = Stain{
-					Bleeder: craft.Bleeder(b), Patch: p.Kind, DeltaE: de,
+					Bleeder: craft.Bleeder(b), Region: p.Kind, DeltaE: de,
 					Load: float64(p.Load[b]), Transmitted: float64(p.Transmitted[b]), Show: show,
 					Blocked: p.Blocked&(1<<b) != 0,
 				}

@@ -233,13 +233,16 @@ func TestUnsealedFieldOnly(t *testing.T) {
 func TestFiguresAsTheyAreRead(t *testing.T) {
 	for _, x := range []struct {
 		f    Figure
+		u    measure.Units
 		want string
 	}{
-		{Figure{ID: "risk", Value: .347}, "35 %"}, {Figure{ID: "p50", Value: .54}, "54 %"}, {Figure{ID: "known"}, "–"}, {Figure{ID: "known", Value: .9}, "90 %"},
-		{Figure{ID: "strength", Value: .5}, "0.50"}, {Figure{ID: "coats", Value: 2}, "2"}, {Figure{ID: "gap_mm", Value: .25}, "0.25"},
-		{Figure{ID: "delta_e", Value: 9.348}, "9.3"}, {Figure{ID: "day_14", Value: .04}, "0"}, {Figure{ID: "grit", Value: 180}, "180"}, {Figure{ID: "air", Value: 64.26}, "64.3"},
+		{Figure{ID: "risk", Value: .347}, measure.Metric, "35 %"}, {Figure{ID: "p50", Value: .54}, measure.Metric, "54 %"}, {Figure{ID: "known"}, measure.Metric, "–"}, {Figure{ID: "known", Value: .9}, measure.Metric, "90 %"},
+		{Figure{ID: "strength", Value: .5}, measure.Metric, "0.50"}, {Figure{ID: "coats", Value: 2}, measure.Metric, "2"}, {Figure{ID: "gap_mm", Value: .25}, measure.Metric, "0.25 mm"},
+		{Figure{ID: "delta_e", Value: 9.348}, measure.Metric, "9.3"}, {Figure{ID: "day_14", Value: .04}, measure.Metric, "0"}, {Figure{ID: "grit", Value: 180}, measure.Metric, "180"}, {Figure{ID: "air", Value: 64.26}, measure.Metric, "64.3"},
+		{Figure{ID: "gap_mm", Value: .5}, measure.US, "0.02 in"}, {Figure{ID: "film_um", Value: 127}, measure.US, "5 mil"}, {Figure{ID: "film_um", Value: 127}, measure.Metric, "127 µm"},
+		{Figure{ID: "needed_c", Value: 3}, measure.US, "5.4 °F"}, {Figure{ID: "margin_c", Value: -1.26}, measure.Metric, "-1.3 °C"}, {Figure{ID: "waited_h", Value: .25}, measure.US, "15 min"},
 	} {
-		if got := x.f.Shown(); got != x.want {
+		if got := x.f.Shown(x.u); got != x.want {
 			t.Errorf("%s %v is shown as %q, want %q", x.f.ID, x.f.Value, got, x.want)
 		}
 	}

@@ -296,7 +296,7 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 		a, b := Check(c, z, Options{NoRepairs: true}), Check(c, &blocked, Options{NoRepairs: true})
 		for _, s := range a.Stains {
 			for _, u := range b.Stains {
-				if s.Bleeder == u.Bleeder && s.Patch == u.Patch && u.DeltaE > s.DeltaE+1e-4 {
+				if s.Bleeder == u.Bleeder && s.Region == u.Region && u.DeltaE > s.DeltaE+1e-4 {
 					t.Fatalf("%s is %v with a blocker at step %d and %v without in %s", s.Bleeder, u.DeltaE, at+1, s.DeltaE, describe(c, z))
 				}
 				if s.Bleeder == u.Bleeder && u.DeltaE < s.DeltaE {

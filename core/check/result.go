@@ -54,7 +54,8 @@ type Finding struct {
 	Unfinished bool
 }
 
-// Figure is one number behind a finding, with what it means.
+// Figure is one number behind a finding, with what it means. An id that ends in _h, _um, _mm or _c
+// is of a value in hours, micrometres, millimetres or degrees Celsius of difference.
 type Figure struct {
 	ID    string
 	Value float64

@@ -28,7 +28,7 @@ func bleedRule(code, title, why string) Rule {
 				if s.DeltaE >= stainFail {
 					sev = Fail
 				}
-				k.Add(Hit{Severity: sev, Step: firstCoat(k, s.Patch), Subject: s.Bleeder.String(), Stain: s})
+				k.Add(Hit{Severity: sev, Step: firstCoat(k, s.Region), Subject: s.Bleeder.String(), Stain: s})
 			}
 		},
 		Say: sayStain,
@@ -111,7 +111,7 @@ func bleedRules() []Rule {
 					de := w.Stain(craft.Bleeder(b)) * show
 					if de > most && de >= stainWatch && de > k.Stains[b].DeltaE+halo {
 						most = de
-						worst = Stain{Bleeder: craft.Bleeder(b), Patch: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Transmitted: float64(w.Transmitted[b]), Show: show}
+						worst = Stain{Bleeder: craft.Bleeder(b), Region: surface.Worn, DeltaE: de, Load: float64(w.Load[b]), Transmitted: float64(w.Transmitted[b]), Show: show}
 					}
 				}
 				if most == 0 {

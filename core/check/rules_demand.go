@@ -121,7 +121,7 @@ func demandRules() []Rule {
 					fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, measure.Hours(h.Value), measure.Hours(h.Limit))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"waited_h", h.Value, "h after the effect"}, {"rest_h", h.Limit, "h that it should settle"}}
+				return []Figure{{"waited_h", h.Value, "after the effect"}, {"rest_h", h.Limit, "that it should settle"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				more := math.Ceil(h.Limit - h.Value)

@@ -177,13 +177,13 @@ func effectRules() []Rule {
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				if h.Subject == "dried" {
-					return []Figure{{"waited_h", h.Bound.Waited, "h after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "h for which it stays tacky here"}}
+					return []Figure{{"waited_h", h.Bound.Waited, "after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "for which it stays tacky here"}}
 				}
 				if h.Bound != nil {
-					return []Figure{{"waited_h", h.Bound.Waited, "h after the medium"}, {"from_h", h.Bound.Earliest, "h after which the window opens here"}, {"to_h", h.Bound.Latest, "h after which the window closes here"},
-						{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "mm width of the cracks inside the window, roughly"}}
+					return []Figure{{"waited_h", h.Bound.Waited, "after the medium"}, {"from_h", h.Bound.Earliest, "after which the window opens here"}, {"to_h", h.Bound.Latest, "after which the window closes here"},
+						{"crack_mm", crackWidth(&k.Craft.Products[h.Bound.Product]), "is the width of the cracks inside the window, roughly"}}
 				}
-				return []Figure{{"waited_h", h.Value, "h after the resist"}, {"to_h", h.Limit, "h for which it stays tacky here"}}
+				return []Figure{{"waited_h", h.Value, "after the resist"}, {"to_h", h.Limit, "for which it stays tacky here"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				switch h.Subject {
@@ -273,7 +273,7 @@ func effectRules() []Rule {
 				return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s here, and with effort for %s.", measure.Hours(h.Value), k.Craft.Products[h.Product].Name, measure.Hours(s.Easy), measure.Hours(h.Limit))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
-				return []Figure{{"waited_h", h.Value, "h after the last coat"}, {"works_h", h.Limit, "h for which it still wipes back with effort here"}}
+				return []Figure{{"waited_h", h.Value, "after the last coat"}, {"works_h", h.Limit, "for which it still wipes back with effort here"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
@@ -496,7 +496,7 @@ func effectRules() []Rule {
 				if h.Subject == "none" {
 					return nil
 				}
-				return []Figure{{"waited_h", h.Value, "h after the size"}, {"limit_h", h.Limit, "h after which it becomes, or stops being, tacky here"}}
+				return []Figure{{"waited_h", h.Value, "after the size"}, {"limit_h", h.Limit, "after which it becomes, or stops being, tacky here"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				p := m.Craft.First(craft.ForSize)

@@ -213,10 +213,10 @@ func filmRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s may crack over the soft %s", craft.Upper(productName(k.Craft, h.Product)), productName(k.Craft, h.Bound.Under)),
-					fmt.Sprintf("It dries hard and %.0f µm thick over %.0f µm that stay soft and move with every season.", h.Limit, h.Value)
+					fmt.Sprintf("It dries hard and %s thick over %s that stay soft and move with every season.", k.Zone.Units.Film(h.Limit), k.Zone.Units.Film(h.Value))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"soft_um", h.Value, "µm of soft film below"}, {"hard_um", h.Limit, "µm of the hard coat"}}
+				return []Figure{{"soft_um", h.Value, "of soft film below"}, {"hard_um", h.Limit, "of the hard coat"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if m.Craft.Products[h.Product].Role == craft.RoleClear {
@@ -250,14 +250,14 @@ func filmRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				film := k.Trace.End.Regions[surface.Field].Film
-				return "", fmt.Sprintf("The gap is %s mm now, and %.2f mm once both faces carry %.2f mm of coats. Plane it before painting, or mask the sliding faces.", measure.Number2(h.Limit), max(0, h.Value), film/1000)
+				u, film := k.Zone.Units, k.Trace.End.Regions[surface.Field].Film
+				return "", fmt.Sprintf("The gap is %s now, and %s once both faces carry %s of coats. Plane it before painting, or mask the sliding faces.", u.Small(h.Limit), u.Small(max(0, h.Value)), u.Small(film/1000))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				return []Figure{
-					{"gap_mm", h.Limit, "mm of gap now, at its smallest"},
-					{"film_um", k.Trace.End.Regions[surface.Field].Film, "µm of dry film, on each face"},
-					{"left_mm", h.Value, "mm left"},
+					{"gap_mm", h.Limit, "of gap now, at its smallest"},
+					{"film_um", k.Trace.End.Regions[surface.Field].Film, "of dry film, on each face"},
+					{"left_mm", h.Value, "left"},
 				}
 			},
 			Repair: func(m *Repairer, _ *Hit) {

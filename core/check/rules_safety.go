@@ -255,7 +255,7 @@ func safetyRules() []Rule {
 					measure.Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"between_h", max(0, h.Value), "h between them"}, {"apart_h", h.Limit, "h needed between them"}}
+				return []Figure{{"between_h", max(0, h.Value), "between them"}, {"apart_h", h.Limit, "needed between them"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if n := h.Limit - max(0, h.Value); n > 0 {

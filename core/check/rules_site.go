@@ -142,12 +142,12 @@ func siteRules() []Rule {
 				if k.Facts.SurfaceRead {
 					what, at = "The surface", k.Facts.SurfaceC
 				}
-				return "", fmt.Sprintf("%s is at %s and water condenses below %s; inspectors ask for 3 °C (5.4 °F) between them. Metal, stone and glass are colder than the air: measure them.",
-					what, u.Temp(at), u.Temp(drying.DewPoint(k.Facts.Climate)))
+				return "", fmt.Sprintf("%s is at %s and water condenses below %s; inspectors ask for %s between them. Metal, stone and glass are colder than the air: measure them.",
+					what, u.Temp(at), u.Temp(drying.DewPoint(k.Facts.Climate)), u.Difference(h.Limit))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				dew, unit := degrees(k.Zone.Units, drying.DewPoint(k.Facts.Climate))
-				return []Figure{{"dew_point", dew, unit + " at which water condenses (dew point, Magnus formula)"}, {"margin_c", h.Value, "°C between it and the surface"}, {"needed_c", h.Limit, "°C needed"}}
+				return []Figure{{"dew_point", dew, unit + " at which water condenses (dew point, Magnus formula)"}, {"margin_c", h.Value, "between it and the surface"}, {"needed_c", h.Limit, "needed"}}
 			},
 			Repair: func(m *Repairer, _ *Hit) {
 				m.Measure("Enter the workshop's air, and the surface temperature, once they are right", craft.FieldSite)

@@ -26,7 +26,7 @@ func useRules() []Rule {
 			Inputs: "the last coats down to the paint, their sheen and their number, and the wear",
 			Fix:    "a harder clear; a second coat; more shine",
 			End: func(k *Case) {
-				g, p, ok := k.guard()
+				g, p, ok := k.durability()
 				asked := craft.DurabilityNeeded[k.Facts.Wear]
 				if !ok || g >= asked {
 					return
@@ -60,7 +60,7 @@ func useRules() []Rule {
 					return
 				}
 				row := &k.Craft.Products[p.Product]
-				g, _, _ := k.guard()
+				g, _, _ := k.durability()
 				switch {
 				case row.Coat == craft.WX && g >= craft.DurabilityNeeded[craft.Tabletop]: // polish over a hard clear
 				case (row.Coat == craft.SH || row.Coat == craft.WX) && hotOrWet(k.Facts):

@@ -12,12 +12,20 @@ import (
 	"rutile/core/surface"
 )
 
-// Shown writes a figure as it is read: shares as per cents, factors of a bond to
-// two places, what was counted or read off something without needless ones.
-func (f *Figure) Shown() string {
+// Shown writes a figure as it is read: with its unit where its id ends in one (_h, _um, _mm, _c),
+// shares as per cents, factors of a bond to two places, others without needless ones.
+func (f *Figure) Shown(u measure.Units) string {
 	switch {
 	case f.ID == "known" && f.Value == 0:
 		return "–"
+	case strings.HasSuffix(f.ID, "_h"):
+		return measure.Hours(f.Value)
+	case strings.HasSuffix(f.ID, "_um"):
+		return u.Film(f.Value)
+	case strings.HasSuffix(f.ID, "_mm"):
+		return u.Small(f.Value)
+	case strings.HasSuffix(f.ID, "_c"):
+		return u.Difference(f.Value)
 	case slices.Contains(shares, f.ID):
 		return fmt.Sprintf("%.0f %%", f.Value*100)
 	case slices.Contains(factors, f.ID):

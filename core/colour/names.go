@@ -173,8 +173,8 @@ func familyOf(h float64) *hueFamily {
 
 // otherWords are what people also call a colour.
 var otherWords = map[string]string{
-	"navy": "dark blue", "navy blue": "dark blue", "light blue": "pale blue", "mint": "pale green", "teal": "blue-green",
-	"turquoise": "bright blue-green", "burgundy": "dark wine red", "maroon": "dark red", "ivory": "cream", "light grey": "pale grey",
+	"navy": "dark blue", "navy blue": "dark blue", "mint": "pale green", "teal": "blue-green",
+	"turquoise": "bright blue-green", "burgundy": "dark wine red", "maroon": "dark red", "ivory": "cream",
 	"lavender": "lilac", "violet": "purple", "gold": "golden yellow", "sage": "grey-green", "chocolate": "dark brown",
 }
 

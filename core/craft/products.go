@@ -145,7 +145,7 @@ func p1(id, name string, role Role, coat Coat, carrier Carrier, touch, from, to,
 		Recoat: Window{from, to}, Sand: sand, Cure: cure, Cover: cover, Film: film,
 		Hiding: hiding, MinC: minC, MaxRH: maxRH, PotLife: Never,
 		Dried: driedBy[coat], Later: asItWas, Block: Coats[coat].Block, Sheen: Matt,
-		MaxC: warmest[carrier], Durability: TraitsOf[coat].Guard, Outside: TraitsOf[coat].Outside, ThinMax: thinner[role],
+		MaxC: warmest[carrier], Durability: TraitsOf[coat].Durability, Outside: TraitsOf[coat].Outside, ThinMax: thinner[role],
 	}
 }
 

@@ -11,7 +11,7 @@ type Traits struct {
 	Hard int
 	// Durability ranks how much wear it takes as the last coat, from 0, none, to 5, a
 	// floor.
-	Guard int
+	Durability int
 	// Outside tells that it is weatherproof.
 	Outside bool
 	// Blocks tells that two faces of it stick together until it is cured.
@@ -20,30 +20,30 @@ type Traits struct {
 
 // TraitsOf is indexed by Coat.
 var TraitsOf = [NoCoat + 1]Traits{
-	MK: {Rigid: true, Hard: 1, Guard: 0},
-	MB: {Rigid: true, Hard: 1, Guard: 0},
-	CP: {Hard: 1, Guard: 0},
-	AC: {Hard: 0, Guard: 2, Blocks: true},
-	ME: {Rigid: true, Hard: 1, Guard: 3, Blocks: true},
-	OE: {Rigid: true, Soaps: true, Hard: 3, Guard: 4, Outside: true},
-	AE: {Rigid: true, Hard: 3, Guard: 3, Outside: true},
-	SH: {Rigid: true, Hard: 2, Guard: 1},
-	BP: {Hard: 1, Guard: 1, Outside: true},
-	SO: {Rigid: true, Soaps: true, Hard: 2, Guard: 1, Outside: true},
-	SW: {Hard: 1, Guard: 1, Outside: true},
-	EP: {Rigid: true, Hard: 3, Guard: 3, Outside: true},
-	MP: {Rigid: true, Soaps: true, Hard: 2, Guard: 1, Outside: true},
-	ZP: {Hard: 1, Guard: 1, Outside: true},
+	MK: {Rigid: true, Hard: 1, Durability: 0},
+	MB: {Rigid: true, Hard: 1, Durability: 0},
+	CP: {Hard: 1, Durability: 0},
+	AC: {Hard: 0, Durability: 2, Blocks: true},
+	ME: {Rigid: true, Hard: 1, Durability: 3, Blocks: true},
+	OE: {Rigid: true, Soaps: true, Hard: 3, Durability: 4, Outside: true},
+	AE: {Rigid: true, Hard: 3, Durability: 3, Outside: true},
+	SH: {Rigid: true, Hard: 2, Durability: 1},
+	BP: {Hard: 1, Durability: 1, Outside: true},
+	SO: {Rigid: true, Soaps: true, Hard: 2, Durability: 1, Outside: true},
+	SW: {Hard: 1, Durability: 1, Outside: true},
+	EP: {Rigid: true, Hard: 3, Durability: 3, Outside: true},
+	MP: {Rigid: true, Soaps: true, Hard: 2, Durability: 1, Outside: true},
+	ZP: {Hard: 1, Durability: 1, Outside: true},
 	PP: {Hard: 1, Outside: true},
-	GP: {Hard: 1, Guard: 1, Outside: true},
-	MS: {Hard: 0, Guard: 1, Outside: true},
-	FX: {Hard: 0, Guard: 3},
-	WP: {Hard: 1, Guard: 3, Blocks: true},
-	WH: {Rigid: true, Hard: 2, Guard: 5},
-	OP: {Rigid: true, Soaps: true, Hard: 2, Guard: 4, Outside: true},
-	WX: {Guard: 1},
-	OL: {Soaps: true, Guard: 3, Outside: true},
-	TX: {Guard: 3},
+	GP: {Hard: 1, Durability: 1, Outside: true},
+	MS: {Hard: 0, Durability: 1, Outside: true},
+	FX: {Hard: 0, Durability: 3},
+	WP: {Hard: 1, Durability: 3, Blocks: true},
+	WH: {Rigid: true, Hard: 2, Durability: 5},
+	OP: {Rigid: true, Soaps: true, Hard: 2, Durability: 4, Outside: true},
+	WX: {Durability: 1},
+	OL: {Soaps: true, Durability: 3, Outside: true},
+	TX: {Durability: 3},
 	CM: {},
 	GZ: {},
 }

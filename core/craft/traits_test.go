@@ -82,7 +82,7 @@ func TestTraitsAreInRange(t *testing.T) {
 	c := Default()
 	for k := range TraitsOf {
 		x := TraitsOf[k]
-		if x.Hard < 0 || x.Hard > 3 || x.Guard < 0 || x.Guard > 5 {
+		if x.Hard < 0 || x.Hard > 3 || x.Durability < 0 || x.Durability > 5 {
 			t.Errorf("%v: %+v", Coat(k), x)
 		}
 	}

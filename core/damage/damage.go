@@ -303,7 +303,7 @@ func depth(id string, s float64) float64 {
 }
 
 // Says is what the work comes to, in sentences, the most telling first.
-func (w *Work) Says() []string {
+func (w *Work) Says(u measure.Units) []string {
 	var out []string
 	if b := w.TwoPart; b.N > 0 {
 		each := ", one batch:"
@@ -311,13 +311,13 @@ func (w *Work) Says() []string {
 			each = fmt.Sprintf(" in %d batches, each", b.N)
 		}
 		out = append(out, fmt.Sprintf("Two-part filler, %s%s %s filler with %s hardener. At this temperature you can work it for %s and sand it after %s.",
-			millilitres(w.TwoML), each, grams(b.Grams), grams(b.Hardener), measure.Hours(b.WorkMin/60), measure.Hours(b.SandMin/60)))
+			Millilitres(w.TwoML), each, grams(b.Grams), grams(b.Hardener), measure.Hours(b.WorkMin/60), measure.Hours(b.SandMin/60)))
 	}
 	if w.FineML > 0 {
-		out = append(out, fmt.Sprintf("Fine filler, %s; at this temperature dry enough to sand after about %s.", millilitres(w.FineML), measure.Hours(w.FineH)))
+		out = append(out, fmt.Sprintf("Fine filler, %s; at this temperature dry enough to sand after about %s.", Millilitres(w.FineML), measure.Hours(w.FineH)))
 	}
 	if w.GlueML > 0 {
-		s := fmt.Sprintf("Wood glue, %s; in clamps for about %s, %d of them.", millilitres(w.GlueML), measure.Hours(w.GlueH), w.Clamps)
+		s := fmt.Sprintf("Wood glue, %s; in clamps for about %s, %d of them.", Millilitres(w.GlueML), measure.Hours(w.GlueH), w.Clamps)
 		if w.Clamps == 1 {
 			s = strings.Replace(s, ", 1 of them", ", one of them", 1)
 		}
@@ -327,12 +327,13 @@ func (w *Work) Says() []string {
 		out = append(out, "Primer shows what bare filler hides: expect a second, smaller round with fine filler after it.")
 	}
 	if w.TooCold {
-		out = append(out, fmt.Sprintf("Below %.0f °C filler and glue hardly harden: warm the piece first.", coldest))
+		out = append(out, "Below "+u.Temp(coldest)+" filler and glue hardly harden: warm the piece first.")
 	}
 	return out
 }
 
-func millilitres(ml float64) string {
+// Millilitres words an amount of filler or glue, rounded up.
+func Millilitres(ml float64) string {
 	switch {
 	case ml < 1:
 		return "less than 1 ml"

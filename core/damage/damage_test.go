@@ -8,6 +8,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/core/measure"
 )
 
 var warm = drying.Climate{TempC: 20, RH: 50}
@@ -42,7 +43,7 @@ func TestVolumes(t *testing.T) {
 			t.Errorf("%+v takes no time or no way", c.d)
 		}
 	}
-	if w := Of([]Defect{{ID: "knot", Count: 9}}, warm); len(w.Items) != 0 || w.Minutes != 0 || w.Says() != nil {
+	if w := Of([]Defect{{ID: "knot", Count: 9}}, warm); len(w.Items) != 0 || w.Minutes != 0 || w.Says(measure.Metric) != nil {
 		t.Errorf("a knot is mended: %+v", w)
 	}
 }
@@ -69,8 +70,8 @@ func TestBatches(t *testing.T) {
 	if w := Of([]Defect{{ID: "missing_veneer", Count: 1, SizeMM: 400, LongCM: 100}}, warm); w.TwoPart.ML > 60 || w.TwoPart.N < 6 {
 		t.Errorf("%+v", w.TwoPart)
 	}
-	if w := Of(holes, drying.Climate{TempC: 5, RH: 60}); !w.TooCold || !strings.Contains(strings.Join(w.Says(), " "), "warm the piece first") {
-		t.Errorf("at 5 C: %v", w.Says())
+	if w := Of(holes, drying.Climate{TempC: 5, RH: 60}); !w.TooCold || !strings.Contains(strings.Join(w.Says(measure.Metric), " "), "warm the piece first") {
+		t.Errorf("at 5 C: %v", w.Says(measure.Metric))
 	}
 }
 
@@ -92,7 +93,7 @@ func TestWhatBendsIsNotFilled(t *testing.T) {
 
 func TestSays(t *testing.T) {
 	w := Of([]Defect{{ID: "hole", Count: 4, SizeMM: 5}, {ID: "chip", Count: 3, SizeMM: 5}, {ID: "open_joint", Count: 1, LongCM: 12}}, warm)
-	got := strings.Join(w.Says(), "\n")
+	got := strings.Join(w.Says(measure.Metric), "\n")
 	for _, s := range []string{
 		"Two-part filler, 2 ml, one batch: 2.8 g filler with a trace of hardener. At this temperature you can work it for 8 min and sand it after 15 min.",
 		"Fine filler, less than 1 ml; at this temperature dry enough to sand after about", "Wood glue, less than 1 ml; in clamps for about", "one of them", "second, smaller round",

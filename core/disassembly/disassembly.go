@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 
+	"rutile/core/measure"
 	"rutile/core/parts"
 )
 
@@ -143,8 +144,8 @@ type Holes struct {
 }
 
 // HolesOf compares the spacing of old hardware with that of new, in
-// millimetres; 0 is one hole, and negative is not known.
-func HolesOf(count int, oldMM, newMM float64) Holes {
+// millimetres; 0 is one hole, and negative is not known. It is worded in u.
+func HolesOf(count int, oldMM, newMM float64, u measure.Units) Holes {
 	n := max(1, count)
 	holes := func(mm float64) int {
 		if mm == 0 {
@@ -161,7 +162,7 @@ func HolesOf(count int, oldMM, newMM float64) Holes {
 		return Holes{Says: "The new hardware fits the old holes."}
 	}
 	h := Holes{Fill: holes(oldMM), Drill: holes(newMM)}
-	at := fmt.Sprintf("drill %d at %g mm", h.Drill, newMM)
+	at := fmt.Sprintf("drill %d, in pairs %s apart", h.Drill, u.Small(newMM))
 	if newMM == 0 {
 		at = fmt.Sprintf("drill %d, one for each", h.Drill)
 	}

@@ -51,15 +51,15 @@ func TestHoles(t *testing.T) {
 		fill, drill int
 		says        string
 	}{
-		{3, 64, 96, 6, 6, "The holes differ: before painting, fill 6 and drill 6 at 96 mm."},
-		{3, 0, 96, 3, 6, "The holes differ: before painting, fill 3 and drill 6 at 96 mm."},
+		{3, 64, 96, 6, 6, "The holes differ: before painting, fill 6 and drill 6, in pairs 96 mm apart."},
+		{3, 0, 96, 3, 6, "The holes differ: before painting, fill 3 and drill 6, in pairs 96 mm apart."},
 		{2, 96, 0, 4, 2, "The holes differ: before painting, fill 4 and drill 2, one for each."},
 		{3, 96, 96.4, 0, 0, "The new hardware fits the old holes."},
 		{3, 0, 0, 0, 0, "The new hardware fits the old holes."},
 		{3, -1, 96, 0, 0, "Measure the old holes, centre to centre, before buying new hardware."},
 		{3, 96, -1, 0, 0, ""},
 	} {
-		if h := HolesOf(c.n, c.was, c.is); h.Fill != c.fill || h.Drill != c.drill || h.Says != c.says {
+		if h := HolesOf(c.n, c.was, c.is, measure.Metric); h.Fill != c.fill || h.Drill != c.drill || h.Says != c.says {
 			t.Errorf("%d pieces from %v to %v: %+v", c.n, c.was, c.is, h)
 		}
 	}

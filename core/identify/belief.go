@@ -136,12 +136,12 @@ func priors(k Known) []float64 {
 	for h := range Hypotheses {
 		x := &Hypotheses[h]
 		p[h] = x.prior
-		if x.Matter < 0 {
+		if x.Material < 0 {
 			continue
 		}
-		m := &Materials[x.Matter]
+		m := &Materials[x.Material]
 		switch {
-		case said >= 0 && (x.Matter == said || k.Veneer && m.Veneer && Materials[said].Group == Wood):
+		case said >= 0 && (x.Material == said || k.Veneer && m.Veneer && Materials[said].Group == Wood):
 			p[h] *= stated / Materials[said].Prior
 		case said >= 0:
 			p[h] *= 1 - stated
@@ -178,7 +178,7 @@ const unmakeable = .25
 
 // chance is how likely an answer is under a hypothesis.
 func chance(t, h, o int) float64 {
-	if x := &Hypotheses[h]; x.Matter >= 0 && Tests[t].On&Materials[x.Matter].Group == 0 {
+	if x := &Hypotheses[h]; x.Material >= 0 && Tests[t].On&Materials[x.Material].Group == 0 {
 		return unmakeable / float64(len(Tests[t].Outcomes))
 	}
 	return chances[t][h][o]
@@ -291,8 +291,8 @@ func (b *Belief) conflicts() {
 		b.Contradictions = append(b.Contradictions, worst)
 	}
 	if said := MaterialOf(b.Known.Substrate); said >= 0 && len(b.tests) > 0 {
-		if p := b.inMatter(said); p < doubted {
-			b.Contradictions = append(b.Contradictions, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, but the test results point to %s.", craft.Lower(Materials[said].Name), craft.Lower(b.Top().Matter))})
+		if p := b.inMaterial(said); p < doubted {
+			b.Contradictions = append(b.Contradictions, Conflict{Lift: p / stated, Says: fmt.Sprintf("The survey says %s, but the test results point to %s.", craft.Lower(Materials[said].Name), craft.Lower(b.Top().Material))})
 		}
 	}
 }
@@ -308,7 +308,7 @@ func (b *Belief) against(i int) Conflict {
 		}
 		var both, one, two float64
 		for h := range b.prior {
-			if Hypotheses[h].Matter >= 0 {
+			if Hypotheses[h].Material >= 0 {
 				x, y := chance(t, h, b.outs[i]), chance(u, h, b.outs[j])
 				both, one, two = both+b.prior[h]*x*y, one+b.prior[h]*x, two+b.prior[h]*y
 			}
@@ -334,10 +334,10 @@ func MaterialNamed(id string) *Material {
 	return nil
 }
 
-// inMatter is the belief that it is made of a matter.
-func (b *Belief) inMatter(m int) float64 {
+// inMaterial is the belief that it is made of a material.
+func (b *Belief) inMaterial(m int) float64 {
 	return b.sum(func(x *Hypothesis) bool {
-		return x.Matter == m || b.Known.Veneer && m == MaterialOf(b.Known.Substrate) && x.Matter >= 0 && Materials[x.Matter].Veneer
+		return x.Material == m || b.Known.Veneer && m == MaterialOf(b.Known.Substrate) && x.Material >= 0 && Materials[x.Material].Veneer
 	})
 }
 
@@ -362,7 +362,7 @@ const somethingElse = "other"
 
 // Made ranks the beliefs in what it is made of, the likeliest first.
 func (b *Belief) Made() []Share {
-	return b.rank(len(Materials), func(x *Hypothesis) int { return x.Matter }, func(i int) (string, string) { return Materials[i].ID, Materials[i].Name })
+	return b.rank(len(Materials), func(x *Hypothesis) int { return x.Material }, func(i int) (string, string) { return Materials[i].ID, Materials[i].Name })
 }
 
 // On ranks the finishes, the most likely first.
@@ -391,7 +391,7 @@ func (b *Belief) rank(n int, of func(*Hypothesis) int, named func(int) (string, 
 type Surface struct {
 	Substrate, Finish string
 	Veneer            bool
-	Matter            string // its name
+	Material          string // its name
 	FinishName        string
 	P                 float64
 	// Else stands for what the tables do not know.
@@ -418,13 +418,13 @@ const (
 func (b *Belief) Surfaces() []Surface {
 	made, on := map[int]float64{}, map[int]float64{}
 	for h, p := range b.P {
-		made[Hypotheses[h].Matter] += p
+		made[Hypotheses[h].Material] += p
 		on[Hypotheses[h].Finish] += p
 	}
 	all := b.surfaces(covered, mostSurfaces)
 	return slices.DeleteFunc(all, func(s Surface) bool {
 		x := &Hypotheses[s.of]
-		return s.of != all[0].of && (made[x.Matter] < leastBelief || on[x.Finish] < leastBelief)
+		return s.of != all[0].of && (made[x.Material] < leastBelief || on[x.Finish] < leastBelief)
 	})
 }
 
@@ -446,16 +446,16 @@ func (b *Belief) surfaces(share float64, most int) []Surface {
 	return out
 }
 
-// surface words a hypothesis. A matter that the survey names is the survey's
+// surface words a hypothesis. A material that the survey names is the survey's
 // own substrate.
 func (b *Belief) surface(h int) Surface {
 	x := &Hypotheses[h]
-	if x.Matter < 0 {
-		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Matter: "Something else", FinishName: "something else", P: b.P[h], Else: true, of: h}
+	if x.Material < 0 {
+		return Surface{Substrate: b.Known.Substrate, Finish: "unknown", Material: "Something else", FinishName: "something else", P: b.P[h], Else: true, of: h}
 	}
-	m, f := &Materials[x.Matter], finishes[x.Finish]
-	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Matter: m.Name, FinishName: f.name, P: b.P[h], of: h}
-	if said := MaterialOf(b.Known.Substrate); said == x.Matter || m.Veneer && (said >= 0 && Materials[said].Group == Wood) {
+	m, f := &Materials[x.Material], finishes[x.Finish]
+	s := Surface{Substrate: m.Substrates[0], Finish: f.id, Veneer: m.Veneer, Material: m.Name, FinishName: f.name, P: b.P[h], of: h}
+	if said := MaterialOf(b.Known.Substrate); said == x.Material || m.Veneer && (said >= 0 && Materials[said].Group == Wood) {
 		s.Substrate = b.Known.Substrate
 	}
 	return s
@@ -522,7 +522,7 @@ func (b *Belief) OfSubstrate() (Sure, float64) {
 	if m < 0 {
 		return Assumed, 0
 	}
-	p := b.inMatter(m)
+	p := b.inMaterial(m)
 	return sure(p, b.MaterialTested()), p
 }
 

@@ -14,9 +14,9 @@ import (
 
 // known is one case of the evaluation set.
 type known struct {
-	name, matter, finish string
-	made                 int
-	answers              []Answer
+	name, material, finish string
+	made                   int
+	answers                []Answer
 }
 
 func cases(t testing.TB, file string) []known {
@@ -32,7 +32,7 @@ func cases(t testing.TB, file string) []known {
 			t.Fatalf("%s:%d: %d fields", file, i+1, len(f))
 		}
 		k := known{name: strings.TrimSpace(f[0])}
-		k.matter, k.finish, _ = strings.Cut(strings.TrimSpace(f[1]), "/")
+		k.material, k.finish, _ = strings.Cut(strings.TrimSpace(f[1]), "/")
 		k.made, _ = strconv.Atoi(strings.TrimSpace(f[2]))
 		for _, a := range strings.Fields(f[3]) {
 			test, outcome, _ := strings.Cut(a, "=")
@@ -44,17 +44,17 @@ func cases(t testing.TB, file string) []known {
 }
 
 // right tells whether the likeliest finish is the true one, and the likeliest
-// matter one that a coat meets alike when bare.
+// material one that a coat meets alike when bare.
 func (k *known) right(t testing.TB, b *Belief) bool {
-	return b.On()[0].ID == k.finish && family(t, b.Made()[0].ID) == family(t, k.matter)
+	return b.On()[0].ID == k.finish && family(t, b.Made()[0].ID) == family(t, k.material)
 }
 
-func family(t testing.TB, matter string) string {
+func family(t testing.TB, material string) string {
 	t.Helper()
-	if matter == somethingElse {
+	if material == somethingElse {
 		return ""
 	}
-	m := &Materials[slices.IndexFunc(Materials, func(m Material) bool { return m.ID == matter })]
+	m := &Materials[slices.IndexFunc(Materials, func(m Material) bool { return m.ID == material })]
 	c := craft.Default()
 	s, ok := c.Substrate(m.Substrates[0])
 	if !ok {
@@ -154,7 +154,7 @@ func (x *table) count(b *Belief, k *known) {
 	for _, q := range []struct {
 		top   Share
 		truth string
-	}{{b.On()[0], k.finish}, {b.Made()[0], k.matter}} {
+	}{{b.On()[0], k.finish}, {b.Made()[0], k.material}} {
 		for j := range x.bins {
 			row := &x.bins[j]
 			if id := fmt.Sprint(j, q.top.ID); q.top.P >= row.from && q.top.P < row.to && !x.seen[id] {
@@ -291,11 +291,11 @@ func TestTablesAreWhole(t *testing.T) {
 			}
 		}
 		for h := range Hypotheses {
-			if m := Hypotheses[h].Matter; m < 0 || x.On&Materials[m].Group == 0 {
+			if m := Hypotheses[h].Material; m < 0 || x.On&Materials[m].Group == 0 {
 				continue
 			}
 			if !slices.ContainsFunc(x.Rows, func(r row) bool { return selects(r.of, &Hypotheses[h]) }) {
-				t.Errorf("%s says nothing of %s under %s", x.ID, Materials[Hypotheses[h].Matter].ID, finishes[Hypotheses[h].Finish].id)
+				t.Errorf("%s says nothing of %s under %s", x.ID, Materials[Hypotheses[h].Material].ID, finishes[Hypotheses[h].Finish].id)
 			}
 		}
 		for _, o := range x.Outcomes {

@@ -21,7 +21,7 @@ type Material struct {
 	Finishes map[string]float64
 }
 
-// Group gathers matters on which the same tests can be made.
+// Group gathers materials on which the same tests can be made.
 type Group uint16
 
 // The groups.
@@ -128,8 +128,8 @@ var Materials = []Material{
 // Hypothesis is one thing that a surface may be. Material and Finish index [Materials] and the
 // finishes; the last of [Hypotheses], with both below 0, is everything that the tables do not know.
 type Hypothesis struct {
-	Matter, Finish int
-	prior          float64 // without knowing anything
+	Material, Finish int
+	prior            float64 // without knowing anything
 }
 
 // other is how often something is met that no table here describes, under
@@ -154,7 +154,7 @@ var Hypotheses = func() []Hypothesis {
 	return append(out, Hypothesis{-1, -1, other})
 }()
 
-// MaterialOf is the index of the matter that a substrate of the craft is, or
+// MaterialOf is the index of the material that a substrate of the craft is, or
 // below 0 where that is not known of it.
 func MaterialOf(substrate string) int {
 	return slices.IndexFunc(Materials, func(m Material) bool { return !m.Veneer && slices.Contains(m.Substrates, substrate) })

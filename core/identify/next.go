@@ -86,11 +86,11 @@ func (b *Belief) ranked(a Purpose) Next {
 	for h := range b.P {
 		x := &Hypotheses[h]
 		id := ""
-		if x.Matter >= 0 && b.P[h] >= negligible {
+		if x.Material >= 0 && b.P[h] >= negligible {
 			if a.Class != nil {
 				id = a.Class(b.surface(h))
 			} else {
-				id = Materials[x.Matter].ID + "/" + finishes[x.Finish].id
+				id = Materials[x.Material].ID + "/" + finishes[x.Finish].id
 			}
 		} else {
 			id = somethingElse
@@ -125,7 +125,7 @@ func (b *Belief) ranked(a Purpose) Next {
 			continue
 		}
 		can := b.sum(func(h *Hypothesis) bool {
-			return h.Matter < 0 || x.On&Materials[h.Matter].Group != 0 && (!x.Clear || !slices.Contains(finishGroups["opaque"], finishes[h.Finish].id))
+			return h.Material < 0 || x.On&Materials[h.Material].Group != 0 && (!x.Clear || !slices.Contains(finishGroups["opaque"], finishes[h.Finish].id))
 		})
 		if can < madeFrom {
 			continue

@@ -37,7 +37,7 @@ type Outcome struct {
 }
 
 // row gives the chances of the outcomes of a test, in their order. Of names
-// matters, groups of matters, finishes after a stroke, or both; several are
+// materials, groups of materials, finishes after a stroke, or both; several are
 // parted by spaces.
 type row struct {
 	of string
@@ -57,10 +57,10 @@ var shared = map[string]float64{
 func selects(sel string, h *Hypothesis) bool {
 	for _, s := range strings.Fields(sel) {
 		what, on, _ := strings.Cut(s, "/")
-		if h.Matter < 0 {
+		if h.Material < 0 {
 			continue
 		}
-		m := &Materials[h.Matter]
+		m := &Materials[h.Material]
 		if what != "" && what != "*" && what != m.ID && groupIDs[what]&m.Group == 0 {
 			continue
 		}

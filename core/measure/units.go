@@ -105,6 +105,23 @@ func sixteenths(in float64) string {
 	return fmt.Sprintf("%d %d/%d", whole, top, bottom)
 }
 
+// Difference words a difference of temperature given in degrees Celsius.
+func (u Units) Difference(c float64) string {
+	if u == US {
+		return short(c*9/5, 1) + " °F"
+	}
+	return short(c, 1) + " °C"
+}
+
+// Small words a size too small for a tape measure, given in millimetres: to the hundredth, in US
+// units to the thousandth of an inch.
+func (u Units) Small(mm float64) string {
+	if u == US {
+		return short(mm/10/cmPerInch, 3) + " in"
+	}
+	return short(mm, 2) + " mm"
+}
+
 // Film words a dry film's thickness given in micrometres.
 func (u Units) Film(um float64) string {
 	if u == US {

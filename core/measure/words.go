@@ -11,11 +11,12 @@ import (
 // up, so that nobody comes back too early.
 func Hours(h float64) string {
 	const exact = 1e-6 // of rounding errors that must not add a step
+	minutes := math.Ceil(h*60 - exact)
 	switch {
 	case math.IsInf(h, 1):
 		return "any time"
-	case h < 1:
-		return fmt.Sprintf("%.0f min", max(0, math.Ceil(h*60-exact)))
+	case minutes < 60:
+		return fmt.Sprintf("%.0f min", max(0, minutes))
 	case h < 10:
 		return Number(math.Ceil(h*10-exact)/10) + " h"
 	case h < 48:

@@ -7,7 +7,7 @@ import (
 
 func TestSpansCountsAndDates(t *testing.T) {
 	for h, want := range map[float64]string{
-		0: "0 min", .01: "1 min", .5: "30 min", .999: "60 min", 1: "1 h", 1.01: "1.1 h", 9.95: "10 h", 10.2: "11 h", 47.1: "48 h", 48: "2 days", 60: "2.5 days",
+		0: "0 min", .01: "1 min", .5: "30 min", .98: "59 min", .999: "1 h", 1: "1 h", 1.01: "1.1 h", 9.95: "10 h", 10.2: "11 h", 47.1: "48 h", 48: "2 days", 60: "2.5 days",
 		24 * 120: "120 days", math.Inf(1): "any time", 24.0000000001: "24 h",
 	} {
 		if got := Hours(h); got != want {

@@ -12,8 +12,8 @@ import (
 
 // PieceZone is one zone of a piece that is planned as a whole.
 type PieceZone struct {
-	Name string
-	Ask  Request
+	Name    string
+	Request Request
 	// Steps are those it has already; a zone without any is planned.
 	Steps []surface.Step
 }
@@ -63,7 +63,7 @@ func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n i
 		}
 		group := []int{i}
 		for j := i + 1; j < len(zones); j++ {
-			if !settled[j] && matches(zones[i].Ask.Zone, zones[j].Ask.Zone) {
+			if !settled[j] && matches(zones[i].Request.Zone, zones[j].Request.Zone) {
 				group = append(group, j)
 			}
 		}
@@ -71,7 +71,7 @@ func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n i
 		var like []surface.Step
 		var with []string
 		for j := range zones {
-			if out[j].Kept && matches(zones[i].Ask.Zone, zones[j].Ask.Zone) {
+			if out[j].Kept && matches(zones[i].Request.Zone, zones[j].Request.Zone) {
 				with = append(with, zones[j].Name)
 				if like == nil {
 					like = zones[j].Steps
@@ -107,7 +107,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 		if ctx.Err() != nil {
 			return nil
 		}
-		a, err := Find(ctx, c, zones[i].Ask)
+		a, err := Find(ctx, c, zones[i].Request)
 		if err != nil {
 			return err
 		}
@@ -131,7 +131,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 		answers := make([]Answer, len(group))
 		have, points := 0, 0.
 		for k, i := range group {
-			ask := zones[i].Ask
+			ask := zones[i].Request
 			ask.Like = finish
 			p, err := newPlanner(c, ask)
 			if err != nil {
@@ -190,7 +190,7 @@ func Finish(c *craft.Craft, steps []surface.Step) string {
 func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned) error {
 	bases := make([]check.Base, len(zones))
 	base := func(i int) check.Base {
-		z := *zones[i].Ask.Zone
+		z := *zones[i].Request.Zone
 		z.Steps = zones[i].Steps
 		if b := out[i].Answer.Best; b != nil {
 			z.Steps = b.Steps
@@ -204,7 +204,7 @@ func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned)
 		if out[i].Kept || out[i].Answer.Best == nil || !bases[i].Absorbs || ctx.Err() != nil {
 			continue
 		}
-		ask, zone := zones[i].Ask, *zones[i].Ask.Zone
+		ask, zone := zones[i].Request, *zones[i].Request.Zone
 		zone.Match = nil
 		for j := range bases {
 			if j != i && bases[j].Paint != craft.NoProduct {

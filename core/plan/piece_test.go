@@ -15,7 +15,7 @@ func zonesOf(t testing.TB, facts ...string) []PieceZone {
 	t.Helper()
 	var out []PieceZone
 	for i, f := range facts {
-		out = append(out, PieceZone{Name: string(rune('A' + i)), Ask: Request{Zone: zoneOf(t, f), Way: Ways[0]}})
+		out = append(out, PieceZone{Name: string(rune('A' + i)), Request: Request{Zone: zoneOf(t, f), Way: Ways[0]}})
 	}
 	return out
 }
@@ -95,9 +95,9 @@ func TestGroundsThatMatch(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i := range got {
-		z := *zones[i].Ask.Zone
+		z := *zones[i].Request.Zone
 		z.Steps = got[i].Answer.Best.Steps
-		o := *zones[1-i].Ask.Zone
+		o := *zones[1-i].Request.Zone
 		o.Steps = got[1-i].Answer.Best.Steps
 		z.Match = []check.Base{check.BaseOf(c, &o, "the other")}
 		for _, f := range check.Check(c, &z, check.Options{NoRepairs: true}).Findings {

@@ -3,7 +3,6 @@ package section
 import (
 	"fmt"
 	"math"
-	"strconv"
 	"strings"
 
 	"rutile/core/check"
@@ -106,13 +105,13 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 			if s.AdditiveFirst {
 				first = ", first coat only"
 			}
-			add("bonding additive %s : 1%s", number(s.Additive), first)
+			add("bonding additive %s : 1%s", measure.Number2(s.Additive), first)
 		}
 		if s.ThinPct > 0 {
-			add("thinned by %s %%", number(s.ThinPct))
+			add("thinned by %s %%", measure.Number2(s.ThinPct))
 		}
 		if s.WaterRatio > 0 {
-			add("%s of water to 1", number(s.WaterRatio))
+			add("%s of water to 1", measure.Number2(s.WaterRatio))
 		}
 		if s.Sheen != craft.NoSheen {
 			add("%s", craft.Lower(craft.Sheens[s.Sheen].Name))
@@ -140,8 +139,6 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 	}
 	return out
 }
-
-func number(x float64) string { return strconv.FormatFloat(x, 'g', 3, 64) }
 
 // waitWords says how long each coat of a step is left: as typed, or as the walk has it. It is empty
 // where nothing follows.

@@ -201,7 +201,7 @@ func (d *Drawing) faces(c *craft.Craft, r *check.Result) {
 		for i := range r.Stains {
 			if st := &r.Stains[i]; st.After(at.Days) > f.DeltaE {
 				b := &craft.Bleeders[st.Bleeder]
-				f.DeltaE, f.Of, f.by, f.Spots = st.After(at.Days), b.Name, st.Bleeder, st.Patch == surface.SpotRegion
+				f.DeltaE, f.Of, f.by, f.Spots = st.After(at.Days), b.Name, st.Bleeder, st.Region == surface.SpotRegion
 				if to, ok := colour.Parse(b.Colour); ok {
 					f.Colour = colour.Toward(fresh, to, f.DeltaE).Hex()
 				}

@@ -65,12 +65,12 @@ const (
 // paint, for one to tell of the other.
 const sameMix = .05
 
-// tells tells whether the board says something of a boundary.
+// tells tells whether the patch test says something of a boundary.
 func (x *PatchTest) tells(b *Boundary) bool {
 	return x.Product == b.Product && x.On == b.On && x.Bare == b.Bare && math.Abs(x.Additive-b.Additive) < sameMix && (x.Cap == 0 || x.Cap == 1)
 }
 
-// surprise is how many of its own spreads the table may be off before a board
+// surprise is how many of its own spreads the table may be off before a patch test
 // that came out worse is believed over it. Working default.
 const surprise = 3
 
@@ -80,14 +80,14 @@ const surprise = 3
 // for two normals combines them. Ratings far worse than the table allows widen the table's spread
 // until they are no more than a surprise: what has come off has come off, what has held has only
 // held so far. A grip is never more than full strength. Only the first call counts.
-func (b *Boundary) Learn(c *craft.Craft, boards []PatchTest, doubt float64) {
+func (b *Boundary) Learn(c *craft.Craft, tests []PatchTest, doubt float64) {
 	if b.PatchTests > 0 || b.Factors[Grip] <= 0 {
 		return
 	}
 	var sum, seen float64 // of the ratings, and of their precision
 	n := 0
-	for i := range boards {
-		x := &boards[i]
+	for i := range tests {
+		x := &tests[i]
 		if !x.tells(b) {
 			continue
 		}

@@ -68,7 +68,7 @@ func (f *Facts) Demand() float64 {
 	return d
 }
 
-// RegionKind names the patches of a zone.
+// RegionKind names the regions of a zone.
 type RegionKind uint8
 
 // The regions. Spots are knots, nails, rings and marks: places where something local may bleed, and
@@ -77,14 +77,14 @@ const (
 	Field RegionKind = iota
 	SpotRegion
 	Worn
-	numPatches
+	numRegions
 )
 
-// patchIDs are the patches' ids.
-var patchIDs = [numPatches]string{"field", "spots", "worn"}
+// regionIDs are the regions' ids.
+var regionIDs = [numRegions]string{"field", "spots", "worn"}
 
 // String returns the patch's id.
-func (k RegionKind) String() string { return patchIDs[k] }
+func (k RegionKind) String() string { return regionIDs[k] }
 
 // The shares of the area assumed for spots, and for worn places where none is given. Working
 // defaults.
@@ -96,8 +96,8 @@ const (
 // State is a zone's surface at one moment. It is a plain comparable value, so
 // that two ways of reaching the same surface are seen to be the same.
 type State struct {
-	Regions [numPatches]Region
-	N       uint8   // patches in use
+	Regions [numRegions]Region
+	N       uint8   // regions in use
 	Hours   float64 // since the first step began
 	Minutes float64 // hands-on, 0 throughout where the area is not known
 	// Cleared tells that what is not to be painted was taken off or masked.

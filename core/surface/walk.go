@@ -19,7 +19,7 @@ type Event struct {
 	Begun float64
 	After State
 	// Bounds are the boundaries made, one for each patch the coat went on.
-	Bounds  [numPatches]Boundary
+	Bounds  [numRegions]Boundary
 	NBounds int
 }
 

@@ -89,7 +89,7 @@ func (j *Job) judge(ctx context.Context, i int, o check.Options) (*check.Result,
 
 // zoneResult writes what a check says of a zone.
 func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
-	c, src, z := j.Craft, &j.Piece.Zones[i], &j.Zones[i]
+	c, src, z, u := j.Craft, &j.Piece.Zones[i], &j.Zones[i], j.Shop.Units
 	out := wire.ZoneResult{
 		ID: src.ID, Name: src.Name, Verdict: r.Verdict.String(), Says: r.Says(c),
 		Bleed: []wire.Bleed{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
@@ -103,7 +103,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Hours.HandsOn, out.Hours.Work = &h, measure.Hours(r.Minutes/60)
 	}
 	out.Hours.Steps = hoursBySteps(c, z, r)
-	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r), chipsOf(c, r), Tenths(r.CrackMM)
+	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r, u), chipsOf(c, r, u), Tenths(r.CrackMM)
 	if r.CrackMM > 0 {
 		out.Cracks = check.CrackSays(z.Units)
 	}
@@ -128,20 +128,21 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 			Risk: tidy(a.Risk), Holds: check.HoldWords(a.Expected), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
 			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on, CoatName: craft.Lower(c.Products[w.Product].Name), OnName: a.OnWhat(c, w)},
-			Figures: factors(a.Explain(c, w)),
+			Figures: factors(a.Explain(c, w), u),
 		}
 	}
 	for i := range r.Stains {
 		s := &r.Stains[i]
 		out.Bleed = append(out.Bleed, wire.Bleed{
-			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Words: check.StainWords(s.Bleeder, s.DeltaE), Where: s.Patch.String(), Figures: factors(check.StainFigures(s)),
+			ID: s.Bleeder.String(), Name: craft.Bleeders[s.Bleeder].Name, DeltaE: tidy(s.DeltaE), Words: check.StainWords(s.Bleeder, s.DeltaE),
+			Visible: check.StainVerdict(s.DeltaE) != check.Sound, Where: s.Region.String(), Figures: factors(check.StainFigures(s), u),
 		})
 	}
 	for i := range r.Findings {
 		f := &r.Findings[i]
 		g := wire.Finding{
 			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
-			Figures: map[string]float64{}, Factors: factors(f.Figures), Repairs: []wire.Repair{},
+			Figures: map[string]float64{}, Factors: factors(f.Figures, u), Repairs: []wire.Repair{},
 		}
 		for _, x := range g.Factors {
 			g.Figures[x.ID] = x.Value
@@ -168,25 +169,25 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	return out
 }
 
-func hidingOf(c *craft.Craft, r *check.Result) *wire.Hiding {
+func hidingOf(c *craft.Craft, r *check.Result, u measure.Units) *wire.Hiding {
 	s := &r.Appearance
 	if s.Planned == 0 {
 		return nil
 	}
 	return &wire.Hiding{
 		CoatsPlanned: s.Planned, CoatsNeeded: s.Needed, DeltaE: tidy(s.Off), Colour: s.Final.Hex(), Sealed: r.Sealed(c).Hex(),
-		Figures: factors(r.HidingFigures()),
+		Figures: factors(r.HidingFigures(), u),
 	}
 }
 
-func chipsOf(c *craft.Craft, r *check.Result) *wire.Chips {
+func chipsOf(c *craft.Craft, r *check.Result, u measure.Units) *wire.Chips {
 	x := &r.Chips
 	if x.Bound == nil || !r.Chippy && x.P90 <= check.ChipsShown {
 		return nil
 	}
 	return &wire.Chips{
 		P10: tidy(x.P10), P50: tidy(x.P50), P90: tidy(x.P90), Usual: check.Percent(x.P50), Layer: x.Bound.On.String(),
-		Words: check.Range(x.P10, x.P90), Figures: factors(r.ChipFigures()),
+		Words: check.Range(x.P10, x.P90), Figures: factors(r.ChipFigures(), u),
 	}
 }
 
@@ -280,7 +281,7 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 		if b := l.Joint; b != nil {
 			w.Joint = &wire.Joint{Strength: tidy(b.Strength), Class: check.Class(b.Strength), Holds: holds(r, b)}
 			if explain && r.Adhesion != nil {
-				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary))
+				w.Joint.Figures = factors(r.Adhesion.Explain(c, &b.Boundary), z.Units)
 			}
 		}
 		out.Layers[i] = w
@@ -301,10 +302,10 @@ func holds(r *check.Result, b *check.Bond) string {
 	return "well"
 }
 
-func factors(fs []check.Figure) []wire.Factor {
+func factors(fs []check.Figure, u measure.Units) []wire.Factor {
 	out := make([]wire.Factor, len(fs))
 	for i, f := range fs {
-		out[i] = wire.Factor{ID: f.ID, Value: tidy(f.Value), Shown: f.Shown(), Words: f.Words}
+		out[i] = wire.Factor{ID: f.ID, Value: tidy(f.Value), Shown: f.Shown(u), Words: f.Words}
 	}
 	return out
 }
@@ -327,7 +328,7 @@ func (j *Job) Next(ctx context.Context, zone, at int) ([]wire.NextStep, error) {
 	out := make([]wire.NextStep, len(offers))
 	for i := range offers {
 		x := &offers[i]
-		out[i] = wire.NextStep{StepOption: startWord(j.Craft, &x.Option), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
+		out[i] = wire.NextStep{StepOption: stepOption(j.Craft, &x.Option), Brings: x.Brings, Barred: x.Barred, Verdict: x.After.String()}
 		if x.Sensible() {
 			out[i].Why = x.Why
 		}

@@ -80,7 +80,7 @@ func (j *Job) zone(i int) check.Zone {
 		out.Tests = j.tested(i)
 	}
 	for k := range z.Patches {
-		if b, ok := board(c, &z.Patches[k]); ok {
+		if b, ok := rated(c, &z.Patches[k]); ok {
 			out.PatchTests = append(out.PatchTests, b)
 		}
 	}

@@ -30,8 +30,8 @@ func airRead(r *instruments.Reading, loc *time.Location) wire.AirRead {
 	return a
 }
 
-// wire.BenchNow is the instruments of the workshop and the air at this moment.
-func (s *Studio) InstrumentsNow() (wire.InstrumentsNow, error) {
+// InstrumentsNow is the instruments of the workshop and the air at this moment.
+func (s *Studio) InstrumentsNow(ctx context.Context) (wire.InstrumentsNow, error) {
 	out := wire.InstrumentsNow{Instruments: []wire.InstrumentWord{}}
 	if s.Instruments == nil {
 		return out, nil
@@ -51,7 +51,7 @@ func (s *Studio) InstrumentsNow() (wire.InstrumentsNow, error) {
 	}
 	room := wire.RoomNow{AirRead: airRead(&r, now.Location())}
 	if room.SurfaceC != nil && room.DewPointC != nil && *room.SurfaceC < *room.DewPointC+drying.AboveDew {
-		room.Says = "Surfaces are less than 3 °C above the dew point: do not paint now."
+		room.Says = "Surfaces are less than " + s.Workshop(ctx).Units.Difference(drying.AboveDew) + " above the dew point: do not paint now."
 	}
 	out.Room = &room
 	return out, nil
@@ -64,7 +64,7 @@ const (
 	mostSpots    = 12
 )
 
-// wire.Course is the air of the day, and readings brought in.
+// AirHistory is the air of the day, and readings brought in.
 func (s *Studio) AirHistory(ctx context.Context) (wire.AirHistory, error) {
 	out := wire.AirHistory{Today: []wire.AirRead{}, Imported: []wire.AirRead{}, Spots: []wire.SpotRead{}}
 	now := s.Now()

@@ -123,7 +123,7 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 }
 
 // name is what a zone is called.
-func (j *Job) name(i int) string { return cmp.Or(j.Piece.Zones[i].Name, j.Piece.Zones[i].ID) }
+func (j *Job) name(i int) string { return j.Piece.Zones[i].Title() }
 
 // Area is a zone's area in square metres: as typed, or what its parts come to; 0 where it is
 // not known.
@@ -141,7 +141,7 @@ func (j *Job) unmasked(zone int) []string {
 	for i := range j.Piece.TakeApart {
 		f := &j.Piece.TakeApart[i]
 		row, _ := disassembly.RowOf(f.Kind)
-		if j.sitsOn(f, zone) && doing(f) == disassembly.Stay && row != nil && !row.Painted {
+		if j.sitsOn(f, zone) && treatment(f) == disassembly.Stay && row != nil && !row.Painted {
 			name := cmp.Or(f.Name, row.Name)
 			if f.Count > 1 && f.Name == "" {
 				name = row.Plural
@@ -155,7 +155,7 @@ func (j *Job) unmasked(zone int) []string {
 // comesOff tells whether something of a zone was taken off, and is put back in the end.
 func (j *Job) comesOff(zone int) bool {
 	for i := range j.Piece.TakeApart {
-		if f := &j.Piece.TakeApart[i]; j.sitsOn(f, zone) && doing(f) == disassembly.Off {
+		if f := &j.Piece.TakeApart[i]; j.sitsOn(f, zone) && treatment(f) == disassembly.Off {
 			return true
 		}
 	}
@@ -184,8 +184,8 @@ func (j *Job) sitsOn(f *wire.Fitting, zone int) bool {
 	return f.Zone == j.Piece.Zones[zone].ID || f.Zone == "" && len(j.Piece.Zones) == 1
 }
 
-// doing is what is done with a fitting: what was chosen, or as is usual for its kind.
-func doing(f *wire.Fitting) string {
+// treatment is what is done with a fitting: what was chosen, or as is usual for its kind.
+func treatment(f *wire.Fitting) string {
 	if row, ok := disassembly.RowOf(f.Kind); ok {
 		return cmp.Or(f.Do, row.Do)
 	}

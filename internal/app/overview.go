@@ -2,7 +2,6 @@ package app
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -26,13 +25,13 @@ func (j *Job) Overview(films []float64) wire.Overview {
 	d := parts.Elevation(ps, units)
 	out.Elevation = elevation(&d, units)
 	for i := range ps {
-		w := partLook(&ps[i], units)
+		w := partOverview(&ps[i], units)
 		if z := ps[i].Zone; ps[i].Gap >= 0 && w.Moves {
 			film := 0.
 			if z >= 0 && z < len(films) {
 				film = films[z]
 			}
-			w.Fit, w.Tight = fit(ps[i].Gap, film)
+			w.Fit, w.Tight = fit(ps[i].Gap, film, units)
 		}
 		if ps[i].Zone < 0 && ps[i].Painted != 0 {
 			out.Loose++
@@ -55,7 +54,7 @@ func (j *Job) Overview(films []float64) wire.Overview {
 	for i := range p.TakeApart {
 		f := &p.TakeApart[i]
 		row, _ := disassembly.RowOf(f.Kind)
-		w := wire.FittingOverview{Title: f.Name, Labels: labels[i], Do: doing(f), Clean: row.Clean, Store: row.Store}
+		w := wire.FittingOverview{Title: f.Name, Labels: labels[i], Do: treatment(f), Clean: row.Clean, Store: row.Store}
 		if w.Title == "" {
 			w.Title = row.Plural
 			if items[i].Count == 1 {
@@ -63,7 +62,7 @@ func (j *Job) Overview(films []float64) wire.Overview {
 			}
 		}
 		if row.Holes {
-			h := holes(f)
+			h := holes(f, units)
 			w.Holes, w.Drills = h.Says, h.Drill > 0
 			if h.Fill > 0 {
 				found = append(found, damage.Defect{ID: "hole", Count: h.Fill})
@@ -80,11 +79,11 @@ func (j *Job) Overview(films []float64) wire.Overview {
 			out.Suggested = append(out.Suggested, wire.Fitting{Kind: it.Kind, Count: it.Count, Where: it.Where})
 		}
 	}
-	out.DamageWork = damageWork(found, j.Air)
+	out.DamageWork = damageWork(found, j.Air, units)
 	return out
 }
 
-func partLook(p *parts.Part, u measure.Units) wire.PartOverview {
+func partOverview(p *parts.Part, u measure.Units) wire.PartOverview {
 	row := &parts.Kinds[p.Kind]
 	m := p.Measure()
 	w := wire.PartOverview{
@@ -115,12 +114,12 @@ func sizesSay(p *parts.Part, u measure.Units) string {
 	return u.Sizes(cm...)
 }
 
-func fit(gap, film float64) (says string, tight bool) {
+func fit(gap, film float64, u measure.Units) (says string, tight bool) {
 	if film == 0 {
-		return fmt.Sprintf("%g mm now; the plan will show how much the coats take up", gap), false
+		return u.Small(gap) + " now; the plan will show how much the coats take up", false
 	}
 	f := parts.FitOf(gap, film)
-	says = fmt.Sprintf("%g mm now, %s mm once both faces carry %s mm of coats", gap, hundredths(max(0, f.LeftMM)), hundredths(film/1000))
+	says = fmt.Sprintf("%s now, %s once both faces carry %s of coats", u.Small(gap), u.Small(max(0, f.LeftMM)), u.Small(film/1000))
 	switch {
 	case f.Sticks:
 		says += ": it will stick; plane it before painting"
@@ -129,8 +128,6 @@ func fit(gap, film float64) (says string, tight bool) {
 	}
 	return says, f.Tight
 }
-
-func hundredths(x float64) string { return strconv.FormatFloat(math.Round(x*100)/100, 'f', -1, 64) }
 
 func (j *Job) zoneOverview(i int) wire.ZoneOverview {
 	c, z, m, n, u := j.Craft, &j.Piece.Zones[i], j.measured[i], len(j.ofZone[i]), j.Shop.Units
@@ -178,7 +175,7 @@ func (j *Job) zoneOverview(i int) wire.ZoneOverview {
 		w.Colour = row.Colour
 	}
 	own := j.damage(i)
-	w.DamageWork = damageWork(own, j.Air)
+	w.DamageWork = damageWork(own, j.Air, j.Shop.Units)
 	if len(own) > 0 && j.Zones[i].LeadBars(c) {
 		for k := range w.DamageWork.Items {
 			w.DamageWork.Items[k].How = heldByLead
@@ -195,9 +192,9 @@ func (j *Job) fitted(zone int) bool {
 // heldByLead replaces the repairs of damage while they would turn lead into dust.
 const heldByLead = "The old coat may contain lead, and repairing scrapes or sands it: wait until a laboratory or a licensed assessor has excluded it."
 
-func damageWork(ds []damage.Defect, air drying.Climate) wire.DamageWork {
+func damageWork(ds []damage.Defect, air drying.Climate, u measure.Units) wire.DamageWork {
 	w := damage.Of(ds, air)
-	out := wire.DamageWork{Minutes: tidy(w.Minutes), Work: measure.Hours(w.Minutes / 60), Items: []wire.DamageItem{}, Says: w.Says()}
+	out := wire.DamageWork{Minutes: tidy(w.Minutes), Work: measure.Hours(w.Minutes / 60), Items: []wire.DamageItem{}, Says: w.Says(u)}
 	if out.Says == nil {
 		out.Says = []string{}
 	}
@@ -207,25 +204,18 @@ func damageWork(ds []damage.Defect, air drying.Climate) wire.DamageWork {
 		switch it.Filler {
 		case damage.TwoPart:
 			m.Filler = craft.Fillers[0]
-			say = append(say, "two-part filler "+ml(it.ML))
+			say = append(say, "two-part filler "+damage.Millilitres(it.ML))
 		case damage.Fine:
 			m.Filler = craft.Fillers[1]
-			say = append(say, "fine filler "+ml(it.ML))
+			say = append(say, "fine filler "+damage.Millilitres(it.ML))
 		}
 		if it.Glue > 0 {
-			say = append(say, "glue "+ml(it.Glue))
+			say = append(say, "glue "+damage.Millilitres(it.Glue))
 		}
 		m.Takes = strings.Join(say, ", ")
 		out.Items = append(out.Items, m)
 	}
 	return out
-}
-
-func ml(x float64) string {
-	if x < 1 {
-		return "under 1 ml"
-	}
-	return fmt.Sprintf("%.0f ml", x)
 }
 
 func elevation(d *parts.Drawing, u measure.Units) wire.Elevation {
@@ -273,14 +263,14 @@ func path(b []byte, ps []parts.Point, shut bool) []byte {
 }
 
 // holes is what new hardware does to the holes of a fitting.
-func holes(f *wire.Fitting) disassembly.Holes {
+func holes(f *wire.Fitting, u measure.Units) disassembly.Holes {
 	mm := func(x *float64) float64 {
 		if x == nil {
 			return -1
 		}
 		return *x
 	}
-	return disassembly.HolesOf(f.Count, mm(f.HolesMM), mm(f.NewHoles))
+	return disassembly.HolesOf(f.Count, mm(f.HolesMM), mm(f.NewHoles), u)
 }
 
 // Templates describes the templates in a studio's units.

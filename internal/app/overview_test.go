@@ -32,7 +32,7 @@ const chest = `{"format": "rutile/piece", "version": 1, "name": "Prop chest", "s
   "markers": [{"x": 0.25, "y": 0.5, "defect": "A"}, {"x": 1, "y": 0, "note": "here"}]}],
 "history": {"found": "In the attic over the stage", "paid_minor": 4500, "earlier": [{"year": 1994, "what": "Painted white, badly"}]}}`
 
-func lookOf(t testing.TB, s string, u measure.Units) wire.Overview {
+func overviewOf(t testing.TB, s string, u measure.Units) wire.Overview {
 	t.Helper()
 	w := usual
 	w.Units = u
@@ -64,7 +64,7 @@ func TestALookedOverPieceComesBackAsItWas(t *testing.T) {
 }
 
 func TestAreasOfZonesComeFromTheirParts(t *testing.T) {
-	l := lookOf(t, chest, measure.Metric)
+	l := overviewOf(t, chest, measure.Metric)
 	body, fronts := l.Zones[0], l.Zones[1]
 	legs := 4 * math.Pi * 5 * 12 * 1.25 / 1e4
 	want := (82*46+2*128*2+2*80*45+80*80-76.4*76.4)/1e4 + legs
@@ -80,7 +80,7 @@ func TestAreasOfZonesComeFromTheirParts(t *testing.T) {
 	if l.Parts[2].Sizes != "76 × 25 × 1.8 cm" || l.Parts[2].Title != "Fronts" {
 		t.Errorf("%+v", l.Parts[2])
 	}
-	if us := lookOf(t, chest, measure.US); us.Parts[0].Sizes != "32 5/16 × 18 1/8 × 13/16 in" || us.Zones[1].Area != "5.38 sq ft" {
+	if us := overviewOf(t, chest, measure.US); us.Parts[0].Sizes != "32 5/16 × 18 1/8 × 13/16 in" || us.Zones[1].Area != "5.38 sq ft" {
 		t.Errorf("%s, %s", us.Parts[0].Sizes, us.Zones[1].Area)
 	}
 	// A zone's area counts in the check, however it is known, and so does how
@@ -96,7 +96,7 @@ func TestAreasOfZonesComeFromTheirParts(t *testing.T) {
 }
 
 func TestElevationOnTheWire(t *testing.T) {
-	e := lookOf(t, chest, measure.Metric).Elevation
+	e := overviewOf(t, chest, measure.Metric).Elevation
 	if e.W != 82 || e.H != 94 || e.Says != "82 cm wide, 94 cm high" || len(e.Shapes) != 13 {
 		t.Errorf("%v x %v, %q, %d shapes", e.W, e.H, e.Says, len(e.Shapes))
 	}
@@ -111,17 +111,22 @@ func TestElevationOnTheWire(t *testing.T) {
 }
 
 func TestDamageAndFittings(t *testing.T) {
-	l := lookOf(t, chest, measure.Metric)
+	l := overviewOf(t, chest, measure.Metric)
 	z := l.Zones[0].DamageWork
-	if len(z.Items) != 2 || z.Items[0].Filler != "filler_two_part" || z.Items[1].GlueML != 1.5 || !strings.Contains(z.Items[0].Takes, "two-part filler 2 ml") {
+	if len(z.Items) != 2 || z.Items[0].Filler != "filler_two_part" || z.Items[1].GlueML != 1.5 || !strings.Contains(z.Items[0].Takes, "two-part filler 3 ml") {
 		t.Errorf("%+v", z)
 	}
 	// New handles leave the four old holes to be filled.
 	if n := len(l.DamageWork.Items); n != 3 || l.DamageWork.Items[2].Defect != "hole" || l.DamageWork.Minutes <= z.Minutes {
 		t.Errorf("%d items of the whole piece", n)
 	}
+	// In US units, the holes too.
+	us := overviewOf(t, chest, measure.US)
+	if got := us.Fittings[1].Holes; got != "The holes differ: before painting, fill 4 and drill 4, in pairs 3.78 in apart." {
+		t.Errorf("%q", got)
+	}
 	f := l.Fittings
-	if f[0].Labels != "R1–R3" || f[0].Title != "Drawers" || f[0].Do != "off" || f[1].Holes != "The holes differ: before painting, fill 4 and drill 4 at 96 mm." || !f[1].Drills || f[2].Title != "Cheval glass" || f[2].Do != "mask" {
+	if f[0].Labels != "R1–R3" || f[0].Title != "Drawers" || f[0].Do != "off" || f[1].Holes != "The holes differ: before painting, fill 4 and drill 4, in pairs 96 mm apart." || !f[1].Drills || f[2].Title != "Cheval glass" || f[2].Do != "mask" {
 		t.Errorf("%+v", f)
 	}
 	if len(l.Suggested) != 1 || l.Suggested[0].Kind != "knob" || l.Suggested[0].Count != 6 {
@@ -141,7 +146,7 @@ func TestFitAfterTheCoats(t *testing.T) {
 		{coats(`{"do": "coat", "product": "primer_bond_wb"}, {"do": "coat", "product": "paint_chalk", "coats": 2}`), "1 mm now, 0.77 mm once both faces carry 0.12 mm of coats", false},
 		{strings.Replace(coats(`{"do": "coat", "product": "primer_bond_wb"}, {"do": "coat", "product": "paint_chalk", "coats": 4}`), `"gap_mm": 1`, `"gap_mm": 0.5`, 1), "it will stick; plane it before paint", true},
 	} {
-		if p := lookOf(t, c.in, measure.Metric).Parts[2]; !strings.Contains(p.Fit, c.says) || p.Tight != c.tight {
+		if p := overviewOf(t, c.in, measure.Metric).Parts[2]; !strings.Contains(p.Fit, c.says) || p.Tight != c.tight {
 			t.Errorf("%q, tight %v; want %q", p.Fit, p.Tight, c.says)
 		}
 	}

@@ -42,9 +42,9 @@ func bondsOf(c *craft.Craft, r *check.Result) []wire.Bond {
 	return out
 }
 
-// board is a rated patch test as the core learns from it; false for one that is only planned or
+// rated is a rated patch test as the core learns from it; false for one that is only planned or
 // made.
-func board(c *craft.Craft, p *wire.Patch) (surface.PatchTest, bool) {
+func rated(c *craft.Craft, p *wire.Patch) (surface.PatchTest, bool) {
 	if p.Class == nil {
 		return surface.PatchTest{}, false
 	}

@@ -141,7 +141,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 	c := j.Craft
 	w := wire.WayPlan{Way: way.ID, Name: way.Name, Says: way.Says, Proved: a.Proved}
 	if a.Best == nil {
-		w.Infeasible = stuckPart(c, a.Infeasible)
+		w.Infeasible = infeasible(c, a.Infeasible)
 		return w
 	}
 	z := *ask.Zone
@@ -203,7 +203,7 @@ func watchesOf(r *check.Result) []string {
 	return out
 }
 
-func stuckPart(c *craft.Craft, s *plan.Infeasible) *wire.Infeasible {
+func infeasible(c *craft.Craft, s *plan.Infeasible) *wire.Infeasible {
 	out := &wire.Infeasible{Why: []wire.Obstacle{}, Relaxations: []wire.Relaxation{}}
 	if s == nil {
 		return out
@@ -291,8 +291,8 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	c, p := j.Craft, j.Piece
 	parts := make([]plan.PieceZone, len(p.Zones))
 	for i := range p.Zones {
-		parts[i] = plan.PieceZone{Name: j.name(i), Ask: j.ask(i, w, o)}
-		parts[i].Steps = parts[i].Ask.Zone.Steps
+		parts[i] = plan.PieceZone{Name: j.name(i), Request: j.ask(i, w, o)}
+		parts[i].Steps = parts[i].Request.Zone.Steps
 	}
 	done := func(n int) {
 		if o.Done != nil {
@@ -313,7 +313,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	zones := make([]check.Zone, len(parts))
 	for i := range planned {
 		x := &planned[i]
-		zones[i] = *parts[i].Ask.Zone
+		zones[i] = *parts[i].Request.Zone
 		z := wire.ZonePlan{ID: p.Zones[i].ID, Name: j.name(i), Differs: x.Differs}
 		if x.Answer.Best != nil {
 			z.Like = x.Like
@@ -330,7 +330,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		case x.Answer.Infeasible == nil || x.Answer.Infeasible.Stopped:
 			z.State, z.Says = "stopped", "Planning was stopped before this zone."
 		default:
-			z.State, z.Infeasible = "stuck", stuckPart(c, x.Answer.Infeasible)
+			z.State, z.Infeasible = "stuck", infeasible(c, x.Answer.Infeasible)
 			z.Says = x.Answer.Infeasible.Why[0].Title + "."
 		}
 		out.Zones[i] = z

@@ -120,7 +120,7 @@ func (e *Engine) Vocab() wire.Vocab {
 	for _, id := range craft.Resists {
 		v.Resists = append(v.Resists, word(id, craft.ResistNames[id], ""))
 	}
-	v.Options = starts(c)
+	v.Options = stepOptions(c)
 	for i := range identify.Tests {
 		t := &identify.Tests[i]
 		w := wire.TestWord{ID: t.ID, Name: t.Name, Short: t.Short, How: t.How, Where: t.Where, LookFor: t.LookFor, Caution: t.Caution, Observation: t.Observation, Outcomes: nil}
@@ -174,16 +174,16 @@ func asks(r *craft.SubstrateRow) []string {
 	return out
 }
 
-func starts(c *craft.Craft) []wire.StepOption {
+func stepOptions(c *craft.Craft) []wire.StepOption {
 	all := suggest.Options(c)
 	out := make([]wire.StepOption, len(all))
 	for i := range all {
-		out[i] = startWord(c, &all[i])
+		out[i] = stepOption(c, &all[i])
 	}
 	return out
 }
 
-func startWord(c *craft.Craft, s *suggest.Option) wire.StepOption {
+func stepOption(c *craft.Craft, s *suggest.Option) wire.StepOption {
 	return wire.StepOption{Group: s.Group, Name: s.Name, Note: s.Note, Step: stepsFrom(c, []surface.Step{s.Step})[0]}
 }
 

@@ -104,7 +104,7 @@ func (h *handlers) register(a huma.API) {
 
 	// The instruments.
 	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)
-	huma.Register(a, route("course", get, "/api/instruments/course", "The air of the day, and imported readings"), h.course)
+	huma.Register(a, route("course", get, "/api/instruments/course", "The air of the day, and imported readings"), h.airHistory)
 	huma.Register(a, route("read", post, "/api/instruments/{id}/read", "Take a reading of a zone with an instrument", 400, 404, 413, 422), h.read)
 	bringIn := route("importReadings", post, "/api/instruments/readings", "Import readings from CSV", 413, 422, 507)
 	bringIn.MaxBodyBytes = app.MaxCSVBytes + 1
@@ -293,12 +293,12 @@ func (h *handlers) identify(ctx context.Context, in *ZoneBody) (*answer[wire.Ide
 	return of(h, found, err)
 }
 
-func (h *handlers) instruments(context.Context, *nothing) (*answer[wire.InstrumentsNow], error) {
-	now, err := h.InstrumentsNow()
+func (h *handlers) instruments(ctx context.Context, _ *nothing) (*answer[wire.InstrumentsNow], error) {
+	now, err := h.InstrumentsNow(ctx)
 	return of(h, now, err)
 }
 
-func (h *handlers) course(ctx context.Context, _ *nothing) (*answer[wire.AirHistory], error) {
+func (h *handlers) airHistory(ctx context.Context, _ *nothing) (*answer[wire.AirHistory], error) {
 	c, err := h.AirHistory(ctx)
 	return of(h, c, err)
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"reflect"
 	"slices"
+
+	"rutile/core/measure"
 )
 
 // Changes says in a few sentences what differs between two states of a piece.
@@ -38,35 +40,28 @@ func Changes(a, b *Piece) []string {
 		z := &b.Zones[i]
 		old := find(a, z.ID)
 		if old == nil {
-			out = append(out, fmt.Sprintf("Zone %q was added.", title(z)))
+			out = append(out, fmt.Sprintf("Zone %q was added.", z.Title()))
 			continue
 		}
 		x, y := *old, *z
 		x.Steps, y.Steps = nil, nil
 		if !reflect.DeepEqual(x, y) {
-			out = append(out, fmt.Sprintf("The survey of %q was changed.", title(z)))
+			out = append(out, fmt.Sprintf("The survey of %q was changed.", z.Title()))
 		}
 		if n, m := len(old.Steps), len(z.Steps); n != m {
-			out = append(out, fmt.Sprintf("The plan of %q has %d steps instead of %d.", title(z), m, n))
+			out = append(out, fmt.Sprintf("The plan of %q has %s instead of %d.", z.Title(), measure.Count(m, "step", "steps"), n))
 		} else if !reflect.DeepEqual(old.Steps, z.Steps) && n > 0 {
 			for j := range z.Steps {
 				if !reflect.DeepEqual(old.Steps[j], z.Steps[j]) {
-					out = append(out, fmt.Sprintf("Step %d of %q was changed.", j+1, title(z)))
+					out = append(out, fmt.Sprintf("Step %d of %q was changed.", j+1, z.Title()))
 				}
 			}
 		}
 	}
 	for i := range a.Zones {
 		if find(b, a.Zones[i].ID) == nil {
-			out = append(out, fmt.Sprintf("Zone %q was removed.", title(&a.Zones[i])))
+			out = append(out, fmt.Sprintf("Zone %q was removed.", a.Zones[i].Title()))
 		}
 	}
 	return out
-}
-
-func title(z *Zone) string {
-	if z.Name != "" {
-		return z.Name
-	}
-	return z.ID
 }

@@ -99,6 +99,7 @@ type Bleed struct {
 	Name    string   `json:"name"`
 	DeltaE  float64  `json:"delta_e"`
 	Words   string   `json:"words" doc:"What it looks like on the finished face"`
+	Visible bool     `json:"visible"`
 	Where   string   `json:"where"`
 	Figures []Factor `json:"figures"`
 }

@@ -180,8 +180,8 @@ func TestChanges(t *testing.T) {
 		{"the year", func(p *Piece) { p.Made = 1999 }, []string{"year, use or workshop"}},
 		{"a survey", func(p *Piece) { p.Zones[0].AreaM2 = 3 }, []string{`The survey of "Uprights and shelves" was changed.`}},
 		{"a step", func(p *Piece) { p.Zones[0].Steps[1].Grit = 180 }, []string{`Step 2 of "Uprights and shelves" was changed.`}},
-		{"a step less", func(p *Piece) { p.Zones[0].Steps = p.Zones[0].Steps[:5] }, []string{"has 5 steps instead of 7"}},
-		{"a zone more", func(p *Piece) { p.Zones = append(p.Zones, Zone{ID: "back", Substrate: "oak"}) }, []string{`Zone "back" was added.`}},
+		{"a step less", func(p *Piece) { p.Zones[0].Steps = p.Zones[0].Steps[:1] }, []string{"has 1 step instead of 7"}},
+		{"a zone more", func(p *Piece) { p.Zones = append(p.Zones, Zone{ID: "back_panel", Substrate: "oak"}) }, []string{`Zone "Back panel" was added.`}},
 		{"a zone less", func(p *Piece) { p.Zones = nil }, []string{`Zone "Uprights and shelves" was removed.`}},
 	} {
 		b := base()

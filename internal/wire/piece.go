@@ -4,6 +4,12 @@
 // types of its own.
 package wire
 
+import (
+	"strings"
+
+	"rutile/core/craft"
+)
+
 // The format names and the newest version that is read and written.
 const (
 	PieceFormat = "rutile/piece"
@@ -123,6 +129,17 @@ type Site struct {
 	By        string   `json:"by,omitempty"`
 	Simulated bool     `json:"simulated,omitempty"`
 }
+
+// ZoneTitle is what a zone is called: its name, or its id written as words.
+func ZoneTitle(name, id string) string {
+	if name != "" {
+		return name
+	}
+	return craft.Upper(strings.Join(strings.FieldsFunc(id, func(r rune) bool { return r == '-' || r == '_' }), " "))
+}
+
+// Title is what the zone is called.
+func (z *Zone) Title() string { return ZoneTitle(z.Name, z.ID) }
 
 // Zone is an area of one material and one finish, with a plan of its own.
 type Zone struct {

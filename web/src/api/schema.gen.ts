@@ -521,6 +521,7 @@ export interface components {
             figures: components["schemas"]["Factor"][];
             id: string;
             name: string;
+            visible: boolean;
             where: string;
             /** @description What it looks like on the finished face */
             words: string;

@@ -2,6 +2,7 @@ import { ArrowLeft, Download, Hammer, Pause, Play } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Piece, Repair, Schemas, Zone, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
+import { zoneTitle } from "../piece/edit";
 import { usePreview } from "../piece/useCheck";
 import { Choice } from "../ui/Choice";
 import { Mark } from "../ui/Mark";
@@ -71,7 +72,7 @@ export function CutView({ piece, zone, judged, onBack, onRepair }: Props) {
     { key: "ArrowLeft", says: "Earlier", run: () => turn(-1) },
   ]);
   if (!section) return null;
-  const name = `${piece.name ?? "piece"} ${zone.name || zone.id}`.toLowerCase().replace(/[^a-z0-9]+/g, "-");
+  const name = `${piece.name ?? "piece"} ${zoneTitle(zone)}`.toLowerCase().replace(/[^a-z0-9]+/g, "-");
   const both = !!repair; // its place is kept while it is judged
   return (
     <>

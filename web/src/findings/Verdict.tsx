@@ -105,10 +105,10 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
   );
 });
 
-/** stains are the two worst visible stains; if none is visible, the first. */
+/** stains are the two worst visible stains that look different; if none is visible, the first. */
 function stains(bleed: ZoneResult["bleed"]) {
-  const seen = bleed.filter((b) => b.words !== bleed[bleed.length - 1]?.words || b === bleed[0]);
-  return seen.slice(0, 2);
+  const seen = bleed.filter((b, i) => b.visible && bleed.findIndex((o) => o.words === b.words) === i);
+  return seen.length ? seen.slice(0, 2) : bleed.slice(0, 1);
 }
 
 type FigureProps = { of: string; onPress: () => void; children: ReactNode };

@@ -2,6 +2,7 @@ import { Tag } from "lucide-react";
 import { useState } from "react";
 import type { Fitting, Overview, Piece, Zone } from "../api/client";
 import { nameOf, useVocab } from "../api/vocab";
+import { zoneTitle } from "../piece/edit";
 import { Box, Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useName } from "../ui/focus";
@@ -247,7 +248,7 @@ function Editor({ f, zones, first, last, onChange, onMove, onRemove }: EditorPro
           <Choice
             label="On the zone"
             name="fitting.zone"
-            words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
+            words={zones.map((z) => ({ id: z.id, name: zoneTitle(z) }))}
             value={f.zone}
             none="any"
             onChange={(id) => onChange({ zone: id || undefined })}

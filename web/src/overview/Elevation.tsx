@@ -1,5 +1,6 @@
 import { memo, useId, useRef } from "react";
 import type { Overview, Piece } from "../api/client";
+import { zoneTitle } from "../piece/edit";
 import { Texture } from "../section/texture";
 
 type Props = {
@@ -35,7 +36,7 @@ export const Elevation = memo(function Elevation({ overview, piece, width, heigh
   const says = (part: number) => {
     const z = piece.zones?.find((x) => x.id === parts[part]?.zone);
     const l = overview.parts[part];
-    return `${l?.title}, ${l?.area}, ${z ? `zone ${z.name || z.id}` : "no zone yet"}`;
+    return `${l?.title}, ${l?.area}, ${z ? `zone ${zoneTitle(z)}` : "no zone yet"}`;
   };
   const walk = (from: number, by: number) => {
     const next = order[(order.indexOf(from) + by + order.length) % order.length];

@@ -2,7 +2,7 @@ import { Plus, Scissors } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Overview, Part, Piece, ZoneResult } from "../api/client";
 import { useKeys } from "../frame/keys";
-import { assigned, joined, split, withPart } from "../piece/edit";
+import { assigned, joined, split, withPart, zoneTitle } from "../piece/edit";
 import { focusOn, showOn } from "../ui/focus";
 import { moved } from "../ui/Order";
 import { area, count, useUnits } from "../ui/units";
@@ -97,7 +97,7 @@ export function Parts({ id, piece, overview, results, onPiece, onMore, onShow, o
                 {m2 > 0 && `, ${area(m2, u)}`}
                 <span className="block text-secondary text-sm">
                   {own
-                    ? `in zone ${own.name || own.id}`
+                    ? `in zone ${zoneTitle(own)}`
                     : many
                       ? "What are they made of, and what finish do they have?"
                       : "What is it made of, and what finish does it have?"}
@@ -114,11 +114,11 @@ export function Parts({ id, piece, overview, results, onPiece, onMore, onShow, o
                       key={z.id}
                       type="button"
                       className="btn border-base-300 bg-base-100 font-normal"
-                      title={`Move them to ${z.name || z.id}`}
+                      title={`Move them to ${zoneTitle(z)}`}
                       onClick={() => give(z.id)}
                     >
                       <Pattern colour={l?.colour} mark={l?.mark} className="h-6 w-8" />
-                      <bdi className="max-w-32 truncate">Move to {z.name || z.id}</bdi>
+                      <bdi className="max-w-32 truncate">Move to {zoneTitle(z)}</bdi>
                     </button>
                   );
                 })}

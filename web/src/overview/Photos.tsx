@@ -2,6 +2,7 @@ import { ImagePlus, MapPin, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { type Photo, type Piece, type Problem, Refused, type Schemas, why } from "../api/client";
 import { nameOf, useLimit, useVocab } from "../api/vocab";
+import { zoneTitle } from "../piece/edit";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useStable } from "../ui/stable";
@@ -239,7 +240,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
   const damage = zones.flatMap((z) =>
     (z.defects ?? []).flatMap((d) =>
       d.label
-        ? [{ id: d.label, name: `${d.label}: ${nameOf(v.defects, d.id).toLowerCase()}, ${d.place || z.name || z.id}` }]
+        ? [{ id: d.label, name: `${d.label}: ${nameOf(v.defects, d.id).toLowerCase()}, ${d.place || zoneTitle(z)}` }]
         : [],
     ),
   );
@@ -255,7 +256,7 @@ function Beside({ piece, photo, onChange, onRemove }: BesideProps) {
       <Choice
         label="Shows"
         name="photo.zone"
-        words={zones.map((z) => ({ id: z.id, name: z.name || z.id }))}
+        words={zones.map((z) => ({ id: z.id, name: zoneTitle(z) }))}
         none="the whole piece"
         value={photo.zone}
         onChange={(zone) => onChange({ ...photo, zone: zone || undefined })}

@@ -1,8 +1,10 @@
 import { ArrowRight, Merge } from "lucide-react";
 import { useState } from "react";
 import type { Overview, Piece, ZoneResult } from "../api/client";
+import { zoneTitle } from "../piece/edit";
 import { Dialog } from "../ui/Dialog";
 import { Joint } from "../ui/Mark";
+import { count } from "../ui/units";
 import { Pattern } from "./Pattern";
 
 type Props = {
@@ -34,7 +36,7 @@ export function ZoneCards({ piece, overview, results, onShow, onJoin }: Props) {
                 <Pattern colour={l?.colour} mark={l?.mark} className="h-11 w-14 shrink-0" />
                 <span className="min-w-0 flex-1">
                   <span className="flex items-center gap-1 font-semibold">
-                    <bdi className="truncate">{z.name || z.id}</bdi>
+                    <bdi className="truncate">{zoneTitle(z)}</bdi>
                     <ArrowRight className="size-4 shrink-0 text-primary" aria-hidden="true" />
                   </span>
                   <span className="block text-secondary text-sm">{l?.says || "area not known yet"}</span>
@@ -51,7 +53,7 @@ export function ZoneCards({ piece, overview, results, onShow, onJoin }: Props) {
                   data-join={z.id}
                   type="button"
                   className="btn btn-ghost btn-square h-auto"
-                  aria-label={`Merge ${z.name || z.id} with another zone`}
+                  aria-label={`Merge ${zoneTitle(z)} with another zone`}
                   title="Merge with another zone"
                   onClick={() => setJoining(z.id)}
                 >
@@ -63,11 +65,13 @@ export function ZoneCards({ piece, overview, results, onShow, onJoin }: Props) {
         })}
       </ul>
       {from && (
-        <Dialog title={`Merge “${from.name || from.id}” into which zone?`} onClose={() => setJoining(undefined)}>
+        <Dialog title={`Merge “${zoneTitle(from)}” into which zone?`} onClose={() => setJoining(undefined)}>
           <p className="mb-3">
             Its parts, damage and photographs move there. Its own survey
-            {from.steps?.length ? ` and its plan of ${from.steps.length} steps are removed` : " is removed"}; the other
-            zone keeps its own. You can undo this.
+            {from.steps?.length
+              ? ` and its plan of ${count(from.steps.length, "step", "steps")} are removed`
+              : " is removed"}
+            ; the other zone keeps its own. You can undo this.
           </p>
           <ul className="grid gap-2">
             {zones
@@ -88,7 +92,7 @@ export function ZoneCards({ piece, overview, results, onShow, onJoin }: Props) {
                       mark={overview.zones.find((x) => x.id === z.id)?.mark}
                       className="h-8 w-11"
                     />
-                    <bdi className="truncate">{z.name || z.id}</bdi>
+                    <bdi className="truncate">{zoneTitle(z)}</bdi>
                   </button>
                 </li>
               ))}

@@ -4,7 +4,7 @@ import { answer, api, type Piece, why, type Zone } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { Mark } from "../ui/Mark";
 import { count } from "../ui/units";
-import { ofZones } from "./edit";
+import { ofZones, zoneTitle } from "./edit";
 import { numberOf } from "./useCheck";
 
 type Props = { piece: Piece; from: Zone; onCopy: (to: string[]) => void; onClose: () => void };
@@ -49,7 +49,7 @@ export function CopyPlan({ piece, from, onCopy, onClose }: Props) {
                     onChange={(e) => setTo(e.target.checked ? [...to, z.id] : to.filter((x) => x !== z.id))}
                   />
                   <span className="min-w-0 flex-1 leading-tight">
-                    <bdi className="block break-words font-medium">{z.name || z.id}</bdi>
+                    <bdi className="block break-words font-medium">{zoneTitle(z)}</bdi>
                     <span className="block text-secondary text-sm">
                       {n ? `its ${count(n, "step is", "steps are")} replaced` : "it has no plan yet"}
                       {r && `; with this plan: ${r.says}`}

@@ -16,7 +16,7 @@ import { focusOn } from "../ui/focus";
 import { useStable } from "../ui/stable";
 import { VIEWS, viewOf } from "../views";
 import { AddZone } from "./AddZone";
-import { assigned, withoutZone, withZone } from "./edit";
+import { assigned, withoutZone, withZone, zoneTitle } from "./edit";
 import { OpenZone } from "./OpenZone";
 import { PieceName, RemovePiece } from "./PieceHead";
 import { placeOf } from "./places";
@@ -233,7 +233,7 @@ function OpenPiece({ id }: { id: number }) {
           <>
             <LeadNote
               lead={leaden[0]?.lead}
-              of={leaden.map((z) => z.name || z.id).join(", ")}
+              of={leaden.map((z) => zoneTitle(z)).join(", ")}
               onLead={() => leaden[0] && show(leaden[0].id, "lead")}
             />
             <PieceOverview

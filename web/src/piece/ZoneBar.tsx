@@ -3,6 +3,7 @@ import { memo, useEffect, useRef } from "react";
 import type { Zone, ZoneResult } from "../api/client";
 import { Joint } from "../ui/Mark";
 import { count } from "../ui/units";
+import { zoneTitle } from "./edit";
 import type { Stage, StageView } from "./workspace";
 
 type TabsProps = {
@@ -51,7 +52,7 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
             onClick={() => onShow(z.id)}
           >
             {v ? <Joint verdict={v} /> : <span className="size-5" />}
-            <bdi className="max-w-48 truncate">{z.name || z.id}</bdi>
+            <bdi className="max-w-48 truncate">{zoneTitle(z)}</bdi>
             {v && <span className="sr-only">{v}</span>}
           </button>
         );

@@ -1,5 +1,11 @@
 import type { Part, Piece, Zone } from "../api/client";
 
+/** zoneTitle is what a zone is called: its name, or its id written as words. */
+export const zoneTitle = (z: { name?: string; id: string }): string => {
+  const words = z.id.split(/[-_]+/).join(" ").trim();
+  return z.name || words.charAt(0).toUpperCase() + words.slice(1);
+};
+
 // Changes to a piece that touch more than one of its lists and keep them consistent.
 
 /** ofZones is a piece with only these zones and their parts, to be checked on its own. */
@@ -50,7 +56,7 @@ export function split(piece: Piece, from: string, parts: number[]): { piece: Pie
   const old = zones.find((z) => z.id === from);
   if (!old) return { piece, id: from };
   const first = piece.parts?.[parts[0] ?? 0];
-  const name = first?.name || `${old.name || old.id} 2`;
+  const name = first?.name || `${zoneTitle(old)} 2`;
   const id = zoneID(
     name,
     zones.map((z) => z.id),

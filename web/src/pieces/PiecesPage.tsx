@@ -7,6 +7,7 @@ import { useStudio } from "../api/studio";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
+import { zoneTitle } from "../piece/edit";
 import { sendUnsent, type Unsent } from "../session/unsent";
 import { Joint, Mark } from "../ui/Mark";
 import { count } from "../ui/units";
@@ -175,7 +176,7 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
                 className={`flex px-0.5 text-sm leading-tight ${several ? "flex-col items-start" : "items-center gap-1"}`}
               >
                 <Joint verdict={z.verdict} className="size-5" />
-                <bdi className={many ? "sr-only" : "max-w-full truncate"}>{z.name || z.id}</bdi>
+                <bdi className={many ? "sr-only" : "max-w-full truncate"}>{zoneTitle(z)}</bdi>
                 <span className="sr-only">: {z.says}</span>
               </span>
               {!several && (

@@ -4,6 +4,7 @@ import { nameOf, soilsSay, stepName, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
 import { ZonePlace } from "../overview/ZonePlace";
 import { Estimate } from "../piece/Estimate";
+import { zoneTitle } from "../piece/edit";
 import { useWorkspace } from "../piece/workspace";
 import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
@@ -48,7 +49,7 @@ export function JobSheet() {
               <bdi>{studio?.name}</bdi> · job sheet
             </p>
             <h2 className="font-semibold text-2xl leading-tight">
-              <bdi className="break-words">{piece.name}</bdi>: <bdi className="break-words">{zone.name || zone.id}</bdi>
+              <bdi className="break-words">{piece.name}</bdi>: <bdi className="break-words">{zoneTitle(zone)}</bdi>
             </h2>
             <p>
               {nameOf(v.substrates, zone.substrate)},{" "}

@@ -297,7 +297,7 @@ const Wanted = memo(function Wanted({ target: t, wear, set }: WantedProps) {
       <div className="grid gap-x-4 sm:grid-cols-3">
         <ColourField label="Colour" name="target" quick value={t?.colour} onChange={(colour) => target({ colour })} />
         <Choice
-          label="Overview"
+          label="Look"
           name="look"
           words={[{ id: "solid", name: "Solid" }, ...v.effects]}
           value={t?.look ?? "solid"}

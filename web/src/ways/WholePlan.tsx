@@ -174,7 +174,8 @@ function Trips({ plan }: { plan: Made }) {
   return (
     <section aria-label="Trips">
       <h3 className="font-semibold text-lg">
-        {plan.trips.length} trips{plan.steps > plan.trips.length && ` instead of ${plan.steps}`}
+        {count(plan.trips.length, "trip", "trips")}
+        {plan.steps > plan.trips.length && ` instead of ${plan.steps}`}
       </h3>
       <p className="mb-2 text-secondary">
         The same work on several zones is one trip, and you work on one zone while another dries; {plan.takes} from
