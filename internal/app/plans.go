@@ -126,8 +126,8 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 	return out, nil
 }
 
-// samePlan tells whether a plan of another way has the same steps, or the same stands
-// in its way.
+// samePlan tells whether two ways of working have plans of the same steps, or no plan for reasons
+// that read the same.
 func samePlan(w, o *wire.WayPlan) bool {
 	a, b := w.Infeasible, o.Infeasible
 	if a == nil || b == nil {
