@@ -646,6 +646,7 @@ func TestCountsAndDates(t *testing.T) {
 		`modules.hour("2026-01-31T00:30", "metric")`:     "00:30",
 		`modules.zoneTitle({id: "back-panel_2"})`:        "Back panel 2",
 		`modules.zoneTitle({id: "top", name: "My top"})`: "My top",
+		`modules.list(["Top", "Doors", "Plinth"])`:       "Top, Doors and Plinth",
 		`modules.temp(15.94, "metric")`:                  "15.9 °C",
 	} {
 		if got := ask[string](t, ctx, js); got != want {

@@ -18,7 +18,7 @@ const (
 )
 
 // Treatments are what to do with hardware.
-var Treatments = []struct{ ID, Name string }{{Off, "comes off"}, {Mask, "is masked"}, {Stay, "is painted with it"}}
+var Treatments = []struct{ ID, Name string }{{Off, "remove"}, {Mask, "mask"}, {Stay, "paint with the piece"}}
 
 // Row describes a kind of thing that comes off.
 type Row struct {

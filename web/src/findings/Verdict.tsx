@@ -45,7 +45,7 @@ export const Verdict = memo(function Verdict({ judged, planned, trial, stale, sa
             // While a fix is pointed at, nothing may move away from under the pointer.
             className={`font-semibold text-xl leading-tight ${trial ? "lg:truncate" : ""} ${toneOf[judged.verdict]}`}
           >
-            {trial ? `With ${trial[0]?.toLowerCase()}${trial.slice(1)}: ${word(judged).toLowerCase()}` : word(judged)}
+            {trial ? `${word(judged)} with this fix: ${trial[0]?.toLowerCase()}${trial.slice(1)}` : word(judged)}
           </h2>
           <p className="leading-tight lg:truncate" title={judged.says}>
             {unbroken(judged.says)}

@@ -72,7 +72,7 @@ const Instruments = memo(function Instruments({ open }: { open: (o: boolean) => 
             <span className="tabular-nums max-sm:hidden">dew point {temp(now.dew_point_c, u)}</span>
           )}
           {now.surface_c !== undefined && (
-            <span className="tabular-nums max-xl:hidden">surface {temp(now.surface_c, u)}</span>
+            <span className="tabular-nums max-2xl:hidden">surface {temp(now.surface_c, u)}</span>
           )}
           {now.simulated && <i className="text-secondary">simulated</i>}
           {now.says && <span className="font-semibold text-error">near the dew point</span>}

@@ -54,6 +54,11 @@ export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ?
 
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
+const AND = new Intl.ListFormat("en-GB", { type: "conjunction" });
+
+/** list joins names as in a sentence: top, doors and plinth. */
+export const list = (names: string[]) => AND.format(names);
+
 /** date writes a day given as 2026-01-02: 2 Jan 2026, or Jan 2, 2026 in US units. */
 export function date(day: string, u: Units): string {
   const [, y, m, d] = /^(\d{4})-(\d\d)-(\d\d)/.exec(day) ?? [];

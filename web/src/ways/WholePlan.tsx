@@ -5,7 +5,7 @@ import { answer, api, type Piece, Refused, type Schemas, why } from "../api/clie
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
-import { count } from "../ui/units";
+import { count, list } from "../ui/units";
 import { said, useKept } from "./useWays";
 import { Stuck } from "./WayCard";
 import { Weights } from "./Weights";
@@ -141,7 +141,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                 </div>
                 {z.like && (
                   <p className="text-secondary text-sm">
-                    The same paint and sheen as <bdi>{z.like.join(" · ")}</bdi>.
+                    The same paint and sheen as <bdi>{list(z.like)}</bdi>.
                   </p>
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
