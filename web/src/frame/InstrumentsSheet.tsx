@@ -240,7 +240,7 @@ function Course({ list }: { list: Air[] }) {
       .join("");
   const lines = [
     { name: "air", tone: "text-primary", dash: "", d: path((a) => a.temp_c, y) },
-    { name: "surfaces", tone: "text-accent", dash: "7 3", d: path((a) => a.surface_c, y) },
+    { name: "surface", tone: "text-accent", dash: "7 3", d: path((a) => a.surface_c, y) },
     { name: "dew point", tone: "text-info", dash: "2 3", d: path((a) => a.dew_point_c, y) },
     { name: "humidity", tone: "text-secondary", dash: "10 3 2 3", d: path((a) => a.rh_pct, wet) },
   ].filter((l) => l.d);
@@ -303,7 +303,7 @@ export function reading(a: Air, u: ReturnType<typeof useUnits>) {
     a.temp_c !== undefined && temp(a.temp_c, u),
     a.rh_pct !== undefined && `${a.rh_pct} % humidity`,
     a.dew_point_c !== undefined && `dew point ${temp(a.dew_point_c, u)}`,
-    a.surface_c !== undefined && `surfaces ${temp(a.surface_c, u)}`,
+    a.surface_c !== undefined && `surface ${temp(a.surface_c, u)}`,
   ];
   return unbroken(all.filter(Boolean).join(", "));
 }

@@ -121,8 +121,7 @@ export function Disassembly({ piece, overview, onPiece }: Props) {
                       </span>
                     )}
                     <span className="text-secondary text-sm">
-                      {nameOf(v.doings, l?.do)}
-                      {f.where && `; ${f.where}`}
+                      {[back ? "" : nameOf(v.doings, l?.do), f.where].filter(Boolean).join("; ")}
                     </span>
                   </span>
                   <span className="block text-secondary text-sm">

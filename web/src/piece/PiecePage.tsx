@@ -301,7 +301,7 @@ function Windows({ judged }: { judged: ZoneResult | undefined }) {
   if (!longest) return <>No coat is drying.</>;
   return (
     <>
-      Longest wait: {longest.name}, {longest.waits}; recoat from {longest.from}
+      Longest wait: {longest.waits} after {longest.name.toLowerCase()}; recoat from {longest.from}
       {longest.to ? ` to ${longest.to}` : ""}
     </>
   );
