@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -70,24 +71,11 @@ func (z *Zone) tests(i int) error {
 		if !slices.Contains(known, e.Outcome) {
 			return &Error{at("evidence", j, "outcome"), strconv.Quote(e.Outcome), fmt.Sprintf("the test %s has no such outcome; known are %s", e.Test, strings.Join(known, ", "))}
 		}
-		if err := day(at("evidence", j, "date"), e.Date); err != nil {
-			return err
-		}
-	}
-	if t := z.LeadTest; t != nil {
-		if err := day(fmt.Sprintf("$.zones[%d].lead_test.date", i), t.Date); err != nil {
-			return err
-		}
 	}
 	for j, p := range z.Patches {
 		for k, o := range z.Patches[:j] {
 			if o.ID == p.ID {
 				return &Error{at("patches", j, "id"), strconv.Quote(p.ID), fmt.Sprintf("patches[%d] already has this id", k)}
-			}
-		}
-		for field, d := range map[string]string{"made": p.Made, "look": p.RateFrom, "rated": p.Rated} {
-			if err := day(at("patches", j, field), d); err != nil {
-				return err
 			}
 		}
 		switch {
@@ -100,15 +88,72 @@ func (z *Zone) tests(i int) error {
 	return nil
 }
 
+// dated refuses dates and times that are in no calendar.
+func (p *Piece) dated() error {
+	if p.Site != nil {
+		if err := moment("$.site.at", p.Site.At); err != nil {
+			return err
+		}
+	}
+	for i := range p.Photos {
+		if err := day(fmt.Sprintf("$.photos[%d].taken", i), p.Photos[i].Taken); err != nil {
+			return err
+		}
+	}
+	for i := range p.Zones {
+		if err := p.Zones[i].dated(i); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// dated is [Piece.dated] for the zone at an index.
+func (z *Zone) dated(i int) error {
+	at := func(list string, j int, field string) string {
+		return fmt.Sprintf("$.zones[%d].%s[%d].%s", i, list, j, field)
+	}
+	var errs []error
+	for j, e := range z.Evidence {
+		errs = append(errs, day(at("evidence", j, "date"), e.Date))
+	}
+	if t := z.LeadTest; t != nil {
+		errs = append(errs, day(fmt.Sprintf("$.zones[%d].lead_test.date", i), t.Date))
+	}
+	for j, p := range z.Patches {
+		errs = append(errs, day(at("patches", j, "made"), p.Made), day(at("patches", j, "look"), p.RateFrom), day(at("patches", j, "rated"), p.Rated))
+	}
+	for j, r := range z.Readings {
+		errs = append(errs, moment(at("readings", j, "at"), r.At))
+	}
+	for j, r := range z.Read {
+		errs = append(errs, day(at("acknowledged", j, "date"), r.Date))
+	}
+	return cmp.Or(errs...)
+}
+
 // day refuses a date that is in no calendar.
 func day(path, d string) error {
-	if d == "" {
-		return nil
-	}
-	if _, err := time.Parse(time.DateOnly, d); err != nil {
+	if _, err := time.Parse(time.DateOnly, d); d != "" && err != nil {
 		return &Error{path, strconv.Quote(d), "there is no such date"}
 	}
 	return nil
+}
+
+// moments are the ways that a time may be written.
+var moments = []string{"2006-01-02T15:04", "2006-01-02T15:04:05", time.RFC3339, "2006-01-02T15:04Z07:00"}
+
+// moment refuses a time that is in no calendar, or on no clock.
+func moment(path, at string) error {
+	if at == "" {
+		return nil
+	}
+	for _, layout := range moments {
+		if _, err := time.Parse(layout, at); err == nil {
+			return nil
+		}
+	}
+	return &Error{path, strconv.Quote(Clip(at)), "there is no such time"}
 }
 
 // ZoneAt is the index of the zone with an id; -1 for none.

@@ -1,14 +1,16 @@
 package wire
 
 import (
-	"bytes"
-	"encoding/json"
-	"errors"
+	"cmp"
 	"fmt"
 	"io"
+	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
+
+	"github.com/go-json-experiment/json/jsontext"
 )
 
 // Error is what is wrong with an input, and where.
@@ -32,25 +34,36 @@ func (e *Error) Error() string {
 
 // Decode reads a piece file. The error, if any, is an *Error.
 func Decode(data []byte) (*Piece, error) {
-	if len(data) > MaxBytes {
-		return nil, &Error{Says: fmt.Sprintf("the file is larger than %d MB", MaxBytes>>20)}
+	p, err := DecodeStored(data)
+	if err == nil {
+		err = p.dated()
 	}
-	doc, data, err := parse(data, "a piece file")
 	if err != nil {
 		return nil, err
 	}
-	if f, ok := doc["format"]; !ok {
-		return nil, &Error{Path: "$.format", Says: "missing; a piece file says " + PieceFormat}
-	} else if f != PieceFormat {
-		return nil, &Error{Path: "$.format", Value: short(f), Says: "this is not a piece file; a piece file says " + PieceFormat}
+	return p, nil
+}
+
+// DecodeStored reads a piece that was kept, perhaps by an earlier version, which took dates as they
+// came: here they need not exist. The error, if any, is an *Error.
+func DecodeStored(data []byte) (*Piece, error) {
+	if len(data) > MaxBytes {
+		return nil, tooLarge()
 	}
-	if n, ok := doc["version"].(json.Number); ok {
-		if v, err := n.Int64(); err == nil && v > Version {
-			return nil, &Error{Path: "$.version", Value: n.String(), Says: fmt.Sprintf("written by a newer version of Rutile; this one reads up to version %d", Version)}
-		}
+	doc, err := scan(data, "a piece file")
+	if err != nil {
+		return nil, err
+	}
+	if doc.format == nil {
+		return nil, &Error{Path: "$.format", Says: "missing; a piece file says " + PieceFormat}
+	} else if string(doc.format) != strconv.Quote(PieceFormat) {
+		return nil, &Error{Path: "$.format", Value: short(doc.format), Says: "this is not a piece file; a piece file says " + PieceFormat}
+	}
+	if v, err := strconv.Atoi(string(doc.version)); err == nil && v > Version {
+		return nil, &Error{Path: "$.version", Value: string(doc.version), Says: fmt.Sprintf("written by a newer version of Rutile; this one reads up to version %d", Version)}
 	}
 	var p Piece
-	if err := fill(PieceObject, doc, data, &p); err != nil {
+	if err := doc.fill(PieceObject, &p); err != nil {
 		return nil, err
 	}
 	if err := p.consistent(); err != nil {
@@ -68,37 +81,22 @@ type Change struct {
 // before. It returns the copy and the indices of the zones. The error, if any, is an *Error
 // with the path that it would have in the piece.
 func DecodeChange(data []byte, was *Piece) (*Piece, []int, error) {
-	doc, data, err := parse(data, "a change")
+	if len(data) > MaxBytes {
+		return nil, nil, tooLarge()
+	}
+	doc, err := scan(data, "a change")
 	if err != nil {
 		return nil, nil, err
 	}
-	list, ok := doc["zones"].([]any)
-	if !ok || len(doc) > 1 {
-		return nil, nil, &Error{Path: "$.zones", Says: "a change is a list of zones, and nothing else"}
-	}
 	out := *was
 	out.Zones = slices.Clone(was.Zones)
-	var changed []int
-	zone, zones := ObjectNamed("zone"), at{field: "zones"}
-	for i, x := range list {
-		m, _ := x.(map[string]any)
-		id, _ := m["id"].(string)
-		k := was.ZoneAt(id)
-		if k < 0 || slices.Contains(changed, k) {
-			return nil, nil, &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: short(m["id"]), Says: "the piece has no such zone, or it is named twice"}
-		}
-		if err := valid(zone, x, &at{in: &zones, entry: true, index: k}); err != nil {
-			return nil, nil, err
-		}
-		changed = append(changed, k)
+	r := newReader(doc.data)
+	changed, err := r.change(&out)
+	if err != nil {
+		return nil, nil, err
 	}
-	var c Change
-	if err := json.Unmarshal(data, &c); err != nil {
-		return nil, nil, syntax(data, err)
-	}
-	for i, k := range changed {
-		out.Zones[k] = c.Zones[i]
-		if err := out.Zones[k].consistent(k); err != nil {
+	for _, k := range changed {
+		if err := cmp.Or(out.Zones[k].consistent(k), out.Zones[k].dated(k)); err != nil {
 			return nil, nil, err
 		}
 	}
@@ -108,37 +106,52 @@ func DecodeChange(data []byte, was *Piece) (*Piece, []int, error) {
 	return &out, changed, nil
 }
 
-// parse reads a JSON object of some kind, and returns it with its bytes.
-func parse(data []byte, what string) (map[string]any, []byte, error) {
-	if !utf8.Valid(data) {
-		return nil, nil, &Error{Says: "the file is not UTF-8 text"}
+// change reads zones into a piece that has zones of their ids, and returns their indices.
+func (r *reader) change(p *Piece) ([]int, error) {
+	wrongForm := &Error{Path: "$.zones", Says: "a change is a list of zones, and nothing else"}
+	_, _ = r.d.ReadToken()
+	if key, err := r.d.ReadToken(); err != nil || key.Kind() != '"' || key.String() != "zones" || r.d.PeekKind() != '[' {
+		return nil, wrongForm
 	}
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	d := json.NewDecoder(bytes.NewReader(data))
-	d.UseNumber()
-	var doc any
-	if err := d.Decode(&doc); err != nil {
-		return nil, nil, syntax(data, err)
+	_, _ = r.d.ReadToken()
+	var changed []int
+	zones := at{field: "zones"}
+	for i := 0; r.d.PeekKind() != ']'; i++ {
+		v, err := r.value(&zones)
+		if err != nil {
+			return nil, err
+		}
+		var id jsontext.Value
+		if v.Kind() == '{' {
+			id = r.member(v, "id")
+		}
+		k := -1
+		if name, err := (&Field{}).text(id, nil); err == nil {
+			k = p.ZoneAt(name)
+		}
+		if k < 0 || slices.Contains(changed, k) {
+			return nil, &Error{Path: fmt.Sprintf("$.zones[%d].id", i), Value: short(id), Says: "the piece has no such zone, or it is named twice"}
+		}
+		var z Zone
+		if err := r.within(v).object(bounds()["zone"], reflect.ValueOf(&z).Elem(), &at{in: &zones, entry: true, index: k}); err != nil {
+			return nil, err
+		}
+		p.Zones[k] = z
+		changed = append(changed, k)
 	}
-	if _, err := d.Token(); !errors.Is(err, io.EOF) {
-		return nil, nil, &Error{Says: "not valid JSON: there is something after its end"}
+	if _, err := r.d.ReadToken(); err != nil || r.d.PeekKind() != '}' {
+		return nil, wrongForm
 	}
-	top, ok := doc.(map[string]any)
-	if !ok {
-		return nil, nil, &Error{Path: "$", Value: short(doc), Says: what + " is a JSON object"}
-	}
-	return top, data, nil
+	return changed, nil
 }
 
-// fill reads a parsed document into a shape, once the table has nothing against it.
-func fill(root string, doc map[string]any, data []byte, into any) error {
-	if err := valid(ObjectNamed(root), doc, nil); err != nil {
-		return err
-	}
-	if err := json.Unmarshal(data, into); err != nil {
-		return syntax(data, err)
-	}
-	return nil
+// fill reads the document as an object of the table into its Go type.
+func (s *scanned) fill(object string, into any) error {
+	return newReader(s.data).object(bounds()[object], reflect.ValueOf(into).Elem(), nil)
+}
+
+func tooLarge() error {
+	return &Error{Says: fmt.Sprintf("the file is larger than %d MB", MaxBytes>>20)}
 }
 
 // Read reads a piece file from r, up to the largest size.
@@ -150,27 +163,17 @@ func Read(r io.Reader) (*Piece, error) {
 	return Decode(data)
 }
 
-func syntax(data []byte, err error) error {
-	var se *json.SyntaxError
-	var te *json.UnmarshalTypeError
-	switch {
-	case errors.As(err, &se):
-		at := min(int(se.Offset), len(data))
-		line := 1 + bytes.Count(data[:at], []byte("\n"))
-		col := at - bytes.LastIndexByte(data[:at], '\n')
-		return &Error{Says: fmt.Sprintf("not valid JSON at line %d, column %d: %s", line, max(1, col-1), strings.TrimPrefix(se.Error(), "json: "))}
-	case errors.As(err, &te):
-		return &Error{Path: "$." + te.Field, Value: te.Value, Says: "this does not fit here"}
-	case errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF):
-		return &Error{Says: "not valid JSON: it ends too early"}
-	}
-	return &Error{Says: "not valid JSON: " + err.Error()}
-}
-
-const shown = 40
+// shown is how many characters of a value are shown, and enough how many bytes that may take.
+const (
+	shown  = 40
+	enough = 4 * (shown + 1)
+)
 
 // Clip cuts a text to what can be shown in one line.
 func Clip(s string) string {
+	if len(s) > enough {
+		s = strings.ToValidUTF8(s[:enough], "") + "…"
+	}
 	s = strings.Map(func(r rune) rune {
 		if r < ' ' || r == 0x7f {
 			return ' '
@@ -183,16 +186,18 @@ func Clip(s string) string {
 	return s
 }
 
-// short is a value as JSON, cut to a readable length.
-func short(v any) string {
+// short is a value as it is written, cut to a readable length; null where there is none.
+func short(v jsontext.Value) string {
 	if v == nil {
 		return "null"
 	}
-	var b bytes.Buffer
-	enc := json.NewEncoder(&b)
-	enc.SetEscapeHTML(false)
-	if enc.Encode(v) != nil {
-		return ""
+	return Clip(string(v[:min(len(v), enough+1)]))
+}
+
+// jsonOf writes a text or a number of the table.
+func jsonOf(x any) jsontext.Value {
+	if s, ok := x.(string); ok {
+		return jsontext.Value(strconv.Quote(s))
 	}
-	return Clip(strings.TrimSpace(b.String()))
+	return jsontext.Value(fmt.Sprint(x))
 }

@@ -70,6 +70,9 @@ type Form struct {
 
 func form(pattern, says string) *Form { return &Form{pattern, says, regexp.MustCompile(pattern)} }
 
+// fits tells whether a text has the form.
+func (f *Form) fits(s string) bool { return f.re.MatchString(s) }
+
 // The forms of texts.
 var (
 	FormID     = form("^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40")

@@ -3,7 +3,6 @@ package wire
 import (
 	"bytes"
 	"encoding/json"
-	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -29,9 +28,12 @@ var published = sync.OnceValue(func() *jsonschema.Schema {
 // agree holds what the decoder says of a document to what the published schema says of it.
 func agree(t *testing.T, doc any) (ok bool) {
 	t.Helper()
-	mine, theirs := valid(ObjectNamed(PieceObject), doc, nil), published().Validate(doc)
+	data, err := json.Marshal(doc)
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine, theirs := (&scanned{data: data}).fill(PieceObject, &Piece{}), published().Validate(doc)
 	if (mine == nil) != (theirs == nil) {
-		data, _ := json.Marshal(doc)
 		t.Errorf("%.400s\nthe decoder says %v\nthe schema says %v", data, mine, theirs)
 	}
 	return theirs == nil
@@ -169,6 +171,9 @@ func FuzzValid(f *testing.F) {
 	f.Add(everything(f))
 	f.Add([]byte(`{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak", "steps": [{"do": "wait", "hours": 1}]}]}`))
 	f.Fuzz(func(t *testing.T, data []byte) {
+		if _, err := scan(data, "a piece file"); err != nil {
+			return // the schema does not know the limits of scanning
+		}
 		doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
 		if err != nil || unlike(doc) {
 			return
@@ -198,14 +203,4 @@ func unlike(doc any) bool {
 		}
 	}
 	return false
-}
-
-// Numbers beyond all numbers are told at once, as too large.
-func TestNumbersBeyondNumbers(t *testing.T) {
-	for _, n := range []string{"1e1000001", "1e999", "123456789e99999999"} {
-		_, err := Decode(fmt.Appendf(nil, `{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "oak", "area_m2": %s}]}`, n))
-		if err == nil || !strings.Contains(err.Error(), "$.zones[0].area_m2") || !strings.Contains(err.Error(), "too large, at most 500") {
-			t.Errorf("%s: %v", n, err)
-		}
-	}
 }

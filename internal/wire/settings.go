@@ -49,11 +49,14 @@ type Way struct {
 // DecodeSettings reads a studio's settings. The error, if any, is an *Error.
 func DecodeSettings(data []byte) (Settings, error) {
 	var s Settings
-	doc, data, err := parse(data, "a studio's settings")
+	if len(data) > MaxBytes {
+		return s, tooLarge()
+	}
+	doc, err := scan(data, "a studio's settings")
 	if err != nil {
 		return s, err
 	}
-	if err := fill(SettingsObject, doc, data, &s); err != nil {
+	if err := doc.fill(SettingsObject, &s); err != nil {
 		return s, err
 	}
 	s.Name = strings.TrimSpace(s.Name)
