@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -15,6 +16,7 @@ import (
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/stage"
+	"rutile/internal/store"
 	"rutile/internal/wire"
 )
 
@@ -156,8 +158,34 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 	return nil
 }
 
-// judgedOf judges one kept piece.
-func (s *Studio) judgedOf(ctx context.Context, p *wire.Saved, shop Workshop) (*judged, error) {
+// judgedOf judges one kept piece. One that is damaged, or that a fault in the program makes
+// impossible to judge, is told as such: it must not take the others with it.
+func (s *Studio) judgedOf(ctx context.Context, l *store.Loaded, shop Workshop) (out *judged, err error) {
+	defer func() {
+		if v := recover(); v != nil {
+			s.Log.Error("a piece cannot be judged", "piece", l.ID, "value", v, "stack", string(debug.Stack()))
+			out, err = damagedPiece(&l.Saved, "Rutile fails when it checks this piece. The fault is Rutile's; the log says more.")
+		}
+	}()
+	if l.Damage != nil {
+		return damagedPiece(&l.Saved, l.Damage.Says)
+	}
+	return s.judgedWhole(ctx, &l.Saved, shop)
+}
+
+// damagedPiece is a piece that cannot be judged, as the list shows it.
+func damagedPiece(p *wire.Saved, says string) (*judged, error) {
+	sum := wire.Summary{
+		ID: p.ID, Rev: p.Rev, Name: p.Piece.Name, Updated: p.Updated, Verdict: check.Watched.String(), Zones: []wire.ZoneSummary{},
+		Says: "It is damaged.", Stands: "It is damaged and cannot be opened.", Next: "Save its document", Damaged: says,
+	}
+	out := &judged{}
+	var err error
+	out.summary, err = encode(sum)
+	return out, err
+}
+
+func (s *Studio) judgedWhole(ctx context.Context, p *wire.Saved, shop Workshop) (*judged, error) {
 	s.judged.count.Add(1)
 	j := s.Job(&p.Piece, shop)
 	results := make([]*check.Result, len(j.Zones))
@@ -346,6 +374,12 @@ func (s *Studio) Save(ctx context.Context, id uint, base int, data []byte) (wire
 
 // Piece reads a piece. Errors are the store's.
 func (s *Studio) Piece(ctx context.Context, id uint) (wire.Saved, error) { return s.Store.Get(ctx, id) }
+
+// Document is the document of a piece as it was written, also of one that cannot be read any more.
+// Errors are the store's.
+func (s *Studio) Document(ctx context.Context, id uint) ([]byte, error) {
+	return s.Store.Document(ctx, id)
+}
 
 // Since reads a piece and says what has changed in it after a revision. Errors are the store's.
 func (s *Studio) Since(ctx context.Context, id uint, rev int) (wire.Since, error) {

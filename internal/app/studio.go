@@ -31,6 +31,9 @@ const (
 // Conflict is a write refused because the piece has changed meanwhile.
 type Conflict = store.Conflict
 
+// Damaged is a piece whose document cannot be read.
+type Damaged = store.Damaged
+
 // NotFound is a question about something that is not there.
 type NotFound struct{ Says string }
 

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
 	"reflect"
 	"strconv"
@@ -77,6 +78,9 @@ func (h *handlers) register(a huma.API) {
 	create.DefaultStatus = http.StatusCreated
 	huma.Register(a, create, h.create)
 	huma.Register(a, route("piece", get, "/api/pieces/{id}", "One piece", 404), h.piece)
+	raw := route("document", get, "/api/pieces/{id}/document", "The document of a piece as it is kept, for a damaged one too", 404)
+	raw.Responses = map[string]*huma.Response{"200": {Description: "The document, which need not be valid", Content: map[string]*huma.MediaType{"application/octet-stream": {}}}}
+	huma.Register(a, raw, h.document)
 	huma.Register(a, route("since", get, "/api/pieces/{id}/since/{rev}", "What has changed in a piece since a revision", 404), h.since)
 	huma.Register(a, route("save", put, "/api/pieces/{id}", "Save a piece, based on the revision it was read at", 400, 404, 409, 413, 422, 507), h.save)
 	remove := route("remove", http.MethodDelete, "/api/pieces/{id}", "Remove a piece", 404)
@@ -165,6 +169,22 @@ func (h *handlers) create(ctx context.Context, in *PieceBody) (*savedOut, error)
 
 func (h *handlers) piece(ctx context.Context, in *byID) (*savedOut, error) {
 	return h.saved(h.Piece(ctx, in.ID))
+}
+
+func (h *handlers) document(ctx context.Context, in *byID) (*struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}, error) {
+	body, err := h.Document(ctx, in.ID)
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	return &struct {
+		Type        string `header:"Content-Type"`
+		Disposition string `header:"Content-Disposition"`
+		Body        []byte
+	}{"application/octet-stream", fmt.Sprintf(`attachment; filename="piece-%d.json"`, in.ID), body}, nil
 }
 
 func (h *handlers) save(ctx context.Context, in *struct {
@@ -334,6 +354,7 @@ func (h *handlers) problemOf(err error) error {
 		unfit    *app.Unfit
 		none     *app.NotFound
 		conflict *app.Conflict
+		damaged  *app.Damaged
 	)
 	switch {
 	case errors.As(err, &bad) && bad.Path == "":
@@ -346,6 +367,8 @@ func (h *handlers) problemOf(err error) error {
 		return huma.Error404NotFound(none.Says)
 	case errors.Is(err, app.ErrNoPiece):
 		return huma.Error404NotFound("This piece does not exist. It may have been removed in another tab.")
+	case errors.As(err, &damaged):
+		return huma.Error422UnprocessableEntity("This piece is damaged and cannot be opened: " + damaged.Says + ". Its document can be saved from the list of pieces.")
 	case errors.As(err, &conflict):
 		p := huma.Error409Conflict("This piece was changed elsewhere since you opened it. Nothing was overwritten.")
 		if m, ok := p.(*huma.ErrorModel); ok {

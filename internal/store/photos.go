@@ -8,6 +8,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"strings"
 	"syscall"
 	"time"
 
@@ -24,7 +25,10 @@ const (
 // ErrNoPhoto tells that there is no such picture.
 var ErrNoPhoto = errors.New("there is no such picture")
 
-var photoName = regexp.MustCompile(wire.FormPhoto.Pattern)
+var (
+	photoName  = regexp.MustCompile(wire.FormPhoto.Pattern)
+	photoNames = regexp.MustCompile(strings.Trim(wire.FormPhoto.Pattern, "^$"))
+)
 
 func (s *Store) photoPath(name string, small bool) (string, error) {
 	if !photoName.MatchString(name) {
@@ -120,9 +124,19 @@ func (s *Store) sweepHalves(age time.Duration) {
 // earlier state of one that may be gone back to, and says how many.
 func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error) {
 	var names []string
-	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT json_extract(p.value, '$.file') FROM revisions, json_each(revisions.body, '$.photos') p`).Scan(&names).Error
+	// json_each must not come to see a document that is no JSON.
+	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT json_extract(p.value, '$.file') FROM revisions,
+		json_each(CASE WHEN json_valid(revisions.body) THEN revisions.body ELSE '{}' END, '$.photos') p`).Scan(&names).Error
+	var damaged []string
+	if err == nil {
+		err = s.db.WithContext(ctx).Raw(`SELECT body FROM revisions WHERE NOT json_valid(body)`).Scan(&damaged).Error
+	}
 	if err != nil {
 		return 0, wrap("read which pictures are shown", err)
+	}
+	// What a damaged document may have shown stays.
+	for _, body := range damaged {
+		names = append(names, photoNames.FindAllString(body, -1)...)
 	}
 	shown := make(map[string]bool, len(names))
 	for _, n := range names {

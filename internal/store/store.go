@@ -45,6 +45,19 @@ type Conflict struct {
 // Error says that the piece has changed.
 func (c *Conflict) Error() string { return "the piece has been changed elsewhere" }
 
+// Damaged is a piece whose document cannot be read. It is still there as it was written, see
+// [Store.Document].
+type Damaged struct{ Says string }
+
+// Error says what is wrong with the document.
+func (d *Damaged) Error() string { return "the piece is damaged: " + d.Says }
+
+// Loaded is a piece that was read. Where Damage is not nil, Saved has no more of it than its row says.
+type Loaded struct {
+	wire.Saved
+	Damage *Damaged
+}
+
 // Store is an open database.
 type Store struct {
 	db  *gorm.DB
@@ -210,8 +223,8 @@ func (s *Store) Heads(ctx context.Context) ([]Head, error) {
 const atOnce = 500
 
 // Pieces reads the pieces of some ids, in no order; those that are not there are left out.
-func (s *Store) Pieces(ctx context.Context, ids []uint) ([]wire.Saved, error) {
-	out := make([]wire.Saved, 0, len(ids))
+func (s *Store) Pieces(ctx context.Context, ids []uint) ([]Loaded, error) {
+	out := make([]Loaded, 0, len(ids))
 	for some := range slices.Chunk(ids, atOnce) {
 		rows, err := s.db.WithContext(ctx).Raw(current+"WHERE p.id IN ?", some).Rows()
 		if err != nil {
@@ -219,11 +232,12 @@ func (s *Store) Pieces(ctx context.Context, ids []uint) ([]wire.Saved, error) {
 		}
 		for rows.Next() {
 			x, err := scan(rows.Scan)
-			if err != nil {
+			l := Loaded{Saved: x}
+			if err != nil && !errors.As(err, &l.Damage) {
 				_ = rows.Close()
 				return nil, wrap("read the pieces", err)
 			}
-			out = append(out, x)
+			out = append(out, l)
 		}
 		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
 			return nil, wrap("read the pieces", err)
@@ -243,21 +257,37 @@ func (s *Store) Delete(ctx context.Context, id uint) error {
 	})
 }
 
-// current selects pieces as they are now.
-const current = "SELECT p.id, p.rev, p.updated_at, p.created_at, r.body FROM pieces p JOIN revisions r ON r.piece_id = p.id AND r.rev = p.rev "
+// Document is the document of a piece as it was written, whether or not it can be read. The error is
+// ErrNotFound where there is none.
+func (s *Store) Document(ctx context.Context, id uint) ([]byte, error) {
+	var row struct{ Body string }
+	res := s.db.WithContext(ctx).Raw("SELECT r.body FROM pieces p JOIN revisions r ON r.piece_id = p.id WHERE p.id = ? AND r.rev <= p.rev ORDER BY r.rev DESC LIMIT 1", id).Scan(&row)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return nil, ErrNotFound
+	}
+	return []byte(row.Body), wrap("read the piece", res.Error)
+}
 
-// scan reads a row of what current selects.
+// current selects pieces as they are now.
+const current = "SELECT p.id, p.rev, p.name, p.updated_at, p.created_at, r.body FROM pieces p LEFT JOIN revisions r ON r.piece_id = p.id AND r.rev = p.rev "
+
+// scan reads a row of what current selects. The error is a *Damaged, with what the row says, where
+// the document cannot be read.
 func scan(into func(...any) error) (wire.Saved, error) {
 	var row pieceRow
-	var body string
-	if err := into(&row.ID, &row.Rev, &row.UpdatedAt, &row.CreatedAt, &body); err != nil {
+	var body sql.NullString
+	if err := into(&row.ID, &row.Rev, &row.Name, &row.UpdatedAt, &row.CreatedAt, &body); err != nil {
 		return wire.Saved{}, err
 	}
-	p := wire.New("")
-	if err := json.Unmarshal([]byte(body), &p); err != nil {
-		return wire.Saved{}, fmt.Errorf("piece %d: %w", row.ID, err)
+	blank := wire.New(row.Name)
+	if !body.Valid {
+		return row.saved(&blank), &Damaged{"its document is missing"}
 	}
-	return row.saved(&p), nil
+	p, err := wire.DecodeStored([]byte(body.String))
+	if err != nil {
+		return row.saved(&blank), &Damaged{err.Error()}
+	}
+	return row.saved(p), nil
 }
 
 func load(tx *gorm.DB, id uint) (wire.Saved, error) {
@@ -270,11 +300,14 @@ func load(tx *gorm.DB, id uint) (wire.Saved, error) {
 
 func changedSince(tx *gorm.DB, id uint, base int, now *wire.Piece) []string {
 	var rev revisionRow
-	var was wire.Piece
-	if tx.First(&rev, "piece_id = ? AND rev = ?", id, base).Error != nil || json.Unmarshal([]byte(rev.Body), &was) != nil {
+	if tx.First(&rev, "piece_id = ? AND rev = ?", id, base).Error != nil {
 		return []string{"It was changed many times since."}
 	}
-	return wire.Changes(&was, now)
+	was, err := wire.DecodeStored([]byte(rev.Body))
+	if err != nil {
+		return []string{"It was changed since."}
+	}
+	return wire.Changes(was, now)
 }
 
 func (row *pieceRow) saved(p *wire.Piece) wire.Saved {
@@ -292,11 +325,12 @@ const codeFull = 13
 
 func wrap(doing string, err error) error {
 	var c *Conflict
+	var d *Damaged
 	var se *sqlitedriver.Error
 	switch {
 	case err == nil:
 		return nil
-	case errors.Is(err, ErrNotFound) || errors.As(err, &c):
+	case errors.Is(err, ErrNotFound) || errors.As(err, &c) || errors.As(err, &d):
 		return err
 	case errors.As(err, &se) && se.Code()&0xff == codeFull:
 		return fmt.Errorf("%s: %w", doing, ErrFull)

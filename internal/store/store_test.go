@@ -545,3 +545,84 @@ func TestSince(t *testing.T) {
 		t.Errorf("of no piece: %v", err)
 	}
 }
+
+// One damaged document takes nothing with it: the others are read, it is told as damaged, and its
+// document is there as it was written.
+func TestADamagedPieceStandsAlone(t *testing.T) {
+	s, dir := open(t)
+	good := created(t, s, piece(t))
+	for _, c := range []struct{ body, says string }{
+		{`{"format": "rutile/piece", "version": 1, "zones": [{"id": "a", "substrate": "moon"}]}`, "$.zones[0].substrate"},
+		{`{"format": "rutile/piece", "version": 1, "zones": [`, "it ends too early"},
+		{`{"format": "rutile/piece", "version": 1, "zones": "none"}`, "$.zones"},
+		{"\x00\x01\xff", "not UTF-8"},
+		{``, "it ends too early"},
+	} {
+		bad := created(t, s, piece(t))
+		if err := s.db.Exec("UPDATE revisions SET body = ? WHERE piece_id = ?", c.body, bad.ID).Error; err != nil {
+			t.Fatal(err)
+		}
+		var d *Damaged
+		if _, err := s.Get(ctx, bad.ID); !errors.As(err, &d) || !strings.Contains(d.Says, c.says) {
+			t.Errorf("%q: %v", c.body, err)
+		}
+		all, err := s.Pieces(ctx, []uint{good.ID, bad.ID})
+		if err != nil || len(all) != 2 {
+			t.Fatalf("%d pieces, %v", len(all), err)
+		}
+		for _, l := range all {
+			if (l.Damage != nil) != (l.ID == bad.ID) || l.Piece.Name != "Programme rack" {
+				t.Errorf("%q: piece %d called %q: %v", c.body, l.ID, l.Piece.Name, l.Damage)
+			}
+		}
+		if got, err := s.Document(ctx, bad.ID); err != nil || string(got) != c.body {
+			t.Errorf("the document is %q, %v", got, err)
+		}
+	}
+	lost := created(t, s, piece(t))
+	if err := s.db.Exec("DELETE FROM revisions WHERE piece_id = ?", lost.ID).Error; err != nil {
+		t.Fatal(err)
+	}
+	var d *Damaged
+	if _, err := s.Get(ctx, lost.ID); !errors.As(err, &d) {
+		t.Errorf("without a document: %v", err)
+	}
+	if _, err := s.Document(ctx, lost.ID); !errors.Is(err, ErrNotFound) {
+		t.Errorf("its document: %v", err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	again, err := Open(dir)
+	if err != nil {
+		t.Fatalf("it does not start any more: %v", err)
+	}
+	defer again.Close()
+	if err := again.Delete(ctx, lost.ID); err != nil {
+		t.Errorf("it cannot be removed: %v", err)
+	}
+}
+
+// Pictures that a document shows are not swept because it is damaged.
+func TestPicturesOfADamagedPieceStay(t *testing.T) {
+	s, _ := open(t)
+	p := piece(t)
+	p.Photos = []wire.Photo{{File: "shown.jpg"}}
+	c := created(t, s, p)
+	for _, name := range []string{"shown.jpg", "other.jpg"} {
+		if _, err := s.KeepPhoto(name, []byte("large"), []byte("small")); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.db.Exec("UPDATE revisions SET body = substr(body, 1, length(body) - 2) WHERE piece_id = ?", c.ID).Error; err != nil {
+		t.Fatal(err)
+	}
+	if n, err := s.SweepPhotos(ctx, 0); err != nil || n != 1 {
+		t.Errorf("%d swept, %v", n, err)
+	}
+	if f, err := s.Photo("shown.jpg", false); err != nil {
+		t.Error(err)
+	} else {
+		_ = f.Close()
+	}
+}

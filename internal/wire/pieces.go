@@ -27,6 +27,7 @@ type Summary struct {
 	NextIn  string        `json:"next_in,omitempty" doc:"The zone of the next step"`
 	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
 	Parts   int           `json:"parts" doc:"How many parts are measured"`
+	Damaged string        `json:"damaged,omitempty" doc:"Why it cannot be shown; its document can still be saved"`
 	Zones   []ZoneSummary `json:"zones"`
 }
 

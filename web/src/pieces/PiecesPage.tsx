@@ -12,6 +12,7 @@ import { sendUnsent, type Unsent } from "../session/unsent";
 import { Joint, Mark } from "../ui/Mark";
 import { count } from "../ui/units";
 import { Block } from "./Block";
+import { Damaged } from "./Damaged";
 
 type Summary = Schemas["Summary"];
 
@@ -39,7 +40,7 @@ export function PiecesPage() {
   useKeys("Pieces", [{ key: "n", says: "New piece", run: () => create.mutate() }]);
   const behind = useLeft();
   const all = pieces.data ?? [];
-  const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch");
+  const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch" && !p.damaged);
   const waiting = all.filter((p) => p.verdict === "fails").length;
   if (pieces.isPending) return null;
   return (
@@ -115,7 +116,7 @@ export function PiecesPage() {
         <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
           {all.map((p) => (
             <li key={p.id} className="flex min-w-0 flex-col">
-              <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />
+              {p.damaged ? <Damaged p={p} /> : <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />}
             </li>
           ))}
         </ul>
