@@ -209,3 +209,26 @@ func TestInstruments(t *testing.T) {
 		t.Errorf("the gloss kept is %v", g)
 	}
 }
+
+// Imported readings are looked at, corrected, removed, put back, and removed with their file.
+func TestImportedReadings(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	file := filepath.Join(t.TempDir(), "loft.csv")
+	if err := os.WriteFile(file, []byte("time,temp,rh\n2026-11-24 08:00,14.2,71\n2026-11-24 09:00,15,70\n2031-01-01 09:00,15,70\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	says := func(css, words string) act {
+		return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			return until(ctx, tab, fmt.Sprintf(`[...document.querySelectorAll(%q)].some((e) => e.textContent.includes(%q))`, css, words), words)
+		})
+	}
+	sources := func(n int) act { return counts("[data-source]", n) }
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/8/body/survey")), click(`[data-do="instruments"]`),
+		chromedp.SetUploadFiles(chromedp.CSS(`dialog input[type="file"]`), []string{file}), shows(`[data-taken-in="2"][data-refused="1"]`),
+		sources(1), click(`[data-do="show-readings"]`), counts("[data-reading]", 2),
+		click(`[data-do="correct-reading"]`), typeIn("reading.temp_c", "99"), shows(`[data-correct] [role=alert]`), typeIn("reading.temp_c", "16.5"), click(`[data-do="save-reading"]`), hides("[data-correct]"), says("[data-reading]", "air 16.5 °C"),
+		click(`[data-do="remove-reading"]`), counts("[data-reading]", 1), click(`[data-do="put-back"]`), counts("[data-reading]", 2), says("[data-reading]", "air 16.5 °C"),
+		click(`[data-do="remove-source"]`), click(`[data-do="remove-now"]`), sources(0))
+}

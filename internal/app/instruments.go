@@ -11,6 +11,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/internal/instruments"
+	"rutile/internal/store"
 	"rutile/internal/wire"
 )
 
@@ -74,7 +75,7 @@ func (s *Studio) AirHistory(ctx context.Context) (wire.AirHistory, error) {
 			out.Today = append(out.Today, airRead(&r, now.Location()))
 		}
 	}
-	imported, err := s.Store.LastReadings(ctx, 24*time.Hour, mostReadings)
+	imported, err := s.Store.LastReadings(ctx, now.Add(instruments.Ahead), 24*time.Hour, mostReadings)
 	if err != nil {
 		return out, err
 	}
@@ -163,8 +164,9 @@ func spotOf(j *Job, i, piece int) instruments.Spot {
 
 // ImportReadings brings readings in as CSV, under a name. Errors are an *Unfit or the store's.
 func (s *Studio) ImportReadings(ctx context.Context, data []byte, name string) (wire.Imported, error) {
-	loc := s.Now().Location()
-	got, err := instruments.ReadCSV(data, cmp.Or(name, "imported"), loc)
+	now := s.Now()
+	loc := now.Location()
+	got, err := instruments.ReadCSV(data, cmp.Or(name, "imported"), now)
 	var e *instruments.Error
 	if errors.As(err, &e) {
 		return wire.Imported{}, &Unfit{e.Says}
@@ -186,4 +188,90 @@ func (s *Studio) ImportReadings(ctx context.Context, data []byte, name string) (
 		out.Columns = append(out.Columns, q.Row().Name)
 	}
 	return out, nil
+}
+
+// Sources lists where imported readings come from. Errors are the store's.
+func (s *Studio) Sources(ctx context.Context) ([]wire.Source, error) {
+	all, err := s.Store.Sources(ctx)
+	out, loc := make([]wire.Source, len(all)), s.Now().Location()
+	for i, x := range all {
+		out[i] = wire.Source{Name: x.Name, Count: x.Count, From: x.From.In(loc).Format(moment), To: x.To.In(loc).Format(moment)}
+	}
+	return out, err
+}
+
+// mostShown is how many readings a page of them has.
+const mostShown = 100
+
+// ReadingsOf lists imported readings of a source, the newest first, after the first skip of them.
+// Errors are the store's.
+func (s *Studio) ReadingsOf(ctx context.Context, source string, skip int) (wire.ReadingsPage, error) {
+	all, err := s.Store.ReadingsOf(ctx, source, skip, mostShown+1)
+	out := wire.ReadingsPage{Readings: []wire.KeptReading{}, More: len(all) > mostShown}
+	for i := range all[:min(mostShown, len(all))] {
+		out.Readings = append(out.Readings, s.keptReading(&all[i]))
+	}
+	return out, err
+}
+
+func (s *Studio) keptReading(r *store.KeptReading) wire.KeptReading {
+	out := wire.KeptReading{ID: r.ID, By: r.By}
+	out.At = r.At.In(s.Now().Location()).Format(moment)
+	for q, to := range quantities(&out.ReadingValues) {
+		if v, ok := r.Values[q]; ok {
+			*to = &v
+		}
+	}
+	return out
+}
+
+// quantities are the values of a reading by what they measure.
+func quantities(v *wire.ReadingValues) map[instruments.Quantity]**float64 {
+	return map[instruments.Quantity]**float64{
+		instruments.TempC: &v.TempC, instruments.RHPct: &v.RHPct, instruments.SurfaceC: &v.SurfaceC,
+		instruments.GlossUnits: &v.GlossUnits, instruments.MoisturePct: &v.MoisturePct,
+	}
+}
+
+// PutReading corrects an imported reading, or brings back one that was removed, which source it came
+// from being named then. Errors are a *wire.Error, an *Unfit or the store's.
+func (s *Studio) PutReading(ctx context.Context, id uint, source string, data []byte) (wire.KeptReading, error) {
+	v, err := wire.DecodeReading(data)
+	if err != nil {
+		return wire.KeptReading{}, err
+	}
+	now := s.Now()
+	r := store.KeptReading{ID: id, Reading: instruments.Reading{By: source, Values: map[instruments.Quantity]float64{}}}
+	if r.At, err = time.ParseInLocation(moment, v.At[:len(moment)], now.Location()); err != nil {
+		return wire.KeptReading{}, &wire.Error{Path: "$.at", Value: strconv.Quote(v.At), Says: "there is no such time"}
+	}
+	if r.At.After(now.Add(instruments.Ahead)) {
+		return wire.KeptReading{}, &wire.Error{Path: "$.at", Value: strconv.Quote(v.At), Says: "this time is in the future"}
+	}
+	for q, at := range quantities(&v) {
+		if *at != nil {
+			r.Values[q] = **at
+		}
+	}
+	switch was, err := s.Store.Reading(ctx, id); {
+	case err == nil:
+		r.By = was.By
+	case !errors.Is(err, ErrNoReading) || source == "":
+		return wire.KeptReading{}, err
+	}
+	if err := s.Store.PutReading(ctx, r); err != nil {
+		return wire.KeptReading{}, err
+	}
+	return s.keptReading(&r), nil
+}
+
+// RemoveReading removes an imported reading. Errors are the store's.
+func (s *Studio) RemoveReading(ctx context.Context, id uint) error {
+	return s.Store.RemoveReading(ctx, id)
+}
+
+// RemoveSource removes all imported readings of a source, and says how many there were. Errors are
+// the store's.
+func (s *Studio) RemoveSource(ctx context.Context, source string) (int, error) {
+	return s.Store.RemoveSource(ctx, source)
 }

@@ -19,8 +19,9 @@ import (
 
 // What the store says that a caller decides on, and the largest files that are taken in, in bytes.
 var (
-	ErrNoPiece = store.ErrNotFound
-	ErrFull    = store.ErrFull
+	ErrNoPiece   = store.ErrNotFound
+	ErrNoReading = store.ErrNoReading
+	ErrFull      = store.ErrFull
 )
 
 const (

@@ -20,6 +20,11 @@ const (
 	MaxCSVBytes = 4 << 20
 	MaxCSVRows  = 50_000
 	mostRefused = 50
+	// maxLine and maxColumns bound a line before it is taken apart, in bytes and in cells.
+	maxLine    = 4000
+	maxColumns = 60
+	// Ahead is how far in the future a reading may be dated: a clock may be off, or in another zone.
+	Ahead = 24 * time.Hour
 )
 
 // Import is what a file of readings came to.
@@ -86,10 +91,11 @@ var separators = []rune{',', ';', '\t', '|'}
 
 // ReadCSV reads a file of readings: a heading, and a row for each moment, separated by commas,
 // semicolons, tabs or bars, with a decimal point, or a comma where commas do not separate columns.
-// Times without a zone are those of loc. Empty cells are gaps; a row with an impossible value, a
-// time that cannot be read or no value at all is refused by its line and the others are used. name
-// is the source of every reading. An [Error] says why nothing could be used at all.
-func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
+// Empty cells are gaps; a row with an impossible value, a
+// time that cannot be read or is more than [Ahead] of now, or no value at all is refused by its line
+// and the others are used. name is the source of every reading; times without a zone are of the
+// zone of now. An [Error] says why nothing could be used at all.
+func ReadCSV(data []byte, name string, now time.Time) (*Import, error) {
 	switch {
 	case len(data) > MaxCSVBytes:
 		return nil, errorf("The file is larger than %d MB.", MaxCSVBytes>>20)
@@ -98,12 +104,17 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 	case len(bytes.TrimSpace(data)) == 0:
 		return nil, errorf("The file is empty.")
 	}
+	out := &Import{}
+	data, err := out.bounded(data)
+	if err != nil {
+		return nil, err
+	}
 	sep, cols, ok := headingOf(data)
 	if !ok {
 		first, _, _ := bytes.Cut(data, []byte("\n"))
 		return nil, errorf("The first line, “%s”, is not a heading with a time and a measurement. It should name the columns, for example: time, temp, rh, surface.", clip(string(bytes.TrimSpace(first))))
 	}
-	out := &Import{Separator: map[rune]string{',': "comma", ';': "semicolon", '\t': "tab", '|': "bar"}[sep]}
+	out.Separator = map[rune]string{',': "comma", ';': "semicolon", '\t': "tab", '|': "bar"}[sep]
 	for _, c := range cols {
 		if c.quantity != "" {
 			out.Columns = append(out.Columns, c.quantity)
@@ -129,10 +140,7 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 		if len(rec) == 1 && strings.TrimSpace(rec[0]) == "" {
 			continue
 		}
-		if len(out.Readings) >= MaxCSVRows {
-			return nil, errorf("The file has more than %d rows.", MaxCSVRows)
-		}
-		x, gone, says := row(rec, cols, sep, loc)
+		x, gone, says := row(rec, cols, sep, now)
 		if says != "" {
 			out.refuse(line, says)
 			continue
@@ -148,6 +156,33 @@ func ReadCSV(data []byte, name string, loc *time.Location) (*Import, error) {
 		return nil, errorf("There is a heading but no row below it.")
 	}
 	slices.SortStableFunc(out.Readings, func(a, b Reading) int { return a.At.Compare(b.At) })
+	return out, nil
+}
+
+// bounded holds the lines of a file to their limits before they are taken apart. It blanks lines in
+// which a quotation mark is not closed, so that none swallows those after it.
+func (i *Import) bounded(data []byte) ([]byte, error) {
+	if n := bytes.Count(data, []byte("\n")); n > MaxCSVRows+1 {
+		return nil, errorf("The file has more than %d rows.", MaxCSVRows)
+	}
+	out := make([]byte, 0, len(data))
+	n := 0
+	for line := range bytes.Lines(data) {
+		n++
+		if len(line) > maxLine {
+			return nil, errorf("Line %d is longer than %d characters.", n, maxLine)
+		}
+		for _, sep := range separators {
+			if c := bytes.Count(line, []byte(string(sep))); c >= maxColumns {
+				return nil, errorf("Line %d has more than %d cells.", n, maxColumns)
+			}
+		}
+		if bytes.Count(line, []byte(`"`))%2 != 0 {
+			i.refuse(n, "the row cannot be read: a quotation mark is not closed")
+			line = []byte("\n")
+		}
+		out = append(out, line...)
+	}
 	return out, nil
 }
 
@@ -192,7 +227,7 @@ func headingOf(data []byte) (rune, []column, bool) {
 }
 
 // row reads one row; says is why it is refused.
-func row(rec []string, cols []column, sep rune, loc *time.Location) (x Reading, gone int, says string) {
+func row(rec []string, cols []column, sep rune, now time.Time) (x Reading, gone int, says string) {
 	x.Values = map[Quantity]float64{}
 	var date, clock string
 	for i, c := range cols {
@@ -231,7 +266,10 @@ func row(rec []string, cols []column, sep rune, loc *time.Location) (x Reading, 
 	}
 	when := strings.TrimSpace(date + " " + clock)
 	for _, l := range layouts {
-		if at, err := time.ParseInLocation(l, when, loc); err == nil {
+		if at, err := time.ParseInLocation(l, when, now.Location()); err == nil {
+			if at.After(now.Add(Ahead)) {
+				return x, 0, fmt.Sprintf("the time “%s” is in the future", clip(when))
+			}
 			x.At = at
 			return x, gone, ""
 		}

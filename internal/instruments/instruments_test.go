@@ -104,6 +104,9 @@ func TestMetersOnASpot(t *testing.T) {
 	}
 }
 
+// today is when the files of these tests are read.
+var today = time.Date(2026, 11, 24, 12, 0, 0, 0, time.UTC)
+
 func TestReadCSV(t *testing.T) {
 	for _, x := range []struct {
 		name, data string
@@ -120,10 +123,13 @@ func TestReadCSV(t *testing.T) {
 		{"words", "time,temp\n2026-11-24 08:00,warm\n2026-11-24 09:00,15\n", 1, 0, "2: “warm” is not a value for air temperature", "comma", nil},
 		{"days or months", "time,temp\n11/12/2026 08:00,14\n2026-11-24 09:00,15\n", 1, 0, "2: the time “11/12/2026 08:00” cannot be read", "comma", nil},
 		{"a comma too many", "time,temp\n2026-11-24 08:00,14,2\n2026-11-24 09:00,15\n", 1, 0, "2: it has 3 cells but the heading has 2", "comma", nil},
+		{"an open quotation mark swallows nothing", "time,temp\n\"2026-11-24 08:00,14\n2026-11-24 09:00,15\n", 1, 0, "2: the row cannot be read: a quotation mark is not closed", "comma", map[Quantity]float64{TempC: 15}},
+		{"the clock of next week", "time,temp\n2026-12-01 08:00,14\n2026-11-25 11:59,15\n", 1, 0, "2: the time “2026-12-01 08:00” is in the future", "comma", map[Quantity]float64{TempC: 15}},
+		{"a day in no calendar", "time,temp\n2026-02-30 08:00,14\n2026-11-24 09:00,15\n", 1, 0, "2: the time “2026-02-30 08:00” cannot be read", "comma", nil},
 		{"a quotation mark", "time,temp\n\"2026-11-24 08:00,14\n", 0, 0, "", "", nil},
 		{"gloss and moisture, other columns, a byte order mark", "\ufeffwhen|gloss|who|moisture %\n2026-11-24 08:00|35|the carpenter|11.5\n", 1, 0, "", "bar", map[Quantity]float64{GlossUnits: 35, MoisturePct: 11.5}},
 	} {
-		got, err := ReadCSV([]byte(x.data), "log.csv", time.UTC)
+		got, err := ReadCSV([]byte(x.data), "log.csv", today)
 		if x.n == 0 {
 			var e *Error
 			if !errors.As(err, &e) || !strings.HasPrefix(e.Says, "No row could be used. Line 2:") {
@@ -149,8 +155,12 @@ func TestReadCSV(t *testing.T) {
 		{"time,temp\n", "There is a heading but no row below it."}, {"\xff\xfe", "The file is not UTF-8 text."},
 		{"time,temp\n" + strings.Repeat("2026-11-24 08:00,14\n", MaxCSVRows+1), "The file has more than 50000 rows."},
 		{strings.Repeat("x", MaxCSVBytes+1), "The file is larger than 4 MB."},
+		{strings.Repeat("time,temp,", 300_000), "Line 1 is longer than 4000 characters."},
+		{strings.Repeat(",", MaxCSVBytes), "Line 1 is longer than 4000 characters."},
+		{"time,temp" + strings.Repeat(",", 100) + "\n", "Line 1 has more than 60 cells."},
+		{"time,temp\n" + strings.Repeat("\",\n\",", 600_000), "The file has more than 50000 rows."},
 	} {
-		if _, err := ReadCSV([]byte(x.data), "", time.UTC); err == nil || !strings.HasPrefix(err.Error(), x.says) {
+		if _, err := ReadCSV([]byte(x.data), "", today); err == nil || !strings.HasPrefix(err.Error(), x.says) {
 			t.Errorf("%.20q: %v", x.data, err)
 		}
 	}
@@ -162,11 +172,14 @@ func FuzzReadCSV(f *testing.F) {
 	f.Add("time,temp,rh\n2026-11-24 08:00,14,71\n")
 	f.Add("date;time;temp\n24.11.2026;08:00;14,2\n\"")
 	f.Fuzz(func(t *testing.T, s string) {
-		got, err := ReadCSV([]byte(s), "", time.UTC)
+		got, err := ReadCSV([]byte(s), "", today)
 		if err != nil {
 			return
 		}
 		for _, r := range got.Readings {
+			if r.At.After(today.Add(Ahead)) {
+				t.Errorf("a reading of %v was taken on %v", r.At, today)
+			}
 			for q, v := range r.Values {
 				if row := q.Row(); v < row.Min || v > row.Max {
 					t.Errorf("%s of %v was taken", q, v)
@@ -174,4 +187,20 @@ func FuzzReadCSV(f *testing.F) {
 			}
 		}
 	})
+}
+
+// Files that cost much to take apart are refused before that.
+func BenchmarkHostileCSV(b *testing.B) {
+	for name, data := range map[string]string{
+		"commas": strings.Repeat(",", MaxCSVBytes), "quotes": "time,temp\n" + strings.Repeat("\",\n\",", 600_000), "rows": "time,temp\n" + strings.Repeat("x,y\n", MaxCSVRows-1),
+	} {
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				if _, err := ReadCSV([]byte(data), "", today); err == nil {
+					b.Fatal("it was taken")
+				}
+			}
+		})
+	}
 }

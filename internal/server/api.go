@@ -113,6 +113,13 @@ func (h *handlers) register(a huma.API) {
 	bringIn := route("importReadings", post, "/api/instruments/readings", "Import readings from CSV", 413, 422, 507)
 	bringIn.MaxBodyBytes = app.MaxCSVBytes + 1
 	huma.Register(a, bringIn, h.importReadings)
+	huma.Register(a, route("sources", get, "/api/instruments/sources", "Where imported readings come from"), h.sources)
+	huma.Register(a, route("removeSource", http.MethodDelete, "/api/instruments/sources", "Remove all readings of a source", 404), h.removeSource)
+	huma.Register(a, route("readings", get, "/api/instruments/readings", "Imported readings of a source, the newest first"), h.readings)
+	huma.Register(a, route("putReading", put, "/api/instruments/readings/{id}", "Correct an imported reading, or bring back a removed one", 400, 404, 413, 422, 507), h.putReading)
+	removeReading := route("removeReading", http.MethodDelete, "/api/instruments/readings/{id}", "Remove an imported reading", 404)
+	removeReading.DefaultStatus = http.StatusNoContent
+	huma.Register(a, removeReading, h.removeReading)
 
 	h.describe(a)
 }
@@ -344,6 +351,48 @@ func (h *handlers) importReadings(ctx context.Context, in *struct {
 	return of(h, r, err)
 }
 
+func (h *handlers) sources(ctx context.Context, _ *nothing) (*answer[[]wire.Source], error) {
+	all, err := h.Sources(ctx)
+	return of(h, all, err)
+}
+
+// OfSource names where imported readings come from.
+type OfSource struct {
+	Source string `query:"source" required:"true" maxLength:"200" doc:"The file or source"`
+}
+
+func (h *handlers) removeSource(ctx context.Context, in *OfSource) (*answer[wire.Removed], error) {
+	n, err := h.RemoveSource(ctx, in.Source)
+	if err == nil && n == 0 {
+		err = &app.NotFound{Says: "There are no readings of this source."}
+	}
+	return of(h, wire.Removed{Count: n}, err)
+}
+
+func (h *handlers) readings(ctx context.Context, in *struct {
+	OfSource
+	Skip int `query:"skip" minimum:"0" maximum:"1000000" doc:"After how many of them"`
+}) (*answer[wire.ReadingsPage], error) {
+	all, err := h.ReadingsOf(ctx, in.Source, in.Skip)
+	return of(h, all, err)
+}
+
+func (h *handlers) putReading(ctx context.Context, in *struct {
+	ID      uint   `path:"id" minimum:"1"`
+	Source  string `query:"source" maxLength:"200" doc:"Where one came from that was removed"`
+	RawBody []byte `contentType:"application/json"`
+}) (*answer[wire.KeptReading], error) {
+	r, err := h.PutReading(ctx, in.ID, in.Source, in.RawBody)
+	return of(h, r, err)
+}
+
+func (h *handlers) removeReading(ctx context.Context, in *byID) (*nothing, error) {
+	if err := h.RemoveReading(ctx, in.ID); err != nil {
+		return nil, h.problemOf(err)
+	}
+	return nil, nil
+}
+
 // statusGone is the status of a request whose page has gone away; nobody reads it.
 const statusGone = 499
 
@@ -367,6 +416,8 @@ func (h *handlers) problemOf(err error) error {
 		return huma.Error404NotFound(none.Says)
 	case errors.Is(err, app.ErrNoPiece):
 		return huma.Error404NotFound("This piece does not exist. It may have been removed in another tab.")
+	case errors.Is(err, app.ErrNoReading):
+		return huma.Error404NotFound("This reading does not exist. It may have been removed in another tab.")
 	case errors.As(err, &damaged):
 		return huma.Error422UnprocessableEntity("This piece is damaged and cannot be opened: " + damaged.Says + ". Its document can be saved from the list of pieces.")
 	case errors.As(err, &conflict):
@@ -406,6 +457,7 @@ func (h *handlers) describe(a huma.API) {
 	bodies := map[string]*huma.Schema{
 		"saveStudio":  all.Schema(reflect.TypeFor[wire.Settings](), true, "Settings"),
 		"checkChange": all.Schema(reflect.TypeFor[wire.Change](), true, "Change"),
+		"putReading":  all.Schema(reflect.TypeFor[wire.ReadingValues](), true, "ReadingValues"),
 	}
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put, item.Patch} {

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"fmt"
 	"net/http"
 	"strings"
 	"testing"
@@ -140,5 +141,62 @@ func TestLeadByTheClockAndTheStudio(t *testing.T) {
 	}
 	if w := (call{method: "PUT", path: "/api/studio", body: strings.Replace(set, "1992", "19", 1)}).to(h); w.Code != 422 {
 		t.Error(w.Code)
+	}
+}
+
+// Imported readings are shown, corrected and removed.
+func TestImportedReadingsAreManaged(t *testing.T) {
+	h := equipped(t)
+	csv := "time,temp,rh\n2026-11-24 08:00,14,71\n2026-11-24 09:00,15,70\n2027-11-24 09:00,16,70\n"
+	got := decode[wire.Imported](t, call{method: "POST", path: "/api/instruments/readings?name=loft.csv", body: csv, header: map[string]string{"Content-Type": "text/csv"}}.to(h))
+	if got.Taken != 2 || got.NRefused != 1 || !strings.Contains(got.Refused[0].Says, "is in the future") {
+		t.Errorf("%+v", got)
+	}
+	sources := decode[[]wire.Source](t, call{method: "GET", path: "/api/instruments/sources"}.to(h))
+	if len(sources) != 1 || sources[0] != (wire.Source{Name: "loft.csv", Count: 2, From: "2026-11-24T08:00", To: "2026-11-24T09:00"}) {
+		t.Errorf("%+v", sources)
+	}
+	page := decode[wire.ReadingsPage](t, call{method: "GET", path: "/api/instruments/readings?source=loft.csv"}.to(h))
+	if len(page.Readings) != 2 || page.More || page.Readings[0].At != "2026-11-24T09:00" || *page.Readings[0].TempC != 15 {
+		t.Fatalf("%+v", page)
+	}
+	path := fmt.Sprintf("/api/instruments/readings/%d", page.Readings[0].ID)
+	for _, x := range []struct {
+		body, says string
+		status     int
+	}{
+		{`{"at": "2026-11-24T09:00", "temp_c": 15, "temp_c": 16}`, "$.temp_c: this field is given twice", 422},
+		{`{"at": "2026-11-24T09:00", "temp_c": 1500}`, "$.temp_c: 1500: too large, at most 50", 422},
+		{`{"at": "2026-11-31T09:00", "temp_c": 15}`, "there is no such time", 422},
+		{`{"at": "2027-11-24T09:00", "temp_c": 15}`, "this time is in the future", 422},
+		{`{"at": "2026-11-24T09:00"}`, "at least one measurement", 422},
+		{`{"at": "2026-11-24T08:30", "temp_c": 15.5, "rh_pct": 64}`, `"temp_c":15.5`, 200},
+	} {
+		if w := (call{method: "PUT", path: path, body: x.body}).to(h); w.Code != x.status || !strings.Contains(strings.ReplaceAll(w.Body.String(), `\"`, `"`), x.says) {
+			t.Errorf("%s: %d %s", x.body, w.Code, w.Body)
+		}
+	}
+	if w := (call{method: "DELETE", path: path}).to(h); w.Code != 204 {
+		t.Errorf("removed: %d %s", w.Code, w.Body)
+	}
+	if w := (call{method: "DELETE", path: path}).to(h); w.Code != 404 {
+		t.Errorf("removed twice: %d %s", w.Code, w.Body)
+	}
+	const back = `{"at": "2026-11-24T08:30", "temp_c": 15.5, "rh_pct": 64}`
+	if w := (call{method: "PUT", path: path, body: back}).to(h); w.Code != 404 {
+		t.Errorf("brought back from nowhere: %d %s", w.Code, w.Body)
+	}
+	if w := (call{method: "PUT", path: path + "?source=loft.csv", body: back}).to(h); w.Code != 200 {
+		t.Errorf("brought back: %d %s", w.Code, w.Body)
+	}
+	c := decode[wire.AirHistory](t, call{method: "GET", path: "/api/instruments/course"}.to(h))
+	if len(c.Imported) != 2 || *c.Imported[1].TempC != 15.5 {
+		t.Errorf("%+v", c.Imported)
+	}
+	if n := decode[wire.Removed](t, call{method: "DELETE", path: "/api/instruments/sources?source=loft.csv"}.to(h)); n.Count != 2 {
+		t.Errorf("%d removed", n.Count)
+	}
+	if w := (call{method: "DELETE", path: "/api/instruments/sources?source=loft.csv"}).to(h); w.Code != 404 {
+		t.Errorf("removed twice: %d %s", w.Code, w.Body)
 	}
 }

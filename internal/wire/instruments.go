@@ -1,5 +1,10 @@
 package wire
 
+import (
+	"reflect"
+	"sync"
+)
+
 // InstrumentsNow is the instruments of the workshop and the air at this moment.
 type InstrumentsNow struct {
 	Instruments []InstrumentWord `json:"instruments"`
@@ -69,4 +74,64 @@ type Imported struct {
 type Refusal struct {
 	Line int    `json:"line"`
 	Says string `json:"says"`
+}
+
+// Source is where imported readings come from.
+type Source struct {
+	Name  string `json:"name" doc:"The file or source"`
+	Count int    `json:"count"`
+	From  string `json:"from" doc:"As 2026-11-24T10:15, local time"`
+	To    string `json:"to"`
+}
+
+// ReadingsPage is some of the readings of a source, the newest first.
+type ReadingsPage struct {
+	Readings []KeptReading `json:"readings"`
+	More     bool          `json:"more" doc:"There are older ones"`
+}
+
+// KeptReading is an imported reading that can be corrected and removed.
+type KeptReading struct {
+	ID uint   `json:"id"`
+	By string `json:"by" doc:"The file or source"`
+	ReadingValues
+}
+
+// ReadingValues are what a reading is made of. What was not measured is absent.
+type ReadingValues struct {
+	At          string   `json:"at" doc:"As 2026-11-24T10:15, local time"`
+	TempC       *float64 `json:"temp_c,omitempty"`
+	RHPct       *float64 `json:"rh_pct,omitempty"`
+	SurfaceC    *float64 `json:"surface_c,omitempty"`
+	GlossUnits  *float64 `json:"gloss_gu,omitempty"`
+	MoisturePct *float64 `json:"moisture_pct,omitempty"`
+}
+
+var readingValues = sync.OnceValue(func() *bound {
+	return boundOf(&Object{Name: "reading", Fields: []Field{
+		formed("at", FormMoment, "when").must(),
+		number("temp_c", -20, 50, "air temperature in °C"), number("rh_pct", 0, 100, "relative humidity in %"), number("surface_c", -20, 60, "surface temperature in °C"),
+		number("gloss_gu", 0, 150, "gloss at 60 degrees"), number("moisture_pct", 0, 100, "moisture in %"),
+	}}, reflect.TypeFor[ReadingValues]())
+})
+
+// DecodeReading reads a corrected reading. The error, if any, is an *Error.
+func DecodeReading(data []byte) (ReadingValues, error) {
+	var v ReadingValues
+	doc, err := scan(data, "a reading")
+	if err == nil {
+		err = newReader(doc.data).object(readingValues(), reflect.ValueOf(&v).Elem(), nil)
+	}
+	if err == nil {
+		err = moment("$.at", v.At)
+	}
+	if err == nil && v == (ReadingValues{At: v.At}) {
+		err = &Error{Path: "$", Says: "a reading has at least one measurement"}
+	}
+	return v, err
+}
+
+// Removed tells how many were removed.
+type Removed struct {
+	Count int `json:"count"`
 }

@@ -329,34 +329,38 @@ var bounds = sync.OnceValue(func() map[string]*bound {
 	all := Objects()
 	out := make(map[string]*bound, len(all))
 	for i := range all {
-		o := &all[i]
-		index := map[string]int{}
-		for k := range Shapes[o.Name].NumField() {
-			name, _, _ := strings.Cut(Shapes[o.Name].Field(k).Tag.Get("json"), ",")
-			index[name] = k
-		}
-		of := func(lists ...[]Field) *boundFields {
-			b := &boundFields{named: map[string]int{}}
-			for _, fields := range lists {
-				for k := range fields {
-					f := &fields[k]
-					if f.Must {
-						b.must |= 1 << len(b.list)
-					}
-					b.named[f.Name] = len(b.list)
-					b.list = append(b.list, boundField{f, index[f.Name]})
-				}
-			}
-			return b
-		}
-		b := &bound{Object: o, fields: *of(o.Fields), variants: map[string]*boundFields{}}
-		for k := range o.Variants {
-			b.variants[o.Variants[k].ID] = of(o.Fields, o.Variants[k].Fields)
-		}
-		out[o.Name] = b
+		out[all[i].Name] = boundOf(&all[i], Shapes[all[i].Name])
 	}
 	return out
 })
+
+// boundOf finds the fields of an object in its Go type.
+func boundOf(o *Object, shape reflect.Type) *bound {
+	index := map[string]int{}
+	for k := range shape.NumField() {
+		name, _, _ := strings.Cut(shape.Field(k).Tag.Get("json"), ",")
+		index[name] = k
+	}
+	of := func(lists ...[]Field) *boundFields {
+		b := &boundFields{named: map[string]int{}}
+		for _, fields := range lists {
+			for k := range fields {
+				f := &fields[k]
+				if f.Must {
+					b.must |= 1 << len(b.list)
+				}
+				b.named[f.Name] = len(b.list)
+				b.list = append(b.list, boundField{f, index[f.Name]})
+			}
+		}
+		return b
+	}
+	b := &bound{Object: o, fields: *of(o.Fields), variants: map[string]*boundFields{}}
+	for k := range o.Variants {
+		b.variants[o.Variants[k].ID] = of(o.Fields, o.Variants[k].Fields)
+	}
+	return b
+}
 
 // ids are those that the field may hold; none where it is free.
 func (f *Field) ids() []string {

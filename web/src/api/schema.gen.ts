@@ -114,11 +114,48 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Imported readings of a source, the newest first */
+        get: operations["readings"];
         put?: never;
         /** Import readings from CSV */
         post: operations["importReadings"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/readings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct an imported reading, or bring back a removed one */
+        put: operations["putReading"];
+        post?: never;
+        /** Remove an imported reading */
+        delete: operations["removeReading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where imported readings come from */
+        get: operations["sources"];
+        put?: never;
+        post?: never;
+        /** Remove all readings of a source */
+        delete: operations["removeSource"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1076,6 +1113,24 @@ export interface components {
             /** Format: double */
             strength: number;
         };
+        KeptReading: {
+            /** @description As 2026-11-24T10:15, local time */
+            at: string;
+            /** @description The file or source */
+            by: string;
+            /** Format: double */
+            gloss_gu?: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: double */
+            moisture_pct?: number;
+            /** Format: double */
+            rh_pct?: number;
+            /** Format: double */
+            surface_c?: number;
+            /** Format: double */
+            temp_c?: number;
+        };
         Known: {
             finish: components["schemas"]["Certainty"];
             substrate: components["schemas"]["Certainty"];
@@ -1628,6 +1683,25 @@ export interface components {
              */
             value: number;
         };
+        ReadingValues: {
+            /** @description As 2026-11-24T10:15, local time */
+            at: string;
+            /** Format: double */
+            gloss_gu?: number;
+            /** Format: double */
+            moisture_pct?: number;
+            /** Format: double */
+            rh_pct?: number;
+            /** Format: double */
+            surface_c?: number;
+            /** Format: double */
+            temp_c?: number;
+        };
+        ReadingsPage: {
+            /** @description There are older ones */
+            more: boolean;
+            readings: components["schemas"]["KeptReading"][];
+        };
         Ready: {
             /**
              * Format: double
@@ -1660,6 +1734,10 @@ export interface components {
             says: string;
             /** @description A plan that then passes */
             words: string[];
+        };
+        Removed: {
+            /** Format: int64 */
+            count: number;
         };
         Repair: {
             /**
@@ -1854,6 +1932,15 @@ export interface components {
              * @description temperature of the air in °C
              */
             temp_c: number;
+        };
+        Source: {
+            /** Format: int64 */
+            count: number;
+            /** @description As 2026-11-24T10:15, local time */
+            from: string;
+            /** @description The file or source */
+            name: string;
+            to: string;
         };
         SpotRead: {
             /** @description when */
@@ -2951,6 +3038,40 @@ export interface operations {
             };
         };
     };
+    readings: {
+        parameters: {
+            query: {
+                /** @description The file or source */
+                source: string;
+                /** @description After how many of them */
+                skip?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     importReadings: {
         parameters: {
             query?: {
@@ -3005,6 +3126,215 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    putReading: {
+        parameters: {
+            query?: {
+                /** @description Where one came from that was removed */
+                source?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingValues"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptReading"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeSource: {
+        parameters: {
+            query: {
+                /** @description The file or source */
+                source: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Removed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

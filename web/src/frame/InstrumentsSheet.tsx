@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
 import { Dialog } from "../ui/Dialog";
 import { clock, count, hour, temp, tempUnit, unbroken, useUnits } from "../ui/units";
+import { ImportedReadings } from "./ImportedReadings";
 import { siteOf, useInstruments } from "./useInstruments";
 
 type Air = Schemas["AirRead"];
@@ -128,9 +129,10 @@ export function InstrumentsSheet({ onClose, onAir, onSpot }: Props) {
       )}
       <BringIn
         onDone={() => {
-          void queries.invalidateQueries({ queryKey: ["course"] });
+          for (const key of ["course", "sources", "readings"]) void queries.invalidateQueries({ queryKey: [key] });
         }}
       />
+      <ImportedReadings />
       <p role="status" className="mt-2 min-h-5 text-success">
         {said}
       </p>
