@@ -18,6 +18,7 @@ import (
 func planCommand() *cobra.Command {
 	var way, weights string
 	var all, text, explain bool
+	budgets := app.UsualBudgets
 	cmd := &cobra.Command{
 		Use:   "plan FILE",
 		Short: "Write the steps of zones that have none; - reads standard input",
@@ -38,16 +39,19 @@ func planCommand() *cobra.Command {
 			}
 			stuck := false
 			err = eachPiece(cmd, files, func(name string, p *wire.Piece) error {
-				o.Done = told(cmd.ErrOrStderr(), name)
+				o.Done, o.Stop = told(cmd.ErrOrStderr(), name), cmd.Context().Done()
 				j := job(p)
+				j.Budgets = budgets
+				// Whoever stops it gets what there is so far.
+				ctx := context.WithoutCancel(cmd.Context())
 				var err error
 				if all {
-					stuck, err = everyWay(cmd, j, o, text)
+					stuck, err = everyWay(ctx, cmd, j, o, text)
 				} else {
-					stuck, err = planPiece(cmd, name, j, w, o, text)
+					stuck, err = planPiece(ctx, cmd, name, j, w, o, text)
 				}
 				if err == nil && explain {
-					err = explained(cmd, j, w, o)
+					err = explained(ctx, cmd, j, w, o)
 				}
 				return unusable(cmd, name, err)
 			})
@@ -61,6 +65,8 @@ func planCommand() *cobra.Command {
 	cmd.Flags().StringVar(&weights, "weights", "", "how much each thing counts, as a multiple of what is usual: peel=2,cost=0.5")
 	cmd.Flags().BoolVar(&all, "all", false, "write every way of working with its figures")
 	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
+	cmd.Flags().DurationVar(&budgets.Zone, "zone-time", budgets.Zone, "most time to search for the plan of one zone")
+	cmd.Flags().DurationVar(&budgets.Piece, "piece-time", budgets.Piece, "most time to search for the plans of one piece")
 	cmd.Flags().BoolVar(&explain, "explain", false, "report on standard error what was searched, and why the second-best plan lost")
 	return cmd
 }
@@ -93,8 +99,8 @@ func told(w io.Writer, name string) func(done, of int) {
 	}
 }
 
-func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.PlanOptions, text bool) (stuck bool, err error) {
-	r, err := j.PlanPiece(cmd.Context(), w, o)
+func planPiece(ctx context.Context, cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.PlanOptions, text bool) (stuck bool, err error) {
+	r, err := j.PlanPiece(ctx, w, o)
 	if err != nil {
 		return false, err
 	}
@@ -109,6 +115,9 @@ func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.Pl
 				}
 			}
 		}
+		if z.Unproved {
+			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: the search was stopped early; there may be a better plan\n", name, wire.ZoneTitle(z.Name, z.ID))
+		}
 		if z.Differs != "" {
 			fmt.Fprintf(cmd.ErrOrStderr(), "%s: zone %s: %s\n", name, wire.ZoneTitle(z.Name, z.ID), z.Differs)
 		}
@@ -119,13 +128,13 @@ func planPiece(cmd *cobra.Command, name string, j *app.Job, w plan.Way, o app.Pl
 	return stuck, writeJSON(cmd.OutOrStdout(), r.Piece)
 }
 
-func everyWay(cmd *cobra.Command, j *app.Job, o app.PlanOptions, text bool) (stuck bool, err error) {
+func everyWay(ctx context.Context, cmd *cobra.Command, j *app.Job, o app.PlanOptions, text bool) (stuck bool, err error) {
 	out := wire.Plans{Format: wire.PlansFormat, Version: wire.Version, Zones: []wire.ZonePlans{}}
 	for i := range j.Zones {
 		if cmd.Context().Err() != nil {
 			return true, context.Cause(cmd.Context())
 		}
-		z, err := j.PlanZone(cmd.Context(), i, plan.Ways, o)
+		z, err := j.PlanZone(ctx, i, plan.Ways, o)
 		if err != nil {
 			return false, err
 		}
@@ -143,8 +152,8 @@ func everyWay(cmd *cobra.Command, j *app.Job, o app.PlanOptions, text bool) (stu
 	return stuck, writeJSON(cmd.OutOrStdout(), out)
 }
 
-func explained(cmd *cobra.Command, j *app.Job, w plan.Way, o app.PlanOptions) error {
-	all, err := j.Explain(cmd.Context(), w, o)
+func explained(ctx context.Context, cmd *cobra.Command, j *app.Job, w plan.Way, o app.PlanOptions) error {
+	all, err := j.Explain(ctx, w, o)
 	if err != nil {
 		return err
 	}

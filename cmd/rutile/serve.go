@@ -71,6 +71,7 @@ func serveCommand() *cobra.Command {
 					return err
 				}
 			}
+			debug.FreeOSMemory() // starting takes more than serving
 			fmt.Fprintf(cmd.OutOrStdout(), "Rutile is at http://%s\n", l.Addr())
 			studio := app.NewStudio(app.NewEngine(craft.Default()), o)
 			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))

@@ -197,6 +197,9 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 			fmt.Fprintf(b, "      The same steps as %s.\n", craft.Lower(x.Same))
 			continue
 		}
+		if !x.Own && !x.Proved {
+			fmt.Fprintln(b, "      The search was stopped early: there may be a better plan.")
+		}
 		stain := "no visible stain"
 		if x.Stain != nil {
 			stain = x.Stain.Words

@@ -185,6 +185,10 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 		return s
 	}
 	try := func(a Request) *Plan {
+		if ctx.Err() != nil {
+			s.Stopped = true
+			return nil
+		}
 		a.Limit = enough
 		p := &planner{craft: c, ask: a, anyOf: true}
 		if p.surveyed() != nil || !p.canBegin() {

@@ -35,14 +35,21 @@ func matches(a, b *check.Zone) bool {
 	return a.Colour != "" && a.Colour == b.Colour && a.Sheen == b.Sheen && solid(a) && solid(b)
 }
 
+// Each gives the context of the search for one zone of a piece.
+type Each func(context.Context) (context.Context, context.CancelFunc)
+
 // mostFinishes is how many finishes are tried for zones that are to match.
 const mostFinishes = 4
 
 // Piece plans every zone that has no plan. Zones that should match get the same paint and the same
 // final sheen, with the paint that comes to the least points over all of them; a zone that cannot
 // have it is named. done is called after each zone; it may be nil. It stops early when ctx is done,
-// and leaves the rest without a plan.
-func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n int)) ([]Planned, error) {
+// and leaves the rest without a plan; each, which may be nil, gives the context of the search for one
+// zone.
+func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, each Each, done func(n int)) ([]Planned, error) {
+	if each == nil {
+		each = func(ctx context.Context) (context.Context, context.CancelFunc) { return ctx, func() {} }
+	}
 	out := make([]Planned, len(zones))
 	count := 0
 	told := func() {
@@ -78,7 +85,7 @@ func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n i
 				}
 			}
 		}
-		if err := together(ctx, c, zones, group, like, out, told); err != nil {
+		if err := together(ctx, c, zones, group, like, out, each, told); err != nil {
 			return nil, err
 		}
 		for _, j := range group {
@@ -94,11 +101,11 @@ func Piece(ctx context.Context, c *craft.Craft, zones []PieceZone, done func(n i
 			}
 		}
 	}
-	return out, even(ctx, c, zones, out)
+	return out, even(ctx, c, zones, out, each)
 }
 
 // together plans a group of zones that are to match.
-func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []int, like []surface.Step, out []Planned, told func()) error {
+func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []int, like []surface.Step, out []Planned, each Each, told func()) error {
 	var tries [][]surface.Step
 	if like != nil {
 		tries = append(tries, like)
@@ -107,7 +114,9 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 		if ctx.Err() != nil {
 			return nil
 		}
-		a, err := Find(ctx, c, zones[i].Request)
+		one, cancel := each(ctx)
+		a, err := Find(one, c, zones[i].Request)
+		cancel()
 		if err != nil {
 			return err
 		}
@@ -137,7 +146,9 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 			if err != nil {
 				return err
 			}
-			answers[k] = p.search(ctx)
+			one, cancel := each(ctx)
+			answers[k] = p.search(one)
+			cancel()
 			// A plan that is only watched for the sake of the others is no match.
 			if b, own := answers[k].Best, out[i].Answer.Best; b != nil && (own == nil || b.Judged.Watches.Len() <= own.Judged.Watches.Len()) {
 				have++
@@ -187,7 +198,7 @@ func Finish(c *craft.Craft, steps []surface.Step) string {
 
 // even plans zones once more where one of two matching zones is painted straight on an absorbent
 // surface and the other is not.
-func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned) error {
+func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned, each Each) error {
 	bases := make([]check.Base, len(zones))
 	base := func(i int) check.Base {
 		z := *zones[i].Request.Zone
@@ -219,7 +230,10 @@ func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned)
 		if err != nil {
 			return err
 		}
-		if a := p.search(ctx); a.Best != nil {
+		one, cancel := each(ctx)
+		a := p.search(one)
+		cancel()
+		if a.Best != nil {
 			out[i].Answer = a
 			bases[i] = base(i)
 		}

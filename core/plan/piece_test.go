@@ -32,7 +32,7 @@ func TestZonesThatMatch(t *testing.T) {
 		"vinyl_fabric satin; colour #e4e8df; target matt; wear seat",
 	)
 	said := 0
-	got, err := Piece(context.Background(), c, zones, func(n int) { said = n })
+	got, err := Piece(context.Background(), c, zones, nil, func(n int) { said = n })
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,7 +70,7 @@ func TestZonesThatMatch(t *testing.T) {
 	}
 	wax, _ := c.Product("wax_clear")
 	zones[1].Steps = append(zones[1].Steps, surface.Step{Do: surface.Coat, Product: wax, Auto: true, Method: "rag"})
-	got, err = Piece(context.Background(), c, zones, nil)
+	got, err = Piece(context.Background(), c, zones, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -90,7 +90,7 @@ func TestZonesThatMatch(t *testing.T) {
 func TestGroundsThatMatch(t *testing.T) {
 	c := craft.Default()
 	zones := zonesOf(t, "beech; bleed; colour #c9b48a; target matt", "laminate_hpl gloss; colour #c9b48a; target matt")
-	got, err := Piece(context.Background(), c, zones, nil)
+	got, err := Piece(context.Background(), c, zones, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -117,7 +117,7 @@ func TestManyZones(t *testing.T) {
 		facts = append(facts, []string{"oak varnish_oil satin; soils grease1", "laminate_hpl satin", "pine; knots", "mdf"}[i%4])
 	}
 	zones := zonesOf(t, facts...)
-	got, err := Piece(context.Background(), c, zones, nil)
+	got, err := Piece(context.Background(), c, zones, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -128,7 +128,7 @@ func TestManyZones(t *testing.T) {
 	}
 	ctx, stop := context.WithCancel(context.Background())
 	n := 0
-	got, err = Piece(ctx, c, zones, func(int) {
+	got, err = Piece(ctx, c, zones, nil, func(int) {
 		if n++; n == 5 {
 			stop()
 		}
@@ -150,7 +150,7 @@ func TestTrips(t *testing.T) {
 		"beech varnish_oil gloss; look chippy; colour #dfe3d6; soils grime1",
 		"lime; look crackle; colour #e6ddc4; wear display",
 	}
-	planned, err := Piece(context.Background(), c, zonesOf(t, facts...), nil)
+	planned, err := Piece(context.Background(), c, zonesOf(t, facts...), nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

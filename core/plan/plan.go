@@ -32,6 +32,8 @@ type Request struct {
 	Like []surface.Step
 	// Done is told how many nodes were opened, now and then; nil for nobody.
 	Done func(looked int)
+	// Pause is called now and then, so that others get on; nil for nobody.
+	Pause func()
 	// Limit is how many beginnings and plans may be looked at; 0 stands for as many as
 	// nearly any zone takes.
 	Limit int

@@ -96,15 +96,23 @@ func (p *planner) search(ctx context.Context) Answer {
 	var a Answer
 	// above is what the second best plan so far comes to: nothing dearer matters.
 	above := math.Inf(1)
-	const reported = 4096
-	told := 0
+	const reported, often = 4096, 16
+	told, turn := 0, 0
 	for len(p.queue) > 0 && len(p.ends) > 0 {
 		if looked := p.stats.Opened + p.stats.Judged; p.ask.Done != nil && looked/reported > told {
 			told = looked / reported
 			p.ask.Done(looked)
 		}
-		if p.stats.Opened+p.stats.Judged >= p.ask.Limit || (p.stats.Opened+p.stats.Judged)%64 == 63 && ctx.Err() != nil {
+		if p.stats.Opened+p.stats.Judged >= p.ask.Limit {
 			break
+		}
+		if turn++; turn%often == 0 {
+			if p.ask.Pause != nil {
+				p.ask.Pause()
+			}
+			if ctx.Err() != nil {
+				break
+			}
 		}
 		x := heap.Pop(&p.queue).(item)
 		switch {

@@ -2,10 +2,14 @@ package app
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
+	"runtime"
 	"slices"
 	"strconv"
+	"sync"
+	"sync/atomic"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -24,7 +28,94 @@ func airOf(cl drying.Climate) wire.Air {
 }
 
 // Want chooses what a check writes besides verdicts and findings.
-type Want struct{ Repairs, Section, Look bool }
+type Want struct {
+	Repairs, Section, Look bool
+	// Brief leaves details out where the piece is so long that they would be megabytes: each zone then
+	// has its verdict, its worst findings and its stages, and is marked as brief.
+	Brief bool
+}
+
+// Where a check leaves details out, in steps of all plans together, and how many findings it then tells
+// of a zone. Working defaults.
+const (
+	longPiece    = 2500
+	briefFinding = 5
+)
+
+// long tells whether some plans are so long together that checking them is work, and not a moment.
+func (j *Job) long(zones []int) bool {
+	n := 0
+	for _, i := range zones {
+		n += len(j.Piece.Zones[i].Steps)
+	}
+	return n > longPiece
+}
+
+// steps counts those of all plans.
+func (j *Job) steps() int {
+	n := 0
+	for i := range j.Piece.Zones {
+		n += len(j.Piece.Zones[i].Steps)
+	}
+	return n
+}
+
+func (j *Job) allZones() []int {
+	out := make([]int, len(j.Zones))
+	for i := range out {
+		out[i] = i
+	}
+	return out
+}
+
+// results checks some zones. Those of brief are written without details. Long pieces are checked by
+// several workers.
+func (j *Job) results(ctx context.Context, zones []int, want Want, brief func(i int) bool, each func(n, i int, r *check.Result, z wire.ZoneResult)) error {
+	workers := 1
+	if j.long(zones) {
+		workers = runtime.GOMAXPROCS(0)
+	}
+	var next atomic.Int64
+	var telling sync.Mutex
+	var group sync.WaitGroup
+	errs, broke := make([]error, workers), make([]any, workers)
+	for w := range workers {
+		work := func() {
+			for {
+				n := int(next.Add(1)) - 1
+				if n >= len(zones) || errs[w] != nil {
+					return
+				}
+				i, want := zones[n], want
+				want.Brief = brief(i)
+				r, err := j.judge(ctx, i, want.options())
+				if err != nil {
+					errs[w] = err
+					return
+				}
+				z := j.zoneResult(i, r, want)
+				telling.Lock()
+				each(n, i, r, z)
+				telling.Unlock()
+			}
+		}
+		if workers == 1 {
+			work()
+			break
+		}
+		group.Go(func() {
+			defer func() { broke[w] = recover() }()
+			work()
+		})
+	}
+	group.Wait()
+	for _, v := range broke {
+		if v != nil {
+			panic(v) // where the request is answered
+		}
+	}
+	return errors.Join(errs...)
+}
 
 // repairBudget is shared by the zones of a piece, so that the longest piece is answered in
 // bounded time too.
@@ -40,13 +131,13 @@ func (j *Job) Check(ctx context.Context, want Want) (wire.CheckResult, error) {
 func (j *Job) check(ctx context.Context, want Want) (wire.CheckResult, []float64, error) {
 	out := wire.CheckResult{Format: wire.CheckFormat, Version: wire.Version, Zones: make([]wire.ZoneResult, len(j.Zones)), Air: j.air()}
 	films, verdicts := make([]float64, len(j.Zones)), make([]string, len(j.Zones))
-	for i := range j.Zones {
-		r, err := j.judge(ctx, i, want.options())
-		if err != nil {
-			return wire.CheckResult{}, nil, err
-		}
-		out.Zones[i] = j.zoneResult(i, r, want)
-		films[i], verdicts[i] = filmOf(r), out.Zones[i].Verdict
+	all := j.allZones()
+	brief := want.Brief && j.long(all)
+	err := j.results(ctx, all, want, func(int) bool { return brief }, func(_, i int, r *check.Result, z wire.ZoneResult) {
+		out.Zones[i], films[i], verdicts[i] = z, filmOf(r), z.Verdict
+	})
+	if err != nil {
+		return wire.CheckResult{}, nil, err
 	}
 	out.Verdict = worst(verdicts)
 	if want.Look {
@@ -57,7 +148,7 @@ func (j *Job) check(ctx context.Context, want Want) (wire.CheckResult, []float64
 }
 
 // options are those of the core's check.
-func (w Want) options() check.Options { return check.Options{NoRepairs: !w.Repairs} }
+func (w Want) options() check.Options { return check.Options{NoRepairs: !w.Repairs || w.Brief} }
 
 // filmOf is the dry film of a judged plan in micrometres.
 func filmOf(r *check.Result) float64 { return r.Trace.End.Regions[surface.Field].Film }
@@ -102,7 +193,11 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		h := tidy(r.Minutes / 60)
 		out.Hours.HandsOn, out.Hours.Work = &h, measure.Hours(r.Minutes/60)
 	}
-	out.Hours.Steps = hoursBySteps(c, z, r)
+	if out.Brief = want.Brief; out.Brief {
+		out.Hours.Steps = []wire.Factor{}
+	} else {
+		out.Hours.Steps = hoursBySteps(c, z, r)
+	}
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r, u), chipsOf(c, r, u), Tenths(r.CrackMM)
 	if r.CrackMM > 0 {
 		out.Cracks = check.CrackSays(z.Units)
@@ -139,6 +234,9 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		})
 	}
 	for i := range r.Findings {
+		if want.Brief && i >= briefFinding {
+			break
+		}
 		f := &r.Findings[i]
 		g := wire.Finding{
 			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
@@ -160,7 +258,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		}
 		out.Findings = append(out.Findings, g)
 	}
-	if want.Section {
+	if want.Section && !want.Brief {
 		out.Section = j.drawing(i, r, true)
 	}
 	for k, s := range stage.Of(j.Stages, c, z, r) {

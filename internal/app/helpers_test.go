@@ -7,6 +7,7 @@ import (
 
 	"rutile/core/craft"
 	"rutile/core/drying"
+	"rutile/internal/store"
 	"rutile/internal/wire"
 )
 
@@ -56,3 +57,14 @@ func exampleOf(t testing.TB, name string) *wire.Piece {
 func example(t testing.TB) *wire.Piece { t.Helper(); return exampleOf(t, "programme-rack") }
 
 func brownTable(t testing.TB) *wire.Piece { t.Helper(); return exampleOf(t, "brown-table") }
+
+// emptyStore is a store in which nothing was saved.
+func emptyStore(t testing.TB) *store.Store {
+	t.Helper()
+	s, err := store.Open(t.TempDir())
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}

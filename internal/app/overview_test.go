@@ -243,18 +243,9 @@ func TestThePieceReachesTheRules(t *testing.T) {
 		t.Errorf("on the only zone: %q", got)
 	}
 	p.TakeApart[0].Zone = "front"
-	if _, err := wire.Decode(encoded(t, &p)); err == nil || !strings.Contains(err.Error(), "$.take_apart[0].zone") {
+	if _, err := wire.Decode(asJSON(t, &p)); err == nil || !strings.Contains(err.Error(), "$.take_apart[0].zone") {
 		t.Errorf("a fitting on no zone: %v", err)
 	}
-}
-
-func encoded(t *testing.T, p *wire.Piece) []byte {
-	t.Helper()
-	b, err := json.Marshal(p)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return b
 }
 
 // Hiding, chips and readiness are written where they mean something, and null

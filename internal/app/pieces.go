@@ -257,6 +257,15 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	return out, nil
 }
 
+// topLayers are as many layers as a small block can show: what is at the bottom, and the uppermost.
+func topLayers(all []wire.Layer) []wire.Layer {
+	const most = 40
+	if len(all) <= most {
+		return all
+	}
+	return slices.Concat(all[:1], all[len(all)-most+1:])
+}
+
 // mostRepaired is how many zones a piece may have for the list to show a fix.
 const mostRepaired = 12
 
@@ -278,7 +287,7 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 		src := &s.Piece.Zones[i]
 		w := wire.ZoneSummary{
 			ID: src.ID, Name: src.Name, Substrate: src.Substrate, AreaM2: j.Area(i), Verdict: r.Verdict.String(), Says: r.Says(j.Craft),
-			Steps: len(src.Steps), Layers: j.drawing(i, r, false).Layers, Material: j.Craft.Substrates[j.Zones[i].Substrate].Name,
+			Steps: len(src.Steps), Layers: topLayers(j.drawing(i, r, false).Layers), Material: j.Craft.Substrates[j.Zones[i].Substrate].Name,
 		}
 		if src.Target != nil {
 			w.Colour = src.Target.Colour

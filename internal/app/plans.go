@@ -26,12 +26,13 @@ type PlanOptions struct {
 	Weights plan.Weights // their zero value stands for the usual ones
 	Section bool         // with the cut through each plan
 	Done    func(done, of int)
+	Stop    <-chan struct{} // once it is closed, the answer is what was found so far; nil for never
 }
 
 // ask is the planning request for one zone.
 func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 	touching, _ := j.fits(i)
-	return plan.Request{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i)}
+	return plan.Request{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i), Pause: j.giveWay}
 }
 
 // unusable is an error of the planner as one about the input.
@@ -46,7 +47,7 @@ func unusable(err error) error {
 // the zone's current plan among them. Done is called for each way of working from its own search,
 // one at a time. Errors are ErrBusy, that of a context that is done, or a *wire.Error.
 func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOptions) (wire.ZonePlans, error) {
-	leave, err := j.admit()
+	work, leave, err := j.admit(ctx, j.zones, j.Budgets.Zone, o.Stop)
 	if err != nil {
 		return wire.ZonePlans{}, err
 	}
@@ -60,6 +61,9 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 		own    bool
 	}
 	all, errs, broke := make([]found, len(ways)), make([]error, len(ways)), make([]error, len(ways))
+	if o.Done != nil {
+		o.Done(0, len(ways))
+	}
 	var searches sync.WaitGroup
 	var telling sync.Mutex
 	done := 0
@@ -71,7 +75,10 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 					broke[k] = fmt.Errorf("%v\n%s", v, debug.Stack())
 				}
 			}()
-			a, err := j.find(ctx, ask)
+			a, err := j.find(work, ask)
+			if err != nil && ctx.Err() == nil && work.Err() != nil { // out of time before it began
+				a, err = plan.Answer{Infeasible: &plan.Infeasible{Stopped: true}}, nil
+			}
 			all[k], errs[k] = found{w, a, ask, false}, err
 			if o.Done != nil {
 				telling.Lock()
@@ -89,6 +96,9 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 		if errs[k] != nil {
 			return out, unusable(errs[k])
 		}
+	}
+	if err := ctx.Err(); err != nil {
+		return out, err
 	}
 	if len(src.Steps) > 0 {
 		ask := j.ask(i, plan.Ways[0], o)
@@ -244,7 +254,7 @@ func wordsOf(c *craft.Craft, p *plan.Plan) []string {
 
 // Sensitivities says what would change the plan of a zone. Errors are those of PlanZone.
 func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.Sensitivity, error) {
-	leave, err := j.admit()
+	work, leave, err := j.admit(ctx, j.zones, j.Budgets.Zone, o.Stop)
 	if err != nil {
 		return nil, err
 	}
@@ -259,11 +269,14 @@ func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOption
 		return out, nil
 	}
 	var minds []plan.Sensitivity
-	err = j.search(ctx, func() (err error) {
-		minds, err = plan.Sensitivities(ctx, c, ask, own)
+	err = j.search(work, func() (err error) {
+		minds, err = plan.Sensitivities(work, c, ask, own)
 		return err
 	})
-	if err != nil {
+	if err == nil {
+		err = ctx.Err()
+	}
+	if err != nil && (ctx.Err() != nil || work.Err() == nil) {
 		return nil, unusable(err)
 	}
 	const most = 4
@@ -283,7 +296,7 @@ func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOption
 
 // PlanPiece plans every zone of a piece that has no plan. Errors are those of PlanZone.
 func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.PiecePlan, error) {
-	leave, err := j.admit()
+	work, leave, err := j.admit(ctx, j.pieces, j.Budgets.Piece, o.Stop)
 	if err != nil {
 		return wire.PiecePlan{}, err
 	}
@@ -299,19 +312,32 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 			o.Done(n, len(parts))
 		}
 	}
+	done(0)
 	var planned []plan.Planned
-	err = j.search(ctx, func() (err error) {
-		planned, err = plan.Piece(ctx, c, parts, done)
+	each := func(ctx context.Context) (context.Context, context.CancelFunc) {
+		return context.WithTimeout(ctx, j.Budgets.Zone)
+	}
+	err = j.search(work, func() (err error) {
+		planned, err = plan.Piece(work, c, parts, each, done)
 		return err
 	})
-	if err != nil {
+	if err != nil && (ctx.Err() != nil || work.Err() == nil) {
 		return wire.PiecePlan{}, unusable(err)
+	}
+	if planned == nil { // out of time before it began
+		planned = make([]plan.Planned, len(parts))
+		for i := range planned {
+			planned[i].Kept = len(parts[i].Steps) > 0
+		}
 	}
 	full := *p
 	full.Zones = slices.Clone(p.Zones)
 	out := wire.PiecePlan{Piece: &full, Zones: make([]wire.ZonePlan, len(parts)), Trips: []wire.Trip{}}
 	zones := make([]check.Zone, len(parts))
 	for i := range planned {
+		if err := ctx.Err(); err != nil {
+			return wire.PiecePlan{}, err
+		}
 		x := &planned[i]
 		zones[i] = *parts[i].Request.Zone
 		z := wire.ZonePlan{ID: p.Zones[i].ID, Name: j.name(i), Differs: x.Differs}
@@ -327,6 +353,10 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
 			z.State, z.Watches = "planned", watchesOf(&r)
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
+			if !x.Answer.Proved {
+				z.Unproved = true
+				z.Says += " The search was stopped early: there may be a better plan."
+			}
 		case x.Answer.Infeasible == nil || x.Answer.Infeasible.Stopped:
 			z.State, z.Says = "stopped", "Planning was stopped before this zone."
 		default:
@@ -406,7 +436,7 @@ type Searched struct {
 // Explain searches once more for every zone that has no plan, and says what it looked at. Errors
 // are those of PlanZone.
 func (j *Job) Explain(ctx context.Context, w plan.Way, o PlanOptions) ([]Searched, error) {
-	leave, err := j.admit()
+	work, leave, err := j.admit(ctx, j.pieces, j.Budgets.Piece, o.Stop)
 	if err != nil {
 		return nil, err
 	}
@@ -416,7 +446,10 @@ func (j *Job) Explain(ctx context.Context, w plan.Way, o PlanOptions) ([]Searche
 		if len(j.Zones[i].Steps) > 0 {
 			continue
 		}
-		a, err := j.find(ctx, j.ask(i, w, o))
+		a, err := j.find(work, j.ask(i, w, o))
+		if err != nil && ctx.Err() == nil && work.Err() != nil {
+			break
+		}
 		if err != nil {
 			return nil, unusable(err)
 		}

@@ -162,9 +162,9 @@ func TestPlanOfAPiece(t *testing.T) {
 	if len(r.Trips) >= visits || r.Steps < len(r.Trips) {
 		t.Errorf("%d trips for %d visits, %d zone by zone", len(r.Trips), visits, r.Steps)
 	}
-	stopped, cancel := context.WithCancel(context.Background())
-	cancel()
-	r, err = job(p).PlanPiece(stopped, plan.Ways[0], PlanOptions{})
+	stopped := make(chan struct{})
+	close(stopped)
+	r, err = job(p).PlanPiece(ctx, plan.Ways[0], PlanOptions{Stop: stopped})
 	if err != nil || slices.ContainsFunc(r.Zones, func(z wire.ZonePlan) bool { return z.State == "planned" }) {
 		t.Errorf("stopped before it began, and it planned: %v", err)
 	}

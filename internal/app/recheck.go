@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"sync"
 
+	"rutile/core/check"
 	"rutile/internal/wire"
 )
 
@@ -33,10 +34,15 @@ type kept struct {
 	verdicts []string
 	films    []float64
 	looks    []wire.ZoneOverview
+	steps    int // of all plans
 }
 
-// mostKept is how many checks are kept: a few tabs, and what was there before an edit.
-const mostKept = 16
+// mostKept is how many checks are kept: a few tabs, and what was there before an edit. Of long
+// pieces fewer are kept, so many steps of plans in all.
+const (
+	mostKept      = 16
+	mostKeptSteps = 100_000
+)
 
 func (l *live) keep(k *kept) {
 	l.mu.Lock()
@@ -47,9 +53,15 @@ func (l *live) keep(k *kept) {
 	l.last++
 	k.token = l.run + "-" + strconv.FormatUint(l.last, 10)
 	l.kept = append(l.kept, k)
-	if n := len(l.kept) - mostKept; n > 0 {
-		l.kept = slices.Delete(l.kept, 0, n)
+	steps, from := 0, len(l.kept)
+	for from > 0 {
+		steps += l.kept[from-1].steps
+		if from < len(l.kept) && (len(l.kept)-from >= mostKept || steps > mostKeptSteps) {
+			break
+		}
+		from--
 	}
+	l.kept = slices.Delete(l.kept, 0, from)
 }
 
 func (l *live) find(token string) *kept {
@@ -69,8 +81,15 @@ func (s *Studio) Check(ctx context.Context, data []byte) (r wire.CheckResult, to
 	if err != nil {
 		return r, "", err
 	}
-	k := &kept{job: j, on: s.ground(&j.Shop), verdicts: make([]string, len(j.Zones))}
-	if r, k.films, err = j.check(ctx, Want{Repairs: true, Section: true, Look: true}); err != nil {
+	if all := j.allZones(); j.long(all) {
+		leave, err := enter(ctx, s.long)
+		if err != nil {
+			return r, "", err
+		}
+		defer leave()
+	}
+	k := &kept{job: j, on: s.ground(&j.Shop), verdicts: make([]string, len(j.Zones)), steps: j.steps()}
+	if r, k.films, err = j.check(ctx, Want{Repairs: true, Section: true, Look: true, Brief: true}); err != nil {
 		return r, "", err
 	}
 	for i := range r.Zones {
@@ -94,19 +113,25 @@ func (s *Studio) CheckChange(ctx context.Context, token string, data []byte) (r 
 		return r, "", err
 	}
 	j, again := was.job.changed(p, changed)
+	if j.long(again) {
+		leave, err := enter(ctx, s.long)
+		if err != nil {
+			return r, "", err
+		}
+		defer leave()
+	}
 	k := &kept{
-		job: j, on: was.on, verdicts: append([]string{}, was.verdicts...), films: append([]float64{}, was.films...),
+		job: j, on: was.on, steps: j.steps(), verdicts: append([]string{}, was.verdicts...), films: append([]float64{}, was.films...),
 		looks: append([]wire.ZoneOverview{}, was.looks...),
 	}
 	want := Want{Repairs: true, Section: true}
 	r.Zones = make([]wire.ZoneResult, len(again))
-	for n, i := range again {
-		res, err := j.judge(ctx, i, want.options())
-		if err != nil {
-			return r, "", err
-		}
-		r.Zones[n] = j.zoneResult(i, res, want)
-		k.verdicts[i], k.films[i] = r.Zones[n].Verdict, filmOf(res)
+	brief := j.long(j.allZones())
+	err = j.results(ctx, again, want, func(i int) bool { return brief && !slices.Contains(changed, i) }, func(n, i int, res *check.Result, z wire.ZoneResult) {
+		r.Zones[n], k.verdicts[i], k.films[i] = z, z.Verdict, filmOf(res)
+	})
+	if err != nil {
+		return wire.CheckChange{}, "", err
 	}
 	other := false // something of the overview besides a zone's own line
 	for _, i := range changed {

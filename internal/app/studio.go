@@ -70,6 +70,7 @@ type Studio struct {
 	settings atomic.Pointer[wire.Settings]
 	judged   *judgements
 	live     live
+	runs     runs
 }
 
 // NewStudio makes a studio.

@@ -110,6 +110,8 @@ func (s *Studio) TakePhoto(ctx context.Context, data []byte) (wire.PhotoKept, er
 	switch {
 	case errors.As(err, &e):
 		return wire.PhotoKept{}, &Unfit{e.Says}
+	case errors.Is(err, photo.ErrBusy):
+		return wire.PhotoKept{}, ErrBusy
 	case err != nil:
 		return wire.PhotoKept{}, err
 	}

@@ -3,92 +3,127 @@ package photo
 import (
 	"bytes"
 	"context"
-	"encoding/binary"
+	"encoding/json"
 	"errors"
 	"fmt"
-	"image"
 	"io"
 	"os"
 	"os/exec"
+	"strconv"
 	"time"
-
-	"github.com/gen2brain/heic"
 )
 
-// HEIC is unpacked by a large third-party decoder that cannot be interrupted. It runs in a process
-// of its own, which is this same program told so by its environment; one that takes too long or too
+// Decoders are large, cannot be interrupted, and read what anybody sends. They run in a process of
+// their own, which is this same program told so by its environment; one that takes too long or too
 // much is ended, and the studio goes on.
 const (
-	childEnv  = "RUTILE_UNPACK_HEIC"
-	childTime = 40 * time.Second
+	childEnv = "RUTILE_UNPACK_PICTURE" // holds the length of the file
+	// childTime is how long a picture may take, heicTime one of the slower kind.
+	childTime = 20 * time.Second
+	heicTime  = 40 * time.Second
+	// maxOut is more than any picture is once it is small, in bytes.
+	maxOut = 32 << 20
 )
+
+// head is what comes before the pictures that the other process writes.
+type head struct {
+	Name          string
+	Width, Height int
+	Taken         string
+	Large, Small  int // bytes
+}
 
 // RunChild does what [Take] started a program for, if it did: it unpacks a picture and tells main
 // to end with the code. False where the program was started for anything else. Every main that
 // imports pictures, that of tests too, calls it first.
 func RunChild() (code int, started bool) {
-	if os.Getenv(childEnv) == "" {
+	length, err := strconv.Atoi(os.Getenv(childEnv))
+	if err != nil {
 		return 0, false
 	}
 	limitMemory()
-	return unpackHere(os.Stdin, os.Stdout, os.Stderr), true
+	return unpackHere(length, os.Stdin, os.Stdout, os.Stderr), true
 }
 
-// unpackInChild has a HEIC picture unpacked by another process, already made as
-// small as it is kept. What that process says of the picture is an *[Error].
-func unpackInChild(ctx context.Context, data []byte) (image.Image, error) {
+func inChild() bool { return os.Getenv(childEnv) != "" }
+
+// unpackInChild has a picture unpacked by another process. What that process says of the picture is
+// an *[Error].
+func unpackInChild(ctx context.Context, kind string, data []byte) (Picture, error) {
 	self, err := os.Executable()
 	if err != nil {
-		return nil, fmt.Errorf("find this program: %w", err)
+		return Picture{}, fmt.Errorf("find this program: %w", err)
 	}
-	ctx, stop := context.WithTimeout(ctx, childTime)
+	most := childTime
+	if kind == heicKind.name {
+		most = heicTime
+	}
+	within, stop := context.WithTimeout(ctx, most)
 	defer stop()
-	cmd := exec.CommandContext(ctx, self)
-	cmd.Env = append(os.Environ(), childEnv+"=1", "GOGC=20", "GOMEMLIMIT=160MiB")
+	cmd := exec.CommandContext(within, self)
+	cmd.Env = append(os.Environ(), fmt.Sprintf("%s=%d", childEnv, len(data)), "GOGC=20", "GOMEMLIMIT=160MiB", "GOMAXPROCS=1")
 	cmd.Stdin = bytes.NewReader(data)
-	var out, said bytes.Buffer
+	out, said := limited{most: maxOut}, limited{most: 4 << 10}
 	cmd.Stdout, cmd.Stderr = &out, &said
 	err = cmd.Run()
 	switch {
-	case ctx.Err() == context.DeadlineExceeded:
-		return nil, &Error{"This HEIC picture takes too long to unpack. Send it as JPEG."}
 	case ctx.Err() != nil:
-		return nil, ctx.Err()
-	case err == nil && out.Len() > 8:
-		b := out.Bytes()
-		w, h := int(binary.BigEndian.Uint32(b)), int(binary.BigEndian.Uint32(b[4:]))
-		if w < 1 || h < 1 || w > Large || h > Large || len(b) != 8+4*w*h {
-			return nil, errors.New("the unpacked data is not a picture")
-		}
-		return &image.RGBA{Pix: b[8:], Stride: 4 * w, Rect: image.Rect(0, 0, w, h)}, nil
+		return Picture{}, ctx.Err()
+	case within.Err() != nil:
+		return Picture{}, bad("This %s picture takes too long to unpack. Send it smaller, as JPEG.", kind)
+	case err == nil:
+		return received(out.Bytes())
 	case cmd.ProcessState != nil && cmd.ProcessState.ExitCode() == refused:
-		return nil, &Error{said.String()}
+		return Picture{}, &Error{said.String()}
 	}
-	return nil, &Error{"This HEIC picture cannot be unpacked here. Send it as JPEG."}
+	return Picture{}, bad("This %s picture cannot be unpacked here. Send it smaller, as JPEG.", kind)
+}
+
+// limited keeps what is written to it up to a length, and refuses the rest.
+type limited struct {
+	bytes.Buffer
+	most int
+}
+
+func (l *limited) Write(p []byte) (int, error) {
+	if l.Len()+len(p) > l.most {
+		return 0, io.ErrShortBuffer
+	}
+	return l.Buffer.Write(p)
+}
+
+// received reads what the other process has written.
+func received(b []byte) (Picture, error) {
+	var h head
+	line, rest, ok := bytes.Cut(b, []byte("\n"))
+	if !ok || json.Unmarshal(line, &h) != nil || h.Large < 1 || h.Small < 1 || h.Large+h.Small != len(rest) || h.Width < 1 || h.Height < 1 {
+		return Picture{}, errors.New("the unpacked data is not a picture")
+	}
+	return Picture{Name: h.Name, Width: h.Width, Height: h.Height, Taken: h.Taken, Large: rest[:h.Large:h.Large], Small: rest[h.Large:]}, nil
 }
 
 // refused is the exit code with which the other process says why.
 const refused = 3
 
 // unpackHere is what the other process does.
-func unpackHere(in io.Reader, out, said io.Writer) int {
-	data, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
-	if err != nil {
+func unpackHere(length int, in io.Reader, out, said io.Writer) int {
+	data := make([]byte, min(max(0, length), MaxBytes))
+	if _, err := io.ReadFull(in, data); err != nil {
 		return 1
 	}
-	if err := small(data, heicKind, func(d []byte) (image.Config, error) { return heic.DecodeConfig(bytes.NewReader(d)) }); err != nil {
+	p, err := unpack(data)
+	if err != nil {
 		fmt.Fprint(said, err)
 		return refused
 	}
-	img, err := heic.Decode(bytes.NewReader(data))
+	line, err := json.Marshal(head{p.Name, p.Width, p.Height, p.Taken, len(p.Large), len(p.Small)})
 	if err != nil {
-		fmt.Fprint(said, damaged(heicKind, err))
-		return refused
-	}
-	m := shrink(img, Large)
-	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, uint32(m.Rect.Dx())), uint32(m.Rect.Dy()))
-	if _, err := out.Write(append(head, m.Pix...)); err != nil {
 		return 1
+	}
+	for _, b := range [][]byte{append(line, '\n'), p.Large, p.Small} {
+		if _, err := out.Write(b); err != nil {
+			return 1
+		}
 	}
 	return 0
 }

@@ -10,15 +10,14 @@ import (
 	"errors"
 	"fmt"
 	"image"
-	"image/color"
 	"image/jpeg"
 	_ "image/png" // read
 	"math"
-	"runtime/debug"
 	"strings"
 	"time"
 
 	"github.com/bep/imagemeta"
+	"github.com/gen2brain/heic"
 	"golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
 	"golang.org/x/image/webp"
@@ -32,8 +31,6 @@ const (
 	MaxSide = 10_000
 	// MaxPixels is the most pixels that are read.
 	MaxPixels = 50_000_000
-	// maxMemory is the most a picture may take once it is unpacked, in bytes.
-	maxMemory = 256 << 20
 	// Large and Small are the longest sides of what is kept, in pixels.
 	Large, Small = 2048, 360
 	quality      = 84
@@ -55,42 +52,57 @@ type Picture struct {
 	Large, Small  []byte // JPEG
 }
 
-// one bounds the memory: pictures are unpacked one at a time.
-var one = make(chan struct{}, 1)
-
-// Take reads a picture of any of the known kinds. What the picture cannot be
-// is an *[Error]; the context's own error is returned where it ends first.
+// Take reads a picture of any of the known kinds. It is unpacked by a process of its own, which is
+// ended where it takes too long or too much. What the picture cannot be is an *[Error]; [ErrBusy]
+// where too many others are being unpacked; the context's own error where it ends first.
 func Take(ctx context.Context, data []byte) (Picture, error) {
+	k, need, err := look(data)
+	if err != nil {
+		return Picture{}, err
+	}
+	if inChild() {
+		return Picture{}, errors.New("main does not call RunChild") // or each process would start another
+	}
+	leave, err := need.lane(&k).enter(ctx)
+	if err != nil {
+		return Picture{}, err
+	}
+	defer leave()
+	return unpackInChild(ctx, k.name, data)
+}
+
+// look looks at what a picture says of itself, before anything of it is unpacked.
+func look(data []byte) (kind, need, error) {
 	if len(data) > MaxBytes {
-		return Picture{}, bad("The picture is larger than %d MB.", MaxBytes>>20)
+		return kind{}, need{}, bad("The picture is larger than %d MB.", MaxBytes>>20)
 	}
 	k, ok := kindOf(data)
 	if !ok {
-		return Picture{}, bad("This is not a picture that can be read. Use JPEG, PNG, WebP or HEIC.")
+		return k, need{}, bad("This is not a picture that can be read. Use JPEG, PNG, WebP or HEIC.")
 	}
 	if !k.read {
-		return Picture{}, bad("%s cannot be read here. Send it as JPEG, PNG, WebP or HEIC.", k.name)
+		return k, need{}, bad("%s cannot be read here. Send it as JPEG, PNG, WebP or HEIC.", k.name)
 	}
-	if k.config != nil {
-		if err := small(data, k, k.config); err != nil {
+	if k.config == nil {
+		return k, need{}, nil
+	}
+	n, err := needs(data, k, k.config)
+	return k, n, err
+}
+
+// unpack makes a picture of a file.
+func unpack(data []byte) (Picture, error) {
+	k, _, err := look(data)
+	if err != nil {
+		return Picture{}, err
+	}
+	if k.config == nil { // its size could not be looked at before
+		if _, err := needs(data, k, heicConfig); err != nil {
 			return Picture{}, err
 		}
 	}
-	select {
-	case one <- struct{}{}:
-	case <-ctx.Done():
-		return Picture{}, ctx.Err()
-	}
-	// What one picture took is given back before the next is unpacked.
-	defer func() { debug.FreeOSMemory(); <-one }()
-	img, err := k.decode(ctx, data)
-	var known *Error
-	switch {
-	case ctx.Err() != nil:
-		return Picture{}, ctx.Err()
-	case errors.As(err, &known):
-		return Picture{}, err
-	case err != nil:
+	img, err := k.decode(data)
+	if err != nil {
 		return Picture{}, damaged(k, err)
 	}
 	turn, taken := meta(data, k)
@@ -120,8 +132,8 @@ type kind struct {
 	name   string
 	read   bool
 	meta   imagemeta.ImageFormat
-	config func([]byte) (image.Config, error) // nil where decode looks at the size itself
-	decode func(context.Context, []byte) (image.Image, error)
+	config func([]byte) (image.Config, error) // nil where only a process of its own may look
+	decode func([]byte) (image.Image, error)
 	// turned tells that decoding already turns it upright.
 	turned bool
 }
@@ -131,7 +143,7 @@ func std(data []byte) (image.Config, error) {
 	return c, err
 }
 
-func stdDecode(_ context.Context, data []byte) (image.Image, error) {
+func stdDecode(data []byte) (image.Image, error) {
 	img, _, err := image.Decode(bytes.NewReader(data))
 	return img, err
 }
@@ -141,9 +153,12 @@ var (
 	pngKind  = kind{"PNG", true, imagemeta.PNG, std, stdDecode, false}
 	webpKind = kind{"WebP", true, imagemeta.WebP,
 		func(d []byte) (image.Config, error) { return webp.DecodeConfig(bytes.NewReader(d)) },
-		func(_ context.Context, d []byte) (image.Image, error) { return webp.Decode(bytes.NewReader(d)) }, false}
-	heicKind = kind{"HEIC", true, imagemeta.HEIF, nil, unpackInChild, true}
+		func(d []byte) (image.Image, error) { return webp.Decode(bytes.NewReader(d)) }, false}
+	heicKind = kind{"HEIC", true, imagemeta.HEIF, nil,
+		func(d []byte) (image.Image, error) { return heic.Decode(bytes.NewReader(d)) }, true}
 )
+
+func heicConfig(d []byte) (image.Config, error) { return heic.DecodeConfig(bytes.NewReader(d)) }
 
 // kindOf tells the kind by what the file begins with, never by its name.
 func kindOf(d []byte) (kind, bool) {
@@ -173,48 +188,8 @@ func kindOf(d []byte) (kind, bool) {
 	return kind{}, false
 }
 
-// small looks at a picture's size before anything is unpacked.
-func small(data []byte, k kind, config func([]byte) (image.Config, error)) error {
-	c, err := config(data)
-	if err != nil && strings.Contains(err.Error(), "dimension overflow") {
-		return bad("The picture says it is larger than any picture can be.")
-	}
-	if err != nil {
-		return damaged(k, err)
-	}
-	switch w, h := c.Width, c.Height; {
-	case w < 1 || h < 1:
-		return bad("The picture has no size.")
-	case w > MaxSide || h > MaxSide:
-		return bad("The picture is %d × %d pixels; no side may be longer than %d. Make it smaller and send it again.", w, h, MaxSide)
-	case w*h > MaxPixels:
-		return bad("The picture has %d million pixels; at most %d million are allowed.", w*h/1_000_000, MaxPixels/1_000_000)
-	case w*h*bytesOf(c.ColorModel) > maxMemory:
-		return bad("Unpacked, the picture would take %d MB; at most %d MB are allowed. Send it as JPEG.", w*h*bytesOf(c.ColorModel)>>20, maxMemory>>20)
-	}
-	return nil
-}
-
 func damaged(k kind, err error) error {
 	return bad("The %s picture is damaged or incomplete: %s.", k.name, plainly(err))
-}
-
-// bytesOf is what a pixel takes once it is unpacked.
-func bytesOf(m color.Model) int {
-	switch m {
-	case color.YCbCrModel, color.NYCbCrAModel:
-		return 3
-	case color.GrayModel, color.AlphaModel:
-		return 1
-	case color.RGBA64Model, color.NRGBA64Model:
-		return 8
-	case color.Gray16Model:
-		return 2
-	}
-	if _, ok := m.(color.Palette); ok {
-		return 1
-	}
-	return 4
 }
 
 // early is how decoders say that a file ends before its picture does.

@@ -94,15 +94,15 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("sizes", get, "/api/sizes", "Read the typed sizes of a part", 404, 422), h.sizes)
 	huma.Register(a, route("templates", get, "/api/templates", "The piece templates"), h.templates)
 	huma.Register(a, route("template", get, "/api/templates/{id}", "The parts of a piece template", 404, 422), h.template)
-	take := route("takePhoto", post, "/api/photos", "Add a picture", 413, 422, 507)
+	take := route("takePhoto", post, "/api/photos", "Add a picture", 413, 422, 503, 507)
 	take.MaxBodyBytes, take.BodyReadTimeout = app.MaxPhotoBytes, photoTime
 	take.DefaultStatus = http.StatusCreated
 	huma.Register(a, take, h.takePhoto)
 
 	// Finding out, checking, planning.
 	huma.Register(a, route("identify", post, "/api/identify", "What tests say about a zone, and what to test next", 400, 404, 413, 422), h.identify)
-	huma.Register(a, route("check", post, "/api/check", "Check a piece, saved or not", 400, 413, 422), h.check)
-	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check the zones that have changed since an earlier check; 412 when that check has expired", 400, 412, 413, 422), h.checkChange)
+	huma.Register(a, route("check", post, "/api/check", "Check a piece, saved or not", 400, 413, 422, 503), h.check)
+	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check the zones that have changed since an earlier check; 412 when that check has expired", 400, 412, 413, 422, 503), h.checkChange)
 	huma.Register(a, route("next", post, "/api/next", "Suggestions for the next step in a zone's plan", 400, 404, 413, 422), h.next)
 	h.registerPlans(a)
 
@@ -433,7 +433,7 @@ func (h *handlers) problemOf(err error) error {
 	case errors.Is(err, app.ErrStale):
 		return huma.Error412PreconditionFailed("This check has expired. Check the whole piece again.")
 	case errors.Is(err, app.ErrBusy):
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many plans are being searched for right now. Try again in a few seconds."), http.Header{"Retry-After": {"3"}})
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(busy), http.Header{"Retry-After": {"3"}})
 	case errors.Is(err, app.ErrNoAnswer):
 		return huma.NewError(http.StatusBadGateway, "The instrument does not answer.")
 	case errors.Is(err, context.Canceled):

@@ -2,7 +2,9 @@ package server
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -61,6 +63,73 @@ func sameOrigin(next http.Handler) http.Handler {
 	}))
 	return p.Handler(next)
 }
+
+// large is from how many bytes on few bodies are taken in at once, so that their memory stays bounded.
+const large = 512 << 10
+
+// gate lets few large bodies in at once, and tells short questions from long work.
+type gate struct {
+	studio         *app.Studio
+	bodies, photos chan struct{}
+}
+
+func newGate(s *app.Studio) *gate {
+	return &gate{s, make(chan struct{}, 4), make(chan struct{}, 6)}
+}
+
+// gateTime is how long a large body waits to be taken in.
+const gateTime = time.Second
+
+func (g *gate) through(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		api := strings.HasPrefix(r.URL.Path, "/api/")
+		plans := strings.HasPrefix(r.URL.Path, "/api/plans") || r.URL.Path == "/api/minds"
+		places := g.bodies
+		if r.URL.Path == "/api/photos" {
+			places = g.photos
+		}
+		if api && (r.ContentLength > large || r.ContentLength < 0) {
+			wait := time.NewTimer(gateTime)
+			defer wait.Stop()
+			select {
+			case places <- struct{}{}:
+				defer func() { <-places }()
+			case <-wait.C:
+				w.Header().Set("Retry-After", "3")
+				w.Header().Set("Connection", "close") // its body is not read
+				problem(w, http.StatusServiceUnavailable, busy)
+				return
+			case <-r.Context().Done():
+				return
+			}
+		}
+		c := http.NewResponseController(w)
+		if plans {
+			_ = c.SetWriteDeadline(time.Now().Add(max(g.studio.Budgets.Zone, g.studio.Budgets.Piece) + photoTime))
+		} else if api && places != g.photos {
+			defer g.studio.Light()()
+		}
+		// A body that was read is no reason to give up the work on it.
+		r.Body = &readWhole{r.Body, func() { _ = c.SetReadDeadline(time.Time{}) }}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// readWhole does something once a body has been read to its end.
+type readWhole struct {
+	io.ReadCloser
+	then func()
+}
+
+func (r *readWhole) Read(b []byte) (int, error) {
+	n, err := r.ReadCloser.Read(b)
+	if errors.Is(err, io.EOF) {
+		r.then()
+	}
+	return n, err
+}
+
+const busy = "The server is busy. Try again in a few seconds."
 
 // notTooLarge refuses a body that says it is larger than any may be
 // before it is read. One that does not say is cut off where it is read.

@@ -43,21 +43,18 @@ func (s *Store) photoPath(name string, small bool) (string, error) {
 // KeepPhoto stores a picture, large and small. One that is already there is left alone and
 // reported. The error is ErrFull where the disk is.
 func (s *Store) KeepPhoto(name string, large, small []byte) (already bool, err error) {
-	// The large one comes last: where it is, all of it is.
-	for _, f := range []struct {
-		data  []byte
-		small bool
-	}{{small, true}, {large, false}} {
-		path, err := s.photoPath(name, f.small)
-		if err != nil {
+	paths := [2]string{}
+	for i, isSmall := range []bool{true, false} {
+		if paths[i], err = s.photoPath(name, isSmall); err != nil {
 			return false, err
 		}
-		if !f.small {
-			if _, err := os.Stat(path); err == nil {
-				return true, nil
-			}
-		}
-		if err := writeWhole(path, f.data); err != nil {
+	}
+	if isFile(paths[0]) && isFile(paths[1]) {
+		return true, nil
+	}
+	// The large one comes last: where it is, all of it is.
+	for i, data := range [][]byte{small, large} {
+		if err := writeWhole(paths[i], data); err != nil {
 			if errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) {
 				return false, fmt.Errorf("keep the picture: %w", ErrFull)
 			}
@@ -67,10 +64,16 @@ func (s *Store) KeepPhoto(name string, large, small []byte) (already bool, err e
 	return false, nil
 }
 
-// writeWhole writes a file so that it is there whole or not at all.
+func isFile(path string) bool {
+	info, err := os.Stat(path)
+	return err == nil && info.Mode().IsRegular()
+}
+
+// writeWhole writes a file so that it is there whole or not at all, and once it says so, after a
+// power cut too.
 func writeWhole(path string, data []byte) error {
 	dir := filepath.Dir(path)
-	if err := os.MkdirAll(dir, 0o700); err != nil {
+	if err := makeDir(dir); err != nil {
 		return err
 	}
 	f, err := os.CreateTemp(dir, halfWritten+"*")
@@ -88,7 +91,41 @@ func writeWhole(path string, data []byte) error {
 	if err == nil {
 		err = os.Rename(f.Name(), path)
 	}
+	if err == nil {
+		err = syncDir(dir)
+	}
 	return err
+}
+
+// makeDir makes a folder and those that it lies in, each of them there after a power cut too.
+func makeDir(dir string) error {
+	if info, err := os.Stat(dir); err == nil && info.IsDir() {
+		return nil
+	}
+	above := filepath.Dir(dir)
+	if above != dir {
+		if err := makeDir(above); err != nil {
+			return err
+		}
+	}
+	if err := os.Mkdir(dir, 0o700); err != nil && !errors.Is(err, fs.ErrExist) {
+		return err
+	}
+	return syncDir(above)
+}
+
+// syncDir has the names in a folder written to the disk. Where folders cannot be synced, the system
+// has its own way.
+func syncDir(dir string) error {
+	d, err := os.Open(dir)
+	if err != nil {
+		return err
+	}
+	defer d.Close()
+	if err := d.Sync(); err != nil && !errors.Is(err, syscall.EINVAL) && !errors.Is(err, errors.ErrUnsupported) {
+		return err
+	}
+	return nil
 }
 
 // Photo opens a picture; the caller closes it. The error is ErrNoPhoto where
@@ -105,11 +142,25 @@ func (s *Store) Photo(name string, small bool) (*os.File, error) {
 	return f, err
 }
 
+// halfAge is how long something half written is left alone: it may be being written.
+const halfAge = time.Hour
+
 // halfWritten is how a file is called until all of it is there.
 const halfWritten = ".new-"
 
-// sweepHalves removes what a program that was ended left half written.
+// sweepHalves removes what a program that was ended left half written: files, and small pictures
+// whose large one never came.
 func (s *Store) sweepHalves(age time.Duration) {
+	smalls, _ := os.ReadDir(filepath.Join(s.dir, Photos, smallPhotos))
+	for _, f := range smalls {
+		large, err := s.photoPath(f.Name(), false)
+		if err != nil || isFile(large) {
+			continue
+		}
+		if info, err := f.Info(); err == nil && s.now().Sub(info.ModTime()) >= age {
+			_ = os.Remove(filepath.Join(s.dir, Photos, smallPhotos, f.Name()))
+		}
+	}
 	for _, dir := range []string{Photos, filepath.Join(Photos, smallPhotos)} {
 		left, _ := filepath.Glob(filepath.Join(s.dir, dir, halfWritten+"*"))
 		for _, path := range left {
@@ -149,7 +200,7 @@ func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error)
 	if err != nil {
 		return 0, fmt.Errorf("read the pictures: %w", err)
 	}
-	s.sweepHalves(age)
+	s.sweepHalves(halfAge)
 	n := 0
 	for _, f := range files {
 		info, err := f.Info()

@@ -45,6 +45,7 @@ type ZoneResult struct {
 	Ready    *Ready       `json:"ready" doc:"Null while nothing is planned"`
 	Hours    Hours        `json:"hours"`
 	Findings []Finding    `json:"findings"`
+	Brief    bool         `json:"brief,omitempty" doc:"Details are left out, as the piece is very long; a change of the zone is answered with them"`
 	Stages   []Stage      `json:"stages,omitempty" doc:"The stages of the work, in their order"`
 	Section  *Section     `json:"section,omitempty"`
 	Gloss    string       `json:"gloss,omitempty" doc:"The sheen class, where one was entered or measured"`

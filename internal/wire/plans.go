@@ -118,6 +118,7 @@ type ZonePlan struct {
 	Like       []string    `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs    string      `json:"differs,omitempty" doc:"Why it cannot have their paint"`
 	Watches    []string    `json:"watches,omitempty" doc:"What the check says can go wrong with its new plan"`
+	Unproved   bool        `json:"unproved,omitempty" doc:"The search for its plan was stopped early: there may be a better one"`
 	Infeasible *Infeasible `json:"stuck,omitempty"`
 }
 
@@ -140,4 +141,10 @@ type PlanLine struct {
 	Of   int        `json:"of"`
 	Plan *PiecePlan `json:"plan,omitempty"`
 	Says string     `json:"says,omitempty" doc:"What went wrong"`
+}
+
+// PlanRun is how far a search for plans is.
+type PlanRun struct {
+	Done int `json:"done" doc:"Ways of working, or zones of a piece, that were searched"`
+	Of   int `json:"of" doc:"0 before it has begun"`
 }

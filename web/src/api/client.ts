@@ -51,6 +51,11 @@ export async function answer<T>(
 /** RETRY is the wait before an unanswered request is repeated, in milliseconds. */
 export const RETRY = 3000;
 
+const BUSY = 503;
+
+/** again tells that a request is worth repeating: the server did not answer, or is busy. */
+export const again = (e: unknown) => !(e instanceof Refused) || e.status === BUSY;
+
 /** TYPING is the pause in typing before a request that follows it, in milliseconds. */
 export const TYPING = 150;
 

@@ -351,6 +351,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/runs/{run}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a search for plans is */
+        get: operations["planRun"];
+        put?: never;
+        post?: never;
+        /** Stop a search for plans, which then answers with what it has */
+        delete: operations["stopPlanRun"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -1604,6 +1622,18 @@ export interface components {
             /** @description What went wrong */
             says?: string;
         };
+        PlanRun: {
+            /**
+             * Format: int64
+             * @description Ways of working, or zones of a piece, that were searched
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description 0 before it has begun
+             */
+            of: number;
+        };
         ProductWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -2614,6 +2644,8 @@ export interface components {
              */
             state: "had" | "planned" | "stuck" | "stopped";
             stuck?: components["schemas"]["Infeasible"];
+            /** @description The search for its plan was stopped early: there may be a better one */
+            unproved?: boolean;
             /** @description What the check says can go wrong with its new plan */
             watches?: string[];
         };
@@ -2629,6 +2661,8 @@ export interface components {
             bleed: components["schemas"]["Bleed"][];
             /** @description The bonds that a patch test could test, weakest first */
             bonds: components["schemas"]["Bond"][];
+            /** @description Details are left out, as the piece is very long; a change of the zone is answered with them */
+            brief?: boolean;
             /** @description Null where nothing is likely to chip */
             chips: components["schemas"]["Chips"];
             /**
@@ -2792,6 +2826,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
         };
     };
     checkChange: {
@@ -2858,6 +2901,15 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3668,6 +3720,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Insufficient Storage */
             507: {
                 headers: {
@@ -4077,6 +4138,8 @@ export interface operations {
                 ways?: string;
                 /** @description How much each thing counts, as peel=2,cost=0.5 */
                 weights?: string;
+                /** @description A name for this search, to ask how far it is and to stop it by */
+                run?: string;
                 /** @description Id of the zone */
                 zone: string;
             };
@@ -4161,6 +4224,8 @@ export interface operations {
                 /** @description Id of the way of working; absent: the studio's */
                 way?: string;
                 weights?: string;
+                /** @description A name for this search, to ask how far it is and to stop it by */
+                run?: string;
             };
             header?: never;
             path?: never;
@@ -4192,6 +4257,111 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    planRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRun"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    stopPlanRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

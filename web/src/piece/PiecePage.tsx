@@ -65,7 +65,6 @@ function OpenPiece({ id }: { id: number }) {
   const studio = useStudio();
   const [session, open] = useSession(id);
   const { piece, state } = session;
-  const { result, current, silent, refused } = useCheck(piece);
   const [adding, setAdding] = useState<{ parts: number[] }>(); // a zone that is being added, and its material
   const [fresh, setFresh] = useState<string>(); // the zone just added, whose survey begins
   const undo = session.history.past.length ? open.undo : undefined;
@@ -74,6 +73,7 @@ function OpenPiece({ id }: { id: number }) {
   const whole = zoneID === WHOLE || !zones.length || (!zoneID && !!piece?.parts?.length);
   const zone = whole ? undefined : (zones.find((z) => z.id === zoneID) ?? zones[0]);
   const side: PieceView = PIECE_VIEWS.includes(wanted ?? "") ? (wanted as PieceView) : "parts";
+  const { result, current, silent, refused } = useCheck(piece, zone?.id);
   const judged = result?.zones.find((z) => z.id === zone?.id);
   const view = viewOf(wanted) ?? viewOf(zone?.steps?.length ? "plan" : "survey");
   const show = (z: string, to?: string) => {

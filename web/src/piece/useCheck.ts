@@ -1,6 +1,7 @@
-import { keepPreviousData, type QueryClient, replaceEqualDeep, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import {
+  again,
   answer,
   api,
   type CheckResult,
@@ -103,7 +104,7 @@ const checkOf = (piece: Piece) => ({
   queryFn: ({ signal }: { signal: AbortSignal }) => judge(piece, signal),
   staleTime: Infinity,
   gcTime: KEPT,
-  retry: (_: number, e: Error) => !(e instanceof Refused),
+  retry: (_: number, e: Error) => again(e),
   retryDelay: RETRY,
 });
 
@@ -124,7 +125,8 @@ export function askCheck(queries: QueryClient, piece: Piece): Promise<unknown> {
  * useCheck is the verdict on the piece on the screen. The last good answer stays until the next one, so that nothing
  * flickers; silent tells that the server does not answer, refused why the piece cannot be judged.
  */
-export function useCheck(piece: Piece | undefined) {
+export function useCheck(piece: Piece | undefined, zone: string | undefined) {
+  useDetails(piece, zone);
   const q = useQuery({ ...checkOf(piece ?? NONE), enabled: !!piece, placeholderData: keepPreviousData });
   const good = useRef<CheckResult>(undefined);
   if (q.data) good.current = q.data;
@@ -150,6 +152,30 @@ export function useCheck(piece: Piece | undefined) {
     silent: q.failureCount > 0 && !q.isError,
     refused: q.isError ? q.error.message : undefined,
   };
+}
+
+/**
+ * useDetails has the open zone of a very long piece judged once more, with the details that its answer left out: to
+ * the server it is a change that changes nothing.
+ */
+function useDetails(piece: Piece | undefined, zone: string | undefined) {
+  const queries = useQueryClient();
+  const q = useQuery({ ...checkOf(piece ?? NONE), enabled: false });
+  const brief = q.data?.zones.find((z) => z.id === zone)?.brief;
+  useEffect(() => {
+    const open = piece?.zones?.find((z) => z.id === zone);
+    if (!piece || !brief || !open || kept?.piece !== piece) return;
+    const stop = new AbortController();
+    change(kept, piece, [open], stop.signal).then(
+      (now) => {
+        if (kept?.piece !== piece) return; // it was changed meanwhile
+        kept = now;
+        queries.setQueryData(checkOf(piece).queryKey, now.result);
+      },
+      () => undefined, // the brief answer stays
+    );
+    return () => stop.abort();
+  }, [piece, zone, brief, queries]);
 }
 
 const NONE: Piece = { format: "rutile/piece", version: 1 };

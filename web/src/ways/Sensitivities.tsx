@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Piece, TYPING, why, type Zone } from "../api/client";
+import { again, answer, api, type Piece, RETRY, Refused, TYPING, why, type Zone } from "../api/client";
 import { numberOf } from "../piece/useCheck";
 import type { FieldName } from "../piece/workspace";
 import { useLast, useLater } from "../ui/later";
@@ -26,7 +26,8 @@ export function Sensitivities({ piece, zone, weights: w, onField }: Props) {
       ),
     enabled: open,
     placeholderData: keepPreviousData,
-    retry: false,
+    retry: (n, e) => e instanceof Refused && again(e) && n < 10, // busy
+    retryDelay: RETRY,
   });
   const minds = useLast(q.data);
   return (

@@ -70,6 +70,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           <p className="mb-1 text-sm leading-tight">
             {p.ground && p.ground[0]?.toUpperCase() + p.ground.slice(1)}, then {p.finish}.
           </p>
+          {!p.own && !p.proved && (
+            <p className="mb-1 text-sm text-warning leading-tight" data-unproved>
+              The search was stopped early: there may be a better plan.
+            </p>
+          )}
           {p.note && <p className="mb-1 text-secondary text-sm leading-tight">{p.note}</p>}
           <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-sm leading-snug">
             <Figure of="Adhesion">{p.holds}</Figure>

@@ -1,4 +1,4 @@
-import { ArrowLeft, Pencil, Plus } from "lucide-react";
+import { ArrowLeft, Pencil, Plus, Square } from "lucide-react";
 import { type MouseEvent, useState } from "react";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -7,6 +7,7 @@ import { useKeys } from "../frame/keys";
 import { Estimate } from "../piece/Estimate";
 import type { FieldName } from "../piece/workspace";
 import { focusOn, useName, useTakes } from "../ui/focus";
+import { count } from "../ui/units";
 import { OwnWay } from "./OwnWay";
 import { Sensitivities } from "./Sensitivities";
 import { type Kept, said, usePlans, type WayPlan } from "./useWays";
@@ -31,7 +32,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   const mine = studio?.ways ?? [];
   const all = [...mine, ...v.ways.ways];
   const ways = k.ways.filter((id) => all.some((w) => w.id === id));
-  const { plans, trouble } = usePlans(piece, zone, ways, said(k.weights));
+  const { plans, trouble, progress, stop } = usePlans(piece, zone, ways, said(k.weights));
   const [at, setAt] = useState(0); // the plan whose button has the focus, among those that can be used
   const cards = plans?.plans ?? [];
   const takes = cards.flatMap((p, i) => (p.own || p.stuck ? [] : [i + 1]));
@@ -52,7 +53,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
     if (next.length) setK({ ...k, ways: next });
   };
   // It is drawn once there is something to show, so that nothing moves.
-  if (!plans && !trouble) return <section aria-label="Compare plans" className="flex-1" />;
+  if (!plans && !trouble && !progress) return <section aria-label="Compare plans" className="flex-1" />;
   const edit = (e: MouseEvent<HTMLElement>, id: string) => {
     e.currentTarget.closest("details")?.removeAttribute("open");
     setOwn(id);
@@ -110,6 +111,14 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
       {trouble && (
         <p role="alert" className="mb-3 font-medium text-warning">
           {trouble} This may be older than your last change.
+        </p>
+      )}
+      {progress && progress.of > 0 && (
+        <p role="status" className="mb-3 flex flex-wrap items-center gap-3" data-searching>
+          Searching: {progress.done} of {count(progress.of, "way", "ways")} of working done.
+          <button data-do="stop-plan" type="button" className="btn" onClick={stop}>
+            <Square className="size-4" aria-hidden="true" /> Stop
+          </button>
         </p>
       )}
       {plans && (

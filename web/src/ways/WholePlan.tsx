@@ -6,7 +6,7 @@ import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Choice } from "../ui/Choice";
 import { count, list } from "../ui/units";
-import { said, useKept } from "./useWays";
+import { runName, said, stopRun, useKept } from "./useWays";
 import { Stuck } from "./WayCard";
 import { Weights } from "./Weights";
 
@@ -27,18 +27,18 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const [way, setWay] = useState(studio?.way || (ways[0]?.id ?? ""));
   const [at, setAt] = useState<Line>();
   const [kept, keep] = useKept();
-  const stop = useRef<AbortController>(undefined);
+  const running = useRef("");
+  const [stopping, setStopping] = useState(false);
   const zones = piece.zones ?? [];
   const open = zones.filter((z) => !z.steps?.length).length;
   const search = useMutation({
-    mutationFn: async (signal: AbortSignal): Promise<{ of: string; plan: Made }> => {
+    mutationFn: async (run: string): Promise<{ of: string; plan: Made }> => {
       setAt({ done: 0, of: zones.length });
       const told = await answer(
         api.POST("/api/plans/piece", {
-          params: { query: { way, weights: said(kept.weights) } },
+          params: { query: { way, weights: said(kept.weights), run } },
           body: { ...piece, photos: undefined },
           parseAs: "stream",
-          signal,
         }),
       );
       for await (const line of lines(told)) {
@@ -48,14 +48,21 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       }
       throw new Refused(500, { detail: "Planning was interrupted." });
     },
-    onSettled: () => setAt(undefined),
+    onSettled: () => {
+      setAt(undefined);
+      setStopping(false);
+    },
   });
   const run = () => {
-    stop.current = new AbortController();
-    search.mutate(stop.current.signal);
+    running.current = runName();
+    search.mutate(running.current);
+  };
+  const stop = () => {
+    setStopping(true);
+    void stopRun(running.current);
   };
   const made = search.data;
-  const trouble = search.error && (stop.current?.signal.aborted ? "Stopped." : `Not planned: ${why(search.error)}`);
+  const trouble = search.error && `Not planned: ${why(search.error)}`;
   const take = () => {
     if (!made) return;
     const planned = made.plan.piece.zones ?? [];
@@ -70,6 +77,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const plan = made?.plan;
   const fresh = plan?.zones.filter((z) => z.state === "planned").length ?? 0;
   const isFresh = (id: string) => plan?.zones.some((z) => z.id === id && z.state === "planned");
+  const left = plan?.zones.filter((z) => z.state === "stopped").length ?? 0;
   const taken = fresh > 0 && !zones.some((z) => isFresh(z.id) && !z.steps?.length);
   const stale = !!made && made.of !== surveyed(piece);
   return (
@@ -88,8 +96,8 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
           <Choice label="Way of working" name="plan.way" words={ways} value={way} onChange={setWay} />
         </div>
         {at ? (
-          <button type="button" className="btn mb-2" onClick={() => stop.current?.abort()}>
-            <Square className="size-4" aria-hidden="true" /> Stop
+          <button data-do="stop-plan" type="button" className="btn mb-2" disabled={stopping} onClick={stop}>
+            <Square className="size-4" aria-hidden="true" /> {stopping ? "Stopping…" : "Stop"}
           </button>
         ) : (
           <button
@@ -126,6 +134,12 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       {stale && !taken && (
         <p role="status" className="mb-3 font-medium text-warning">
           The piece has changed since. Plan it again first.
+        </p>
+      )}
+      {plan && left > 0 && (
+        <p role="status" className="mb-3 font-medium text-warning" data-left={left}>
+          Planning was stopped early: {count(left, "zone has", "zones have")} no plan yet. Use the plans found so far,
+          then plan again for the rest.
         </p>
       )}
       {plan && (

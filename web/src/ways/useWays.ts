@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
-import { answer, api, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
+import { useEffect, useMemo, useState } from "react";
+import { again, answer, api, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { numberOf } from "../piece/useCheck";
 import { useLast, useLater } from "../ui/later";
@@ -54,25 +54,57 @@ export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: stri
   const said = ways.join(",");
   const now = useMemo(() => ({ piece, ways: said, weights }), [piece, said, weights]);
   const asked = useLater(now, TYPING);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every question has a name of its own
+  const run = useMemo(runName, [asked, zone.id]);
   const q = useQuery({
     queryKey: ["plans", zone.id, numberOf(asked.piece), asked.ways, asked.weights],
     queryFn: ({ signal }) =>
       answer(
         api.POST("/api/plans", {
-          params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights } },
+          params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights, run } },
           // Other zones may determine what it has to match.
           body: { ...asked.piece, photos: undefined },
           signal,
         }),
       ),
     placeholderData: keepPreviousData,
-    retry: (_, e) => !(e instanceof Refused),
+    retry: (_, e) => again(e),
     retryDelay: RETRY,
   });
   const trouble = q.isError
     ? q.error.message
     : q.failureCount > 0
-      ? "The server does not answer right now."
+      ? q.failureReason instanceof Refused
+        ? "The server is busy. Trying again…"
+        : "The server does not answer right now."
       : undefined;
-  return { plans: useLast(q.data), trouble };
+  const progress = useProgress(q.isFetching ? run : undefined);
+  return { plans: useLast(q.data), trouble, progress, stop: () => void stopRun(run) };
+}
+
+/** runName is a new name for a search. */
+export const runName = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (b) => b.toString(16)).join("");
+
+/** stopRun has a search answer with what it has. */
+export const stopRun = (run: string) => api.DELETE("/api/plans/runs/{run}", { params: { path: { run } } });
+
+const SLOW = 700; // ms after which a search says how far it is
+
+/** useProgress asks how far a search is, once it takes longer than a moment. */
+function useProgress(run: string | undefined): Schemas["PlanRun"] | undefined {
+  const [long, setLong] = useState<string>();
+  useEffect(() => {
+    if (!run) return;
+    const soon = setTimeout(() => setLong(run), SLOW);
+    return () => clearTimeout(soon);
+  }, [run]);
+  const on = !!run && long === run;
+  const q = useQuery({
+    queryKey: ["run", run],
+    enabled: on,
+    refetchInterval: SLOW,
+    retry: false,
+    queryFn: ({ signal }) => answer(api.GET("/api/plans/runs/{run}", { params: { path: { run: run ?? "" } }, signal })),
+  });
+  return on ? q.data : undefined;
 }
