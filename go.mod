@@ -20,6 +20,8 @@ require (
 	modernc.org/sqlite v1.62.0
 )
 
+require github.com/gofrs/flock v0.13.2
+
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
 	github.com/chromedp/cdproto v0.159.2 // indirect

@@ -312,6 +312,9 @@ func (a *app) call(method, path, body string, want int) {
 	if body != "" {
 		r.Header.Set("Content-Type", "application/json")
 	}
+	if method == http.MethodPut {
+		r.Header.Set("If-Match", "*")
+	}
 	res, err := http.DefaultClient.Do(r)
 	if err != nil {
 		a.t.Fatal(err)

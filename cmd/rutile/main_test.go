@@ -340,3 +340,57 @@ func TestServeSaysWhatIsInTheWay(t *testing.T) {
 		t.Errorf("%d %q", code, errs)
 	}
 }
+
+// Another address than this computer's own is refused, unless somebody else guards it.
+func TestServeIsForThisComputer(t *testing.T) {
+	for _, addr := range []string{"0.0.0.0:0", ":0", "[::]:0", "192.0.2.7:8733", "workshop.example:8733"} {
+		_, errs, code := rutile("", "serve", "--demo", "--addr", addr)
+		if code != 2 || !strings.Contains(errs, "other computers could reach Rutile") || !strings.Contains(errs, "--behind-proxy") {
+			t.Errorf("%s: %d %q", addr, code, errs)
+		}
+	}
+	for _, addr := range []string{"127.0.0.1:1", "localhost:1", "[::1]:1", "127.9.9.9:1"} {
+		if err := guarded(addr, false); err != nil {
+			t.Errorf("%s: %v", addr, err)
+		}
+	}
+	if err := guarded("0.0.0.0:1", true); err != nil {
+		t.Errorf("behind a proxy: %v", err)
+	}
+	if err := guarded("8733", false); err == nil || !strings.Contains(err.Error(), "an address is written as") {
+		t.Error(err)
+	}
+}
+
+// A second server on one folder is refused, and a folder to be read only changes nothing.
+func TestServeOneFolderOnce(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "studio")
+	url, stop := serving(t, "--data", dir)
+	r, err := http.Post(url+"/api/pieces", "application/json", strings.NewReader(example(t)))
+	if err != nil || r.StatusCode != 201 {
+		t.Fatal(r, err)
+	}
+	r.Body.Close()
+	for _, more := range [][]string{nil, {"--read-only"}} {
+		_, errs, code := rutile("", append([]string{"serve", "--addr", "127.0.0.1:0", "--data", dir}, more...)...)
+		if code != 2 || !strings.Contains(errs, "Another Rutile is already running on the folder") {
+			t.Errorf("%v: %d %q", more, code, errs)
+		}
+	}
+	if code := stop(); code != 0 {
+		t.Fatal(code)
+	}
+	url, stop = serving(t, "--data", dir, "--read-only")
+	defer stop()
+	if s := get(t, url+"/api/pieces"); !strings.Contains(s, "Programme rack") {
+		t.Errorf("it holds %s", s)
+	}
+	if s := get(t, url+"/api/studio"); !strings.Contains(s, `"read_only":true`) {
+		t.Errorf("it does not say so: %s", s)
+	}
+	r, err = http.Post(url+"/api/pieces", "application/json", strings.NewReader(example(t)))
+	if err != nil || r.StatusCode != 403 {
+		t.Errorf("a save: %v, %v", r.Status, err)
+	}
+	r.Body.Close()
+}

@@ -1,12 +1,15 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"log/slog"
 	"net"
 	"os"
 	"path/filepath"
+	"runtime"
 	"runtime/debug"
+	"syscall"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -29,6 +32,9 @@ func serveCommand() *cobra.Command {
 		data   string
 		hosts  []string
 		seed   uint64
+
+		readOnly, proxied bool
+		budgets           = app.UsualBudgets
 	)
 	cmd := &cobra.Command{
 		Use:   "serve",
@@ -49,13 +55,19 @@ func serveCommand() *cobra.Command {
 				defer os.RemoveAll(data)
 				o.Site = demo.Site
 			}
-			// The address first: a second server must not touch the data.
+			if err := guarded(addr, proxied); err != nil {
+				return err
+			}
 			l, err := net.Listen("tcp", addr)
 			if err != nil {
-				return fmt.Errorf("listen on %s: %w; another address is given with --addr", addr, err)
+				return unreachable(addr, err)
 			}
 			defer l.Close()
-			if o.Store, err = store.Open(data); err != nil {
+			open := store.Open
+			if readOnly {
+				open = store.OpenReadOnly
+			}
+			if o.Store, err = open(data); err != nil {
 				return err
 			}
 			defer func() {
@@ -73,13 +85,21 @@ func serveCommand() *cobra.Command {
 			}
 			debug.FreeOSMemory() // starting takes more than serving
 			fmt.Fprintf(cmd.OutOrStdout(), "Rutile is at http://%s\n", l.Addr())
-			studio := app.NewStudio(app.NewEngine(craft.Default()), o)
+			engine := app.NewEngine(craft.Default())
+			engine.Budgets = budgets
+			studio := app.NewStudio(engine, o)
+			// One more than searches may take: somebody must be free to notice the next request.
+			defer runtime.GOMAXPROCS(runtime.GOMAXPROCS(runtime.GOMAXPROCS(0) + 1))
 			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))
 		},
 	}
 	cmd.Flags().BoolVar(&isDemo, "demo", false, "start with a fresh copy of the demo data and touch nothing else")
 	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:8733", "address to listen on")
 	cmd.Flags().StringVar(&data, "data", defaultData(), "folder of the database")
+	cmd.Flags().BoolVar(&readOnly, "read-only", false, "open the data to be read only, and change nothing in its folder")
+	cmd.Flags().BoolVar(&proxied, "behind-proxy", false, "allow an address that other computers reach, because a proxy in front of it lets in only those who may")
+	cmd.Flags().DurationVar(&budgets.Zone, "zone-time", budgets.Zone, "most time to search for the plans of one zone")
+	cmd.Flags().DurationVar(&budgets.Piece, "piece-time", budgets.Piece, "most time to search for the plans of one piece")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil, "another host name to accept")
 	cmd.Flags().Uint64Var(&seed, "instrument-seed", demo.InstrumentSeed, "seed of the simulated instruments: the same seed repeats the same readings")
 	cmd.Flags().SetNormalizeFunc(func(_ *pflag.FlagSet, name string) pflag.NormalizedName {
@@ -89,7 +109,30 @@ func serveCommand() *cobra.Command {
 		return pflag.NormalizedName(name)
 	})
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
+	cmd.MarkFlagsMutuallyExclusive("demo", "read-only")
 	return cmd
+}
+
+// unreachable tells why the server cannot be at an address.
+func unreachable(addr string, err error) error {
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return fmt.Errorf("another program is using the address %s, perhaps another Rutile. Nothing was changed. Stop it, or name another address with --addr", addr)
+	}
+	return fmt.Errorf("the address %s cannot be used: %w. Nothing was changed. Name another one with --addr", addr, err)
+}
+
+// guarded refuses an address that other computers reach: whoever reaches the server may read and change
+// everything.
+func guarded(addr string, proxied bool) error {
+	host, _, err := net.SplitHostPort(addr)
+	if err != nil {
+		return fmt.Errorf("--addr %s: an address is written as 127.0.0.1:8733", addr)
+	}
+	if ip := net.ParseIP(host); proxied || host == "localhost" || ip != nil && ip.IsLoopback() {
+		return nil
+	}
+	return fmt.Errorf("--addr %s: other computers could reach Rutile there, and it asks nobody for a password: whoever reaches it can read and change everything. "+
+		"Use 127.0.0.1, or put a proxy that asks for a password in front of it and start Rutile with --behind-proxy", addr)
 }
 
 // unshown is how long a picture that no piece shows is kept: undo in a browser

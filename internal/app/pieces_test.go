@@ -80,13 +80,13 @@ func TestOnlyWhatChangedIsJudgedAgain(t *testing.T) {
 		`{"name": "A", "units": "us", "site": {"temp_c": 9, "rh_pct": 50}}`,
 		`{"name": "A", "units": "us", "site": {"temp_c": 9, "rh_pct": 50}, "lead_year": 1960}`,
 	} {
-		if err := s.SaveSettings(ctx, []byte(set)); err != nil {
+		if err := s.SaveSettings(ctx, AnyRevision, []byte(set)); err != nil {
 			t.Fatal(err)
 		}
 		judgedNow("with other settings", 4)
 	}
 	judgedNow("with the same", 0)
-	if err := s.SaveSettings(ctx, []byte(`{"name": "Another name", "units": "us", "site": {"temp_c": 9, "rh_pct": 50}, "lead_year": 1960}`)); err != nil {
+	if err := s.SaveSettings(ctx, AnyRevision, []byte(`{"name": "Another name", "units": "us", "site": {"temp_c": 9, "rh_pct": 50}, "lead_year": 1960}`)); err != nil {
 		t.Fatal(err)
 	}
 	judgedNow("with another name", 0)

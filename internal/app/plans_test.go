@@ -68,7 +68,7 @@ func TestPlansOfAZone(t *testing.T) {
 	var o PlanOptions
 	o.Done = func(done, of int) { told = append(told, done, of) }
 	z, err := job(p).PlanZone(ctx, 0, ways, o)
-	if !slices.Equal(told, []int{1, 5, 2, 5, 3, 5, 4, 5, 5, 5}) {
+	if !slices.Equal(told, []int{0, 5, 1, 5, 2, 5, 3, 5, 4, 5, 5, 5}) {
 		t.Errorf("told of %v", told)
 	}
 	if err != nil || len(z.Plans) != len(ways) {

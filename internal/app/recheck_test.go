@@ -169,7 +169,7 @@ func TestChangesThatAreRefused(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.SaveSettings(ctx, []byte(`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}}`)); err != nil {
+	if err := s.SaveSettings(ctx, AnyRevision, []byte(`{"name": "A", "units": "us", "site": {"temp_c": 20, "rh_pct": 50}}`)); err != nil {
 		t.Fatal(err)
 	}
 	if _, _, err := s.CheckChange(ctx, token, touch); !errors.Is(err, ErrStale) {

@@ -22,11 +22,15 @@ var (
 	ErrNoPiece   = store.ErrNotFound
 	ErrNoReading = store.ErrNoReading
 	ErrFull      = store.ErrFull
+	ErrReadOnly  = store.ErrReadOnly
+
+	ErrSettingsChanged = store.ErrSettingsChanged
 )
 
 const (
 	MaxPhotoBytes = photo.MaxBytes
 	MaxCSVBytes   = instruments.MaxCSVBytes
+	AnyRevision   = store.AnyRevision
 )
 
 // Conflict is a write refused because the piece has changed meanwhile.
@@ -67,10 +71,16 @@ type Studio struct {
 	*Engine
 	StudioOptions
 	// settings are the studio's, read once and kept with every write.
-	settings atomic.Pointer[wire.Settings]
+	settings atomic.Pointer[keptSettings]
 	judged   *judgements
 	live     live
 	runs     runs
+}
+
+// keptSettings are settings with their revision.
+type keptSettings struct {
+	wire.Settings
+	rev int
 }
 
 // NewStudio makes a studio.
@@ -85,40 +95,50 @@ func NewStudio(e *Engine, o StudioOptions) *Studio {
 }
 
 // Settings are the studio's, or the usual ones where none were saved.
-func (s *Studio) Settings(ctx context.Context) wire.Settings {
+func (s *Studio) Settings(ctx context.Context) wire.Settings { return s.settingsNow(ctx).Settings }
+
+func (s *Studio) settingsNow(ctx context.Context) keptSettings {
 	if set := s.settings.Load(); set != nil {
 		return *set
 	}
-	usual := wire.Settings{Units: measure.Metric.String(), Site: wire.Site{TempC: s.Site.TempC, RHPct: s.Site.RH}}
-	set, ok, err := s.Store.Settings(ctx)
+	usual := keptSettings{wire.Settings{Units: measure.Metric.String(), Site: wire.Site{TempC: s.Site.TempC, RHPct: s.Site.RH}}, 0}
+	set, rev, err := s.Store.Settings(ctx)
 	if err != nil {
 		s.Log.Error("store", "err", err)
 		return usual
 	}
-	if !ok {
-		set = usual
+	now := keptSettings{set, rev}
+	if rev == 0 {
+		now = usual
 	}
-	s.settings.Store(&set)
-	return set
+	s.settings.CompareAndSwap(nil, &now) // what was saved meanwhile is newer
+	return now
 }
 
-// SaveSettings reads settings and keeps them. Errors are a *wire.Error or the store's.
-func (s *Studio) SaveSettings(ctx context.Context, data []byte) error {
+// SaveSettings reads settings and keeps them over a revision, or over any. Errors are a *wire.Error,
+// ErrSettingsChanged or the store's.
+func (s *Studio) SaveSettings(ctx context.Context, base int, data []byte) error {
 	set, err := wire.DecodeSettings(data)
 	if err != nil {
 		return err
 	}
-	if err := s.Store.SaveSettings(ctx, set); err != nil {
+	rev, err := s.Store.SaveSettings(ctx, base, set)
+	if err != nil {
 		return err
 	}
-	s.settings.Store(&set)
-	return nil
+	now := &keptSettings{set, rev}
+	for {
+		was := s.settings.Load()
+		if was != nil && was.rev >= rev || s.settings.CompareAndSwap(was, now) {
+			return nil
+		}
+	}
 }
 
 // About is what the page needs to know of the studio.
 func (s *Studio) About(ctx context.Context) wire.Studio {
-	set := s.Settings(ctx)
-	return wire.Studio{Settings: set, Demo: s.Demo, Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
+	set := s.settingsNow(ctx)
+	return wire.Studio{Settings: set.Settings, Rev: set.rev, Demo: s.Demo, ReadOnly: s.Store.ReadOnly(), Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
 }
 
 // Workshop is where the pieces of this studio are judged today.

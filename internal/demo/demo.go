@@ -88,7 +88,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	if err := s.SaveSettings(ctx, Settings); err != nil {
+	if _, err := s.SaveSettings(ctx, store.AnyRevision, Settings); err != nil {
 		return err
 	}
 	pictures, err := drawn()

@@ -66,7 +66,7 @@ func (h *handlers) register(a huma.API) {
 	const get, post, put = http.MethodGet, http.MethodPost, http.MethodPut
 
 	huma.Register(a, route("studio", get, "/api/studio", "The studio's settings"), h.studio)
-	huma.Register(a, route("saveStudio", put, "/api/studio", "Save the studio's settings", 400, 413, 422, 507), h.saveStudio)
+	huma.Register(a, route("saveStudio", put, "/api/studio", "Save the studio's settings, based on the revision they were read at", 400, 409, 413, 422, 507), h.saveStudio)
 	huma.Register(a, route("vocab", get, "/api/vocab", "Every id with its meaning"), h.vocab)
 	huma.Register(a, route("rules", get, "/api/rules", "The rule book, and where in the studio each rule has a finding now"), h.rules)
 
@@ -129,9 +129,17 @@ func (h *handlers) studio(ctx context.Context, _ *nothing) (*answer[wire.Studio]
 }
 
 func (h *handlers) saveStudio(ctx context.Context, in *struct {
+	IfMatch string `header:"If-Match" required:"true" doc:"The revision that the settings were read at, in quotes; * for any"`
 	RawBody []byte `contentType:"application/json"`
 }) (*answer[wire.Studio], error) {
-	err := h.SaveSettings(ctx, in.RawBody)
+	base, err := strconv.Atoi(strings.Trim(in.IfMatch, `"`))
+	if in.IfMatch == "*" {
+		base, err = app.AnyRevision, nil
+	}
+	if err != nil || base < app.AnyRevision {
+		return nil, huma.Error400BadRequest("If-Match must name the revision that the settings were read at.")
+	}
+	err = h.SaveSettings(ctx, base, in.RawBody)
 	return of(h, h.About(ctx), err)
 }
 
@@ -430,6 +438,10 @@ func (h *handlers) problemOf(err error) error {
 		return p
 	case errors.Is(err, app.ErrFull):
 		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; free some space and save again.")
+	case errors.Is(err, app.ErrSettingsChanged):
+		return huma.Error409Conflict("The settings were changed elsewhere since you opened them. Nothing was overwritten.")
+	case errors.Is(err, app.ErrReadOnly):
+		return huma.Error403Forbidden("Rutile was started with --read-only. Nothing was saved.")
 	case errors.Is(err, app.ErrStale):
 		return huma.Error412PreconditionFailed("This check has expired. Check the whole piece again.")
 	case errors.Is(err, app.ErrBusy):

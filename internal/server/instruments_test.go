@@ -133,13 +133,13 @@ func TestLeadByTheClockAndTheStudio(t *testing.T) {
 		t.Errorf("a piece of 1985: %q", got)
 	}
 	set := `{"name": "Lantern Yard", "units": "metric", "site": {"temp_c": 17, "rh_pct": 64}, "lead_year": 1992}`
-	if w := (call{method: "PUT", path: "/api/studio", body: set}).to(h); w.Code != 200 {
+	if w := (call{method: "PUT", path: "/api/studio", body: set, header: map[string]string{"If-Match": "*"}}).to(h); w.Code != 200 {
 		t.Fatal(w.Body)
 	}
 	if got := lead("1985", "2026-11-30"); got != "suspect" {
 		t.Errorf("with a year of its own: %q", got)
 	}
-	if w := (call{method: "PUT", path: "/api/studio", body: strings.Replace(set, "1992", "19", 1)}).to(h); w.Code != 422 {
+	if w := (call{method: "PUT", path: "/api/studio", body: strings.Replace(set, "1992", "19", 1), header: map[string]string{"If-Match": "*"}}).to(h); w.Code != 422 {
 		t.Error(w.Code)
 	}
 }

@@ -141,7 +141,7 @@ func TestMindsOverTheAPI(t *testing.T) {
 func TestWaysOfOnesOwn(t *testing.T) {
 	h := handler(t)
 	put := func(ways string) (int, string) {
-		w := call{method: "PUT", path: "/api/studio", body: `{"name": "Yard", "units": "metric", "site": {"temp_c": 18, "rh_pct": 55}, ` + ways + `}`}.to(h)
+		w := call{method: "PUT", path: "/api/studio", body: `{"name": "Yard", "units": "metric", "site": {"temp_c": 18, "rh_pct": 55}, ` + ways + `}`, header: map[string]string{"If-Match": "*"}}.to(h)
 		return w.Code, w.Body.String()
 	}
 	if code, body := put(`"way": "mine", "ways": [{"id": "mine", "name": "Mine", "holds": "prime", "shelf": []}]`); code != 200 || !strings.Contains(body, `"shelf":[]`) {

@@ -225,7 +225,7 @@ func TestListTellsWhatIsNext(t *testing.T) {
 func TestStudioIsKeptAndUsed(t *testing.T) {
 	h := handler(t)
 	put := func(body string) *httptest.ResponseRecorder {
-		return call{method: "PUT", path: "/api/studio", body: body}.to(h)
+		return call{method: "PUT", path: "/api/studio", body: body, header: map[string]string{"If-Match": "*"}}.to(h)
 	}
 	for _, x := range []struct{ body, says string }{
 		{`{"name": "A", "units": "imperial", "site": {"temp_c": 20, "rh_pct": 50}}`, "known are metric, us"},

@@ -43,6 +43,9 @@ func (s *Store) photoPath(name string, small bool) (string, error) {
 // KeepPhoto stores a picture, large and small. One that is already there is left alone and
 // reported. The error is ErrFull where the disk is.
 func (s *Store) KeepPhoto(name string, large, small []byte) (already bool, err error) {
+	if s.readOnly {
+		return false, ErrReadOnly
+	}
 	paths := [2]string{}
 	for i, isSmall := range []bool{true, false} {
 		if paths[i], err = s.photoPath(name, isSmall); err != nil {
@@ -174,6 +177,9 @@ func (s *Store) sweepHalves(age time.Duration) {
 // SweepPhotos removes pictures older than an age that no piece shows, nor any
 // earlier state of one that may be gone back to, and says how many.
 func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error) {
+	if s.readOnly {
+		return 0, nil
+	}
 	var names []string
 	// json_each must not come to see a document that is no JSON.
 	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT json_extract(p.value, '$.file') FROM revisions,

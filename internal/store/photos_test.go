@@ -119,3 +119,31 @@ func TestSweepPhotos(t *testing.T) {
 		t.Errorf("left are %q, want %q", left, want)
 	}
 }
+
+// Half of a pair, as a program leaves it that is ended between the two, is swept, and a pair without its
+// small one is made whole.
+func TestHalfAPair(t *testing.T) {
+	s, dir := open(t)
+	for _, n := range []string{"whole.jpg", "half.jpg", "fresh.jpg", "small.jpg"} {
+		if _, err := s.KeepPhoto(n, []byte("l"), []byte("s")); err != nil {
+			t.Fatal(err)
+		}
+	}
+	small := func(n string) string { return filepath.Join(dir, Photos, smallPhotos, n) }
+	old := time.Now().Add(-2 * halfAge)
+	if err := errors.Join(os.Remove(filepath.Join(dir, Photos, "half.jpg")), os.Remove(filepath.Join(dir, Photos, "fresh.jpg")), os.Remove(small("small.jpg")),
+		os.Chtimes(small("half.jpg"), old, old), os.Chtimes(small("whole.jpg"), old, old)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.SweepPhotos(ctx, 24*time.Hour); err != nil {
+		t.Fatal(err)
+	}
+	for n, want := range map[string]bool{"whole.jpg": true, "half.jpg": false, "fresh.jpg": true} {
+		if isFile(small(n)) != want {
+			t.Errorf("the small one of %s: there %v", n, !want)
+		}
+	}
+	if already, err := s.KeepPhoto("small.jpg", []byte("l"), []byte("s")); err != nil || already || !isFile(small("small.jpg")) {
+		t.Errorf("a pair without its small one: already %v, %v", already, err)
+	}
+}

@@ -9,15 +9,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"net/url"
-	"os"
-	"path/filepath"
 	"slices"
 	"time"
 
-	"gorm.io/driver/sqlite"
+	"github.com/gofrs/flock"
 	"gorm.io/gorm"
-	"gorm.io/gorm/logger"
 	sqlitedriver "modernc.org/sqlite"
 
 	"rutile/internal/wire"
@@ -34,6 +30,7 @@ const keptRevisions = 50
 var (
 	ErrNotFound = errors.New("there is no such piece")
 	ErrFull     = errors.New("the disk is full: nothing was saved")
+	ErrReadOnly = errors.New("this was opened to be read only: nothing was saved")
 )
 
 // Conflict is a write refused because the piece has changed meanwhile.
@@ -65,6 +62,10 @@ type Store struct {
 	now func() time.Time
 	// writing is held by the one write at work; the others wait in the order they came.
 	writing chan struct{}
+	// readOnly refuses every write; copied is then the folder of the copy that is read.
+	readOnly bool
+	copied   string
+	lock     *flock.Flock
 }
 
 // The rows. A piece is kept as the document it is on the wire, once for each revision; what one
@@ -87,45 +88,12 @@ type revisionRow struct {
 func (pieceRow) TableName() string    { return "pieces" }
 func (revisionRow) TableName() string { return "revisions" }
 
-// Open opens the database in a folder, making both if need be, and brings its
-// tables up to date.
-func Open(dir string) (*Store, error) {
-	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return nil, fmt.Errorf("data folder: %w", err)
-	}
-	q := url.Values{}
-	for _, p := range []string{"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"} {
-		q.Add("_pragma", p)
-	}
-	q.Set("_txlock", "immediate")
-	q.Set("_time_format", "sqlite")
-	dsn := "file:" + (&url.URL{Path: filepath.Join(dir, File)}).EscapedPath() + "?" + q.Encode()
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: dsn}), &gorm.Config{
-		Logger: logger.Discard, SkipDefaultTransaction: true, PrepareStmt: true,
-	})
-	if err != nil {
-		return nil, fmt.Errorf("open %s: %w", filepath.Join(dir, File), err)
-	}
-	s := &Store{db: db, dir: dir, writing: make(chan struct{}, 1), now: func() time.Time { return time.Now().UTC() }}
-	if err := migrate(db); err != nil {
-		_ = s.Close()
-		return nil, fmt.Errorf("bring %s up to date: %w", filepath.Join(dir, File), err)
-	}
-	return s, nil
-}
-
-// Close closes the database.
-func (s *Store) Close() error {
-	db, err := s.db.DB()
-	if err != nil {
-		return err
-	}
-	return db.Close()
-}
-
 // write does one write, as a transaction, once those before it are done. SQLite has room for one
 // writer at a time, and whoever polls for it may wait for ever while others get in.
 func (s *Store) write(ctx context.Context, doing string, do func(tx *gorm.DB) error) error {
+	if s.readOnly {
+		return wrap(doing, ErrReadOnly)
+	}
 	select {
 	case s.writing <- struct{}{}:
 		defer func() { <-s.writing }()
@@ -226,24 +194,42 @@ const atOnce = 500
 func (s *Store) Pieces(ctx context.Context, ids []uint) ([]Loaded, error) {
 	out := make([]Loaded, 0, len(ids))
 	for some := range slices.Chunk(ids, atOnce) {
-		rows, err := s.db.WithContext(ctx).Raw(current+"WHERE p.id IN ?", some).Rows()
+		read, err := s.pieces(ctx, some)
+		var se *sqlitedriver.Error
+		if errors.As(err, &se) && se.Code()&0xff == codeCorrupt {
+			// What of a damaged database can be read, one by one.
+			read = read[:0]
+			for _, id := range some {
+				one, err := s.pieces(ctx, []uint{id})
+				if err != nil {
+					one = []Loaded{{Saved: wire.Saved{ID: id, Piece: wire.New("")}, Damage: &Damaged{"the database is damaged here"}}}
+				}
+				read = append(read, one...)
+			}
+			err = ctx.Err()
+		}
 		if err != nil {
 			return nil, wrap("read the pieces", err)
 		}
-		for rows.Next() {
-			x, err := scan(rows.Scan)
-			l := Loaded{Saved: x}
-			if err != nil && !errors.As(err, &l.Damage) {
-				_ = rows.Close()
-				return nil, wrap("read the pieces", err)
-			}
-			out = append(out, l)
-		}
-		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
-			return nil, wrap("read the pieces", err)
-		}
+		out = append(out, read...)
 	}
 	return out, nil
+}
+
+func (s *Store) pieces(ctx context.Context, ids []uint) (out []Loaded, err error) {
+	rows, err := s.db.WithContext(ctx).Raw(current+"WHERE p.id IN ?", ids).Rows()
+	if err != nil {
+		return nil, err
+	}
+	for rows.Next() {
+		x, err := scan(rows.Scan)
+		l := Loaded{Saved: x}
+		if err != nil && !errors.As(err, &l.Damage) {
+			return nil, errors.Join(err, rows.Close())
+		}
+		out = append(out, l)
+	}
+	return out, errors.Join(rows.Err(), rows.Close())
 }
 
 // Delete removes a piece with all its revisions.
@@ -320,9 +306,6 @@ func same(p *wire.Piece, body []byte) bool {
 	return err == nil && bytes.Equal(x, body)
 }
 
-// codeFull is SQLITE_FULL.
-const codeFull = 13
-
 func wrap(doing string, err error) error {
 	var c *Conflict
 	var d *Damaged
@@ -330,7 +313,7 @@ func wrap(doing string, err error) error {
 	switch {
 	case err == nil:
 		return nil
-	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrNoReading) || errors.As(err, &c) || errors.As(err, &d):
+	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrNoReading) || errors.Is(err, ErrReadOnly) || errors.As(err, &c) || errors.As(err, &d):
 		return err
 	case errors.As(err, &se) && se.Code()&0xff == codeFull:
 		return fmt.Errorf("%s: %w", doing, ErrFull)

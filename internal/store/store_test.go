@@ -319,7 +319,7 @@ func TestManyWritersAllGetThrough(t *testing.T) {
 				}
 				rev = out.Rev
 			}
-			errs[i] = s.SaveSettings(ctx, wire.Settings{Name: "Yard"})
+			_, errs[i] = s.SaveSettings(ctx, AnyRevision, wire.Settings{Name: "Yard"})
 		})
 	}
 	wg.Wait()
@@ -496,18 +496,18 @@ func BenchmarkSave(b *testing.B) {
 
 func TestSettingsAreKept(t *testing.T) {
 	s, dir := open(t)
-	if set, ok, err := s.Settings(ctx); ok || err != nil {
+	if set, rev, err := s.Settings(ctx); rev != 0 || err != nil {
 		t.Errorf("a new studio has %+v, %v", set, err)
 	}
-	for _, want := range []wire.Settings{
+	for i, want := range []wire.Settings{
 		{Name: "Yard", Units: "us", Site: wire.Site{TempC: 18, RHPct: 60}},
 		{Name: "Own", Units: "metric", Way: "mine", Ways: []wire.Way{{ID: "mine", Name: "Mine", Holds: "prime", Shelf: []string{}, Without: []string{"paint_milk"}}}},
 		{Name: "لوحة 🎭", Units: "metric", Site: wire.Site{TempC: -4, RHPct: 0}},
 	} {
-		if err := s.SaveSettings(ctx, want); err != nil {
+		if _, err := s.SaveSettings(ctx, AnyRevision, want); err != nil {
 			t.Fatal(err)
 		}
-		if got, ok, err := s.Settings(ctx); !reflect.DeepEqual(got, want) || !ok || err != nil {
+		if got, rev, err := s.Settings(ctx); !reflect.DeepEqual(got, want) || rev != i+1 || err != nil {
 			t.Errorf("kept %+v, %v", got, err)
 		}
 	}
@@ -519,7 +519,7 @@ func TestSettingsAreKept(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer again.Close()
-	if got, ok, err := again.Settings(ctx); got.Units != "metric" || !ok || err != nil {
+	if got, rev, err := again.Settings(ctx); got.Units != "metric" || rev != 3 || err != nil {
 		t.Errorf("after a restart %+v, %v", got, err)
 	}
 }
@@ -624,5 +624,26 @@ func TestPicturesOfADamagedPieceStay(t *testing.T) {
 		t.Error(err)
 	} else {
 		_ = f.Close()
+	}
+}
+
+// Settings based on an older revision are refused; the same ones sent twice are not.
+func TestStaleSettingsAreRefused(t *testing.T) {
+	s, _ := open(t)
+	one, two := wire.Settings{Name: "One", Units: "us"}, wire.Settings{Name: "Two", Units: "us"}
+	if rev, err := s.SaveSettings(ctx, 0, one); err != nil || rev != 1 {
+		t.Fatal(rev, err)
+	}
+	if _, err := s.SaveSettings(ctx, 0, two); !errors.Is(err, ErrSettingsChanged) {
+		t.Errorf("over an older revision: %v", err)
+	}
+	if rev, err := s.SaveSettings(ctx, 0, one); err != nil || rev != 1 {
+		t.Errorf("sent twice: %d, %v", rev, err)
+	}
+	if got, rev, err := s.Settings(ctx); got.Name != "One" || rev != 1 || err != nil {
+		t.Errorf("%+v, %d, %v", got, rev, err)
+	}
+	if rev, err := s.SaveSettings(ctx, 1, two); err != nil || rev != 2 {
+		t.Errorf("%d, %v", rev, err)
 	}
 }

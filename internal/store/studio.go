@@ -3,9 +3,9 @@ package store
 import (
 	"context"
 	"errors"
+	"reflect"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 
 	"rutile/internal/wire"
 )
@@ -19,25 +19,42 @@ type studioRow struct {
 
 func (studioRow) TableName() string { return "studio" }
 
-// Settings reads the studio's settings; false where none were ever saved.
-func (s *Store) Settings(ctx context.Context) (wire.Settings, bool, error) {
+// Settings reads the studio's settings and their revision, which is 0 where none were ever saved.
+func (s *Store) Settings(ctx context.Context) (wire.Settings, int, error) {
 	var row studioRow
 	err := s.db.WithContext(ctx).First(&row, 1).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return wire.Settings{}, false, nil
+		return wire.Settings{}, 0, nil
 	}
-	return row.Settings, err == nil, wrap("read the studio's settings", err)
+	return row.Settings, row.Rev, wrap("read the studio's settings", err)
 }
 
-// SaveSettings writes the studio's settings.
-func (s *Store) SaveSettings(ctx context.Context, set wire.Settings) error {
-	row := studioRow{ID: 1, Rev: 1, Settings: set}
-	return s.write(ctx, "save the studio's settings", func(tx *gorm.DB) error {
-		return tx.Clauses(clause.OnConflict{
-			Columns:   []clause.Column{{Name: "id"}},
-			DoUpdates: clause.Assignments(map[string]any{"rev": gorm.Expr("rev + 1"), "settings": gorm.Expr("excluded.settings")}),
-		}).Create(&row).Error
+// AnyRevision saves settings over whatever revision there is.
+const AnyRevision = -1
+
+// ErrSettingsChanged is a write of settings that was refused because they have changed meanwhile.
+var ErrSettingsChanged = errors.New("the studio's settings have been changed elsewhere")
+
+// SaveSettings writes the studio's settings over revision base, and returns their new one. If they have
+// another revision by now, they are left alone and the error is ErrSettingsChanged; but a write that
+// would change nothing, such as one sent twice, counts as done.
+func (s *Store) SaveSettings(ctx context.Context, base int, set wire.Settings) (rev int, err error) {
+	err = s.write(ctx, "save the studio's settings", func(tx *gorm.DB) error {
+		var now studioRow
+		err := tx.First(&now, 1).Error
+		if err != nil && !errors.Is(err, gorm.ErrRecordNotFound) {
+			return err
+		}
+		if rev = now.Rev + 1; base != AnyRevision && base != now.Rev {
+			if reflect.DeepEqual(now.Settings, set) {
+				rev = now.Rev
+				return nil
+			}
+			return ErrSettingsChanged
+		}
+		return tx.Save(&studioRow{ID: 1, Rev: rev, Settings: set}).Error
 	})
+	return rev, err
 }
 
 // Since reads a piece and says what has changed in it after revision rev;

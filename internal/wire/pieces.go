@@ -49,8 +49,11 @@ type ZoneSummary struct {
 // Studio is what the page needs to know of the server.
 type Studio struct {
 	Settings
+	Rev  int  `json:"rev" doc:"Grows with every save of the settings; 0 where none were saved"`
 	Demo bool `json:"demo" doc:"The data is a copy that is deleted at the end"`
-	Air  Air  `json:"air"`
+	// ReadOnly tells that nothing can be saved.
+	ReadOnly bool `json:"read_only,omitempty" doc:"It was opened to be read only: nothing can be saved"`
+	Air      Air  `json:"air"`
 }
 
 // Since is a piece, and what has changed in it after a revision.

@@ -412,7 +412,7 @@ export interface paths {
         };
         /** The studio's settings */
         get: operations["studio"];
-        /** Save the studio's settings */
+        /** Save the studio's settings, based on the revision they were read at */
         put: operations["saveStudio"];
         post?: never;
         delete?: never;
@@ -2124,6 +2124,13 @@ export interface components {
             lead_year?: number;
             /** @description name of the studio */
             name: string;
+            /** @description It was opened to be read only: nothing can be saved */
+            read_only?: boolean;
+            /**
+             * Format: int64
+             * @description Grows with every save of the settings; 0 where none were saved
+             */
+            rev: number;
             /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
             /**
@@ -4507,7 +4514,10 @@ export interface operations {
     saveStudio: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that the settings were read at, in quotes; * for any */
+                "If-Match": string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4528,6 +4538,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

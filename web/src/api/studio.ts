@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, createElement, type ReactNode, useContext } from "react";
-import { answer, api, type Schemas } from "./client";
+import { answer, api, Refused, type Schemas } from "./client";
 
 export type Settings = Schemas["Settings"];
 
@@ -10,6 +10,8 @@ export const STUDIO = {
   queryFn: ({ signal }: { signal: AbortSignal }) => answer(api.GET("/api/studio", { signal })),
   staleTime: Infinity,
 };
+
+const CONFLICT = 409;
 
 const StudioContext = createContext<Schemas["Studio"] | undefined>(undefined);
 
@@ -31,8 +33,16 @@ export function useSaveStudio(onSaved: () => void) {
     scope: { id: "studio" },
     mutationFn: async (change: (now: Settings) => Settings) => {
       await queries.cancelQueries({ queryKey: STUDIO.queryKey });
-      const { demo: _, air: __, ...now } = await answer(api.GET("/api/studio"));
-      return answer(api.PUT("/api/studio", { body: change(now) }));
+      for (let tries = 0; ; tries++) {
+        const { demo: _, air: __, read_only: ___, rev, ...now } = await answer(api.GET("/api/studio"));
+        const params = { header: { "If-Match": `"${rev}"` } };
+        try {
+          return await answer(api.PUT("/api/studio", { params, body: change(now) }));
+        } catch (e) {
+          // Another tab has saved in between: the change is made to what it saved.
+          if (!(e instanceof Refused) || e.status !== CONFLICT || tries === 3) throw e;
+        }
+      }
     },
     onSuccess: async (saved) => {
       await queries.cancelQueries({ queryKey: STUDIO.queryKey });

@@ -52,6 +52,15 @@ export function Shell({ head, strip, fixed, children }: Props) {
         </div>
         <Tools headed={!!head} open={setOpen} />
       </header>
+      {studio?.read_only && (
+        <p
+          role="status"
+          data-read-only
+          className="no-print bg-warning px-3 py-1 font-medium text-warning-content sm:px-5"
+        >
+          Opened to be read only: what you change here is not saved.
+        </p>
+      )}
       <main ref={work} id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
         {children}
       </main>

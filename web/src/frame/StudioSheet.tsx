@@ -29,7 +29,7 @@ export function StudioSheet(p: Props) {
 }
 
 function Sheet({ studio, onClose }: Props) {
-  const { demo, air: _, ...settings } = studio;
+  const { demo, air: _, read_only: __, rev: ___, ...settings } = studio;
   const [s, setS] = useState<Settings>(settings);
   const v = useVocab();
   const save = useSaveStudio(onClose);
