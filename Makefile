@@ -7,7 +7,7 @@ NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
-.PHONY: demo test soak build page types bench shots dev lint vet docs browser fuzz clean
+.PHONY: demo test soak build audit page types bench shots dev lint vet docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -23,8 +23,10 @@ web/node_modules/.installed: web/package.json web/package-lock.json
 	$(NPM) ci --no-audit --no-fund
 	touch $@
 
-web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES)
+web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES) go.mod internal/licences/main.go
 	$(NPM) run build
+	go run ./internal/licences > web/dist/licences.txt.new
+	mv web/dist/licences.txt.new web/dist/licences.txt
 	touch web/dist/.keep $@
 
 # The page is fetched and built while Go compiles. Lint has vetted everything. The browser waits now and then: a third test
@@ -76,16 +78,23 @@ shots: browser page
 
 ## fuzz: half a minute of each fuzz target
 fuzz:
-	go test ./internal/app -run '^$$' -fuzz FuzzPiece -fuzztime 30s
-	go test ./internal/wire -run '^$$' -fuzz FuzzValid -fuzztime 30s
-	go test ./core/measure -run '^$$' -fuzz FuzzArea -fuzztime 30s
-	go test ./core/parts -run '^$$' -fuzz FuzzRead -fuzztime 30s
-	go test ./internal/photo -run '^$$' -fuzz FuzzTake -fuzztime 30s -fuzzminimizetime 10x
-	go test ./internal/bench -run '^$$' -fuzz FuzzReadCSV -fuzztime 30s
+	for p in $(sort $(dir $(shell grep -rl --include=*_test.go '^func Fuzz' ./cmd ./core ./internal))); do \
+		for f in $$(grep -h -o '^func Fuzz[A-Za-z]*' $$p*_test.go | sed 's/^func //'); do \
+			echo "$$p $$f"; \
+			go test $$p -run '^$$' -fuzz "^$$f\$$" -fuzztime 30s -fuzzminimizetime 10x || exit 1; \
+		done; \
+	done
+
+## audit: known vulnerabilities of what ships; where the data on them cannot be reached, it says so
+audit: web/node_modules/.installed
+	@go run golang.org/x/vuln/cmd/govulncheck@latest ./... ; \
+		case $$? in 0) ;; 3) exit 1 ;; *) echo "audit: the Go modules were NOT checked: the vulnerability data cannot be reached" ;; esac
+	@out=$$($(NPM) audit --omit=dev 2>&1) || { echo "$$out"; \
+		echo "$$out" | grep -q 'vulnerabilit' && exit 1 || echo "audit: the page's packages were NOT checked: the vulnerability data cannot be reached"; }
 
 ## dev: the page with live reload, beside a demo server
 dev: build
 	bin/rutile serve --demo & trap "kill $$!" EXIT; $(NPM) run dev
 
 clean:
-	rm -rf bin web/node_modules web/dist/assets web/dist/index.html
+	rm -rf bin web/node_modules web/dist/assets web/dist/index.html web/dist/licences.txt

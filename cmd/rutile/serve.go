@@ -3,6 +3,7 @@ package main
 import (
 	"errors"
 	"fmt"
+	"io/fs"
 	"log/slog"
 	"net"
 	"os"
@@ -144,6 +145,22 @@ func defaultData() string {
 		return filepath.Join(dir, "rutile")
 	}
 	return "rutile-data"
+}
+
+func licencesCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "licences",
+		Short: "Print the licence texts of everything that ships with the program",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			text, err := fs.ReadFile(web.Dist(), "licences.txt")
+			if err != nil {
+				return errors.New("the licence texts were not built into this program: run make build")
+			}
+			_, err = cmd.OutOrStdout().Write(text)
+			return err
+		},
+	}
 }
 
 func openapiCommand() *cobra.Command {

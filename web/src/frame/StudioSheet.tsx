@@ -100,6 +100,16 @@ function Sheet({ studio, onClose }: Props) {
           <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
             Cancel
           </button>
+          <span className="flex-1" />
+          <a
+            className="link self-center text-secondary text-sm"
+            href="/licences.txt"
+            target="_blank"
+            rel="noreferrer"
+            data-do="licences"
+          >
+            Licences
+          </a>
         </div>
       </form>
     </Dialog>
