@@ -122,3 +122,25 @@ func TestWords(t *testing.T) {
 		t.Error("there are no imperial units")
 	}
 }
+
+// FuzzLengths looks for lengths that are taken and are none.
+func FuzzLengths(f *testing.F) {
+	for _, s := range []string{"80 x 90 x 45 cm", `2' x 3' x 18 1/2"`, "1e9", "NaN", "½", "-3 x 4", "1/0", strings.Repeat("9", 400)} {
+		f.Add(s, true)
+	}
+	f.Fuzz(func(t *testing.T, s string, us bool) {
+		u := Metric
+		if us {
+			u = US
+		}
+		all, err := Lengths(s, u)
+		if err == nil && len(all) == 0 || err != nil && err.Error() == "" {
+			t.Errorf("%q: nothing, and not a word why", s)
+		}
+		for _, x := range all {
+			if !(x >= 0) || math.IsInf(x, 1) {
+				t.Errorf("%q has a length of %v cm", s, x)
+			}
+		}
+	})
+}

@@ -66,3 +66,58 @@ func FuzzPiece(f *testing.F) {
 		}
 	})
 }
+
+// FuzzWeights looks for weights that are taken and are none.
+func FuzzWeights(f *testing.F) {
+	for _, s := range []string{"peel=2,cost=0.5", "peel=NaN", "peel=1e309", "peel", "=", "peel=-0", " peel = 3 ,, ", "peel=0x1p-2", "peel=1_0"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		w, err := ParseWeights(s)
+		if err != nil {
+			if err.Error() == "" || len(err.Error()) > 500 {
+				t.Errorf("%q: %q", s, err)
+			}
+			return
+		}
+		for _, x := range w {
+			if !(x >= 0 && x <= 100) {
+				t.Errorf("%q has a weight of %v", s, x)
+			}
+		}
+	})
+}
+
+// FuzzTyped looks for sizes of parts and of templates that are taken and make parts that are refused.
+func FuzzTyped(f *testing.F) {
+	for _, s := range []string{"80 x 90 x 45 cm", `2' x 3' x 18 1/2"`, "1e9 x 1", "x", "80,90", "½ x ½", "0 x 0 x 0"} {
+		f.Add("drawers", "panel", s, "3,2")
+	}
+	studio, _ := studioOf(f)
+	ids := make([]string, 0, 8)
+	for _, w := range studio.Templates(ctx) {
+		ids = append(ids, w.ID)
+	}
+	f.Fuzz(func(t *testing.T, template, kind, sizes, counts string) {
+		if len(template) > 0 {
+			template = ids[int(template[0])%len(ids)]
+		}
+		m, err := studio.FromTemplate(ctx, template, sizes, counts)
+		if err == nil {
+			p := wire.New("Made")
+			p.Parts = m.Parts
+			if _, err := wire.Decode(asJSON(t, p)); err != nil {
+				t.Errorf("%s of %q, %q makes parts that are refused: %v", template, sizes, counts, err)
+			}
+		} else if err.Error() == "" || len(err.Error()) > 1000 {
+			t.Errorf("%q, %q: %q", sizes, counts, err)
+		}
+		if q, err := studio.Sizes(ctx, kind, sizes, wire.Part{ThickCM: 2}); err == nil {
+			p := wire.New("Made")
+			p.Parts = []wire.Part{q}
+			if _, err := wire.Decode(asJSON(t, p)); err != nil {
+				t.Errorf("%s of %q is refused: %v", kind, sizes, err)
+			}
+		}
+	})
+}

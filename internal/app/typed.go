@@ -90,7 +90,7 @@ func (s *Studio) FromTemplate(ctx context.Context, id, sizes, counts string) (wi
 	for _, x := range strings.FieldsFunc(counts, func(r rune) bool { return r == ',' }) {
 		k, err := strconv.Atoi(strings.TrimSpace(x))
 		if err != nil {
-			return wire.TemplateParts{}, &Unfit{"“" + x + "” is not a whole number."}
+			return wire.TemplateParts{}, &Unfit{"“" + wire.Clip(x) + "” is not a whole number."}
 		}
 		n = append(n, k)
 	}
