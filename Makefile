@@ -41,6 +41,7 @@ test: browser
 ## soak: every test over all its random cases, and a long look for trouble in what comes from outside
 soak: browser build fuzz
 	go test -count 1 -timeout 60m ./...
+	go test -run '^$$' -bench 'Load|Beside' -benchtime 1x -timeout 60m ./cmd/rutile
 
 ## lint: formatting, vet, staticcheck, the page's lint, and what is generated
 lint: web/node_modules/.installed vet

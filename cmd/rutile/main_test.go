@@ -31,7 +31,7 @@ func rutile(stdin string, args ...string) (stdout, stderr string, code int) {
 	return out.String(), errs.String(), code
 }
 
-func example(t *testing.T) string {
+func example(t testing.TB) string {
 	t.Helper()
 	data, err := os.ReadFile(examplePath)
 	if err != nil {

@@ -6,7 +6,9 @@ package app
 import (
 	"context"
 	"errors"
+	"fmt"
 	"runtime"
+	"runtime/debug"
 	"sync/atomic"
 	"time"
 
@@ -126,7 +128,29 @@ func (e *Engine) search(ctx context.Context, work func() error) error {
 		}
 	}
 	defer func() { <-e.searching }()
-	return work()
+	return aside(work)
+}
+
+// aside does work on a thread of its own, which the system runs only when nothing shorter is to be done.
+func aside(work func() error) (err error) {
+	var broke any
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		defer func() {
+			if v := recover(); v != nil {
+				broke = fmt.Errorf("%v\n%s", v, debug.Stack())
+			}
+		}()
+		runtime.LockOSThread() // for good: the thread ends with the work
+		lowPriority()
+		err = work()
+	}()
+	<-done
+	if broke != nil {
+		panic(broke) // where the request is answered
+	}
+	return err
 }
 
 // find searches for one plan.

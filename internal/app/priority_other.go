@@ -1,0 +1,5 @@
+//go:build !linux
+
+package app
+
+func lowPriority() {}
