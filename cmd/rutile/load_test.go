@@ -166,13 +166,14 @@ func (l *load) during(perSecond int, long time.Duration, kinds []kind) map[strin
 			mix = append(mix, &kinds[i])
 		}
 	}
-	rand.New(rand.NewPCG(1, 2)).Shuffle(len(mix), func(i, j int) { mix[i], mix[j] = mix[j], mix[i] })
+	r := rand.New(rand.NewPCG(1, 2))
 	var group sync.WaitGroup
 	tick := time.NewTicker(time.Second / time.Duration(perSecond))
 	defer tick.Stop()
 	for n := range int(long.Seconds() * float64(perSecond)) {
 		<-tick.C
-		group.Go(func() { l.one(mix[n%len(mix)], n) })
+		k := mix[r.IntN(len(mix))]
+		group.Go(func() { l.one(k, n) })
 	}
 	group.Wait()
 	return l.took

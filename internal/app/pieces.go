@@ -213,6 +213,9 @@ func (s *Studio) judgedWhole(ctx context.Context, p *wire.Saved, shop Workshop) 
 	return out, nil
 }
 
+// VocabJSON is the vocabulary as JSON.
+func (e *Engine) VocabJSON() ([]byte, error) { return encode(e.Vocab()) }
+
 // encode writes JSON as the API does.
 func encode(v any) ([]byte, error) {
 	var b bytes.Buffer

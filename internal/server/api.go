@@ -9,6 +9,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -18,7 +19,19 @@ import (
 )
 
 // handlers answer the API: each reads a request, asks the studio, and writes the answer.
-type handlers struct{ *app.Studio }
+type handlers struct {
+	*app.Studio
+	// vocabulary is the same as long as the program runs, and long.
+	vocabulary func() ([]byte, error)
+}
+
+func newHandlers(s *app.Studio) *handlers { return &handlers{s, sync.OnceValues(s.VocabJSON)} }
+
+// written is an answer that was written before.
+type written struct {
+	Type string `header:"Content-Type"`
+	Body []byte
+}
 
 // answer is what a handler returns, with its body.
 type answer[T any] struct{ Body T }
@@ -67,7 +80,9 @@ func (h *handlers) register(a huma.API) {
 
 	huma.Register(a, route("studio", get, "/api/studio", "The studio's settings"), h.studio)
 	huma.Register(a, route("saveStudio", put, "/api/studio", "Save the studio's settings, based on the revision they were read at", 400, 409, 413, 422, 507), h.saveStudio)
-	huma.Register(a, route("vocab", get, "/api/vocab", "Every id with its meaning"), h.vocab)
+	words := route("vocab", get, "/api/vocab", "Every id with its meaning")
+	words.Responses = described[wire.Vocab](a, "application/json", "Every id with its meaning")
+	huma.Register(a, words, h.vocab)
 	huma.Register(a, route("rules", get, "/api/rules", "The rule book, and where in the studio each rule has a finding now"), h.rules)
 
 	// What is kept.
@@ -143,8 +158,12 @@ func (h *handlers) saveStudio(ctx context.Context, in *struct {
 	return of(h, h.About(ctx), err)
 }
 
-func (h *handlers) vocab(context.Context, *nothing) (*answer[wire.Vocab], error) {
-	return of(h, h.Vocab(), nil)
+func (h *handlers) vocab(context.Context, *nothing) (*written, error) {
+	body, err := h.vocabulary()
+	if err != nil {
+		return nil, h.problemOf(err)
+	}
+	return &written{"application/json", body}, nil
 }
 
 func (h *handlers) rules(ctx context.Context, _ *nothing) (*answer[[]wire.RuleEntry], error) {
@@ -152,18 +171,12 @@ func (h *handlers) rules(ctx context.Context, _ *nothing) (*answer[[]wire.RuleEn
 	return of(h, book, err)
 }
 
-func (h *handlers) pieces(ctx context.Context, _ *nothing) (*struct {
-	Type string `header:"Content-Type"`
-	Body []byte
-}, error) {
+func (h *handlers) pieces(ctx context.Context, _ *nothing) (*written, error) {
 	list, err := h.List(ctx)
 	if err != nil {
 		return nil, h.problemOf(err)
 	}
-	return &struct {
-		Type string `header:"Content-Type"`
-		Body []byte
-	}{"application/json", list}, nil
+	return &written{"application/json", list}, nil
 }
 
 type savedOut struct {

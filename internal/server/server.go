@@ -63,7 +63,7 @@ func api(r chi.Router, s *app.Studio) huma.API {
 	cfg.CreateHooks = nil // no $schema links
 	huma.DefaultArrayNullable = false
 	a := humachi.New(r, cfg)
-	h := &handlers{s}
+	h := newHandlers(s)
 	h.register(a)
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusNotFound, "There is nothing at this address.")
