@@ -1,9 +1,11 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -94,10 +96,15 @@ func TestAPieceThatCannotBeJudgedIsListed(t *testing.T) {
 	}
 	e := app.NewEngine(craft.Default())
 	e.Stages = nil // the last stage of none
-	h := New(Options{Studio: app.NewStudio(e, app.StudioOptions{Store: s}), Page: builtPage})
+	var log bytes.Buffer
+	h := New(Options{Studio: app.NewStudio(e, app.StudioOptions{Store: s, Log: slog.New(slog.NewTextHandler(&log, nil))}), Page: builtPage})
 	list := decode[[]wire.Summary](t, call{method: "GET", path: "/api/pieces"}.to(h))
 	if len(list) != 1 || !strings.Contains(list[0].Damaged, "The fault is Rutile's") {
 		t.Errorf("%+v", list)
+	}
+	// The log says which piece and what failed, and neither its name nor what it holds.
+	if said := log.String(); !strings.Contains(said, "piece=1") || strings.Contains(said, p.Name) || strings.Contains(said, p.Zones[0].Name) {
+		t.Errorf("the log says %s", said)
 	}
 }
 

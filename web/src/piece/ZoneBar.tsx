@@ -17,11 +17,22 @@ type TabsProps = {
   onAdd: () => void;
 };
 
+const MANY = 24; // zones from which the bar scrolls, so that it leaves room for the work
+
 /** ZoneTabs are the zones of a piece, each with how it stands. */
 export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
   const { zones, results, here, whole, loose, onWhole, onShow, onAdd } = p;
+  const open = useRef<HTMLButtonElement>(null);
+  const many = zones.length > MANY;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another zone is another place in the bar
+  useEffect(() => {
+    if (many) open.current?.scrollIntoView({ block: "nearest" });
+  }, [many, here]);
   return (
-    <nav aria-label="Zones" className="flex min-w-0 flex-wrap items-end gap-1">
+    <nav
+      aria-label="Zones"
+      className={`flex min-w-0 flex-wrap items-end gap-1 ${many ? "max-h-34 overflow-y-auto overscroll-contain" : ""}`}
+    >
       <button
         type="button"
         data-tab={whole}
@@ -45,6 +56,7 @@ export const ZoneTabs = memo(function ZoneTabs(p: TabsProps) {
         return (
           <button
             key={z.id}
+            ref={on ? open : undefined}
             type="button"
             data-tab={z.id}
             aria-current={on ? "page" : undefined}
