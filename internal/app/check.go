@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"runtime"
 	"slices"
 	"strconv"
 	"sync"
@@ -68,47 +67,41 @@ func (j *Job) allZones() []int {
 	return out
 }
 
-// results checks some zones. Those of brief are written without details. Long pieces are checked by
-// several workers.
+// results checks some zones, those of brief without details, and gives each to each, one at a time.
+// Long work is done by several workers, on threads that let short questions pass.
 func (j *Job) results(ctx context.Context, zones []int, want Want, brief func(i int) bool, each func(n, i int, r *check.Result, z wire.ZoneResult)) error {
-	workers := 1
-	if j.long(zones) {
-		workers = runtime.GOMAXPROCS(0)
-	}
 	var next atomic.Int64
 	var telling sync.Mutex
-	var group sync.WaitGroup
-	errs, broke := make([]error, workers), make([]any, workers)
-	for w := range workers {
-		work := func() {
-			for {
-				n := int(next.Add(1)) - 1
-				if n >= len(zones) || errs[w] != nil {
-					return
-				}
-				i, want := zones[n], want
-				want.Brief = brief(i)
-				r, err := j.judge(ctx, i, want.options())
-				if err != nil {
-					errs[w] = err
-					return
-				}
-				z := j.zoneResult(i, r, want)
-				telling.Lock()
-				each(n, i, r, z)
-				telling.Unlock()
+	work := func() error {
+		for {
+			n := int(next.Add(1)) - 1
+			if n >= len(zones) {
+				return nil
 			}
+			i, want := zones[n], want
+			want.Brief = brief(i)
+			r, err := j.judge(ctx, i, want.options())
+			if err != nil {
+				return err
+			}
+			z := j.zoneResult(i, r, want)
+			telling.Lock()
+			each(n, i, r, z)
+			telling.Unlock()
 		}
-		if workers == 1 {
-			work()
-			break
-		}
-		group.Go(func() {
+	}
+	if !j.long(zones) {
+		return work()
+	}
+	errs, broke := make([]error, cap(j.searching)), make([]any, cap(j.searching))
+	var workers sync.WaitGroup
+	for w := range errs {
+		workers.Go(func() {
 			defer func() { broke[w] = recover() }()
-			work()
+			errs[w] = aside(work)
 		})
 	}
-	group.Wait()
+	workers.Wait()
 	for _, v := range broke {
 		if v != nil {
 			panic(v) // where the request is answered

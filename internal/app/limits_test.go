@@ -103,6 +103,7 @@ func TestSupersededQuestionsStop(t *testing.T) {
 // As many questions as may be are answered at once, and one more is told within a moment that the server
 // is busy; once one is answered there is room again.
 func TestBusy(t *testing.T) {
+	t.Parallel()
 	e := NewEngine(engine.Craft)
 	j := e.Job(exampleOf(t, "dresser"), usual)
 	fill := func(places chan struct{}) (leave func()) {
@@ -142,6 +143,7 @@ func TestBusy(t *testing.T) {
 
 // A long check waits for its place or is told that the server is busy; a short one passes.
 func TestALongCheckHasItsPlace(t *testing.T) {
+	t.Parallel()
 	s := NewStudio(NewEngine(engine.Craft), StudioOptions{Store: emptyStore(t)})
 	for range cap(s.long) {
 		s.long <- struct{}{}
@@ -156,6 +158,7 @@ func TestALongCheckHasItsPlace(t *testing.T) {
 
 // Work that is out of time, or stopped, answers with what it has, and says so.
 func TestBudgets(t *testing.T) {
+	t.Parallel()
 	hard := damaged(30)
 	for i := range hard.Zones {
 		hard.Zones[i].Steps = nil
@@ -199,6 +202,7 @@ func TestBudgets(t *testing.T) {
 
 // What is stopped in the midst keeps the zones that were planned.
 func TestStoppedInTheMidst(t *testing.T) {
+	t.Parallel()
 	hard := damaged(30)
 	for i := range hard.Zones {
 		hard.Zones[i].Steps, hard.Zones[i].Target = nil, &wire.Target{Colour: fmt.Sprintf("#e4e8%02x", i)}
@@ -237,6 +241,7 @@ func TestSearchesGiveWay(t *testing.T) {
 // The largest piece is answered within ten megabytes, each zone with its verdict, and a zone that is
 // looked at with all of it.
 func TestTheLargestPieceIsAnsweredBriefly(t *testing.T) {
+	t.Parallel()
 	p := largest()
 	s := NewStudio(NewEngine(engine.Craft), StudioOptions{Store: emptyStore(t)})
 	r, token, err := s.Check(ctx, asJSON(t, p))
