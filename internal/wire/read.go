@@ -41,12 +41,13 @@ func wrong(a *at, value jsontext.Value, says string) error {
 // reader reads a scanned document into Go types. The table of fields says what may be where: what
 // it has nothing against is what the type then holds, because it is read only once.
 type reader struct {
+	data  []byte
 	d     *jsontext.Decoder
 	inner *reader // for objects that must be looked through before they are read
 }
 
 func newReader(data []byte) *reader {
-	return &reader{d: jsontext.NewDecoder(bytes.NewBuffer(data), scannedBefore)}
+	return &reader{data: data, d: jsontext.NewDecoder(bytes.NewBuffer(data), scannedBefore)}
 }
 
 var scannedBefore = jsontext.AllowDuplicateNames(true) // scanning has refused them
@@ -56,6 +57,7 @@ func (r *reader) within(v jsontext.Value) *reader {
 	if r.inner == nil {
 		r.inner = newReader(v)
 	} else {
+		r.inner.data = v
 		r.inner.d.Reset(bytes.NewBuffer(v), scannedBefore)
 	}
 	return r.inner
@@ -98,6 +100,25 @@ func (r *reader) member(of jsontext.Value, name string) jsontext.Value {
 	return nil
 }
 
+// first is what the first field of the object that comes next holds, where that is a plain text and the
+// field has a name: so are objects written that Rutile wrote.
+func (r *reader) first(name string) string {
+	const space = " \t\r\n"
+	d := bytes.TrimLeft(r.data[r.d.InputOffset():], space+",:")
+	for _, s := range []string{"{", strconv.Quote(name), ":", `"`} {
+		rest, ok := bytes.CutPrefix(bytes.TrimLeft(d, space), []byte(s))
+		if !ok {
+			return ""
+		}
+		d = rest
+	}
+	n := bytes.IndexAny(d[:min(len(d), shown)], `"\\`)
+	if n < 0 || d[n] != '"' {
+		return ""
+	}
+	return string(d[:n])
+}
+
 // object reads an object of the table. It says the same as the published schema, which a test holds
 // it to, in words that name the place.
 func (r *reader) object(b *bound, into reflect.Value, here *at) error {
@@ -109,13 +130,16 @@ func (r *reader) object(b *bound, into reflect.Value, here *at) error {
 		return wrong(here, v, "expected object")
 	}
 	if b.Object.By == "" {
-		return r.fields(b, &b.fields, "", into, here)
+		return r.fields(b, &b.fields, into, here)
+	}
+	by := &b.fields.list[b.fields.named[b.Object.By]]
+	if v := b.variants[r.first(by.Name)]; v != nil {
+		return r.fields(b, v, into, here)
 	}
 	all, err := r.value(here)
 	if err != nil {
 		return err
 	}
-	by := b.Object.Field(b.Object.By)
 	place := at{in: here, field: by.Name}
 	id := r.member(all, by.Name)
 	if id == nil {
@@ -125,11 +149,11 @@ func (r *reader) object(b *bound, into reflect.Value, here *at) error {
 	if err != nil {
 		return err
 	}
-	return r.within(all).fields(b, b.variants[of], of, into, here)
+	return r.within(all).fields(b, b.variants[of], into, here)
 }
 
 // fields reads the fields of an object, of which those that must be there are marked as they come.
-func (r *reader) fields(b *bound, known *boundFields, of string, into reflect.Value, here *at) error {
+func (r *reader) fields(b *bound, known *boundFields, into reflect.Value, here *at) error {
 	if _, err := r.d.ReadToken(); err != nil {
 		return unread(here, err)
 	}
@@ -143,8 +167,8 @@ func (r *reader) fields(b *bound, known *boundFields, of string, into reflect.Va
 		i, ok := known.named[name]
 		if !ok {
 			e := &Error{Path: (&at{in: here, field: name}).path(), Says: "there is no such field"}
-			if of != "" {
-				e.Says = fmt.Sprintf("a %s that does %s has no such field", b.Object.Name, of)
+			if known.of != "" {
+				e.Says = fmt.Sprintf("a %s that does %s has no such field", b.Object.Name, known.of)
 			}
 			return e
 		}
@@ -314,6 +338,7 @@ type bound struct {
 }
 
 type boundFields struct {
+	of    string // the variant that has them; empty for an object without variants
 	list  []boundField
 	named map[string]int // places in the list
 	must  uint64         // bits of those that must be there
@@ -357,7 +382,9 @@ func boundOf(o *Object, shape reflect.Type) *bound {
 	}
 	b := &bound{Object: o, fields: *of(o.Fields), variants: map[string]*boundFields{}}
 	for k := range o.Variants {
-		b.variants[o.Variants[k].ID] = of(o.Fields, o.Variants[k].Fields)
+		v := of(o.Fields, o.Variants[k].Fields)
+		v.of = o.Variants[k].ID
+		b.variants[v.of] = v
 	}
 	return b
 }
