@@ -45,6 +45,9 @@ func serveCommand() *cobra.Command {
 			if os.Getenv("GOGC") == "" {
 				debug.SetGCPercent(server.GCPercent)
 			}
+			if os.Getenv("GOMEMLIMIT") == "" {
+				debug.SetMemoryLimit(server.MemoryLimit)
+			}
 			o := app.StudioOptions{
 				Site: drying.Usual, Demo: isDemo, Instruments: instruments.Simulated(seed),
 				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),

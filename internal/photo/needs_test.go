@@ -106,6 +106,34 @@ func TestOthersPass(t *testing.T) {
 	}
 }
 
+// A HEIC picture is measured by its envelope, and refused by it, without a process.
+func TestTheEnvelopeOfAHEIC(t *testing.T) {
+	whole, err := os.ReadFile("testdata/small.heic")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c, err := heicEnvelope(whole); err != nil || c.Width != 192 || c.Height != 128 {
+		t.Errorf("%+v, %v", c, err)
+	}
+	size := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, 192), 128)
+	large := bytes.ReplaceAll(whole, size, []byte{0, 1, 0, 0, 0, 1, 0, 0})
+	for _, c := range []struct {
+		name, says string
+		data       []byte
+	}{
+		{"too large", "The picture is 65536 × 65536 pixels", large},
+		{"nothing behind its name", "The HEIC picture is damaged or incomplete", whole[:32]},
+		{"nonsense behind its name", "The HEIC picture is damaged or incomplete", append(bytes.Clone(whole[:32]), bytes.Repeat([]byte("nonsense"), 1000)...)},
+		{"nothing but boxes", "The HEIC picture is damaged or incomplete", append(bytes.Clone(whole[:32]), bytes.Repeat([]byte{0, 0, 0, 8, 'f', 'r', 'e', 'e'}, 10_000)...)},
+	} {
+		_, _, err := look(c.data)
+		var e *Error
+		if !errors.As(err, &e) || !strings.Contains(e.Says, c.says) {
+			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+}
+
 // What the other process sends back is read as carefully as a picture.
 func TestWhatAChildSends(t *testing.T) {
 	for _, b := range []string{"", "\n", "{}\n", `{"Name":"a.jpg","Width":1,"Height":1,"Large":5,"Small":1}` + "\nabc", `{"Name":"a.jpg","Width":1,"Height":1,"Large":-1,"Small":4}` + "\nabc", "no JSON\nabc"} {
@@ -136,6 +164,10 @@ func FuzzEnvelope(f *testing.F) {
 	f.Add(d)
 	f.Add(d[:len(d)/2])
 	f.Fuzz(func(t *testing.T, data []byte) {
+		c, err := heicEnvelope(data)
+		if err == nil && (c.Width == 0 || c.Width > 1<<32 || c.Height > 1<<32) {
+			t.Errorf("%+v", c)
+		}
 		k, ok := kindOf(data)
 		if !ok || k.name != heicKind.name {
 			return

@@ -83,9 +83,6 @@ func look(data []byte) (kind, need, error) {
 	if !k.read {
 		return k, need{}, bad("%s cannot be read here. Send it as JPEG, PNG, WebP or HEIC.", k.name)
 	}
-	if k.config == nil {
-		return k, need{}, nil
-	}
 	n, err := needs(data, k, k.config)
 	return k, n, err
 }
@@ -95,11 +92,6 @@ func unpack(data []byte) (Picture, error) {
 	k, _, err := look(data)
 	if err != nil {
 		return Picture{}, err
-	}
-	if k.config == nil { // its size could not be looked at before
-		if _, err := needs(data, k, heicConfig); err != nil {
-			return Picture{}, err
-		}
 	}
 	img, err := k.decode(data)
 	if err != nil {
@@ -132,7 +124,7 @@ type kind struct {
 	name   string
 	read   bool
 	meta   imagemeta.ImageFormat
-	config func([]byte) (image.Config, error) // nil where only a process of its own may look
+	config func([]byte) (image.Config, error)
 	decode func([]byte) (image.Image, error)
 	// turned tells that decoding already turns it upright.
 	turned bool
@@ -154,11 +146,9 @@ var (
 	webpKind = kind{"WebP", true, imagemeta.WebP,
 		func(d []byte) (image.Config, error) { return webp.DecodeConfig(bytes.NewReader(d)) },
 		func(d []byte) (image.Image, error) { return webp.Decode(bytes.NewReader(d)) }, false}
-	heicKind = kind{"HEIC", true, imagemeta.HEIF, nil,
+	heicKind = kind{"HEIC", true, imagemeta.HEIF, heicEnvelope,
 		func(d []byte) (image.Image, error) { return heic.Decode(bytes.NewReader(d)) }, true}
 )
-
-func heicConfig(d []byte) (image.Config, error) { return heic.DecodeConfig(bytes.NewReader(d)) }
 
 // kindOf tells the kind by what the file begins with, never by its name.
 func kindOf(d []byte) (kind, bool) {

@@ -98,6 +98,7 @@ func (g *gate) through(next http.Handler) http.Handler {
 				w.Header().Set("Retry-After", "3")
 				w.Header().Set("Connection", "close") // its body is not read
 				problem(w, http.StatusServiceUnavailable, busy)
+				discard(w, r)
 				return
 			case <-r.Context().Done():
 				return
@@ -113,6 +114,15 @@ func (g *gate) through(next http.Handler) http.Handler {
 		r.Body = &readWhole{r.Body, func() { _ = c.SetReadDeadline(time.Time{}) }}
 		next.ServeHTTP(w, r)
 	})
+}
+
+// discard reads what is left of a refused body for a moment: a browser that is still sending does not see
+// the answer when the connection is closed.
+func discard(w http.ResponseWriter, r *http.Request) {
+	c := http.NewResponseController(w)
+	_ = c.Flush()
+	_ = c.SetReadDeadline(time.Now().Add(2 * time.Second))
+	_, _ = io.CopyN(io.Discard, r.Body, 2*app.MaxPhotoBytes)
 }
 
 // readWhole does something once a body has been read to its end.
@@ -145,6 +155,7 @@ func notTooLarge(next http.Handler) http.Handler {
 		if r.ContentLength > most {
 			w.Header().Set("Connection", "close")
 			problem(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("This is larger than %d MB, the limit for %s. Nothing was saved.", most>>20, what))
+			discard(w, r)
 			return
 		}
 		next.ServeHTTP(w, r)

@@ -36,6 +36,11 @@ const APIVersion = "1"
 // default, by BenchmarkLiveCheck.
 const GCPercent = 300
 
+// MemoryLimit is from how many bytes on a serving program collects garbage at once, so that large bodies
+// one after the other do not add up (see runtime/debug). Working default: above what the largest piece
+// takes.
+const MemoryLimit = 192 << 20
+
 // compressed are the types worth compressing: the page's own files. Answers of
 // the API are small, and compressing one takes longer than judging a zone.
 var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg+xml"}
