@@ -271,38 +271,46 @@ func rounds(short, long int) int {
 	return long
 }
 
-// A server that is killed at any moment has kept everything that it has acknowledged, and its data is
-// whole.
-func TestKilledAtAnyMoment(t *testing.T) {
-	t.Parallel()
-	dir := filepath.Join(t.TempDir(), "studio")
+// ruined has a server on a folder write until it is ended, again and again, and makes sure each time that
+// everything it has acknowledged is there, and in the end that its data is whole. end ends it while it
+// writes, which done waits for.
+func ruined(t *testing.T, dir string, times int, least, most time.Duration, end func(p *process, done func())) {
+	t.Helper()
 	r := rand.New(rand.NewPCG(3, 4))
 	m := newPromises()
-	kills := rounds(6, 500)
 	losses := 0
-	for k := range kills + 1 {
+	for k := range times + 1 {
 		p := begin(t, dir)
 		if k == 0 {
 			m.made(t, p)
 		}
 		for _, what := range m.lost(t, p) {
-			t.Errorf("after %d kills, lost: %s", k, what)
+			t.Errorf("the %d. time, lost: %s", k, what)
 			losses++
 		}
-		if k == kills {
+		if k == times {
 			p.kill()
 			break
 		}
 		done := m.work(p)
-		time.Sleep(time.Duration(20+r.IntN(300)) * time.Millisecond)
-		p.kill()
-		done()
+		time.Sleep(least + time.Duration(r.Int64N(int64(most-least))))
+		end(p, done)
 	}
 	whole(t, dir)
-	t.Logf("%d kills, %d acknowledgements, %d losses", kills, m.kept, losses)
-	if m.kept < kills {
+	t.Logf("ended %d times, %d acknowledgements, %d losses", times, m.kept, losses)
+	if m.kept < times {
 		t.Errorf("%d acknowledgements are too few to tell", m.kept)
 	}
+}
+
+// A server that is killed at any moment has kept everything that it has acknowledged, and its data is
+// whole.
+func TestKilledAtAnyMoment(t *testing.T) {
+	t.Parallel()
+	ruined(t, filepath.Join(t.TempDir(), "studio"), rounds(6, 500), 20*time.Millisecond, 320*time.Millisecond, func(p *process, done func()) {
+		p.kill()
+		done()
+	})
 }
 
 // whole makes sure that a database is as it should be.
@@ -345,26 +353,7 @@ func TestPowerCuts(t *testing.T) {
 		t.Skip("no disk can be mounted here: ", err)
 	}
 	defer func() { _ = run("umount", at) }()
-	dir := filepath.Join(at, "studio")
-	r := rand.New(rand.NewPCG(5, 6))
-	m := newPromises()
-	cuts := rounds(2, 50)
-	losses := 0
-	for k := range cuts + 1 {
-		p := begin(t, dir)
-		if k == 0 {
-			m.made(t, p)
-		}
-		for _, what := range m.lost(t, p) {
-			t.Errorf("after %d power cuts, lost: %s", k, what)
-			losses++
-		}
-		if k == cuts {
-			p.kill()
-			break
-		}
-		done := m.work(p)
-		time.Sleep(time.Duration(100+r.IntN(500)) * time.Millisecond)
+	ruined(t, filepath.Join(at, "studio"), rounds(2, 50), 100*time.Millisecond, 600*time.Millisecond, func(p *process, done func()) {
 		p.kill()
 		left := disk + ".cut"
 		if err := run("cp", "--sparse=always", disk, left); err != nil {
@@ -374,10 +363,5 @@ func TestPowerCuts(t *testing.T) {
 		if err := errors.Join(run("umount", at), os.Rename(left, disk), mount()); err != nil {
 			t.Fatal(err)
 		}
-	}
-	whole(t, dir)
-	t.Logf("%d power cuts, %d acknowledgements, %d losses", cuts, m.kept, losses)
-	if m.kept < cuts {
-		t.Errorf("%d acknowledgements are too few to tell", m.kept)
-	}
+	})
 }
