@@ -275,11 +275,16 @@ func usable(dir, named string, readOnly bool) error {
 	return nil
 }
 
-// isLog tells whether a write-ahead log is empty or begins as one does (SQLite file format, 4.1).
+// isLog tells whether a write-ahead log begins as one does (SQLite file format, 4.1), or holds nothing: a
+// power cut may leave one whose head was never written, and then nothing of it was ever acknowledged.
 func isLog(f io.Reader) bool {
-	var magic [4]byte
-	n, err := io.ReadFull(f, magic[:])
-	return n == 0 && errors.Is(err, io.EOF) || err == nil && binary.BigEndian.Uint32(magic[:])&^1 == 0x377f0682
+	var head [32]byte
+	if _, err := io.ReadFull(f, head[:]); errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return true
+	} else if err != nil {
+		return false
+	}
+	return head == [32]byte{} || binary.BigEndian.Uint32(head[:])&^1 == 0x377f0682
 }
 
 // sound makes sure that the database is whole, and not of a newer version.

@@ -292,3 +292,24 @@ func TestFilesAreTheOwners(t *testing.T) {
 		t.Errorf("of an earlier version: %v, %v", info, err)
 	}
 }
+
+// A log whose head a power cut has left unwritten holds nothing, and is no fault.
+func TestALogThatWasNeverWritten(t *testing.T) {
+	for _, log := range [][]byte{nil, make([]byte, 20), make([]byte, 8192)} {
+		dir := settled(t)
+		if err := os.WriteFile(filepath.Join(dir, walFile), log, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		s, err := Open(dir)
+		if err != nil {
+			t.Errorf("%d bytes: %v", len(log), err)
+			continue
+		}
+		if heads, err := s.Heads(ctx); err != nil || len(heads) != 8 {
+			t.Errorf("%d bytes: %d pieces, %v", len(log), len(heads), err)
+		}
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	}
+}

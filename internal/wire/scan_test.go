@@ -157,6 +157,9 @@ func TestTimesThatAreNone(t *testing.T) {
 			t.Errorf("kept: %v", err)
 		}
 	}
+	if _, err := DecodeSettings([]byte(`{"name": "a", "units": "us", "site": {"temp_c": 20, "rh_pct": 50, "at": "2026-02-31T10:00"}}`)); err == nil || !strings.Contains(err.Error(), "$.site.at") {
+		t.Errorf("settings: %v", err)
+	}
 	for _, at := range []string{"2026-02-28T10:00", "2026-02-28T10:00:30", "2026-02-28T10:00Z", "2026-02-28T10:00:30+01:00"} {
 		if _, err := Decode([]byte(`{"format": "rutile/piece", "version": 1, "site": {"temp_c": 20, "rh_pct": 50, "at": "` + at + `"}}`)); err != nil {
 			t.Errorf("%s: %v", at, err)

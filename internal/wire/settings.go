@@ -59,6 +59,9 @@ func DecodeSettings(data []byte) (Settings, error) {
 	if err := doc.fill(SettingsObject, &s); err != nil {
 		return s, err
 	}
+	if err := moment("$.site.at", s.Site.At); err != nil {
+		return s, err
+	}
 	s.Name = strings.TrimSpace(s.Name)
 	known := map[string]bool{}
 	for i := range s.Ways {
