@@ -53,7 +53,21 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
     if (next.length) setK({ ...k, ways: next });
   };
   // It is drawn once there is something to show, so that nothing moves.
-  if (!plans && !trouble && !progress) return <section aria-label="Compare plans" className="flex-1" />;
+  const searching = progress && progress.of > 0 && (
+    <span role="status" className="flex items-center gap-2 text-secondary text-sm" data-searching>
+      Searching: {progress.done} of {count(progress.of, "way", "ways")} of working done.
+      <button data-do="stop-plan" type="button" className="btn px-3" onClick={stop}>
+        <Square className="size-4" aria-hidden="true" /> Stop
+      </button>
+    </span>
+  );
+  if (!plans && !trouble) {
+    return (
+      <section aria-label="Compare plans" className="flex-1 px-3 py-4 sm:px-5">
+        {searching}
+      </section>
+    );
+  }
   const edit = (e: MouseEvent<HTMLElement>, id: string) => {
     e.currentTarget.closest("details")?.removeAttribute("open");
     setOwn(id);
@@ -65,6 +79,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
           <ArrowLeft className="size-5" aria-hidden="true" /> Back to the plan
         </button>
         <h2 className="font-semibold text-lg">Compare plans</h2>
+        {searching}
         <span className="flex-1" />
         <details className="relative">
           <summary ref={chooser} data-field="way" className="btn btn-ghost border-base-300 font-normal">
@@ -111,14 +126,6 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
       {trouble && (
         <p role="alert" className="mb-3 font-medium text-warning">
           {trouble} This may be older than your last change.
-        </p>
-      )}
-      {progress && progress.of > 0 && (
-        <p role="status" className="mb-3 flex flex-wrap items-center gap-3" data-searching>
-          Searching: {progress.done} of {count(progress.of, "way", "ways")} of working done.
-          <button data-do="stop-plan" type="button" className="btn" onClick={stop}>
-            <Square className="size-4" aria-hidden="true" /> Stop
-          </button>
         </p>
       )}
       {plans && (
