@@ -54,16 +54,23 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   };
   // It is drawn once there is something to show, so that nothing moves.
   const searching = progress && progress.of > 0 && (
-    <span role="status" className="flex items-center gap-2 text-secondary text-sm" data-searching>
-      Searching: {progress.done} of {count(progress.of, "way", "ways")} of working done.
+    // Over the page, so that nothing moves when it comes and goes.
+    <p
+      role="status"
+      data-searching
+      className="sheet fixed right-4 bottom-14 z-10 flex h-16 w-96 max-w-[calc(100vw-2rem)] items-center gap-3 rounded bg-base-100 px-3 shadow-lg"
+    >
+      <span className="w-64 flex-none leading-tight tabular-nums">
+        Searching: {progress.done} of {count(progress.of, "way", "ways")} of working done.
+      </span>
       <button data-do="stop-plan" type="button" className="btn px-3" onClick={stop}>
         <Square className="size-4" aria-hidden="true" /> Stop
       </button>
-    </span>
+    </p>
   );
   if (!plans && !trouble) {
     return (
-      <section aria-label="Compare plans" className="flex-1 px-3 py-4 sm:px-5">
+      <section aria-label="Compare plans" className="flex-1">
         {searching}
       </section>
     );
@@ -79,7 +86,6 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
           <ArrowLeft className="size-5" aria-hidden="true" /> Back to the plan
         </button>
         <h2 className="font-semibold text-lg">Compare plans</h2>
-        {searching}
         <span className="flex-1" />
         <details className="relative">
           <summary ref={chooser} data-field="way" className="btn btn-ghost border-base-300 font-normal">
@@ -122,6 +128,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
           </div>
         </details>
       </div>
+      {searching}
       <Weights weights={k.weights} onWeights={(weights) => setK({ ...k, weights })} />
       {trouble && (
         <p role="alert" className="mb-3 font-medium text-warning">
