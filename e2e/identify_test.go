@@ -230,5 +230,7 @@ func TestImportedReadings(t *testing.T) {
 		sources(1), click(`[data-do="show-readings"]`), counts("[data-reading]", 2),
 		click(`[data-do="correct-reading"]`), typeIn("reading.temp_c", "99"), shows(`[data-correct] [role=alert]`), typeIn("reading.temp_c", "16.5"), click(`[data-do="save-reading"]`), hides("[data-correct]"), says("[data-reading]", "air 16.5 °C"),
 		click(`[data-do="remove-reading"]`), counts("[data-reading]", 1), click(`[data-do="put-back"]`), counts("[data-reading]", 2), says("[data-reading]", "air 16.5 °C"),
+		// The last one takes its file with it, and can be put back all the same.
+		click(`[data-do="remove-reading"]`), counts("[data-reading]", 1), click(`[data-do="remove-reading"]`), sources(0), click(`[data-do="put-back"]`), sources(1),
 		click(`[data-do="remove-source"]`), click(`[data-do="remove-now"]`), sources(0))
 }

@@ -41,23 +41,17 @@ const (
 	briefFinding = 5
 )
 
-// long tells whether some plans are so long together that checking them is work, and not a moment.
-func (j *Job) long(zones []int) bool {
+// steps counts those of the plans of some zones.
+func (j *Job) steps(zones []int) int {
 	n := 0
 	for _, i := range zones {
 		n += len(j.Piece.Zones[i].Steps)
 	}
-	return n > longPiece
-}
-
-// steps counts those of all plans.
-func (j *Job) steps() int {
-	n := 0
-	for i := range j.Piece.Zones {
-		n += len(j.Piece.Zones[i].Steps)
-	}
 	return n
 }
+
+// long tells whether some plans are so long together that checking them is work, and not a moment.
+func (j *Job) long(zones []int) bool { return j.steps(zones) > longPiece }
 
 func (j *Job) allZones() []int {
 	out := make([]int, len(j.Zones))

@@ -98,6 +98,10 @@ func (e *Engine) admit(ctx context.Context, places chan struct{}, budget time.Du
 	return work, func() { cancel(); out() }, nil
 }
 
+// spent tells that admitted work is over because of its budget, or was stopped, while somebody still waits
+// for its answer.
+func spent(ctx, work context.Context) bool { return ctx.Err() == nil && work.Err() != nil }
+
 // Light counts a short question as being answered until done is called. Long searches give way to it.
 func (e *Engine) Light() (done func()) {
 	e.light.Add(1)

@@ -76,7 +76,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 				}
 			}()
 			a, err := j.find(work, ask)
-			if err != nil && ctx.Err() == nil && work.Err() != nil { // out of time before it began
+			if err != nil && spent(ctx, work) { // before it began
 				a, err = plan.Answer{Infeasible: &plan.Infeasible{Stopped: true}}, nil
 			}
 			all[k], errs[k] = found{w, a, ask, false}, err
@@ -252,7 +252,8 @@ func wordsOf(c *craft.Craft, p *plan.Plan) []string {
 	return out
 }
 
-// Sensitivities says what would change the plan of a zone. Errors are those of PlanZone.
+// Sensitivities says what would change the plan of a zone. Errors are those of PlanZone, or an *Unfit where the
+// time for it is spent.
 func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.Sensitivity, error) {
 	work, leave, err := j.admit(ctx, j.zones, j.Budgets.Zone, o.Stop)
 	if err != nil {
@@ -273,11 +274,13 @@ func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOption
 		minds, err = plan.Sensitivities(work, c, ask, own)
 		return err
 	})
-	if err == nil {
-		err = ctx.Err()
-	}
-	if err != nil && (ctx.Err() != nil || work.Err() == nil) {
+	switch {
+	case spent(ctx, work): // what was not looked at may be what matters
+		return nil, &Unfit{"This takes longer than a search may, and was stopped."}
+	case err != nil:
 		return nil, unusable(err)
+	case ctx.Err() != nil:
+		return nil, ctx.Err()
 	}
 	const most = 4
 	for k := range minds[:min(most, len(minds))] {
@@ -321,10 +324,10 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		planned, err = plan.Piece(work, c, parts, each, done)
 		return err
 	})
-	if err != nil && (ctx.Err() != nil || work.Err() == nil) {
+	if err != nil && !spent(ctx, work) {
 		return wire.PiecePlan{}, unusable(err)
 	}
-	if planned == nil { // out of time before it began
+	if planned == nil { // it was over before it began
 		planned = make([]plan.Planned, len(parts))
 		for i := range planned {
 			planned[i].Kept = len(parts[i].Steps) > 0
@@ -447,7 +450,7 @@ func (j *Job) Explain(ctx context.Context, w plan.Way, o PlanOptions) ([]Searche
 			continue
 		}
 		a, err := j.find(work, j.ask(i, w, o))
-		if err != nil && ctx.Err() == nil && work.Err() != nil {
+		if err != nil && spent(ctx, work) {
 			break
 		}
 		if err != nil {

@@ -88,7 +88,7 @@ func (s *Studio) Check(ctx context.Context, data []byte) (r wire.CheckResult, to
 		}
 		defer leave()
 	}
-	k := &kept{job: j, on: s.ground(&j.Shop), verdicts: make([]string, len(j.Zones)), steps: j.steps()}
+	k := &kept{job: j, on: s.ground(&j.Shop), verdicts: make([]string, len(j.Zones)), steps: j.steps(j.allZones())}
 	if r, k.films, err = j.check(ctx, Want{Repairs: true, Section: true, Look: true, Brief: true}); err != nil {
 		return r, "", err
 	}
@@ -121,7 +121,7 @@ func (s *Studio) CheckChange(ctx context.Context, token string, data []byte) (r 
 		defer leave()
 	}
 	k := &kept{
-		job: j, on: was.on, steps: j.steps(), verdicts: append([]string{}, was.verdicts...), films: append([]float64{}, was.films...),
+		job: j, on: was.on, steps: j.steps(j.allZones()), verdicts: append([]string{}, was.verdicts...), films: append([]float64{}, was.films...),
 		looks: append([]wire.ZoneOverview{}, was.looks...),
 	}
 	want := Want{Repairs: true, Section: true}

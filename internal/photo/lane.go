@@ -10,14 +10,18 @@ import (
 // not got on.
 var ErrBusy = errors.New("too many pictures are being unpacked right now")
 
-// lane lets pictures of one kind through, a few at a time. A picture that takes long or much holds up
-// only those like it.
-type lane struct{ places chan struct{} }
+// lane lets pictures of one kind through, a few at a time, and has few more wait. A picture that takes long
+// or much holds up only those like it: those that wait do not fill the server.
+type lane struct{ queue, places chan struct{} }
+
+func laneOf(places, waiting int) lane {
+	return lane{make(chan struct{}, places+waiting), make(chan struct{}, places)}
+}
 
 var (
-	ordinary = lane{make(chan struct{}, 2)} // what cameras and phones make
-	large    = lane{make(chan struct{}, 1)}
-	heicLane = lane{make(chan struct{}, 2)}
+	ordinary = laneOf(2, 8) // what cameras and phones make
+	large    = laneOf(1, 1)
+	heicLane = laneOf(2, 1)
 )
 
 // Ordinary pictures take no more than these. Working defaults: a photograph of 16 million pixels.
@@ -40,13 +44,23 @@ func (n need) lane(k *kind) *lane {
 	return &ordinary
 }
 
-// enter waits for a place. Whoever got one calls leave.
+// enter waits for a place, where there is room to wait. Whoever got one calls leave.
 func (l *lane) enter(ctx context.Context) (leave func(), err error) {
+	select {
+	case l.queue <- struct{}{}:
+	default:
+		return nil, ErrBusy
+	}
+	defer func() {
+		if err != nil {
+			<-l.queue
+		}
+	}()
 	wait := time.NewTimer(patience)
 	defer wait.Stop()
 	select {
 	case l.places <- struct{}{}:
-		return func() { <-l.places }, nil
+		return func() { <-l.places; <-l.queue }, nil
 	case <-ctx.Done():
 		return nil, ctx.Err()
 	case <-wait.C:

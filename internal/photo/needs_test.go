@@ -104,6 +104,26 @@ func TestOthersPass(t *testing.T) {
 	if _, err := Take(ctx, says(0xc0, 8000, 6000, []byte{0x11, 0x11, 0x11}, 1)); !errors.Is(err, context.DeadlineExceeded) {
 		t.Errorf("another large one: %v", err)
 	}
+	// No more of them wait than leave room for others.
+	done, stop := context.WithCancel(context.Background())
+	waits := make(chan error, 1)
+	go func() {
+		_, err := large.enter(done)
+		waits <- err
+	}()
+	for len(large.queue) < cap(large.queue) {
+		time.Sleep(time.Millisecond)
+	}
+	if _, err := large.enter(context.Background()); !errors.Is(err, ErrBusy) {
+		t.Errorf("one more: %v", err)
+	}
+	stop()
+	if err := <-waits; !errors.Is(err, context.Canceled) {
+		t.Errorf("one that gave up: %v", err)
+	}
+	if len(large.queue) != 1 {
+		t.Errorf("%d are in the queue", len(large.queue))
+	}
 }
 
 // A HEIC picture is measured by its envelope, and refused by it, without a process.

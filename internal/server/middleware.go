@@ -74,7 +74,7 @@ type gate struct {
 }
 
 func newGate(s *app.Studio) *gate {
-	return &gate{s, make(chan struct{}, 4), make(chan struct{}, 6)}
+	return &gate{s, make(chan struct{}, 4), make(chan struct{}, 8)}
 }
 
 // gateTime is how long a large body waits to be taken in.

@@ -48,6 +48,16 @@ export async function answer<T>(
   return data;
 }
 
+const GONE = 404;
+
+/** removed unwraps the answer to a removal; what was not there any more is removed, too, unless it must have been. */
+export async function removed(call: Promise<{ error?: unknown; response: Response }>, must = false): Promise<void> {
+  const { error, response } = await call;
+  if (!response.ok && (must || response.status !== GONE)) {
+    throw new Refused(response.status, (error ?? {}) as Problem);
+  }
+}
+
 /** RETRY is the wait before an unanswered request is repeated, in milliseconds. */
 export const RETRY = 3000;
 

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { answer, api, type Schemas, why } from "../api/client";
-import { Dialog } from "../ui/Dialog";
+import { answer, api, removed, type Schemas, why } from "../api/client";
 import { NumberField } from "../ui/Field";
+import { RemoveDialog } from "../ui/RemoveDialog";
 import { TempField } from "../ui/TempField";
 import { clock, count, tempShown, tempUnit, useUnits } from "../ui/units";
 
@@ -21,9 +21,17 @@ export function ImportedReadings() {
   });
   const [shown, setShown] = useState<string>();
   const [asked, setAsked] = useState<Source>();
+  const [gone, setGone] = useState<Reading>(); // its file may be gone with it
   const changed = useChanged();
+  const back = useMutation({
+    mutationFn: (r: Reading) => put(r),
+    onSuccess: () => {
+      setGone(undefined);
+      changed();
+    },
+  });
   const remove = useMutation({
-    mutationFn: (source: string) => answer(api.DELETE("/api/instruments/sources", { params: { query: { source } } })),
+    mutationFn: (source: string) => removed(api.DELETE("/api/instruments/sources", { params: { query: { source } } })),
     onSuccess: () => {
       setAsked(undefined);
       changed();
@@ -36,12 +44,25 @@ export function ImportedReadings() {
       </p>
     );
   }
-  if (!sources.data?.length) return null;
+  if (!sources.data?.length && !gone) return null;
   return (
     <section className="mt-3 border-base-300 border-t pt-2">
       <h3 className="font-semibold">Imported readings</h3>
+      {gone && (
+        <p role="status" className="flex flex-wrap items-center gap-2">
+          The reading of {clock(gone.at, u)} was removed.
+          <button data-do="put-back" type="button" className="btn btn-sm" onClick={() => back.mutate(gone)}>
+            Put it back
+          </button>
+        </p>
+      )}
+      {back.error && (
+        <p role="alert" className="text-error">
+          {why(back.error)}
+        </p>
+      )}
       <ul>
-        {sources.data.map((s) => (
+        {sources.data?.map((s) => (
           <li key={s.name} data-source={s.name} className="border-base-300 border-b py-1 last:border-b-0">
             <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
               <span className="min-w-0 flex-1 leading-tight">
@@ -69,31 +90,20 @@ export function ImportedReadings() {
                 <Trash2 className="size-4" aria-hidden="true" /> Remove all
               </button>
             </div>
-            {shown === s.name && <Readings source={s.name} />}
+            {shown === s.name && <Readings source={s.name} onRemoved={setGone} />}
           </li>
         ))}
       </ul>
       {asked && (
-        <Dialog title="Remove these readings?" onClose={() => setAsked(undefined)}>
-          <p>
-            {count(asked.count, "reading", "readings")} of <bdi className="break-all">{asked.name}</bdi>. Pieces keep
-            the values that were taken from them.
-          </p>
-          {remove.error && (
-            <p role="alert" className="mt-1 text-error">
-              Not removed: {why(remove.error)}
-            </p>
-          )}
-          <button
-            data-do="remove-now"
-            type="button"
-            className="btn btn-error mt-3"
-            disabled={remove.isPending}
-            onClick={() => remove.mutate(asked.name)}
-          >
-            Remove them
-          </button>
-        </Dialog>
+        <RemoveDialog
+          title="Remove these readings?"
+          what="them"
+          removal={{ ...remove, mutate: () => remove.mutate(asked.name) }}
+          onClose={() => setAsked(undefined)}
+        >
+          {count(asked.count, "reading", "readings")} of <bdi className="break-all">{asked.name}</bdi>. Pieces keep the
+          values that were taken from them.
+        </RemoveDialog>
       )}
     </section>
   );
@@ -108,11 +118,10 @@ function useChanged() {
 }
 
 /** Readings shows the readings of a source, the newest first. */
-function Readings({ source }: { source: string }) {
+function Readings({ source, onRemoved }: { source: string; onRemoved: (r: Reading) => void }) {
   const u = useUnits();
   const [skip, setSkip] = useState(0);
   const [open, setOpen] = useState<number>();
-  const [gone, setGone] = useState<Reading>();
   const changed = useChanged();
   const page = useQuery({
     queryKey: ["readings", source, skip],
@@ -121,38 +130,20 @@ function Readings({ source }: { source: string }) {
   });
   const remove = useMutation({
     mutationFn: async (r: Reading) => {
-      const { response, error } = await api.DELETE("/api/instruments/readings/{id}", {
-        params: { path: { id: r.id } },
-      });
-      if (!response.ok && response.status !== 404) await answer(Promise.resolve({ error, response }));
+      await removed(api.DELETE("/api/instruments/readings/{id}", { params: { path: { id: r.id } } }));
       return r;
     },
     onSuccess: (r) => {
-      setGone(r);
+      onRemoved(r);
       changed();
     },
   });
-  const back = useMutation({
-    mutationFn: (r: Reading) => put(r),
-    onSuccess: () => {
-      setGone(undefined);
-      changed();
-    },
-  });
-  const wrong = page.error ?? remove.error ?? back.error;
+  const wrong = page.error ?? remove.error;
   return (
     <div className="mt-1">
       {wrong && (
         <p role="alert" className="text-error">
           {why(wrong)}
-        </p>
-      )}
-      {gone && (
-        <p role="status" className="flex flex-wrap items-center gap-2">
-          The reading of {clock(gone.at, u)} was removed.
-          <button data-do="put-back" type="button" className="btn btn-sm" onClick={() => back.mutate(gone)}>
-            Put it back
-          </button>
         </p>
       )}
       <ul className="max-h-72 overflow-y-auto overscroll-contain border-base-300 border-t">

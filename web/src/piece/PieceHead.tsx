@@ -1,21 +1,18 @@
 import { useMutation } from "@tanstack/react-query";
 import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { api, type Piece, type Problem, Refused, why } from "../api/client";
+import { api, type Piece, removed } from "../api/client";
 import { useOpen } from "../session/useSession";
-import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { focusOn } from "../ui/focus";
+import { RemoveDialog } from "../ui/RemoveDialog";
 
 /** RemovePiece asks before it removes a whole piece; if that fails it says why, and the piece stays. */
 export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
   const open = useOpen();
   const [asked, setAsked] = useState(false);
   const remove = useMutation({
-    mutationFn: async () => {
-      const { error, response } = await api.DELETE("/api/pieces/{id}", { params: { path: { id: open.latest().id } } });
-      if (!response.ok) throw new Refused(response.status, (error ?? {}) as Problem);
-    },
+    mutationFn: () => removed(api.DELETE("/api/pieces/{id}", { params: { path: { id: open.latest().id } } }), true),
     onSuccess: () => {
       open.dispatch({ type: "removed" });
       onRemoved();
@@ -32,28 +29,9 @@ export function RemovePiece({ onRemoved }: { onRemoved: () => void }) {
         <Trash2 className="size-4" aria-hidden="true" /> Remove the piece
       </button>
       {asked && (
-        <Dialog title="Remove this piece permanently?" onClose={() => setAsked(false)}>
-          <p>Its zones and plans are removed with it. This cannot be undone.</p>
-          {remove.error && (
-            <p role="alert" className="mt-2 text-error">
-              The piece was not removed: {why(remove.error)}
-            </p>
-          )}
-          <div className="mt-3 flex gap-2">
-            <button
-              data-do="remove-now"
-              type="button"
-              className="btn btn-error"
-              disabled={remove.isPending}
-              onClick={() => remove.mutate()}
-            >
-              Remove it
-            </button>
-            <button data-do="keep" type="button" className="btn btn-ghost" onClick={() => setAsked(false)}>
-              Cancel
-            </button>
-          </div>
-        </Dialog>
+        <RemoveDialog title="Remove this piece permanently?" removal={remove} onClose={() => setAsked(false)}>
+          Its zones and plans are removed with it. This cannot be undone.
+        </RemoveDialog>
       )}
     </>
   );

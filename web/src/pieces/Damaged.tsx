@@ -1,18 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Download, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
-import { answer, api, type Schemas, why } from "../api/client";
-import { Dialog } from "../ui/Dialog";
+import { api, removed, type Schemas } from "../api/client";
+import { RemoveDialog } from "../ui/RemoveDialog";
 
 /** Damaged is a piece that cannot be opened: why, its document to save, and its removal. */
 export function Damaged({ p }: { p: Schemas["Summary"] }) {
   const queries = useQueryClient();
   const [asked, setAsked] = useState(false);
   const remove = useMutation({
-    mutationFn: async () => {
-      const { response, error } = await api.DELETE("/api/pieces/{id}", { params: { path: { id: p.id } } });
-      if (!response.ok && response.status !== 404) await answer(Promise.resolve({ error, response }));
-    },
+    mutationFn: () => removed(api.DELETE("/api/pieces/{id}", { params: { path: { id: p.id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["pieces"] }),
   });
   return (
@@ -39,23 +36,9 @@ export function Damaged({ p }: { p: Schemas["Summary"] }) {
         </button>
       </div>
       {asked && (
-        <Dialog title="Remove this damaged piece permanently?" onClose={() => setAsked(false)}>
-          <p>Its document is removed with it. This cannot be undone.</p>
-          {remove.error && (
-            <p role="alert" className="mt-1 text-error">
-              The piece was not removed: {why(remove.error)}
-            </p>
-          )}
-          <button
-            data-do="remove-now"
-            type="button"
-            className="btn btn-error mt-3"
-            disabled={remove.isPending}
-            onClick={() => remove.mutate()}
-          >
-            Remove it
-          </button>
-        </Dialog>
+        <RemoveDialog title="Remove this damaged piece permanently?" removal={remove} onClose={() => setAsked(false)}>
+          Its document is removed with it. This cannot be undone.
+        </RemoveDialog>
       )}
     </article>
   );
