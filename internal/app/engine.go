@@ -88,6 +88,11 @@ func (e *Engine) admit(ctx context.Context, places chan struct{}, budget time.Du
 		return nil, nil, err
 	}
 	work, cancel := context.WithTimeout(ctx, budget)
+	select {
+	case <-stop: // before it began
+		cancel()
+	default:
+	}
 	go func() {
 		select {
 		case <-stop:
