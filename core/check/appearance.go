@@ -246,7 +246,7 @@ func (k *Case) chip() {
 		}
 		for j := range e.Boundaries() {
 			b := &e.Bounds[j]
-			x.Resist = x.Resist || k.resisted(b) && k.keepsOff(b)
+			x.Resist = x.Resist || k.resisted(b) && k.keepsOff(b) || k.Chippy && b.Region == surface.Field && b.On != craft.WaxFilm && k.keepsOff(b)
 			if b.Region != surface.Field || k.Craft.Products[b.Product].Coat != craft.MK || e.Doing.Do != surface.Coat {
 				continue
 			}
@@ -551,13 +551,4 @@ func (k *Case) finalSheen() craft.Sheen {
 		return p.Sheen
 	}
 	return craft.NoSheen
-}
-
-// dewMargin is by how many degrees the surface is above the dew point.
-func dewMargin(f *surface.Facts) float64 {
-	at := f.Climate.TempC
-	if f.SurfaceRead {
-		at = f.SurfaceC
-	}
-	return at - drying.DewPoint(f.Climate)
 }

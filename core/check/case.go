@@ -15,6 +15,7 @@ type Case struct {
 	Demand float64
 	Doubt  float64 // what not knowing the surface adds to the spread of the log of a strength
 	Barred bool    // lead forbids dry work
+	Lead   LeadState
 	Bonds  []Bond
 	Risk   float64
 	Stains [craft.NumBleeders]Stain

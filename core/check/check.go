@@ -13,6 +13,7 @@ type caseSet struct {
 	candidates []Candidate
 	doubt      float64
 	barred     bool // lead forbids dry work
+	lead       LeadState
 	book       *Book
 	stop       func() bool // tells that the answer is no longer wanted; may be nil
 	cases      []Case
@@ -55,11 +56,12 @@ func (w *caseSet) run(c *craft.Craft, z *Zone, enough func(*Case) bool) ([]Hit, 
 // set makes a case of everything that the zone may be.
 func (w *caseSet) set(c *craft.Craft, z *Zone) {
 	w.candidates, w.doubt = z.candidates(c)
-	w.barred, w.book = z.LeadBars(c), z.book()
+	w.lead, _ = z.Lead(c)
+	w.barred, w.book = w.lead.bars(), z.book()
 	w.cases = make([]Case, len(w.candidates))
 	for i := range w.cases {
 		k := &w.cases[i]
-		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred = c, z, &w.candidates[i].Facts, w.doubt, w.barred
+		k.Craft, k.Zone, k.Facts, k.Doubt, k.Barred, k.Lead = c, z, &w.candidates[i].Facts, w.doubt, w.barred, w.lead
 	}
 }
 
@@ -156,6 +158,8 @@ func verdict(hits []Hit) Verdict {
 type Options struct {
 	// NoRepairs leaves repairs out.
 	NoRepairs bool
+	// Every reports what another finding of the same cause tells already as well.
+	Every bool
 	// FirstOnly works out repairs for the first finding only.
 	FirstOnly bool
 	// Budget bounds the work of verifying repairs, in walked coats and steps;
@@ -216,6 +220,9 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmp.Compare(b.DeltaE, a.DeltaE) })
 	}
 	order := slices.Clone(hits)
+	if !o.Every {
+		order = once(order)
+	}
 	slices.SortStableFunc(order, func(a, b Hit) int {
 		switch {
 		case a.Severity != b.Severity:
@@ -252,6 +259,9 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		}
 		f.Why = why
 		f.Figures = figures(h)
+		if h.Rule.Divides != nil {
+			f.Divided = h.Rule.Divides(h.Case, h)
+		}
 		if !o.NoRepairs && (i == 0 || !o.FirstOnly) {
 			f.Repairs = m.repairs(c, z, hits, h)
 		}

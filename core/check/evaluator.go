@@ -6,6 +6,7 @@ import (
 
 	"rutile/core/colour"
 	"rutile/core/craft"
+	"rutile/core/drying"
 	"rutile/core/surface"
 )
 
@@ -108,7 +109,7 @@ func (s *Evaluator) Sound() *Evaluator {
 	z.Finish, _ = c.Finish("none")
 	out := NewEvaluator(c, &z)
 	for i := range out.w.cases {
-		out.w.cases[i].Doubt, out.w.cases[i].Barred = s.w.doubt, s.w.barred
+		out.w.cases[i].Doubt, out.w.cases[i].Barred, out.w.cases[i].Lead = s.w.doubt, s.w.barred, s.w.lead
 	}
 	return out
 }
@@ -313,8 +314,16 @@ func (s *Evaluator) Light(steps []surface.Step) float64 {
 // ReassembleAfter is how many hours a coat must harden before a zone is reassembled, to a share of
 // its full hardness: the painter's own, or more where the wear or touching faces need it.
 func ReassembleAfter(c *craft.Craft, f *surface.Facts, p craft.Product, share float64) float64 {
-	if craft.Wears[f.Wear].Hard || f.Touching && craft.TraitsOf[c.Products[p].Coat].Blocks {
+	row := &c.Products[p]
+	if craft.Wears[f.Wear].Hard {
 		share = max(share, cureNormal)
 	}
-	return hoursToCure(c, f, &surface.Region{Product: p}, share)
+	h := hoursToCure(c, f, &surface.Region{Product: p}, share)
+	if f.Touching {
+		h = max(h, 24*craft.TraitsOf[row.Coat].BlocksDays*max(1, drying.Stretch(drying.FactorOf(row, f.Climate))))
+	}
+	if f.Uses&(craft.Food|craft.Child) != 0 {
+		h = max(h, 24*drying.FullCure(row, f.Climate))
+	}
+	return h
 }

@@ -139,8 +139,9 @@ func TestLeadCannotBeTalkedAway(t *testing.T) {
 		if slices.Contains(codes(&r, Fail), "safety.lead") != barred {
 			t.Errorf("%s: %v", x.name, codes(&r, Watch))
 		}
-		if (z.Barred(c, &z.Steps[1], false) != "") != barred {
-			t.Errorf("%s: barred from sanding: %q", x.name, z.Barred(c, &z.Steps[1], false))
+		at := surface.Start(c, &z.Facts, nil)
+		if (z.Barred(c, &z.Steps[1], &at) != "") != barred {
+			t.Errorf("%s: barred from sanding: %q", x.name, z.Barred(c, &z.Steps[1], &at))
 		}
 	}
 	// A studio's own year.
@@ -165,7 +166,7 @@ func TestLeadCannotBeTalkedAway(t *testing.T) {
 	} {
 		z := zoneOf(t, old, "primer_stainblock_oil; paint_acrylic")
 		z.Steps = append(z.Steps, s)
-		if r := Check(c, z, Options{NoRepairs: true}); !slices.Contains(codes(&r, Fail), "safety.lead") || z.Barred(c, &s, true) == "" {
+		if r := Check(c, z, Options{NoRepairs: true}); !slices.Contains(codes(&r, Fail), "safety.lead") || z.Barred(c, &s, &r.Trace.End) == "" {
 			t.Errorf("%+v: %v", s, codes(&r, Watch))
 		}
 	}
@@ -215,7 +216,7 @@ func TestPatchTestsMoveTheVerdict(t *testing.T) {
 		for class := range 6 {
 			var x surface.Boundary
 			x.Product, _ = c.Product("primer_bond_wb")
-			x.On, x.Cap, x.Factors = craft.PowderFilm, 1, [surface.NumTerms]float64{.7, .9, 1, 1, 1}
+			x.On, x.Cap, x.Factors = craft.PowderFilm, 1, [surface.NumTerms]float64{.7, .9, 1, 1, 1, 1, 1}
 			x.Learn(c, []surface.PatchTest{{Product: x.Product, On: x.On, Hidden: hidden, Class: class}}, 0)
 			if x.Strength <= last || x.Strength > .9 {
 				t.Errorf("class %d gives %.3f after %.3f", class, x.Strength, last)
@@ -226,9 +227,9 @@ func TestPatchTestsMoveTheVerdict(t *testing.T) {
 	// By hand: two normals, the table's and the board's.
 	var x surface.Boundary
 	p, _ := c.Product("primer_bond_wb")
-	x.Product, x.On, x.Cap, x.Factors = p, craft.PowderFilm, 1, [surface.NumTerms]float64{.8, 1, 1, 1, 1}
+	x.Product, x.On, x.Cap, x.Factors = p, craft.PowderFilm, 1, [surface.NumTerms]float64{.8, 1, 1, 1, 1, 1, 1}
 	x.Learn(c, []surface.PatchTest{{Product: p, On: craft.PowderFilm, Hidden: true, Class: 2, Under: [surface.NumTerms]float64{0, .8, 1, 1, 1}}}, 0)
-	v, w := .12*.12+.2*.2/9, .15*.15
+	v, w := .10*.10+.2*.2/9, .15*.15
 	want := math.Exp((math.Log(.8)/v + math.Log(.52/.8)/w) / (1/v + 1/w))
 	if math.Abs(x.Strength-want) > 1e-12 || math.Abs(x.LogSpread(c, 0)-math.Sqrt(1/(1/v+1/w))) > 1e-12 {
 		t.Errorf("strength %v, spread %v; want %v", x.Strength, x.LogSpread(c, 0), want)

@@ -20,13 +20,16 @@ type LeadState uint8
 // The states. Only a laboratory or a licensed assessor excludes or finds it.
 const (
 	LeadNoSuspect LeadState = iota
-	LeadSuspect
+	LeadUndated             // a clear or factory film, or a glaze, that hardly holds it: worth a test
+	LeadSuspect             // counts as lead until a laboratory or licensed assessor says no
 	LeadExcluded
 	LeadFound
 )
 
 // String returns the state's id.
-func (s LeadState) String() string { return [...]string{"", "suspect", "excluded", "found"}[s] }
+func (s LeadState) String() string {
+	return [...]string{"", "undated", "suspect", "excluded", "found"}[s]
+}
 
 // LeadAdvice is what holds for every suspect, for the eye of whoever works on it.
 var LeadAdvice = []string{
@@ -51,10 +54,12 @@ func (z *Zone) decides() (bool, string) {
 	return true, ""
 }
 
-// Lead is what is known of lead in the old paint or varnish, and a sentence on a recorded test that
-// does not decide. Old paint is suspected while its age is not known; an old varnish or an
-// unidentified finish, where the piece is old. What tests leave as possible counts like the survey,
-// so that entering old paint by another name does not clear it.
+// Lead is what is known of lead in the old coating, and a sentence on a recorded test that does not
+// decide. Old or undated paint, varnish of before the limit, and any old or undated coating of a
+// child's piece count as lead; an undated clear or factory film elsewhere, an old clear that is no oil
+// varnish, and a glaze, are worth a test. A positive swab counts, a negative one clears nothing. What
+// tests of the surface leave as possible counts like the survey, so that entering old paint by another
+// name does not clear it.
 func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
 	done, why := z.decides()
 	if done {
@@ -63,38 +68,61 @@ func (z *Zone) Lead(c *craft.Craft) (LeadState, string) {
 		}
 		return LeadExcluded, ""
 	}
+	if why != "" && z.LeadTest.Found {
+		return LeadSuspect, why
+	}
+	state := z.leadIn(&c.Finishes[z.Finish])
+	if c.Finishes[z.Finish].Bare && c.Substrates[z.Substrate].Glazed() {
+		state = z.leadIn(&glaze)
+	}
+	if z.Tests != nil && len(z.Tests.Answers) > 0 {
+		// A touch of belief is enough.
+		const touch = .1
+		var sum [LeadFound + 1]float64
+		for _, s := range z.Tests.On() {
+			if f, ok := c.Finish(s.ID); ok {
+				sum[z.leadIn(&c.Finishes[f])] += s.P
+			}
+		}
+		switch {
+		case sum[LeadSuspect] >= touch:
+			state = LeadSuspect
+		case sum[LeadUndated] >= touch:
+			state = max(state, LeadUndated)
+		}
+	}
+	if state == LeadNoSuspect {
+		why = ""
+	}
+	return state, why
+}
+
+// glaze is what a glazed tile or pot is coated with.
+var glaze = craft.FinishRow{Coating: craft.CoatingGlaze}
+
+// leadIn is what a finish tells of lead, by the year of the piece and its use.
+func (z *Zone) leadIn(f *craft.FinishRow) LeadState {
 	year := z.LeadYear
 	if year == 0 {
 		year = craft.LeadYear
 	}
-	old := z.Made != 0 && z.Made < year
-	holds := func(f *craft.FinishRow) bool {
-		return f.Paint && (old || z.Made == 0) || old && (f.Varnish || f.Unknown)
+	old, undated := z.Made != 0 && z.Made < year, z.Made == 0
+	switch {
+	case f.Coating == craft.NoCoating || !old && !undated:
+		return LeadNoSuspect
+	case z.Uses&craft.Child != 0:
+		return LeadSuspect
+	case f.Coating == craft.CoatingPaint, old && f.Coating != craft.CoatingClear:
+		return LeadSuspect
 	}
-	if holds(&c.Finishes[z.Finish]) {
-		return LeadSuspect, why
-	}
-	if z.Tests != nil && len(z.Tests.Answers) > 0 {
-		// A touch of belief in paint is enough.
-		const touch = .1
-		sum := 0.
-		for _, s := range z.Tests.On() {
-			if f, ok := c.Finish(s.ID); ok && holds(&c.Finishes[f]) {
-				sum += s.P
-			}
-		}
-		if sum >= touch {
-			return LeadSuspect, why
-		}
-	}
-	if why != "" && z.LeadTest.Found {
-		return LeadSuspect, why
-	}
-	return LeadNoSuspect, ""
+	return LeadUndated
 }
+
+// bars tells whether nothing may be sanded, scraped or heated dry.
+func (s LeadState) bars() bool { return s == LeadSuspect || s == LeadFound }
 
 // LeadBars tells whether nothing may be sanded, scraped or heated dry.
 func (z *Zone) LeadBars(c *craft.Craft) bool {
 	s, _ := z.Lead(c)
-	return s == LeadSuspect || s == LeadFound
+	return s.bars()
 }

@@ -97,7 +97,7 @@ func TestTogetherByHand(t *testing.T) {
 		t.Fatalf("%d bonds, want acrylic on varnish, acrylic on itself, clear on acrylic, clear on itself", n)
 	}
 	phi := func(strength, grip float64) float64 {
-		sd := math.Sqrt(.12*.12 + (1-grip)*(1-grip)/9)
+		sd := math.Sqrt(.10*.10 + (1-grip)*(1-grip)/9)
 		return .5 * math.Erfc(-math.Log(.5/strength)/sd/math.Sqrt2)
 	}
 	want := 1 - (1-phi(.65, .65))*(1-phi(.95, .95))*(1-phi(.90, .90))*(1-phi(.95, .95))

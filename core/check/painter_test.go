@@ -17,7 +17,7 @@ var painterZones = []struct {
 }{
 	{"booth front, nothing done", "laminate_hpl gloss; soils grime1", "paint_chalk x2; wax_clear", Fails, "adhesion.weakest", "matt paint peels off gloss laminate in sheets"},
 	{"booth front, done right", "laminate_hpl gloss; soils grime1", "detergent rinse; sand 220; dust; primer_bond_wb; paint_chalk x2; clear_wb x2", Sound, "", "scuffed and bond primed is how laminate is painted"},
-	{"booth front, scuffed only", "laminate_hpl gloss", "sand 220; dust; paint_chalk x2; clear_wb x2", Fails, "adhesion.weakest", "a scuff alone does not make chalk paint hold where hands go"},
+	{"booth front, scuffed only", "laminate_hpl gloss", "sand 220; dust; paint_chalk x2; clear_wb x2", Watched, "adhesion.divided", "where painters divide: scuffed and clean it holds for most, and some of it peels"},
 	{"bare oak, pale, no block", "oak; bleed tannin2", "raise_grain; dust; paint_chalk x2; wax_clear", Fails, "bleed.tannin", "oak browns every pale paint"},
 	{"bare oak, black", "oak; colour #111111", "raise_grain; dust; paint_chalk x2; wax_clear", Sound, "", "nobody sees tannin through black"},
 	{"varnished oak, scuffed, no block", "oak varnish_oil satin", "degreaser_alkaline rinse; sand 220; dust; paint_chalk x2; clear_wb x2", Watched, "bleed.tannin", "sound varnish holds most of it; one would be wary"},
@@ -44,8 +44,8 @@ var painterZones = []struct {
 	{"old painted trunk, dry sanded", "pine paint_alkyd_old satin; made 1935; bleed", "sand 180; dust; primer_stainblock_oil; paint_enamel_oil x2", Fails, "safety.lead", "that paint may be full of lead"},
 	{"unknown brown finish, no solvent wash", "unknown_wood unknown satin", "detergent rinse; sand 220; dust; shellac_pigmented; paint_chalk x2; wax_clear", Fails, "adhesion.wax_under", "it may be wax, and then all of it comes off"},
 	{"unknown brown finish, washed", "unknown_wood unknown satin", "white_spirit; detergent rinse; sand 220; dust; shellac_pigmented x2; paint_chalk x2; wax_clear", Watched, "adhesion.untested", "should be all right; a test would tell"},
-	{"silicone-polished top", "oak varnish_oil satin; soils silicone2; wear tabletop", "white_spirit; detergent rinse; sand 220; dust; shellac_clear x2; paint_acrylic x2; clear_wb_hard x3", Fails, "prep.sand_before_clean", "one wipe leaves silicone, and the sanding drives it in"},
-	{"silicone-polished top, shut in", "oak varnish_oil satin; soils silicone2; wear handled", "white_spirit x2; detergent rinse; sand 220; dust; shellac_pigmented; paint_acrylic x2; clear_wb x2", Sound, "", "two wipes, then shellac as a barrier"},
+	{"silicone-polished top", "oak varnish_oil satin; soils silicone2; wear tabletop", "white_spirit; detergent rinse; sand 220; dust; shellac_clear x2; paint_acrylic x2; clear_wb_hard x3", Watched, "prep.silicone", "however often it is wiped some stays; the shellac mostly holds it"},
+	{"silicone-polished top, shut in", "oak varnish_oil satin; soils silicone2; wear handled", "white_spirit x2; detergent rinse; sand 220; dust; shellac_pigmented; paint_acrylic x2; clear_wb x2", Watched, "prep.silicone", "two wipes and a barrier, and now and then a crater all the same"},
 	{"plastic crate, promoter", "plastic_polyolefin satin; wear display; soils grime1", "detergent rinse; primer_plastic; paint_aerosol x3", Sound, "", "promoter and a can within the hour"},
 	{"plastic crate, bonding primer", "plastic_polyolefin satin; soils grime1", "detergent rinse; sand 320 wet; dust; primer_bond_wb; paint_acrylic x2", Fails, "adhesion.bond", "even bonding primer slides off polyethylene"},
 	{"mdf, plain", "mdf", "sand 180; dust; primer_stainblock_wb; paint_acrylic x2", Sound, "", "nothing to go wrong"},
@@ -70,7 +70,7 @@ func TestPainterZones(t *testing.T) {
 	for _, x := range painterZones {
 		t.Run(x.name, func(t *testing.T) {
 			z := zoneOf(t, x.zone, x.plan)
-			r := Check(craft.Default(), z, Options{})
+			r := Check(craft.Default(), z, Options{Every: true})
 			if r.Verdict != x.want || x.codes != "" && !slices.Contains(codes(&r, Watch), x.codes) {
 				t.Errorf("%s: %v %v, want %v %s because %s", x.name, r.Verdict, codes(&r, Watch), x.want, x.codes, x.because)
 				if r.Adhesion != nil {

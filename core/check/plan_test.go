@@ -120,6 +120,21 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			z.PatchTests = append(z.PatchTests, surface.PatchTest{Product: p, On: familyNamed(t, w[2]), Class: int(w[3][0] - '0'), Hidden: true})
 		case "swab":
 			z.LeadTest = &LeadTest{By: "swab", Date: "2026-11-01", Found: w[1] == "lead"}
+		case "laboratory":
+			z.LeadTest = &LeadTest{By: "laboratory", Date: "2026-11-01", Found: w[1] == "lead"}
+		case "prepared":
+			z.Prepared = true
+		case "beside":
+			what, dangerous := craft.Chemical(0), false
+			if cl, ok := c.Cleaner(w[1]); ok {
+				what, dangerous = c.Cleaners[cl].Chemical()
+			} else {
+				p, _ := c.Product(w[1])
+				what, dangerous = c.Products[p].Chemical()
+			}
+			if dangerous {
+				z.Beside = append(z.Beside, Chemical{What: what, Zone: "the drawers", Step: 1})
+			}
 		case "excluded":
 			z.LeadTest = &LeadTest{By: "laboratory", Date: "2026-11-01"}
 		default:

@@ -73,8 +73,8 @@ type edit struct {
 // mostRepairs is how many edits a finding offers.
 const mostRepairs = 3
 
-// repairs works out what answers a finding. Every finding gets something: when
-// no edit proves good, a test patch is what a careful painter makes.
+// repairs works out what answers a finding. Every finding gets something: when no edit proves good, a
+// test patch, where a patch would tell, and otherwise another way of working.
 func (m *Repairer) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair {
 	if m.Craft == nil {
 		m.Craft, m.said = c, saidOf(hits)
@@ -99,7 +99,11 @@ func (m *Repairer) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair
 	}
 	out = append(out, m.other...)
 	if len(out) == 0 {
-		out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: craft.FieldTest})
+		if h.Rule.patches() {
+			out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: craft.FieldTest})
+		} else {
+			out = append(out, Repair{Kind: Measure, Title: "Look for another way of working", Field: craft.FieldWay})
+		}
 	}
 	return out
 }

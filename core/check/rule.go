@@ -67,6 +67,12 @@ type Rule struct {
 	// Repair proposes repairs. What it proposes is verified before anyone sees
 	// it.
 	Repair func(*Repairer, *Hit)
+	// Divides is what painters disagree about in a finding; nil for nothing.
+	Divides func(*Case, *Hit) *craft.Divide
+	// Harm is what its findings would do, where that is not what its group's do; and Patch tells that
+	// a test patch would show it.
+	Harm  Harm
+	Patch bool
 
 	// Reach tells how much of a plan it must see; left out, a rule that only looks
 	// at events sees enough in the beginning of one, unless it is Late: what it says
@@ -105,17 +111,18 @@ type group struct {
 	prefix, name string
 	// stage is the stage of the work that its rules belong to, where they do not say another.
 	stage craft.Stage
-	// people tells that its rules are about harm to people.
-	people bool
+	// harm is what its findings would do, and patch tells that a test patch would show them.
+	harm  Harm
+	patch bool
 }
 
 // groups are in the order in which the rule book has them; findings of one severity are ordered by
 // their harm, and within one harm by group.
 var groups = []group{
-	{"walk", "The plan as a whole", craft.StageCoats, false}, {"adhesion", "Adhesion", craft.StageCoats, false},
-	{"bleed", "Bleed-through", craft.StageCoats, false}, {"prep", "Preparation", craft.StagePrepare, false},
-	{"effect", "Effects", craft.StageCoats, false}, {"film", "Film and look", craft.StageCoats, false}, {"use", "Use", craft.StageCoats, false},
-	{"site", "Air in the workshop", craft.StageCoats, false}, {"safety", "Health and safety", craft.NoStage, true},
+	{"walk", "The plan as a whole", craft.StageCoats, HarmLook, false}, {"adhesion", "Adhesion", craft.StageCoats, HarmPeel, true},
+	{"bleed", "Bleed-through", craft.StageCoats, HarmStain, true}, {"prep", "Preparation", craft.StagePrepare, HarmLook, false},
+	{"effect", "Effects", craft.StageCoats, HarmLook, true}, {"film", "Film and look", craft.StageCoats, HarmLook, true}, {"use", "Use", craft.StageCoats, HarmPeel, false},
+	{"site", "Air in the workshop", craft.StageCoats, HarmPeel, false}, {"safety", "Health and safety", craft.NoStage, HarmPeople, false},
 }
 
 func (r *Rule) groupOf() int {
@@ -161,25 +168,38 @@ type Hit struct {
 	If string
 }
 
-// harm orders findings of one severity.
-type harm uint8
+// Harm is what a finding would do. It orders findings of one severity: what hurts somebody or ruins the
+// piece comes before what peels, that before a stain, and that before sheen, grain and dust. What is
+// merely not known comes last.
+type Harm uint8
 
-// What is not known comes after harm that is expected, and people come before the work.
+// The harms, the least first. NoHarm stands for that of the group.
 const (
-	harmUnsure harm = iota
-	harmWork
-	harmPeople
+	NoHarm Harm = iota
+	HarmUnsure
+	HarmLook
+	HarmStain
+	HarmPeel
+	HarmRuin
+	HarmPeople
 )
 
-// harm is what a finding's harm would be. Notes on safety are routine cautions and stay last.
-func (h *Hit) harm() harm {
+// harm is what the finding would do. Notes on safety are routine cautions and come with the rest.
+func (h *Hit) harm() Harm {
+	out := h.Rule.Harm
+	if out == NoHarm {
+		out = groups[h.Rule.group].harm
+	}
 	switch {
 	case h.Unsure:
-		return harmUnsure
-	case h.Severity > Note && groups[h.Rule.group].people:
-		return harmPeople
+		return HarmUnsure
+	case h.Severity == Note && out == HarmPeople:
+		return HarmUnsure
 	}
-	return harmWork
+	return out
 }
+
+// patches tells whether a test patch would show what the rule is about.
+func (r *Rule) patches() bool { return r.Patch || groups[r.group].patch }
 
 func (h *Hit) same(o *Hit) bool { return h.Rule == o.Rule && h.Subject == o.Subject }

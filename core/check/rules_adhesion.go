@@ -62,8 +62,8 @@ func adhesionRules() []Rule {
 			Reach:    SoFar,
 			Title:    "A layer is too weak for the wear",
 			Why:      "Paint peels at its weakest layer, and everything above comes off with it.",
-			When:     "The risk that any layer peels under the wear is 10 % or more: watch; 35 % or more: fail.",
-			Inputs:   "every layer of the plan: how well the coat grips what is below, its key, what was left on the surface, the timing and the air; and what the wear needs",
+			When:     "The risk that any layer comes off under the wear is 10 % or more: watch; 35 % or more: fail. It counts every way to fail: grip, key, dirt, timing, air, dew, soap on zinc or fresh cement, and wrinkling.",
+			Inputs:   "every layer of the plan: how well the coat grips what is below, its key, what was left on the surface, the timing, the air and the dew point, what zinc, lime or strong solvent does to it; and what the wear needs",
 			Fix:      "cleaning, keying or priming the weakest layer; another coat there",
 			End: func(k *Case) {
 				v := RiskVerdict(k.Risk)
@@ -84,8 +84,11 @@ func adhesionRules() []Rule {
 				if h.Severity == Fail {
 					title = fmt.Sprintf("%s will not hold on %s", craft.Upper(productName(c, b.Product)), onWhat(k, b))
 				}
-				return title, fmt.Sprintf("The risk of peeling is %s. This bond is %s for %s.",
-					Percent(k.Risk), BondWords(min(b.Strength, k.Demand), k.Demand), wearWords(k))
+				words := BondWords(min(b.Strength, k.Demand), k.Demand)
+				if b.Bare && craft.Unsure[b.On] > 0 {
+					words = "mostly strong enough, and on some pieces not,"
+				}
+				return title, fmt.Sprintf("The risk of peeling is %s. This bond is %s for %s.", Percent(k.Risk), words, wearWords(k))
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if underWax(m.hit.Case, h.Bound) && ownWax(m.Craft, h.Bound) {
@@ -110,7 +113,7 @@ func adhesionRules() []Rule {
 			Fix:    "a primer that grips both; another paint",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
-					if b.Factors[surface.Grip] < k.Demand && !k.crackles(b) && !underWax(k, b) {
+					if b.Factors[surface.Grip] < k.Demand && b.Clash == nil && !k.crackles(b) && !underWax(k, b) {
 						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				})
@@ -193,25 +196,24 @@ func adhesionRules() []Rule {
 			Reach:  Later,
 			Title:  "Recoated too soon",
 			Why:    "The next coat traps or lifts what is still wet below.",
-			When:   "A coat goes on before 85 % of the drying time that the coat below needs at this site. Watch; fail before half of it, or where the bond drops below what the wear needs.",
+			When:   "The coat below had too little of the time that it needs at this site. Over water-based coats, under a water-based one, and over shellac: watch below 70 %, fail below 40 %. Over oil, alkyd, water-borne alkyd and solvent primers, or under solvent: watch below 85 %, fail below 60 %. Two-part coats go by their label. In an ordinary room the label's time stands; only outside that does it stretch.",
 			Inputs: "the hours since the coat below, and the drying time it needs in the workshop's air",
 			Fix:    "waiting",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
-					if !b.TooEarly() || k.windowElsewhere(b) {
-						return
+					if early, badly := b.TooEarly(); early && !k.windowElsewhere(b) {
+						k.Add(Hit{Severity: tooShort(badly), Step: b.Step, Subject: again(k, b), Bound: b})
 					}
-					sev := Watch
-					if b.Waited < b.Earliest/2 || b.Strength < k.Demand {
-						sev = Fail
-					}
-					k.Add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
-				return fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under)),
+				title := fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under))
+				if b.Left != craft.NoSaying {
+					return title, fmt.Sprintf("Only %s have passed; it is left %s, which is %s here.", measure.Hours(b.Waited), craft.Sayings[b.Left].Words, saidWords(k, b.Left))
+				}
+				return title,
 					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", measure.Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), measure.Number(k.Facts.Climate.RH), measure.Hours(b.Earliest))
 			},
 			Repair: func(m *Repairer, h *Hit) { m.Wait(h.Bound) },
@@ -221,7 +223,7 @@ func adhesionRules() []Rule {
 			Reach:  Later,
 			Title:  "Recoated too late",
 			Why:    "A coat that has hardened past its recoat window must be scuffed before the next one.",
-			When:   "A coat goes on after the recoat window of the coat below has closed, without a scuff. Watch; fail where the bond drops below what the wear needs.",
+			When:   "A coat goes on after the recoat window of the coat below has closed, without a scuff. Watch; fail where that brings the bond below what the wear needs, and on two-part coats after half as long again.",
 			Inputs: "the hours since the coat below, and when its recoat window closes in the workshop's air",
 			Fix:    "a scuff; coming back earlier; where a scuff does not help, one more coat of what is below",
 			Each:   true,
@@ -230,8 +232,10 @@ func adhesionRules() []Rule {
 					if b.Timing != surface.Missed || k.windowElsewhere(b) {
 						return
 					}
+					const wellPast = 1.5
 					sev := Watch
-					if b.Strength < k.Demand {
+					switch low := &k.Craft.Products[b.Under]; {
+					case low.TwoPart && b.Waited > wellPast*b.Latest, !low.TwoPart && b.Strength < k.Demand && b.Strength >= b.Factors[surface.Window]*k.Demand:
 						sev = Fail
 					}
 					k.Add(Hit{Severity: sev, Step: b.Step, Subject: again(k, b), Bound: b})
@@ -267,34 +271,34 @@ func adhesionRules() []Rule {
 			Code:   "adhesion.saponify",
 			Title:  "Oil-based coat straight on zinc or fresh cement",
 			Why:    "Zinc and the alkali in new cement and plaster turn oil and alkyd binders to soap. Months later the coat comes off in sheets.",
-			When:   "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone less than 120 days old: fail. On mineral of unknown age: watch.",
+			When:   "A coat with an oil or alkyd binder goes straight on zinc, or on cement, plaster or stone less than 120 days old: fail; shellac on such fresh mineral: fail. On mineral of unknown age, and from a can whose label does not name its binder on zinc: watch.",
 			Inputs: "the binder of each coat on the bare material; the age of the mineral",
 			Fix:    "a primer for zinc or an alkali-resistant sealer first; a water-based paint instead; waiting",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
-					if !b.Bare || !craft.TraitsOf[k.Craft.Products[b.Product].Coat].Soaps {
-						continue
-					}
-					sub := &k.Craft.Substrates[k.Facts.Substrate]
-					switch {
-					case b.On == craft.MetalZinc:
-						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
-					case b.On == craft.MineralPorous && sub.Alkaline() && k.Facts.AgeDays < 0:
+					switch b.SoapWhy {
+					case surface.NoSoap:
+					case surface.SoapAge, surface.SoapZincCan:
 						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b})
-					case b.On == craft.MineralPorous && sub.Alkaline() && k.Facts.AgeDays < craft.FreshMineral:
+					default:
 						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
+				fresh := measure.Hours(24 * craft.FreshMineral)
 				why := "Zinc turns its binder to soap: it looks sound for weeks and then lifts like paper."
-				if b.On == craft.MineralPorous {
-					why = fmt.Sprintf("It is %s old, and for about %s its alkali turns an oil binder to soap.", measure.Hours(24*k.Facts.AgeDays), measure.Hours(24*craft.FreshMineral))
-					if k.Facts.AgeDays < 0 {
-						why = fmt.Sprintf("Its age is not known, and for about %s its alkali turns an oil binder to soap.", measure.Hours(24*craft.FreshMineral))
-					}
+				switch b.SoapWhy {
+				case surface.SoapZincCan:
+					why = "Zinc turns oil and alkyd binders to soap, and what this can is made of is only on its label. Read whether it names galvanised steel."
+				case surface.SoapFresh:
+					why = fmt.Sprintf("It is %s old, and for about %s its alkali turns an oil binder to soap.", measure.Hours(24*k.Facts.AgeDays), fresh)
+				case surface.SoapLime:
+					why = fmt.Sprintf("It is %s old, and for about %s its alkali eats shellac.", measure.Hours(24*k.Facts.AgeDays), fresh)
+				case surface.SoapAge:
+					why = fmt.Sprintf("Its age is not known, and for about %s its alkali turns an oil binder to soap.", fresh)
 				}
 				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), why
 			},
@@ -379,7 +383,7 @@ func adhesionRules() []Rule {
 			Code:   "adhesion.flash_rust",
 			Title:  "Water-based coat on bare steel",
 			Why:    "Bare steel and iron rust while a water-based coat dries, and the rust is sealed in.",
-			When:   "A water-based coat goes on bare steel or iron. Fail.",
+			When:   "A water-based coat goes on bare steel or iron: fail. Steel that was brushed or sanded bright is washed with water before its primer: watch.",
 			Inputs: "whether the first coat on bare steel is water-based",
 			Fix:    "rust-inhibiting metal primer, or another solvent-based primer, first",
 			Step: func(k *Case, e *surface.Event) {
@@ -389,12 +393,23 @@ func adhesionRules() []Rule {
 						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
 					}
 				}
+				if p := &e.Before.Regions[surface.Field]; e.NBounds > 0 && p.Rusts && p.Bare {
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "washed", Product: e.Bounds[0].Product})
+				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "washed" {
+					return "Bright steel was washed with water", "It turns brown within minutes, and the rust is sealed in. Wash first, then sand it bright, wipe it with alcohol, and prime at once."
+				}
 				return fmt.Sprintf("%s rusts the steel under it", craft.Upper(productName(k.Craft, h.Product))),
 					"Brown specks appear while it dries, and the rust keeps spreading under the paint. A solvent-based metal primer keeps the water away."
 			},
 			Repair: func(m *Repairer, h *Hit) {
+				if h.Subject == "washed" {
+					again := surface.Step{Do: surface.Abrade, Grit: craft.Families[craft.MetalFerrous].ScuffGrit, How: craft.Hand}
+					m.Edit("Sand it bright again and dust off, just before", insert(m.Zone.Steps, h.Step-1, again, surface.Step{Do: surface.Dust}))
+					return
+				}
 				for _, p := range m.Craft.For(craft.ForSteel) {
 					s := m.coat(p, 1)
 					m.Edit("Prime with "+productName(m.Craft, p), insert(m.Zone.Steps, h.Step-1, s))
@@ -408,70 +423,66 @@ func adhesionRules() []Rule {
 			Code:   "adhesion.solvent_lift",
 			Reach:  Later,
 			Title:  "Strong solvent lifts the layer below",
-			Why:    "The solvents in aerosols and lacquers swell a soft or young film until it wrinkles.",
-			When:   "An aerosol coat goes over itself between its two recoat windows, over a coat that is less than a third hardened, or on craft foam: fail. On bare hard plastic or a soft old film: watch.",
+			Why:    "The solvents in cans and lacquers swell a young or soft film until it wrinkles, and melt foam.",
+			When:   "A can or lacquer goes over its own film between its two recoat windows, over an oil or alkyd coat, primer or varnish less than 30 days old, or any solvent on craft foam: fail. Over another water-based coat less than 7 days old, over old alkyd or acrylic paint, shellac or lacquer, or on bare hard plastic: watch. Over new shellac: a note.",
 			Inputs: "the solvent in each coat, and what the film below is and how old",
 			Fix:    "recoating within the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
-					up := &k.Craft.Products[b.Product]
-					foam := k.Craft.Substrates[k.Facts.Substrate].Foam() && b.Bare
-					switch {
-					case b.Timing == surface.Between:
-						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "between", Bound: b, Product: b.Product})
-					case foam && (up.Carrier == craft.Solvent || up.Carrier == craft.StrongSolvent):
-						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "foam", Bound: b, Product: b.Product})
-					case up.Carrier != craft.StrongSolvent || up.Coat == craft.PP:
-					case b.Under != craft.NoProduct && k.Craft.Products[b.Under].Carrier != craft.StrongSolvent && soft(b.On):
-						low := &k.Craft.Products[b.Under]
-						const hardened = .3
-						if cure := drying.CureFraction(b.Waited/24, low.Cure, k.Facts.Climate); cure < hardened {
-							k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "young", Bound: b, Product: b.Product, Value: cure, Limit: hardened})
-						}
-					case b.Under == craft.NoProduct && (b.On == craft.PlasticHard && b.Bare || b.On == craft.AcrylicPaint || b.On == craft.ShellacFilm):
-						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: "soft", Bound: b, Product: b.Product})
+					x, ok := lifts[b.LiftWhy]
+					if !ok {
+						continue
 					}
+					k.Add(Hit{Severity: x.severity, Step: b.Step, Subject: x.subject, Bound: b, Product: b.Product, Value: b.Waited, Limit: 24 * x.days})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
 				name := craft.Upper(productName(k.Craft, h.Product))
-				switch h.Subject {
-				case "between":
+				switch b.LiftWhy {
+				case surface.LiftBetween:
 					return name + " between its two recoat windows", fmt.Sprintf("After %s the coat below is no longer wet and not yet hard: it wrinkles. Recoat within %s, or after %s.", measure.Hours(b.Waited), measure.Hours(k.Craft.Products[b.Under].Recoat.To), measure.Hours(b.Earliest))
-				case "foam":
+				case surface.LiftFoam:
 					return name + " melts the foam", "Solvent eats holes into craft foam. Use only water-based coats."
-				case "young":
-					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is only %.0f %% hardened after %s, and strong solvent swells it.", h.Value*100, measure.Hours(b.Waited))
+				case surface.LiftYoungOil:
+					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent swells what hardens by oil.", measure.Hours(b.Waited), measure.Hours(h.Limit))
+				case surface.LiftYoungWater:
+					return fmt.Sprintf("%s may lift the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent can swell it. Start with mist coats, and try it first where it does not show.", measure.Hours(b.Waited), measure.Hours(h.Limit))
+				case surface.LiftOldFilm:
+					return fmt.Sprintf("%s may lift %s", name, onWhat(k, b)), "Its solvent can wrinkle an old film. Try it first where it does not show, and start with mist coats."
+				case surface.LiftMist:
+					return name + " dissolves the shellac again", "Lay the first coat as a mist and let it flash off: a wet one pulls the shellac about."
 				}
 				return fmt.Sprintf("%s may craze %s", name, onWhat(k, b)), "Strong solvent attacks it. Start with mist coats, and try it first where it does not show."
 			},
-			Figures: func(k *Case, h *Hit) []Figure {
-				out := explain(k, h.Bound)
-				if h.Limit > 0 {
-					out = append([]Figure{{"cure", h.Value, "how far the coat below has hardened, where 1 is fully"}, {"hardened", h.Limit, "how far it must have hardened"}}, out...)
-				}
-				return out
-			},
 			Repair: func(m *Repairer, h *Hit) {
 				b := h.Bound
-				switch h.Subject {
-				case "between":
+				switch b.LiftWhy {
+				case surface.LiftBetween:
 					first := *b
 					first.Earliest = m.Craft.Products[b.Under].Recoat.From
 					m.Sooner(&first)
 					m.waitHours(b, b.Earliest)
 					return
-				case "young":
-					m.waitHours(b, drying.CureDays(h.Limit, m.Craft.Products[b.Under].Cure, m.hit.Case.Facts.Climate)*24)
+				case surface.LiftMist:
+					m.Acknowledge()
+					return
+				case surface.LiftYoungOil, surface.LiftYoungWater:
+					m.waitHours(b, h.Limit)
+					p := m.Craft.First(craft.ForBarrier)
+					m.Edit("Isolate it with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, b.Step-1, m.coat(p, 1)))
+				case surface.LiftOldFilm:
 					p := m.Craft.First(craft.ForBarrier)
 					m.Edit("Isolate it with "+productName(m.Craft, p)+" first", insert(m.Zone.Steps, b.Step-1, m.coat(p, 1)))
 				}
-				if m.Craft.Products[h.Product].Role == craft.RoleClear {
+				switch m.Craft.Products[h.Product].Role {
+				case craft.RoleClear:
 					m.swapEach(h.Product, "Seal with %s instead", m.Craft.For(craft.ForPlainSeal))
-				} else {
+				case craft.RolePrimer:
+					m.swapEach(h.Product, "Prime with %s instead", m.Craft.For(craft.ForEvenGround))
+				default:
 					m.swapEach(h.Product, "Paint with %s instead", m.Craft.For(craft.ForUsualPaint))
 				}
 			},
@@ -510,6 +521,129 @@ func adhesionRules() []Rule {
 					m.swapEach(w, "%s, dewaxed, below instead", []craft.Product{p})
 				}
 				m.Edit("One coat of dewaxed "+productName(m.Craft, p)+" between", insert(m.Zone.Steps, h.Step-1, m.coat(p, 1)))
+			},
+		},
+		{
+			Code:   "adhesion.clash",
+			Reach:  Later,
+			Title:  "Two coats that must not lie on each other",
+			Why:    "Some coats attack each other where they meet, however well each grips by itself.",
+			When:   "A two-part coat goes on shellac or on etch primer. Fail, unless its label allows it.",
+			Inputs: "each pair of coats that lie on each other",
+			Fix:    "leaving out one of the two; another primer",
+			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					if b := &e.Bounds[i]; b.Clash != nil {
+						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
+					}
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				return fmt.Sprintf("%s must not lie on %s", craft.Upper(productName(k.Craft, h.Bound.Product)), productName(k.Craft, h.Bound.Under)),
+					h.Bound.Clash.Says + " Only a label that names the pair allows it."
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				b := h.Bound
+				m.without(b.Under)
+				m.without(b.Product)
+				m.swapEach(b.Under, "%s below instead", []craft.Product{m.Craft.First(craft.ForEvenGround)})
+				m.swapEach(b.Product, "Prime with %s instead", m.Craft.For(craft.ForEvenGround))
+			},
+		},
+		{
+			Code:   "adhesion.divided",
+			Reach:  Later,
+			Title:  "Where painters divide",
+			Why:    "Some do it and it mostly goes well; others have seen it peel and never would.",
+			When:   "Matt decorative paint on scuffed laminate or melamine without a primer, or floor-grade clear on new shellac, where the bond would be just enough. Watch.",
+			Inputs: "the coat, and what it goes on",
+			Fix:    "what makes it sure: a primer in between",
+			Step: func(k *Case, e *surface.Event) {
+				eachBound(k, e, func(b *surface.Boundary) {
+					if b.Divided != nil && b.Strength >= k.Demand && !k.crackles(b) {
+						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b})
+					}
+				})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				b := h.Bound
+				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), b.Divided.Says
+			},
+			Divides: func(_ *Case, h *Hit) *craft.Divide { return h.Bound.Divided },
+			Repair:  func(m *Repairer, h *Hit) { m.Rework(h.Bound) },
+		},
+		{
+			Code:   "adhesion.oxide",
+			Title:  "The oxide has grown back",
+			Why:    "Light alloy grows a new skin of oxide within hours after it was scuffed, and a coat on that comes off with it.",
+			When:   "The first coat on bare light alloy comes more than four hours after it was scuffed. Watch.",
+			Inputs: "the hours between the scuffing of the metal and its first coat",
+			Fix:    "scuffing it just before",
+			Step: func(k *Case, e *surface.Event) {
+				p := &e.Before.Regions[surface.Field]
+				if e.NBounds == 0 || !p.Bare || p.Top != craft.MetalLight || !p.Bright {
+					return
+				}
+				const grows = 4.
+				if since := e.Begun - p.BrightAt; since > grows {
+					k.Add(Hit{Severity: Watch, Step: e.Step, Value: since, Limit: grows})
+				}
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				return "", fmt.Sprintf("The first coat comes %s after the metal was scuffed. Scuff it, wipe it with alcohol and coat it within %s.", measure.Hours(h.Value), measure.Hours(h.Limit))
+			},
+			Figures: func(_ *Case, h *Hit) []Figure {
+				return []Figure{{"since_h", h.Value, "after it was scuffed"}, {"within_h", h.Limit, "within which it should be coated"}}
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				scuff := surface.Step{Do: surface.Abrade, Grit: craft.Families[craft.MetalLight].ScuffGrit, How: craft.Hand}
+				m.Edit("Scuff it again and dust off, just before", insert(m.Zone.Steps, h.Step-1, scuff, surface.Step{Do: surface.Dust}))
+				m.Edit("Coat it at once", slices.DeleteFunc(slices.Clone(m.Zone.Steps), func(s surface.Step) bool { return s.Do == surface.Wait }))
+			},
+		},
+		{
+			Code:   "adhesion.powder_wood",
+			Title:  "Powder paint on wood that pushes it off",
+			Why:    "Powder paint without additive holds in clean close-grained wood. Resin, oil, tannin, and what a stripper leaves in the pores, keep it out in places.",
+			When:   "Powder paint without additive goes straight on bare resinous, oily or tannin-rich wood, or on wood that was stripped in the same plan. Watch.",
+			Inputs: "the bare wood, what bleeds from it, and whether it was stripped",
+			Fix:    "bonding additive; a coat of shellac or primer below",
+			Step: func(k *Case, e *surface.Event) {
+				sub := &k.Craft.Substrates[k.Facts.Substrate]
+				if e.NBounds == 0 || sub.Group != craft.GroupWood {
+					return
+				}
+				eachBound(k, e, func(b *surface.Boundary) {
+					if !b.Bare || k.Craft.Products[b.Product].Coat != craft.MK || b.Additive > 0 || b.Region != surface.Field {
+						return
+					}
+					lv := surface.Levels(k.Craft, k.Facts)
+					why := ""
+					switch {
+					case e.Before.Regions[surface.Field].Stripped:
+						why = "stripped"
+					case b.On == craft.WoodOily:
+						why = "oily"
+					case lv[craft.Resin] > 0:
+						why = "resinous"
+					case lv[craft.Tannin] > 1:
+						why = "rich in tannin"
+					default:
+						return
+					}
+					k.Add(Hit{Severity: Watch, Step: b.Step, Subject: why, Bound: b})
+				})
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "stripped" {
+					return "Powder paint on freshly stripped wood", "What the stripper leaves in the pores keeps it off in places. Seal the wood first, or mix in bonding additive."
+				}
+				return "Powder paint on wood that is " + h.Subject, craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " keeps it from soaking in evenly, and it may let go in places. Seal the wood first, or mix in bonding additive."
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				m.Rework(h.Bound)
+				p := m.Craft.First(craft.ForBarrier)
+				m.Edit("Seal it with two coats of "+productName(m.Craft, p)+" and mix in bonding additive", mixedIn(m, insert(m.Zone.Steps, h.Step-1, m.coat(p, 2))))
 			},
 		},
 		{
@@ -649,6 +783,45 @@ func untested(k *Case, tested func(*identify.Belief) bool) Severity {
 	return Watch
 }
 
+// mixedIn is a plan with half bonding additive in every coat of powder paint.
+func mixedIn(m *Repairer, steps []surface.Step) []surface.Step {
+	for i := range steps {
+		if s := &steps[i]; s.Do == surface.Coat && m.Craft.Products[s.Product].Coat == craft.MK {
+			s.Additive, s.AdditiveFirst = craft.AdditiveFull, false
+		}
+	}
+	return steps
+}
+
+// lifts are how bad it is that strong solvent works on what is below, and the days for which it does.
+var lifts = map[surface.LiftWhy]struct {
+	severity Severity
+	subject  string
+	days     float64
+}{
+	surface.LiftFoam:       {Fail, "foam", 0},
+	surface.LiftBetween:    {Fail, "between", 0},
+	surface.LiftYoungOil:   {Fail, "young", surface.YoungOilDays},
+	surface.LiftYoungWater: {Watch, "young", surface.YoungWaterDays},
+	surface.LiftOldFilm:    {Watch, "soft", 0},
+	surface.LiftPlastic:    {Watch, "soft", 0},
+	surface.LiftMist:       {Note, "mist", 0},
+}
+
+// tooShort is how severe too short a wait is.
+func tooShort(badly bool) Severity {
+	if badly {
+		return Fail
+	}
+	return Watch
+}
+
+// saidWords is what a saying means in the workshop's air.
+func saidWords(k *Case, s craft.Saying) string {
+	from, to := drying.Said(s, k.Facts.Climate)
+	return fmt.Sprintf("%.0f to %.0f h", from, to)
+}
+
 // windowElsewhere tells whether another rule covers the window below a coat: mediums and tacky
 // coats under a crackle, size, glaze, and clear under glaze or wax.
 func (k *Case) windowElsewhere(b *surface.Boundary) bool {
@@ -656,7 +829,8 @@ func (k *Case) windowElsewhere(b *surface.Boundary) bool {
 		return false
 	}
 	low := &k.Craft.Products[b.Under]
-	return k.crackles(b) || low.Coat == craft.GZ || low.Tacky.To > 1 || low.HardUnder(&k.Craft.Products[b.Product]) > 0
+	rubbed, _ := low.HardUnder(&k.Craft.Products[b.Product])
+	return k.crackles(b) || low.Coat == craft.GZ || low.Tacky.To > 1 || rubbed > 0
 }
 
 // underWax tells whether a coat that is neither wax nor oil goes on wax.
@@ -686,15 +860,6 @@ func (m *Repairer) split(b *surface.Boundary) {
 	}
 	out = append(out, rest)
 	m.Edit(craft.Upper(craft.Lower(StepWords(m.Craft, &sc)))+" between the coats", append(out, m.Zone.Steps[i+1:]...))
-}
-
-// soft tells whether strong solvent swells a dried film before it is hard.
-func soft(f craft.Family) bool {
-	switch f {
-	case craft.AcrylicPaint, craft.PorousPaint, craft.AlkydPaint, craft.VarnishFilm, craft.LacquerFilm:
-		return true
-	}
-	return false
 }
 
 // waxLast proposes to move the plan's own wax, which lies under b's coat, to the

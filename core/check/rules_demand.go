@@ -95,8 +95,8 @@ func demandRules() []Rule {
 			Reach:  Later,
 			Title:  "Coated before the effect has settled",
 			Why:    "Flakes keep coming off for two or three days, and drawn glaze on absorbent paint stays soft as long: a coat over them traps or drags them.",
-			When:   "A flaking look is coated, or drawn grain waxed, before about two days. Watch.",
-			Inputs: "the hours between the effect and the next coat",
+			When:   "A flaking look is coated before about two days after its last coat of powder paint, or drawn grain waxed before about two days. Watch.",
+			Inputs: "the hours between the last powder paint, or the effect, and the next coat",
 			Fix:    "waiting",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
@@ -111,20 +111,31 @@ func demandRules() []Rule {
 				if x.RubsOnly && k.Craft.Products[e.Doing.Product].Role != craft.RoleWax {
 					return
 				}
-				if waited := e.Begun - o.After.Hours; !x.Settled(waited) {
+				since := o.After.Hours
+				if x.Flakes() {
+					since = k.lastPowder(e)
+				}
+				if waited := e.Begun - since; !x.Settled(waited) {
 					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: x.ID, Value: max(0, waited), Limit: x.Rests, Product: e.Doing.Product})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				x, _ := k.Craft.Effect(h.Subject)
+				after := "the effect"
+				if k.Craft.Effects[x].Flakes() {
+					after = "the last coat of powder paint"
+				}
 				return craft.Upper(productName(k.Craft, h.Product)) + " before it has settled",
-					fmt.Sprintf("%s: it comes %s after, and about %s is right.", k.Craft.Effects[x].Name, measure.Hours(h.Value), measure.Hours(h.Limit))
+					fmt.Sprintf("%s: it comes %s after %s, and about %s is right.", k.Craft.Effects[x].Name, measure.Hours(h.Value), after, measure.Hours(h.Limit))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
-				return []Figure{{"waited_h", h.Value, "after the effect"}, {"rest_h", h.Limit, "that it should settle"}}
+				return []Figure{{"waited_h", h.Value, "since then"}, {"rest_h", h.Limit, "that it should settle"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				more := math.Ceil(h.Limit - h.Value)
+				if more > 20 { // a painter counts in days
+					more = 24 * math.Ceil(more/24)
+				}
 				m.Edit("Wait "+measure.Hours(more)+" before it", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
 			},
 		},
@@ -248,6 +259,18 @@ func (k *Case) absorbent(e *surface.Event, x *craft.EffectRow) bool {
 		}
 	}
 	return false
+}
+
+// lastPowder is when the last coat of powder paint before an event was laid, in hours; 0 where there is
+// none.
+func (k *Case) lastPowder(e *surface.Event) float64 {
+	below := k.before(e)
+	for i := len(below) - 1; i >= 0; i-- {
+		if s := below[i].Doing; s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == craft.MK {
+			return below[i].After.Regions[surface.Field].At
+		}
+	}
+	return 0
 }
 
 // over lists the coats on the whole face after an event, in order.

@@ -146,7 +146,7 @@ func effectRules() []Rule {
 						switch {
 						case b.Timing == surface.Missed:
 							k.Add(Hit{Severity: Fail, Step: b.Step, Subject: "late", Bound: b})
-						case b.TooEarly():
+						case tooEarly(b):
 							k.Add(Hit{Severity: Watch, Step: b.Step, Subject: "early", Bound: b})
 						}
 					}
@@ -247,8 +247,8 @@ func effectRules() []Rule {
 			Code:   "effect.wet_distress_late",
 			Reach:  Later,
 			Title:  "Too late to wear it with water",
-			Why:    "Clay and chalk paint stay soft for hours, not days; after that only sanding moves them.",
-			When:   "The paint is to be worn with a damp cloth after it has become hard to move: watch; after it no longer moves: fail.",
+			Why:    "Milk and chalk paint stay soft for hours, with effort for a day or two, and then only sanding moves them. Unsealed clay paint stays soft to water, but takes ever more effort.",
+			When:   "The paint is to be worn with a damp cloth after it has become hard to move: watch; after it no longer moves: fail. Unsealed clay paint never stops moving: it only takes more elbow grease.",
 			Inputs: "how long the paint has dried before the cloth is used, in the workshop's air",
 			Fix:    "wearing it the same day",
 			Step: func(k *Case, e *surface.Event) {
@@ -258,7 +258,7 @@ func effectRules() []Rule {
 					return
 				}
 				low := &k.Craft.Products[p.Product]
-				f := max(1, drying.Factor(low.Carrier, k.Facts.Climate))
+				f := drying.FactorOf(low, k.Facts.Climate)
 				waited := e.Begun - p.At
 				switch {
 				case low.Softens.Never == 0 || waited <= f*low.Softens.Works:
@@ -269,11 +269,19 @@ func effectRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				s := k.Craft.Products[h.Product].Softens
-				return "", fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s here, and with effort for %s.", measure.Hours(h.Value), k.Craft.Products[h.Product].Name, measure.Hours(s.Easy), measure.Hours(h.Limit))
+				p := &k.Craft.Products[h.Product]
+				f := drying.FactorOf(p, k.Facts.Climate)
+				why := fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s here", measure.Hours(h.Value), p.Name, measure.Hours(f*p.Softens.Easy))
+				switch {
+				case h.Severity == Fail:
+					return "", why + fmt.Sprintf(", with effort for %s, and then only sanding moves it.", measure.Hours(f*p.Softens.Never))
+				case math.IsInf(p.Softens.Never, 1):
+					return "It will take elbow grease to wear it with water", why + fmt.Sprintf(" and is workable for %s. After that it still gives while it is unsealed, with elbow grease.", measure.Hours(h.Limit))
+				}
+				return "It will take elbow grease to wear it with water", why + fmt.Sprintf(", and with effort for %s.", measure.Hours(f*p.Softens.Never))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
-				return []Figure{{"waited_h", h.Value, "after the last coat"}, {"works_h", h.Limit, "for which it still wipes back with effort here"}}
+				return []Figure{{"waited_h", h.Value, "after the last coat"}, {"works_h", h.Limit, "for which it is workable here"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				steps := slices.Clone(m.Zone.Steps)
@@ -322,7 +330,7 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if x, _ := k.Craft.Effect(h.Subject); k.Craft.Effects[x].Ground == craft.GroundSoft {
-					return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it is dry, a damp cloth only polishes it. Clay and chalk paint wipe back."
+					return fmt.Sprintf("Water does not soften %s", productName(k.Craft, h.Product)), "Once it is dry, a damp cloth only polishes it. Clay, chalk and young milk paint wipe back."
 				}
 				return fmt.Sprintf("%s does not flake", craft.Upper(productName(k.Craft, h.Product))), "Only powder paint without additive comes off in flakes."
 			},
@@ -341,20 +349,18 @@ func effectRules() []Rule {
 			Reach:  Later,
 			Title:  "The glaze is not ready for the next coat",
 			Why:    "A wet glaze or a brush lifts a glaze that has not set.",
-			When:   "Glaze over glaze, or a clear brushed over glaze, in less than a day; sprayed, in less than a night. Watch; fail before half of that.",
+			When:   "Glaze over glaze, or a clear brushed over glaze, in well under a day (16 to 24 h); sprayed, in well under a night (12 to 16 h). Watch below 70 % of that, fail below 40 %.",
 			Inputs: "how long the glaze has dried, in the workshop's air, and how the next coat is applied",
 			Fix:    "waiting; spraying",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
-					if b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat != craft.GZ || b.Timing != surface.TooSoon {
+					if b.Under == craft.NoProduct || k.Craft.Products[b.Under].Coat != craft.GZ || !tooEarly(b) {
 						continue
 					}
-					sev := Watch
-					if b.Waited < b.Earliest/2 {
-						sev = Fail
-					}
+					_, badly := b.TooEarly()
+					sev := tooShort(badly)
 					k.Add(Hit{Severity: sev, Step: b.Step, Subject: k.Craft.Products[b.Product].ID, Bound: b, Product: b.Product})
 				}
 			},
@@ -473,7 +479,7 @@ func effectRules() []Rule {
 					return
 				}
 				low := &k.Craft.Products[p.Product]
-				f := drying.Factor(low.Carrier, k.Facts.Climate)
+				f := drying.FactorOf(low, k.Facts.Climate)
 				from, to := low.Tacky.From*f, low.Tacky.To*f
 				const rounding = 1e-9
 				switch waited := e.Begun - p.At; {
@@ -660,6 +666,12 @@ func effectRules() []Rule {
 	}
 }
 
+// tooEarly tells whether a coat came so much too soon that it matters.
+func tooEarly(b *surface.Boundary) bool {
+	early, _ := b.TooEarly()
+	return early
+}
+
 // waxed is a plan whose flaking is supported by wax in patches.
 func (m *Repairer) waxed(steps []surface.Step) []surface.Step {
 	out := slices.Clone(steps)
@@ -787,7 +799,7 @@ func TackyFor(c *craft.Craft, cl drying.Climate, p craft.Product) float64 {
 	if to == 0 {
 		to = row.Touch * 2
 	}
-	return to * drying.Factor(row.Carrier, cl)
+	return drying.Latest(to, row, cl)
 }
 
 // mediumStep is the last step that applies a medium, or what a coat cracks over while it is tacky,

@@ -7,6 +7,7 @@ import (
 
 	"rutile/core/colour"
 	"rutile/core/craft"
+	"rutile/core/drying"
 	"rutile/core/effect"
 	"rutile/core/measure"
 	"rutile/core/parts"
@@ -16,11 +17,18 @@ import (
 func filmRules() []Rule {
 	return []Rule{
 		{
-			Code:   "film.reactivate",
-			Reach:  Later,
+			Code:  "film.reactivate",
+			Harm:  HarmPeel,
+			Reach: Later,
+			Divides: func(_ *Case, h *Hit) *craft.Divide {
+				if h.Subject != "settled" {
+					return nil
+				}
+				return &craft.Divide{Says: "Painters divide here. Most seal flakes with wax or oil; some brush a clear over them once they have settled, and now and then it goes on flaking underneath. Wax or oil makes it sure."}
+			},
 			Title:  "Water softens the paint below",
 			Why:    "Clay paint softens again with water, and powder paint that is meant to flake starts again every time it gets wet.",
-			When:   "A water-based clear, glaze or paint, or a wet cloth, goes over unsealed powder paint that is meant to flake: fail. Over unsealed clay paint: watch.",
+			When:   "A water-based clear, glaze or paint, or a wet cloth, goes over unsealed powder paint that is meant to flake while that is still moving: fail. Once the loose paint is off and two days have passed since its last coat: watch. Over unsealed clay paint: watch.",
 			Inputs: "which steps bring water, and whether the paint below is sealed with wax, oil or shellac",
 			Fix:    "wax or oil as the seal; a mist of shellac before the clear",
 			Step: func(k *Case, e *surface.Event) {
@@ -45,6 +53,8 @@ func filmRules() []Rule {
 				clay := low.Drags
 				switch {
 				case flakes && up != craft.NoProduct && k.Craft.Products[up].Coat == craft.MK:
+				case flakes && k.settled(e):
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "settled", Product: up})
 				case flakes:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "flaking", Product: up})
 				case clay && up != craft.NoProduct && k.Craft.Products[up].Role != craft.RolePaint:
@@ -58,6 +68,9 @@ func filmRules() []Rule {
 				}
 				if h.Subject == "clay" {
 					return what + " softens the clay paint below", "The brush drags the colour along. Start with a mist coat, or use a seal without water."
+				}
+				if h.Subject == "settled" {
+					return what + " over flakes that have settled", "Mostly it stays. Now and then water wakes it, and it goes on flaking under the seal. A mist of shellac or a paste clear first lessens that; wax or oil avoids it."
 				}
 				return what + " over paint that is meant to flake", "Water loosens the paint, and it keeps flaking under the seal. Let it settle for two or three days, and seal it with wax or oil."
 			},
@@ -126,19 +139,20 @@ func filmRules() []Rule {
 			Reach:  Later,
 			Title:  "Glaze or wax over a clear that is not hard",
 			Why:    "A rag drags a young clear coat, and a wet glaze softens it.",
-			When:   "Wax, oil or glaze is rubbed over a clear coat before it can be sanded, or glaze before a day. Watch; fail before half of that.",
+			When:   "Wax, oil or glaze is rubbed over a clear coat well before it can be sanded, or glaze well before a day (16 to 24 h). Watch below 70 % of that, fail below 40 %; over an oil-based clear 85 % and 60 %.",
 			Inputs: "how long the clear coat below has dried, in the workshop's air",
 			Fix:    "waiting",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
-					if b.Timing != surface.TooSoon || b.Under == craft.NoProduct || k.Craft.Products[b.Under].HardUnder(&k.Craft.Products[b.Product]) == 0 {
+					if b.Under == craft.NoProduct || !tooEarly(b) {
 						return
 					}
-					sev := Watch
-					if b.Waited < b.Earliest/2 {
-						sev = Fail
+					if rubbed, _ := k.Craft.Products[b.Under].HardUnder(&k.Craft.Products[b.Product]); rubbed == 0 {
+						return
 					}
+					_, badly := b.TooEarly()
+					sev := tooShort(badly)
 					k.Add(Hit{Severity: sev, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
 				})
 			},
@@ -485,27 +499,36 @@ func filmRules() []Rule {
 		},
 		{
 			Code:   "film.block",
+			Harm:   HarmPeel,
 			Title:  "Touching parts stick together",
-			Why:    "Young paint sticks to itself: drawers, doors and lids glue themselves shut, and opening them tears the film.",
-			When:   "Touching parts are put back before the last coat is hard enough: 60 % for acrylics, enamels and water-based clears, 30 % for others. Watch; fail before half of that.",
-			Inputs: "how hard the last coat is when the piece is put back together, and which paint it is",
-			Fix:    "waiting; clear wax where faces touch",
+			Why:    "Young paint sticks to itself where painted faces close on each other: opening them tears the film.",
+			When:   "Touching parts are put back before their coats may be painted over: fail; before three days over water-borne enamel and clears, or seven over acrylic and oil: watch. Wax over a hard paint does not count.",
+			Inputs: "how long the last coat below any wax has dried when the piece is put back together, and what it is",
+			Fix:    "waiting; leaving the touching faces unpainted",
 			Step: func(k *Case, e *surface.Event) {
-				p := &e.Before.Regions[surface.Field]
-				if !k.Facts.Touching || p.Product == craft.NoProduct {
+				if !k.Facts.Touching || e.Doing.Do != surface.Reassemble {
 					return
 				}
-				need := cureCareful
-				if craft.TraitsOf[k.Craft.Products[p.Product].Coat].Blocks {
-					need = cureNormal
+				p, at := k.decides(e)
+				if p == craft.NoProduct {
+					return
 				}
-				k.putBack(e, need, need/2)
+				low := &k.Craft.Products[p]
+				waited := e.Begun - at
+				from, _ := surface.Recoats(low, k.Facts.Climate)
+				days := craft.TraitsOf[low.Coat].BlocksDays
+				switch need := 24 * days * max(1, drying.Stretch(drying.FactorOf(low, k.Facts.Climate))); {
+				case waited < from:
+					k.Add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: max(from, need), Product: p})
+				case waited < need:
+					k.Add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: need, Product: p})
+				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s is %.0f %% hardened by then, and two faces of it stop sticking at %.0f %%.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+				return "", fmt.Sprintf("%s has dried for %s, and two faces of it stop sticking after about %s here. Leave them apart until then, or put a strip of baking paper between.", craft.Upper(productName(k.Craft, h.Product)), measure.Hours(h.Value), measure.Hours(h.Limit))
 			},
-			Figures: cureFigures,
-			Repair:  waitForCure,
+			Figures: waitFigures,
+			Repair:  waitBefore,
 		},
 	}
 }
@@ -535,40 +558,53 @@ const (
 	mostAdditive    = 1.
 )
 
-// putBack adds a finding where a zone is put back together before its last coat
-// has hardened to need; a fail below grave.
-func (k *Case) putBack(e *surface.Event, need, grave float64) {
+// settled tells whether paint that is meant to flake has come to rest before an event: it was worked,
+// what was loose is off, and two days have passed since its last coat.
+func (k *Case) settled(e *surface.Event) bool {
+	below := k.before(e)
+	o := surface.Worked(below)
+	if o == nil || !o.Effect.Flakes() || e.Before.Regions[surface.Field].Soils[craft.Dust] > 0 {
+		return false
+	}
+	day, _ := drying.Said(craft.ADay, k.Facts.Climate)
+	return e.Begun-k.lastPowder(e) >= 2*day
+}
+
+// decides is the coat that decides when a face may be touched or closed at an event, and when it was
+// laid: the last one, or what lies below the wax on it. NoProduct where there is none.
+func (k *Case) decides(e *surface.Event) (craft.Product, float64) {
 	p := &e.Before.Regions[surface.Field]
-	if e.Doing.Do != surface.Reassemble || p.Product == craft.NoProduct {
-		return
+	if p.Product == craft.NoProduct || p.Coats == 0 {
+		return craft.NoProduct, 0
 	}
-	if cure := cureAt(k.Craft, k.Facts, p, e.Begun); cure < need {
-		sev := Watch
-		if cure < grave {
-			sev = Fail
-		}
-		k.Add(Hit{Severity: sev, Step: e.Step, Value: cure, Limit: need, Product: p.Product})
+	if k.Craft.Products[p.Product].Coat != craft.WX {
+		return p.Product, p.At
 	}
-}
-
-func cureFigures(_ *Case, h *Hit) []Figure {
-	return []Figure{{"cure", h.Value, "how far the last coat has hardened by then, where 1 is fully; an estimate"}, {"needed_cure", h.Limit, "how far it must have hardened"}}
-}
-
-// waitForCure proposes to wait until the top coat is as hard as a step needs.
-func waitForCure(m *Repairer, h *Hit) {
-	k := m.hit.Case
-	for i := range k.Trace.Events {
-		e := &k.Trace.Events[i]
-		if e.Step != h.Step {
+	below := k.before(e)
+	for i := len(below) - 1; i >= 0; i-- {
+		s := below[i].Doing
+		if s.Do != surface.Coat || s.Scope != surface.All {
 			continue
 		}
-		p := &e.Before.Regions[surface.Field]
-		more := hoursToCure(m.Craft, k.Facts, p, h.Limit) - (e.Begun - p.At)
-		days := math.Ceil(more/24 + .01)
-		m.Edit(fmt.Sprintf("Wait %s before it", measure.Hours(days*24)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: days * 24}))
-		return
+		if row := &k.Craft.Products[s.Product]; row.Coat != craft.WX && row.LeavesFilm() {
+			return s.Product, below[i].After.Regions[surface.Field].At
+		}
 	}
+	return p.Product, p.At
+}
+
+func waitFigures(_ *Case, h *Hit) []Figure {
+	return []Figure{{"waited_h", h.Value, "after the last coat that counts"}, {"needed_h", h.Limit, "that it should have dried"}}
+}
+
+// waitBefore proposes to wait until a coat has had the hours that a step needs.
+func waitBefore(m *Repairer, h *Hit) {
+	days := math.Ceil((h.Limit-h.Value)/24 + .01)
+	if more := h.Limit - h.Value; more < 16 {
+		hours := practical(more)
+		m.Edit(fmt.Sprintf("Wait %s before it", measure.Hours(hours)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: hours}))
+	}
+	m.Edit(fmt.Sprintf("Wait %s before it", measure.Hours(days*24)), insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: days * 24}))
 }
 
 func chipFigures(k *Case) []Figure {
@@ -583,7 +619,7 @@ func chipFigures(k *Case) []Figure {
 	for _, f := range []struct {
 		on    bool
 		words string
-	}{{x.Heated, "warm air speeds the flaking"}, {x.Wetted, "it gets wet while it sets"}, {x.Resist, "a resist keeps it off in patches"}} {
+	}{{x.Heated, "warm air speeds the flaking"}, {x.Wetted, "it gets wet while it sets"}, {x.Resist, "a resist keeps it off"}} {
 		if f.on {
 			out = append(out, Figure{"helped", 1, f.words})
 		}

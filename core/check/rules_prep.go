@@ -20,6 +20,7 @@ func prepRules() []Rule {
 	return []Rule{
 		{
 			Code:   "prep.sand_before_clean",
+			Harm:   HarmPeel,
 			Title:  "Sanded before it was clean",
 			Why:    "Sanding drives grease and wax into the surface, where washing no longer reaches them.",
 			When:   "Something is sanded while grease, wax polish, silicone or a wax finish is still on it. Watch if light, fail if marked or heavy.",
@@ -80,6 +81,8 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.soil_left",
+			Harm:   HarmPeel,
+			Patch:  true,
 			Reach:  SoFar,
 			Title:  "Dirt is left on the surface",
 			Why:    "Paint only holds as well as what it lies on, and dirt wipes off.",
@@ -92,7 +95,7 @@ func prepRules() []Rule {
 					up := &k.Craft.Products[b.Product]
 					for so, lv := range b.Soils {
 						soil := craft.Soil(so)
-						if lv == 0 || soil == craft.Dust || soil == craft.CleanerResidue {
+						if lv == 0 || soil == craft.Dust || soil == craft.CleanerResidue || soil == craft.Silicone && k.creeping() {
 							continue
 						}
 						creeps := craft.Soils[so].Creeps
@@ -148,6 +151,49 @@ func prepRules() []Rule {
 			},
 		},
 		{
+			Code:   "prep.silicone",
+			Harm:   HarmPeel,
+			Patch:  true,
+			Title:  "Silicone never washes out for certain",
+			Why:    "Spray polish leaves silicone in every pore. Paint crawls away from what is left of it, into craters.",
+			When:   "There was marked or heavy silicone: the first coat is not a barrier of shellac: fail. With the barrier: watch.",
+			Inputs: "how much silicone there was, and what the first coat is",
+			Fix:    "white spirit with fresh rags, then a barrier coat of shellac; a test patch",
+			Step: func(k *Case, e *surface.Event) {
+				if !k.creeping() {
+					return
+				}
+				for i := range e.Boundaries() {
+					b := &e.Bounds[i]
+					if b.Soils[craft.Silicone] == 0 || waxy(k, b.Product) {
+						continue
+					}
+					sev, subject := Fail, "open"
+					if k.Craft.Products[b.Product].Coat == craft.SH && b.Soils[craft.Silicone] == 1 {
+						sev, subject = Watch, "barrier"
+					}
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: subject, Soil: craft.Silicone, Level: b.Soils[craft.Silicone], Bound: b})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Severity == Watch {
+					return "Silicone below the barrier", "Shellac holds it back, and now and then a crater comes all the same. Lay it thin, look at it in raking light, and add a second coat where it crawls."
+				}
+				return "Silicone under the " + productName(k.Craft, h.Bound.Product), "Washing alone does not get it out: the coat crawls into craters. White spirit with fresh rags, then a barrier coat of shellac before anything else."
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				if h.Severity == Watch {
+					m.Measure("Make a test patch in a hidden spot and look for craters", craft.FieldTest)
+					return
+				}
+				steps, i := m.Zone.Steps, h.Step-1
+				p := m.Craft.First(craft.ForBarrier)
+				barrier := insert(steps, i, m.coat(p, 2))
+				m.Edit("Seal it in with two coats of "+productName(m.Craft, p), barrier)
+				m.Edit(craft.Upper(titleOf(m.Craft, m.cleaning(craft.Silicone, h.Level)))+", then seal in the rest with "+productName(m.Craft, p), insert(barrier, m.cleanPlace(barrier, i), m.cleaning(craft.Silicone, h.Level)...))
+			},
+		},
+		{
 			Code:   "prep.wrong_cleaner",
 			Title:  "The wrong cleaner for this dirt",
 			Why:    "Detergent smears wax, and white spirit does not remove smoke.",
@@ -161,7 +207,7 @@ func prepRules() []Rule {
 				}
 				eachPatch(e.Before, func(p *surface.Region) {
 					worst, level := inVain(k.Craft, e.Doing, p)
-					if level == 0 {
+					if level == 0 || worst == craft.Silicone && k.creeping() { // that has a rule of its own
 						return
 					}
 					if left := soilAtNextCoat(k, e.Step, worst); left > 0 {
@@ -185,6 +231,7 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.no_rinse",
+			Harm:   HarmPeel,
 			Title:  "Cleaner not rinsed off",
 			Why:    "Cleaner that dries on the surface is dirt itself.",
 			When:   "A coat goes on over the residue of a cleaner that must be rinsed off. Watch for detergent, fail for the alkaline degreaser.",
@@ -243,39 +290,31 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.cleaner_harms",
+			Harm:   HarmRuin,
 			Title:  "The cleaner damages the surface",
 			Why:    "Alcohol dissolves shellac, acetone melts plastic, ammonia corrodes brass, water swells raw board.",
-			When:   "A cleaner is used on a surface that it dissolves or damages: fail. Where a wrung-out cloth or a trial out of sight is enough: a note.",
-			Inputs: "which surface the cleaner touches, and what that cleaner damages",
+			When:   "A cleaner is used on a surface that it dissolves or damages: fail; that it may attack: watch. Where a wrung-out cloth or a trial out of sight is enough: a note.",
+			Inputs: "which surface the cleaner touches, and how each family of surfaces stands that cleaner",
 			Fix:    "another cleaner for the same dirt; leaving it out",
 			Each:   true,
 			Step: func(k *Case, e *surface.Event) {
 				if e.Doing.Do != surface.Clean {
 					return
 				}
-				p := &e.Before.Regions[surface.Field]
-				sub := k.Craft.Substrates[k.Facts.Substrate].ID
-				harms := craft.Harms[k.Craft.Cleaners[e.Doing.Cleaner].ID]
-				for i := range harms {
-					x := &harms[i]
-					bare := p.Bare && p.Coats == 0 && slices.Contains(x.Substrates, sub)
-					if !bare && (!slices.Contains(x.Families, p.Top) || p.Bare && len(x.Substrates) == 0) {
-						continue
-					}
-					sev := Note
-					if x.Ruins {
-						sev = Fail
-					}
-					k.Add(Hit{Severity: sev, Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID, Value: float64(i)})
+				if x := k.stands(e); x.Stand > craft.Stands {
+					k.Add(Hit{Severity: harmSeverity(x.Stand), Step: e.Step, Subject: k.Craft.Cleaners[e.Doing.Cleaner].ID})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
-				x := &craft.Harms[row.ID][int(h.Value)]
-				if !x.Ruins {
-					return row.Name + " needs care here", x.Says
+				says := k.standsAt(h.Step).Says
+				switch h.Severity {
+				case Note:
+					return row.Name + " needs care here", says
+				case Watch:
+					return row.Name + " may damage it", says
 				}
-				return row.Name + " damages it", x.Says
+				return row.Name + " damages it", says
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				i := h.Step - 1
@@ -292,38 +331,79 @@ func prepRules() []Rule {
 			},
 		},
 		{
+			Code:   "prep.strip_harms",
+			Harm:   HarmRuin,
+			Title:  "Stripping damages the surface",
+			Why:    "Stripper melts plastic and foam, caustic eats aluminium and blackens oak, and blades and coarse grit go through thin faces.",
+			When:   "An old coat is taken off in a way that ruins what it lies on: fail. On laminate with a stripper, and wherever else it may leave marks: watch. Where care is enough: a note. Hot air has a rule of its own.",
+			Inputs: "the way of stripping, the material, what lies on it, and whether it is veneer",
+			Fix:    "another way of stripping; leaving the old coat on, scuffed and primed",
+			Each:   true,
+			Step: func(k *Case, e *surface.Event) {
+				if e.Doing.Do != surface.Strip || craft.Treatment(e.Doing.StripHow) == craft.StripHeat {
+					return
+				}
+				if x := k.stands(e); x.Stand > craft.Stands {
+					k.Add(Hit{Severity: harmSeverity(x.Stand), Step: e.Step, Subject: e.Doing.StripHow})
+				}
+			},
+			Say: func(k *Case, h *Hit) (string, string) {
+				how := StepWords(k.Craft, &k.Zone.Steps[h.Step-1])
+				says := k.standsAt(h.Step).Says
+				if craft.Treatment(h.Subject) == craft.StripChemical && h.Severity < Fail {
+					says += " Never use a stripper with dichloromethane indoors: its vapour kills."
+				}
+				switch h.Severity {
+				case Note:
+					return how + ": with care", says
+				case Watch:
+					return how + " may damage it", says
+				}
+				return how + " ruins it", says
+			},
+			Repair: func(m *Repairer, h *Hit) { m.otherwise(h.Step) },
+		},
+		{
 			Code:   "prep.too_coarse",
 			Title:  "Too coarse a grit",
 			Why:    "Scratches that paint does not fill stay visible under the last coat.",
-			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 where it will be seen. Watch.",
+			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 (on metal 120) where it will be seen: watch. A mirror is scratched: fail.",
 			Inputs: "each grit, the surface under it, and the last grit before a coat",
 			Fix:    "a finer grit, or another pass with a finer one",
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
 				p := &e.Before.Regions[surface.Field]
-				if s.Do == surface.Abrade && s.How != craft.Pad && s.Grit > 0 {
-					if lim, ok := k.limit(p); ok && !lim.Thin && (lim.None || lim.PadOnly || s.Grit < lim.Coarsest) {
-						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+				if s.Do == surface.Abrade && (s.How == craft.Pad || s.Grit > 0) {
+					if lim, ok := k.limit(p); ok && !lim.Thin && !s.Through {
+						if x := lim.Harms(s.Grit, s.How); x > craft.Stands {
+							k.Add(Hit{Severity: harmSeverity(x), Step: e.Step, Subject: "surface", Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+						}
 					}
 					return
 				}
-				const fine = 150
+				fine := uint16(150)
+				if p.Top.BareMetal() && p.Bare {
+					fine = 120
+				}
 				if lim, ok := k.limit(p); ok && lim.Thin {
 					return // another rule covers what is cut through
 				}
 				if e.NBounds == 0 || p.Grit == 0 || p.Grit >= fine || p.Coats > 0 && p.Product == craft.NoProduct {
 					return
 				}
-				if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < fine || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
+				if g := craft.Families[p.Top].ScuffGrit; g > 0 && g < int(fine) || k.Craft.Products[e.Bounds[0].Product].Film >= 60 {
 					return // rough stone takes 120, and a filler fills it
 				}
-				k.Add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: fine})
+				k.Add(Hit{Severity: Watch, Step: k.lastGrit(e), Subject: "last", Value: float64(p.Grit), Limit: float64(fine)})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				if h.Subject == "last" {
 					return fmt.Sprintf("The scratches of %.0f grit will show", h.Value), fmt.Sprintf("It is the last grit before a coat. %.0f or finer leaves only scratches that paint fills.", h.Limit)
 				}
 				lim, _ := k.limitAt(h.Step)
+				if lim.None {
+					return "Sanding scratches it for good", craft.Upper(lim.Says) + "."
+				}
 				return fmt.Sprintf("%.0f grit is too coarse here", h.Value), craft.Upper(lim.Says) + "."
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
@@ -391,9 +471,10 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.cut_through",
+			Harm:   HarmRuin,
 			Title:  "Sanding may cut through",
 			Why:    "Veneer is half a millimetre thick, and a print is thinner than paper: sanding through it cannot be repaired.",
-			When:   "Veneer, printed laminate, paper, foil, vinyl or leather is sanded with a grit that is too coarse for it, or by machine. Fail; by machine with a fine grit: watch.",
+			When:   "Printed laminate, paper and foil: coarser than 220 by hand or any machine: watch; coarser than 150 by hand (foil 180), or a coarse machine: fail. Veneer: coarser than 150: fail; any machine: watch. Vinyl cloth and leather: anything but a pad: watch, fail where it is coarse. From 400 by hand it is a polish and cuts nothing.",
 			Inputs: "how thin the surface is, the grit, and whether it is sanded by machine",
 			Fix:    "a finer grit by hand; a pad",
 			Each:   true,
@@ -407,11 +488,8 @@ func prepRules() []Rule {
 				if !ok || !lim.Thin {
 					return
 				}
-				switch {
-				case lim.PadOnly || lim.None || s.Grit < lim.Coarsest:
-					k.Add(Hit{Severity: Fail, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
-				case s.How == craft.Machine:
-					k.Add(Hit{Severity: Watch, Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
+				if x := lim.Harms(s.Grit, s.How); x > craft.Stands {
+					k.Add(Hit{Severity: harmSeverity(x), Step: e.Step, Value: float64(s.Grit), Limit: float64(lim.Coarsest)})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -479,6 +557,7 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.loose_left",
+			Harm:   HarmPeel,
 			Title:  "Loose material is left",
 			Why:    "Paint on a loose layer comes off with it.",
 			When:   "A coat goes on while something flakes, blisters or lifts, or a joint is open. Fail; an open joint: watch.",
@@ -620,13 +699,23 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.damp",
+			Harm:   HarmPeel,
 			Reach:  SoFar | Survey,
 			Title:  "Too damp to paint",
 			Why:    "Water leaving wet wood or clay pushes every film off from behind.",
-			When:   "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail.",
-			Inputs: "the moisture meter's reading",
+			When:   "Wood above 14 % or mineral above 12 % when the first coat goes on: watch; either above 18 %: fail. Bare wood, board or mineral is coated before what it was washed with has dried: fail for water, watch for white spirit. A damp wipe takes 3 h, a wash 12 h, a treatment with acid a day.",
+			Inputs: "the moisture meter's reading, what it was washed with, and how long that has dried",
 			Fix:    "drying, and measuring again",
 			Step: func(k *Case, e *surface.Event) {
+				for i := range e.Boundaries() {
+					if b := &e.Bounds[i]; b.Wet > 0 {
+						sev := Watch
+						if b.WetWith == craft.Water {
+							sev = Fail
+						}
+						k.Add(Hit{Severity: sev, Step: b.Step, Subject: "washed", Value: b.Wet, Bound: b})
+					}
+				}
 				m := k.Facts.Moisture
 				for i := range e.Boundaries() {
 					if !e.Bounds[i].First {
@@ -642,17 +731,34 @@ func prepRules() []Rule {
 					}
 				}
 			},
-			Say: func(k *Case, _ *Hit) (string, string) {
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "washed" {
+					with := "the wash"
+					if h.Bound.WetWith != craft.Water {
+						with = "the solvent"
+					}
+					return "Still wet from " + with, fmt.Sprintf("It needs %s more before the first coat here. What is in the pores comes up under the film and pushes it off.", measure.Hours(h.Value))
+				}
 				return "", fmt.Sprintf("The meter reads %s %%. Let it dry in an airy, heated room, and measure again before the first coat.", measure.Number(k.Facts.Moisture))
 			},
-			Figures: func(k *Case, _ *Hit) []Figure {
+			Figures: func(k *Case, h *Hit) []Figure {
+				if h.Subject == "washed" {
+					return []Figure{{"more_h", h.Value, "that it must still dry"}}
+				}
 				return []Figure{
 					{"moisture", k.Facts.Moisture, "% of water by the meter"},
 					{"watch_from", dampFrom[k.Craft.Substrates[k.Facts.Substrate].Family], "% above which it may be too damp"},
 					{"fail_from", veryDamp, "% above which no coat holds"},
 				}
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Measure("Let it dry and measure again", craft.FieldMoisture) },
+			Repair: func(m *Repairer, h *Hit) {
+				if h.Subject == "washed" {
+					more := practical(h.Value)
+					m.Edit("Let it dry "+measure.Hours(more)+" longer", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: more}))
+					return
+				}
+				m.Measure("Let it dry and measure again", craft.FieldMoisture)
+			},
 		},
 	}
 }
@@ -708,7 +814,7 @@ var dampFrom = map[craft.Family]float64{
 
 const veryDamp = 18
 
-// limit is how much abrasion the exposed surface allows; false where there is no limit.
+// limit is how much abrasion the exposed surface allows; false where it sands a coat of the plan.
 func (k *Case) limit(p *surface.Region) (craft.AbrasionLimit, bool) {
 	sub := &k.Craft.Substrates[k.Facts.Substrate]
 	switch {
@@ -718,9 +824,70 @@ func (k *Case) limit(p *surface.Region) (craft.AbrasionLimit, bool) {
 		return craft.LimitVeneer, true
 	case p.Bare && sub.Paper() && p.Top == craft.MelamineFilm:
 		return craft.LimitPaper, true
+	case p.Bare && sub.Mirror():
+		return craft.LimitMirror, true
 	}
-	lim, ok := craft.Limits[p.Top]
-	return lim, ok
+	return craft.Limits[p.Top], true
+}
+
+// harmSeverity is how severe it is that a surface stands something so.
+func harmSeverity(x craft.Stand) Severity {
+	switch x {
+	case craft.Ruined:
+		return Fail
+	case craft.AtRisk:
+		return Watch
+	}
+	return Note
+}
+
+// stands is how the face stands a cleaning or a stripping.
+func (k *Case) stands(e *surface.Event) craft.Answer {
+	return stands(k.Craft, k.Facts, e.Doing, e.Before)
+}
+
+// standsAt is the same of a step, from 1.
+func (k *Case) standsAt(step int) craft.Answer {
+	for i := range k.Trace.Events {
+		if e := &k.Trace.Events[i]; e.Step == step {
+			return k.stands(e)
+		}
+	}
+	return craft.Answer{}
+}
+
+// stands is how a surface stands a step: a cleaning, a stripping, or heat.
+func stands(c *craft.Craft, f *surface.Facts, s *surface.Step, st *surface.State) craft.Answer {
+	p := &st.Regions[surface.Field]
+	bare := p.Bare && p.Coats == 0
+	switch {
+	case s.Do == surface.Clean:
+		return c.StandsTo(craft.Treatment(c.Cleaners[s.Cleaner].ID), p.Top, f.Substrate, f.Finish, f.Veneer, bare)
+	case s.Do == surface.Strip:
+		return c.StandsTo(craft.Treatment(s.StripHow), p.Top, f.Substrate, f.Finish, f.Veneer, bare)
+	case s.Do == surface.Effect && s.Heat:
+		a := c.StandsTo(craft.StripHeat, p.Top, f.Substrate, f.Finish, false, bare)
+		if f.Veneer && a.Stand < craft.AtRisk {
+			return craft.Answer{Stand: craft.AtRisk, Says: "Warm air softens the glue below a veneer: keep it mild and moving."}
+		}
+		return a
+	}
+	return craft.Answer{}
+}
+
+// creeping tells whether there was so much silicone that it never washes out for certain.
+func (k *Case) creeping() bool { return k.Facts.Soils[craft.Silicone] >= 2 }
+
+// otherwise proposes the ways of stripping that the surface stands better, and none at all.
+func (m *Repairer) otherwise(step int) {
+	for _, how := range craft.Strips {
+		if how == m.Zone.Steps[step-1].StripHow || m.Zone.LeadBars(m.Craft) && craft.Treatment(how) != craft.StripChemical || craft.Treatment(how) == craft.StripCaustic {
+			continue
+		}
+		s := surface.Step{Do: surface.Strip, StripHow: how}
+		m.change(StepWords(m.Craft, &s)+" instead", step, func(x *surface.Step) { x.StripHow = how })
+	}
+	m.Edit("Leave the old coat on", slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
 }
 
 // limitAt is the limit that a step, from 1, met.

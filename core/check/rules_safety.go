@@ -1,8 +1,11 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
+	"math"
 	"slices"
+	"strings"
 
 	"rutile/core/craft"
 	"rutile/core/measure"
@@ -23,7 +26,8 @@ func disturbsDry(c *craft.Craft, s *surface.Step) bool {
 	case surface.Clean:
 		return c.Cleaners[s.Cleaner].Loosens
 	case surface.Strip:
-		return s.StripHow != "chemical"
+		how := craft.Treatment(s.StripHow)
+		return how != craft.StripChemical && how != craft.StripCaustic
 	case surface.Effect:
 		x, ok := c.Effect(s.Effect)
 		return s.Heat || (s.Grit > 0 || ok && c.Effects[x].Dusty) && !s.Wetted
@@ -37,13 +41,91 @@ func reachesOld(e *surface.Event) bool {
 	return e.Before.Regions[surface.Field].Coats == 0 || e.Doing.Through || e.Doing.Do == surface.Effect || e.Doing.Do == surface.Strip
 }
 
-// Barred says why a step cannot be planned at all, empty where it can: what
-// disturbs a suspect of lead.
-func (z *Zone) Barred(c *craft.Craft, s *surface.Step, coated bool) string {
+// Barred says why a step cannot be planned at all where the plan has come so far, empty where it can:
+// what disturbs a suspect of lead, what ruins the surface or hurts whoever works on it, and what must
+// not meet something else in the piece.
+func (z *Zone) Barred(c *craft.Craft, s *surface.Step, st *surface.State) string {
+	coated := st.Regions[surface.Field].Coats > 0
 	if disturbsDry(c, s) && (!coated || s.Through || s.Do != surface.Abrade) && z.LeadBars(c) {
 		return "The old coat may contain lead, and this step turns it into dust or fumes. Wait for the result of a laboratory or a licensed assessor."
 	}
+	if x := stands(c, &z.Facts, s, st); x.Stand == craft.Ruined {
+		return x.Says
+	}
+	if s.Do == surface.Abrade && st.Regions[surface.Field].Acid && dryAbrasion(s) {
+		return "Acid is still in the wood, and its dust burns lungs and eyes. Neutralise and rinse it first."
+	}
+	if what, ok := chemicalOf(c, s); ok {
+		for _, o := range z.chemicals(c) {
+			if x := neverTogether(what, o.What); x != nil {
+				where := "in this plan"
+				if o.Zone != "" {
+					where = "on " + o.Zone
+				}
+				return fmt.Sprintf("There is %s %s. %s", craft.ChemicalNames[o.What], where, x.Says)
+			}
+		}
+	}
 	return ""
+}
+
+// Chemical is something in a plan that must not meet certain others.
+type Chemical struct {
+	What craft.Chemical
+	// Zone is the zone it is used on, empty for this one, Step the step, from 1, and At when, in hours
+	// after the work on that zone began.
+	Zone string
+	Step int
+	At   float64
+}
+
+// chemicalOf is what a step brings into the room, as far as it must not meet others.
+func chemicalOf(c *craft.Craft, s *surface.Step) (craft.Chemical, bool) {
+	switch s.Do {
+	case surface.Clean:
+		return c.Cleaners[s.Cleaner].Chemical()
+	case surface.Coat:
+		return c.Products[s.Product].Chemical()
+	}
+	return 0, false
+}
+
+// ChemicalsOf lists those of a zone's plan, under the name that other zones know it by.
+func ChemicalsOf(c *craft.Craft, z *Zone, name string) []Chemical {
+	var t surface.Trace
+	t.Walk(c, &z.Facts, z.Steps)
+	return chemicalsOf(c, &t, name)
+}
+
+func chemicalsOf(c *craft.Craft, t *surface.Trace, name string) []Chemical {
+	var out []Chemical
+	for i := range t.Events {
+		e := &t.Events[i]
+		if what, ok := chemicalOf(c, e.Doing); ok {
+			out = append(out, Chemical{what, name, e.Step, e.Begun})
+		}
+	}
+	return out
+}
+
+// chemicals are those of the zone's own plan and of the others of its piece.
+func (z *Zone) chemicals(c *craft.Craft) []Chemical {
+	var out []Chemical
+	for i := range z.Steps {
+		if what, ok := chemicalOf(c, &z.Steps[i]); ok {
+			out = append(out, Chemical{What: what, Step: i + 1})
+		}
+	}
+	return append(out, z.Beside...)
+}
+
+func neverTogether(a, b craft.Chemical) *craft.Mix {
+	for i := range craft.NeverTogether {
+		if x := &craft.NeverTogether[i]; x.A == a && x.B == b || x.A == b && x.B == a {
+			return x
+		}
+	}
+	return nil
 }
 
 func safetyRules() []Rule {
@@ -54,7 +136,7 @@ func safetyRules() []Rule {
 			Reach:  SoFar | Later | Survey,
 			Title:  "Old paint or varnish may contain lead",
 			Why:    "Lead dust and fumes poison anyone who breathes or swallows them, children most of all.",
-			When:   "There is old paint or varnish from before 1980 (or the year that local rules give), or old paint of unknown age, and no laboratory or licensed assessor has excluded lead. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry.",
+			When:   "Old or undated paint, varnish from before 1980 (or the year that local rules give), and any old or undated coating of a child's piece count as lead until a laboratory or a licensed assessor says no; so does a positive swab. Watch; fail where the plan sands, scrapes, brushes, rubs down or heats it dry, and for every plan of a child's piece in which lead was found. An undated clear or factory film elsewhere, and old glaze: watch, have it tested.",
 			Inputs: "the age of the piece, its old coats, any lead result, and each step that makes dust or fumes",
 			Fix:    "deglosser instead of sanding; a result from a laboratory or a licensed assessor",
 			Step: func(k *Case, e *surface.Event) {
@@ -63,8 +145,12 @@ func safetyRules() []Rule {
 				}
 			},
 			End: func(k *Case) {
+				if k.Lead == LeadFound && k.Facts.Uses&craft.Child != 0 {
+					k.Add(Hit{Severity: Fail, Subject: "child"})
+					return
+				}
 				said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
-				if k.Barred && !said {
+				if (k.Barred || k.Lead == LeadUndated) && !said {
 					k.Add(Hit{Severity: Watch, Subject: "suspect"})
 				}
 			},
@@ -74,13 +160,19 @@ func safetyRules() []Rule {
 				if noted != "" {
 					rest += " " + noted
 				}
+				switch {
+				case h.Subject == "child":
+					return "Lead was found, and a child uses it", "No coat makes it safe: children gnaw through. Take it out of use, or have every old coat removed by someone licensed for lead." + rest
+				case h.Subject == "suspect" && state == LeadUndated:
+					return "Have the old coating tested for lead", "Its age is not known. It is less likely to hold lead than old paint, but a result costs little; until then sand it wet and keep the dust down." + rest
+				}
 				if h.Subject == "suspect" {
 					if state == LeadFound {
 						return "The old coats contain lead", "Leave it undisturbed under sound coats, or give the work to a licensed professional." + rest
 					}
 					return "", "Do not dry-sand, scrape, burn or heat it before it is tested." + rest
 				}
-				return "Suspected lead must not be disturbed dry", "This step turns a coat that may contain lead into dust or fumes." + rest
+				return "Suspected lead must not be disturbed dry", "This step turns a coat that counts as lead into dust or fumes." + rest
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "abrade" {
@@ -116,7 +208,7 @@ func safetyRules() []Rule {
 				if k.Craft.Substrates[k.Facts.Substrate].Sensitises() {
 					more = " The dust of this wood can cause allergies."
 				}
-				return "", "Use dust extraction and a fitted particle mask." + more
+				return "", "Use dust extraction and a fitted particle mask, P2 (FFP2) or better; dust of lead paint needs P3. Dust of oil sanded wet, and filters full of it, can heat up by themselves: treat them like oily rags." + more
 			},
 			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
@@ -173,68 +265,162 @@ func safetyRules() []Rule {
 		{
 			Code:   "safety.ammonia_bleach",
 			Title:  "Cleaners that must never be mixed",
-			Why:    "Ammonia and bleach together give off a gas that burns the lungs; many biocides contain bleach without saying so in their name.",
-			When:   "Ammonia and a biocide are in one plan: fail. A biocide and any other wet cleaner: watch.",
-			Inputs: "the cleaners of the whole plan",
-			Fix:    "leaving one of them out; an ordinary wash instead of ammonia",
+			Why:    "Bleach with ammonia, acid, alcohol or acetone gives off gases that burn the lungs or poison; many biocides contain bleach without saying so in their name.",
+			When:   "A biocide or bleach and ammonia, acid (vinegar, oxalic), alcohol or acetone are used within a day of each other on any zones of the piece: fail. A biocide that is not rinsed off before any other wet cleaner: watch. Days apart: a note.",
+			Inputs: "the cleaners and treatments of this plan and of the other zones of the piece, and the hours between them",
+			Fix:    "leaving one of them out; an ordinary wash instead; a day between them",
 			End: func(k *Case) {
-				ammonia, biocide, other := 0, 0, 0
-				for i := range k.Zone.Steps {
-					s := &k.Zone.Steps[i]
-					if s.Do != surface.Clean {
-						continue
-					}
-					switch row := &k.Craft.Cleaners[s.Cleaner]; {
-					case row.Ammonia:
-						ammonia = i + 1
-					case row.Biocide:
-						biocide = i + 1
-					case row.Carrier == craft.Water:
-						other = i + 1
+				own := chemicalsOf(k.Craft, &k.Trace, "")
+				all := append(slices.Clip(own), k.Zone.Beside...)
+				for i := range own {
+					for j := range all {
+						a, b := &own[i], &all[j]
+						x := neverTogether(a.What, b.What)
+						if x == nil || b.Zone == "" && j <= i {
+							continue
+						}
+						sev := Note
+						if math.Abs(a.At-b.At) < craft.Apart {
+							sev = Fail
+						}
+						k.Add(Hit{Severity: sev, Step: max(a.Step, b.stepHere()), Subject: craft.ChemicalNames[x.B] + b.beside(), Value: float64(slices.Index(mixes(), x.B)), Limit: float64(min(a.Step, cmp.Or(b.stepHere(), a.Step)))})
 					}
 				}
-				switch {
-				case ammonia > 0 && biocide > 0:
-					k.Add(Hit{Severity: Fail, Step: max(ammonia, biocide), Subject: "ammonia", Value: float64(ammonia)})
-				case biocide > 0 && other > 0 && !k.Zone.Steps[biocide-1].Rinse:
+				biocide, other := 0, 0
+				for i := range k.Zone.Steps {
+					if s := &k.Zone.Steps[i]; s.Do == surface.Clean {
+						switch row := &k.Craft.Cleaners[s.Cleaner]; {
+						case row.Biocide:
+							biocide = i + 1
+						case row.Carrier == craft.Water && !row.Ammonia:
+							other = i + 1
+						}
+					}
+				}
+				if biocide > 0 && other > 0 && !k.Zone.Steps[biocide-1].Rinse {
 					k.Add(Hit{Severity: Watch, Step: biocide, Subject: "biocide"})
 				}
 			},
-			Say: func(_ *Case, h *Hit) (string, string) {
-				if h.Subject == "ammonia" {
-					return "Ammonia and bleach in one plan", "Never use them together, on the same day, or in the same bucket. The labels and the safety data sheets decide."
+			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "biocide" {
+					return "A biocide beside another cleaner", "Most biocides contain bleach: rinse with plenty of water and let it dry before using anything else. Never mix them."
 				}
-				return "A biocide beside another cleaner", "Most biocides contain bleach: rinse with plenty of water and let it dry before using anything else. Never mix them."
+				name, zone, beside := strings.Cut(h.Subject, " on ")
+				where := "in one plan"
+				if beside {
+					where = "on one piece: the other is used on " + zone
+				}
+				says := neverTogether(craft.Bleach, mixes()[int(h.Value)]).Says
+				if h.Severity == Note {
+					return craft.Upper(name) + " and bleach " + where + ", days apart", "Keep them apart: another bucket, other rags, the room aired and everything rinsed in between. " + says
+				}
+				return craft.Upper(name) + " and bleach " + where, says + " Never use them together, in one room on one day, or from one bucket. The labels and the safety data sheets decide."
 			},
 			Repair: func(m *Repairer, h *Hit) {
-				if h.Subject == "ammonia" {
-					cl := m.Craft.CleanersFor(craft.ForWash)[0]
-					m.change("A detergent wash instead of ammonia", int(h.Value), func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
-					m.Edit("Leave out the ammonia", slices.Delete(slices.Clone(m.Zone.Steps), int(h.Value)-1, int(h.Value)))
-				} else {
+				if h.Subject == "biocide" {
 					m.change("Rinse the biocide off", h.Step, func(s *surface.Step) { s.Rinse = true })
+					m.Acknowledge()
+					return
+				}
+				for _, step := range []int{h.Step, int(h.Limit)} {
+					s := &m.Zone.Steps[step-1]
+					if s.Do != surface.Clean || m.Craft.Cleaners[s.Cleaner].Biocide {
+						continue
+					}
+					name := craft.Lower(m.Craft.Cleaners[s.Cleaner].Name)
+					cl := m.Craft.CleanersFor(craft.ForWash)[0]
+					m.change("A detergent wash instead of "+name, step, func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
+					m.Edit("Leave out the "+name, slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
+				}
+				if h.Step != int(h.Limit) {
+					m.Edit("Leave two days between them", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: 2 * craft.Apart}))
+				} else {
+					m.Edit("Begin two days after the other zone", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Wait, Hours: 2 * craft.Apart}))
 				}
 				m.Acknowledge()
 			},
 		},
 		{
+			Code:   "safety.oxalic",
+			Title:  "Oxalic acid",
+			Why:    "Oxalic acid is poisonous, and the dust of its crystals burns lungs and eyes. What is left in the wood comes through the coats as crystals.",
+			When:   "Wood treated with it is sanded dry, or coated, before it was rinsed: fail. Otherwise a caution to acknowledge.",
+			Inputs: "the treatment, and what is rinsed, sanded and coated after it",
+			Fix:    "neutralising with bicarbonate and rinsing twice; wet sanding",
+			Step: func(k *Case, e *surface.Event) {
+				if !e.Before.Regions[surface.Field].Acid {
+					if e.After.Regions[surface.Field].Acid {
+						k.Add(Hit{Severity: Note, Step: e.Step, Subject: "use"})
+					}
+					return
+				}
+				switch {
+				case dryAbrasion(e.Doing):
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "dust"})
+				case e.NBounds > 0:
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "coat"})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) { return "", oxalicHow },
+			Repair: func(m *Repairer, h *Hit) {
+				if h.Subject == "use" {
+					m.Acknowledge()
+					return
+				}
+				cl := m.Craft.CleanersFor(craft.ForWash)[0]
+				rinse := surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true}
+				m.Edit("Neutralise it and rinse twice first", insert(m.Zone.Steps, h.Step-1, rinse))
+				at := h.Step - 1
+				for at > 0 && m.Zone.Steps[at-1].Do != surface.Coat {
+					at--
+				}
+				m.Edit("Neutralise it and rinse twice right after it", insert(m.Zone.Steps, at, rinse))
+			},
+		},
+		{
 			Code:   "safety.heat_gun",
 			Title:  "Hot air",
-			Why:    "Heat chars wood, cracks glass, lifts veneer and makes fumes from old paint.",
-			When:   "Something is stripped or worked with heat. A caution to acknowledge.",
-			Inputs: "steps that use heat",
-			Fix:    readIt,
-			Step:   noteStep(func(_ *Case, s *surface.Step) bool { return heats(s) }),
-			Say: func(*Case, *Hit) (string, string) {
-				return "", "Exclude lead first. Use a low setting, keep moving, stay away from solvent, glass and veneer; check again for smouldering an hour later."
+			Why:    "Heat melts plastic, foil and vinyl, scorches cane, cracks glass, lifts veneer, sets nitrocellulose alight, and makes fumes from old paint.",
+			When:   "Hot air is used on foam, plastics, foil, vinyl, laminate, cane and grass, glass, cloth or leather, on veneer or over nitrocellulose lacquer: fail. Warm air for flaking paint over veneer, and whatever may crack or discolour: watch. Otherwise a caution to acknowledge.",
+			Inputs: "steps that use heat, the material, and the finish on it",
+			Fix:    "another way of stripping; no heat",
+			Step: func(k *Case, e *surface.Event) {
+				if !heats(e.Doing) {
+					return
+				}
+				x := k.stands(e)
+				k.Add(Hit{Severity: harmSeverity(x.Stand), Step: e.Step})
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Say: func(k *Case, h *Hit) (string, string) {
+				const how = "Exclude lead first. Use a low setting, keep moving, stay away from solvent and glass; check again for smouldering an hour later."
+				says := k.standsAt(h.Step).Says
+				switch h.Severity {
+				case Fail:
+					return "Hot air must not be used here", says
+				case Watch:
+					return "Hot air may damage it", says + " " + how
+				}
+				return "", how
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				switch s := &m.Zone.Steps[h.Step-1]; {
+				case h.Severity == Note:
+					m.Acknowledge()
+				case s.Do == surface.Effect:
+					m.change("No warm air", h.Step, func(s *surface.Step) { s.Heat = false })
+				default:
+					m.otherwise(h.Step)
+				}
+				if h.Severity == Watch {
+					m.Acknowledge()
+				}
+			},
 		},
 		{
 			Code:   "safety.flammable",
 			Title:  "Vapour beside heat",
 			Why:    "Alcohol, acetone, aerosols, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater can ignite it.",
-			When:   "Heat is used within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",
+			When:   "Heat is used before the vapour of alcohol (1 h) or solvent (2 h) is gone, or over shellac or lacquer that is still tacky: fail. Within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",
 			Inputs: "the hours between each flammable step and each step with heat",
 			Fix:    "keeping them apart in time and place",
 			Step: func(k *Case, e *surface.Event) {
@@ -242,22 +428,40 @@ func safetyRules() []Rule {
 					return
 				}
 				const dry = 24.
+				if tacky(e.Doing) {
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "tacky", Limit: dry})
+					return
+				}
 				if o := k.vapour(e.Step); o != nil {
 					sev, how := Note, "apart"
-					if e.Begun-o.Begun < dry {
+					switch gap := e.Begun - o.Begun; {
+					case gap < k.vapourFor(o.Doing):
+						sev, how = Fail, "in"
+					case gap < dry:
 						sev, how = Watch, "beside"
 					}
 					k.Add(Hit{Severity: sev, Step: e.Step, Subject: how, Value: e.Begun - o.Begun, Limit: dry})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and only then use heat.",
+				if h.Subject == "tacky" {
+					return "Hot air over a tacky resist", "Tacky shellac and lacquer are full of solvent, and hot air sets it alight. Use heat only once the paint is on and the vapour is gone."
+				}
+				title := ""
+				if h.Severity == Fail {
+					title = "Hot air into vapour that burns"
+				}
+				return title, fmt.Sprintf("The heat comes %s after %s. Let that dry for a day in moving air, take tins and rags out of the room, and only then use heat.",
 					measure.Hours(max(0, h.Value)), craft.Lower(StepWords(k.Craft, k.vapour(h.Step).Doing)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"between_h", max(0, h.Value), "between them"}, {"apart_h", h.Limit, "needed between them"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
+				if h.Subject == "tacky" {
+					m.change("No warm air at this step", h.Step, func(s *surface.Step) { s.Heat = false })
+					return
+				}
 				if n := h.Limit - max(0, h.Value); n > 0 {
 					m.Edit("Wait a day before using heat", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: h.Limit}))
 				}
@@ -268,16 +472,31 @@ func safetyRules() []Rule {
 			Code:   "safety.two_part",
 			Title:  "Two-part products can cause allergies",
 			Why:    "Epoxy, polyester hardener and cross-linkers make some people allergic for life.",
-			When:   "A two-part coat, a two-part filler or a cross-linked clear is used. A caution to acknowledge.",
+			When:   "A two-part coat is sprayed: watch. A two-part coat, a two-part filler or a cross-linked clear is used: a caution to acknowledge.",
 			Inputs: "whether a product hardens with a second part",
 			Fix:    readIt,
-			Step: noteStep(func(k *Case, s *surface.Step) bool {
-				return s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH) || s.Do == surface.Fill && s.With == craft.FillerTwoPart
-			}),
-			Say: func(*Case, *Hit) (string, string) {
+			Step: func(k *Case, e *surface.Event) {
+				s := e.Doing
+				two := s.Do == surface.Coat && k.Craft.Products[s.Product].TwoPart
+				switch {
+				case two && s.Method == "spray":
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "sprayed"})
+				case two, s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == craft.WH, s.Do == surface.Fill && s.With == craft.FillerTwoPart:
+					k.Add(Hit{Severity: Note, Step: e.Step})
+				}
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				if h.Subject == "sprayed" {
+					return "A two-part coat from the gun", "Its mist makes people allergic for life. Brush or roll it; one with isocyanate is never sprayed at home, and the law may ask for training. The label and the safety data sheet decide."
+				}
 				return "", "Wear gloves and use fresh air; mix small batches, because the pot heats up; keep it off the skin. The label and the safety data sheet decide."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: func(m *Repairer, h *Hit) {
+				if h.Subject == "sprayed" {
+					m.change("Brush it instead of spraying", h.Step, func(s *surface.Step) { s.Method = "brush" })
+				}
+				m.Acknowledge()
+			},
 		},
 		{
 			Code:   "safety.aerosol",
@@ -319,6 +538,72 @@ func safetyRules() []Rule {
 			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
+			Code:   "safety.old_poisons",
+			Title:  "It may hold mercury or wood preservative",
+			Why:    "Mirrors of before 1900 were backed with mercury, and treated timber may hold pentachlorophenol or lindane: both poison slowly.",
+			When:   "A mirror from before 1900, or timber with preservative, is to be worked on: a caution to acknowledge. Treated timber is sanded, stripped or heated dry: watch.",
+			Inputs: "the material, the year, and preservative in the wood",
+			Fix:    "leaving it alone, and having it tested",
+			Step: func(k *Case, e *surface.Event) {
+				const backed = 1900
+				if k.Craft.Substrates[k.Facts.Substrate].Mirror() && k.Zone.Made != 0 && k.Zone.Made < backed {
+					k.Add(Hit{Severity: Note, Step: e.Step, Subject: "mercury"})
+				}
+				if surface.Levels(k.Craft, k.Facts)[craft.Preservative] == 0 {
+					return
+				}
+				sev := Note
+				if disturbsDry(k.Craft, e.Doing) && reachesOld(e) {
+					sev = Watch
+				}
+				k.Add(Hit{Severity: sev, Step: e.Step, Subject: "timber"})
+			},
+			Say: func(_ *Case, h *Hit) (string, string) {
+				if h.Subject == "mercury" {
+					return "An old mirror may hold mercury", "Leave its backing alone and keep it cool, until somebody who knows has looked at it."
+				}
+				return "Treated timber may be poisonous", "Old preservatives hold pentachlorophenol or lindane. Leave it alone, have it tested, and never sand, strip or heat it dry before the result."
+			},
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:   "safety.upholstery",
+			Title:  "Painted upholstery may lose its fire rating",
+			Why:    "Furniture for sitting must not catch fire from a match, and a coat over the cover may undo that.",
+			When:   "Cloth, vinyl cloth or leather of a seat is coated. A caution to acknowledge.",
+			Inputs: "the material and the wear",
+			Fix:    readIt,
+			End: func(k *Case) {
+				if k.Coated && k.Facts.Wear == craft.Seat && k.Craft.Substrates[k.Facts.Substrate].Group == craft.GroupCloth {
+					k.Add(Hit{Severity: Note, Step: k.lastStep()})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Local law may require a fire rating of upholstery that is sold or let. Ask before you coat it; the maker's label decides."
+			},
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+		},
+		{
+			Code:   "safety.value",
+			Harm:   HarmRuin,
+			Title:  "Ask before what cannot be undone",
+			Why:    "A period piece, good veneer, marquetry and a maker's finish are worth more than any paint, and stripping or painting them cannot be undone.",
+			When:   "Something made before 1900 is to be painted or stripped. A caution to acknowledge.",
+			Inputs: "the year, and whether the plan paints or strips it",
+			Fix:    "asking the owner, and somebody who knows such pieces",
+			End: func(k *Case) {
+				const period = 1900
+				strips := slices.ContainsFunc(k.Zone.Steps, func(s surface.Step) bool { return s.Do == surface.Strip || s.Through })
+				if k.Zone.Made != 0 && k.Zone.Made < period && (k.Opaque || strips) {
+					k.Add(Hit{Severity: Note, Subject: "value"})
+				}
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "It is old enough to be worth something as it is. Ask the owner, and somebody who knows such pieces, before the first step that cannot be undone."
+			},
+			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+		},
+		{
 			Code:   "safety.electrical",
 			Title:  "It has electrical wiring",
 			Why:    "Painted or loosened wiring causes shocks and burns.",
@@ -352,6 +637,51 @@ func noteStep(does func(*Case, *surface.Step) bool) func(*Case, *surface.Event) 
 // heats tells whether a step uses a heat gun.
 func heats(s *surface.Step) bool {
 	return s.Do == surface.Effect && s.Heat || s.Do == surface.Strip && s.StripHow == "heat"
+}
+
+// oxalicHow is how oxalic acid is used.
+const oxalicHow = "Gloves and goggles. Leave it on as the label says, neutralise it with bicarbonate, rinse twice until test paper shows pH 6 to 7, and let it dry for one or two days. Never sand it dry before that."
+
+// mixes are the chemicals that bleach must not meet, in a fixed order.
+func mixes() []craft.Chemical {
+	out := make([]craft.Chemical, len(craft.NeverTogether))
+	for i := range craft.NeverTogether {
+		out[i] = craft.NeverTogether[i].B
+	}
+	return out
+}
+
+// stepHere is the chemical's step where it is of the zone's own plan, 0 otherwise.
+func (x *Chemical) stepHere() int {
+	if x.Zone != "" {
+		return 0
+	}
+	return x.Step
+}
+
+// beside names the other zone that it is used on.
+func (x *Chemical) beside() string {
+	if x.Zone == "" {
+		return ""
+	}
+	return " on " + x.Zone
+}
+
+// tacky tells whether a step brings heat to a resist that is laid tacky with it.
+func tacky(s *surface.Step) bool {
+	return s.Do == surface.Effect && s.Heat && s.Resist != "" && s.Resist != craft.Resists[0]
+}
+
+// vapourFor is how many hours the vapour of a step is there to burn. Working default.
+func (k *Case) vapourFor(s *surface.Step) float64 {
+	car := k.Craft.Cleaners[s.Cleaner].Carrier
+	if s.Do == surface.Coat {
+		car = k.Craft.Products[s.Product].Carrier
+	}
+	if car == craft.Alcohol {
+		return 1
+	}
+	return 2
 }
 
 // vapour is the last event before a step, from 1, that gives off vapour that

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/craft"
@@ -15,8 +16,9 @@ type airLimit struct {
 	air   func(*surface.Facts) float64
 	limit func(*craft.ProductRow) float64
 	least bool // the limit is the least the air may be, and not the most
-	// doubtful is how far beyond its limit a coat may still turn out well.
-	doubtful float64
+	// doubtful is how far beyond its limit a coat of a product may still turn out well; only what keeps
+	// a coat from forming a film is expected to fail.
+	doubtful func(*craft.ProductRow) float64
 	// words say a figure of either with its unit, within a sentence; figure is
 	// the value alone, as the units have it.
 	words  func(measure.Units, float64) string
@@ -51,8 +53,9 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			if e.Doing.Do != surface.Coat {
 				return
 			}
-			switch n := l.beyond(k.Facts, &k.Craft.Products[e.Doing.Product]); {
-			case n > l.doubtful:
+			p := &k.Craft.Products[e.Doing.Product]
+			switch n := l.beyond(k.Facts, p); {
+			case n > l.doubtful(p):
 				k.Add(Hit{Severity: Fail, Step: e.Step})
 			case n > 0:
 				k.Add(Hit{Severity: Watch, Step: e.Step})
@@ -92,31 +95,44 @@ func siteRules() []Rule {
 		airLimit{
 			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
 			limit: func(p *craft.ProductRow) float64 { return p.MinC },
-			least: true, doubtful: 3, is: "The workshop is at",
+			least: true, is: "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
+			doubtful: func(p *craft.ProductRow) float64 {
+				if p.TwoPart {
+					return 0 // it never hardens
+				}
+				return 3
+			},
 			advice: "Warm the room and the piece, and keep both warm while the coats dry.",
 		}.rule("site.cold", "Too cold",
 			"Below its limit a coat dries without forming a film: it turns to powder, cracks or stays soft.",
-			"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it."),
+			"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it, and for two-part products at once."),
 		airLimit{
-			air:      func(f *surface.Facts) float64 { return f.Climate.TempC },
-			limit:    func(p *craft.ProductRow) float64 { return p.MaxC },
-			doubtful: 6, is: "The workshop is at",
+			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
+			limit: func(p *craft.ProductRow) float64 { return p.MaxC },
+			is:    "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
-			advice: "Work in the morning, in the shade, in smaller sections, or add the retarder that its label allows.",
+			doubtful: func(*craft.ProductRow) float64 { return math.Inf(1) }, // it makes a film all the same
+			advice:   "Work in the morning, in the shade, in smaller sections, or add the retarder that its label allows.",
 		}.rule("site.hot", "Too hot",
-			"In heat a coat dries on the brush: brush marks stay, edges show, and it grips less.",
-			"The workshop is warmer than a product allows. Watch; fail from more than 6 °C above it."),
+			"In heat a coat dries on the brush: brush marks stay, edges show, and powder paint streaks.",
+			"The workshop is warmer than a product allows. Watch."),
 		airLimit{
-			air:      func(f *surface.Facts) float64 { return f.Climate.RH },
-			limit:    func(p *craft.ProductRow) float64 { return p.MaxRH },
-			doubtful: 10, is: "The air has",
+			air:   func(f *surface.Facts) float64 { return f.Climate.RH },
+			limit: func(p *craft.ProductRow) float64 { return p.MaxRH },
+			is:    "The air has",
+			doubtful: func(p *craft.ProductRow) float64 {
+				if p.Coat == craft.SH && !p.Opaque() {
+					return 15 // clear shellac blooms, and above that it stays white
+				}
+				return 10
+			},
 			words:  func(_ measure.Units, rh float64) string { return measure.Number(rh) + " % humidity" },
 			figure: func(_ measure.Units, rh float64) (float64, string) { return rh, "% humidity" },
 			advice: "Heat and air the room, or wait for a drier day.",
 		}.rule("site.humid", "Too humid",
 			"In humid air water and solvent leave too slowly: coats bloom, run and hold less.",
-			"The workshop's air is more humid than a product's limit. Watch; fail from more than 10 % over it."),
+			"The workshop's air is more humid than a product's limit. Watch; fail from more than 10 % over it, clear shellac from more than 15 %."),
 		{
 			Code:   "site.dew",
 			Reach:  SoFar | Survey,
@@ -129,7 +145,7 @@ func siteRules() []Rule {
 				if e.NBounds == 0 {
 					return
 				}
-				switch m := dewMargin(k.Facts); {
+				switch m := k.Facts.AboveDew(); {
 				case m <= 0:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: m, Limit: drying.AboveDew})
 				case m < drying.AboveDew:

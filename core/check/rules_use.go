@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"rutile/core/craft"
+	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/surface"
 )
@@ -108,7 +109,7 @@ func useRules() []Rule {
 				top := k.Trace.End.Regions[surface.Field].Product
 				for i := range k.Zone.Steps {
 					s := &k.Zone.Steps[i]
-					if s.Do != surface.Coat || s.Scope != surface.All || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
+					if s.Do != surface.Coat || s.Scope != surface.All && k.Craft.Products[s.Product].Coat != craft.SH || !k.Craft.Products[s.Product].LeavesFilm() || k.Craft.Products[s.Product].Outside {
 						continue
 					}
 					sev := Watch
@@ -119,6 +120,9 @@ func useRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
+				if k.Craft.Products[h.Product].Coat == craft.SH && h.Severity == Watch {
+					return craft.Upper(productName(k.Craft, h.Product)) + " below a coat outdoors", "Frost and sun make shellac brittle, also on knots alone and under enamel. It delays them for some years."
+				}
 				return craft.Upper(productName(k.Craft, h.Product)) + " is for indoor use", "Weather destroys it. Outdoors, the label of every coat must say that it is weatherproof."
 			},
 			Repair: func(m *Repairer, h *Hit) {
@@ -136,6 +140,7 @@ func useRules() []Rule {
 		},
 		{
 			Code:   "use.food",
+			Harm:   HarmPeople,
 			Title:  "It touches food",
 			Why:    "Whatever comes off a coat ends up in the food on it.",
 			When:   "The surface touches food, and coats are planned. A caution to acknowledge.",
@@ -153,6 +158,7 @@ func useRules() []Rule {
 		},
 		{
 			Code:   "use.child",
+			Harm:   HarmPeople,
 			Title:  "A child may chew it",
 			Why:    "Children lick, chew and swallow whatever they can reach.",
 			When:   "The piece is for a child, and coats are planned. A caution to acknowledge.",
@@ -164,12 +170,13 @@ func useRules() []Rule {
 				}
 			},
 			Say: func(*Case, *Hit) (string, string) {
-				return "", "Check that every label names a toy standard (for example EN 71-3), and what local law requires of cots and toys; hand it over only fully cured."
+				return "", "Check that every label names a toy standard (for example EN 71-3), and what local law requires of cots and toys; bars of a cot stand 45 to 65 mm apart (EN 716). Hand it over only fully cured, and put anti-tip straps back on."
 			},
 			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
 		},
 		{
 			Code:   "use.target",
+			Harm:   HarmPeople,
 			Reach:  Survey,
 			Title:  "The look does not suit the use",
 			Why:    "Some looks do not survive some uses: flakes on a toy, dead-flat varnish on a table top.",
@@ -208,26 +215,66 @@ func useRules() []Rule {
 		},
 		{
 			Code:   "use.too_early",
-			Title:  "Reassembled before it is hard",
-			Why:    "Handles leave prints, hinges stick and screws tear paint that is dry but not yet hard.",
-			When:   "The piece is put back together before its last coat has hardened to 30 %; for hard wear to 60 %. Watch; fail before a third of that.",
-			Inputs: "how hard the last coat is at that step, at this temperature",
+			Title:  "Put back together too early",
+			Why:    "Handles leave prints, hinges stick and screws tear paint that is dry but not yet hard. Food and children need it hard all the way through.",
+			When:   "The piece is put back together before its coat may be painted over: by the same shares as a coat that comes too soon. Before the next day: watch. The next day, while it is still soft: a note. For food or a child before it is fully cured: fail.",
+			Inputs: "how long the last coat below any wax has dried at that step, what it is, and what the piece is used for",
 			Fix:    "waiting",
 			Step: func(k *Case, e *surface.Event) {
+				if e.Doing.Do != surface.Reassemble {
+					return
+				}
+				p, at := k.decides(e)
+				if p == craft.NoProduct {
+					return
+				}
+				low := &k.Craft.Products[p]
+				waited := e.Begun - at
+				if k.Facts.Uses&(craft.Food|craft.Child) != 0 {
+					if full := 24 * drying.FullCure(low, k.Facts.Climate); drying.Whole.Short(waited, full) > 0 {
+						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "cure", Value: waited, Limit: full, Product: p})
+						return
+					}
+				}
 				if k.Facts.Touching {
 					return // another rule covers touching parts
 				}
-				need := cureCareful
-				if craft.Wears[k.Facts.Wear].Hard {
-					need = cureNormal
+				from, _ := surface.Recoats(low, k.Facts.Climate)
+				day, _ := drying.Said(craft.ADay, k.Facts.Climate)
+				switch n := drying.ToleranceOf(low, low).Short(waited, from); {
+				case n > 0:
+					k.Add(Hit{Severity: tooShort(n > 1), Step: e.Step, Subject: "wet", Value: waited, Limit: max(from, day), Product: p})
+				case waited < day:
+					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "wet", Value: waited, Limit: day, Product: p})
+				default:
+					if careful := hoursToCure(k.Craft, k.Facts, &surface.Region{Product: p}, cureCareful); waited < careful {
+						k.Add(Hit{Severity: Note, Step: e.Step, Subject: "young", Value: waited, Limit: careful, Product: p})
+					}
 				}
-				k.putBack(e, need, need/3)
+			},
+			Divides: func(_ *Case, h *Hit) *craft.Divide {
+				if h.Subject != "young" {
+					return nil
+				}
+				return &craft.Divide{Says: "Painters divide here. Most put handles back the next day and now and then find a print below a rosette; others wait a week."}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				return "", fmt.Sprintf("%s is %.0f %% hardened by then; it needs %.0f %% before anything is screwed on or put on it.", craft.Upper(productName(k.Craft, h.Product)), h.Value*100, h.Limit*100)
+				name, dried, need := craft.Upper(productName(k.Craft, h.Product)), measure.Hours(h.Value), measure.Hours(h.Limit)
+				switch h.Subject {
+				case "cure":
+					return "Put back before it is fully cured", fmt.Sprintf("%s has dried for %s, and is fully hard after about %s here. What a child or food touches must be.", name, dried, need)
+				case "young":
+					return "Put back while it is still soft", fmt.Sprintf("%s has dried for %s. Handles and knobs may go on with care: do them up loosely, nothing on it, and no rosette pressed in before %s.", name, dried, need)
+				}
+				return "", fmt.Sprintf("%s has dried for %s; give it %s before anything is screwed on or put on it.", name, dried, need)
 			},
-			Figures: cureFigures,
-			Repair:  waitForCure,
+			Figures: waitFigures,
+			Repair: func(m *Repairer, h *Hit) {
+				waitBefore(m, h)
+				if h.Subject == "young" {
+					m.Acknowledge()
+				}
+			},
 		},
 		{
 			Code:       "use.unsealed",

@@ -43,7 +43,10 @@ type Zone struct {
 	// this one among them, from 1, 0 where it is not there.
 	Match []Base
 	Own   int
-	Steps []surface.Step
+	// Beside are the chemicals in the plans of the piece's other zones that must not meet certain
+	// others.
+	Beside []Chemical
+	Steps  []surface.Step
 	// Book is what it is judged by; nil for the rule book.
 	Book *Book
 	// Units are those that findings are worded in.

@@ -257,11 +257,11 @@ func TestKnownCells(t *testing.T) {
 		coat Coat
 		want float64
 	}{
-		{WoodBare, MK, .95}, {VarnishFilm, SH, .90}, {MelamineFilm, BP, .88}, {MelamineFilm, CP, .50},
+		{WoodBare, MK, .95}, {VarnishFilm, SH, .90}, {MelamineFilm, BP, .88}, {MelamineFilm, CP, .57}, {MetalLight, PA, .70}, {MetalChrome, EP, .65}, {ShellacNew, OE, .90}, {ShellacNew, EP, .25}, {MetalNonferrous, ZP, .40}, {Polyolefin, PA, .20},
 		{MetalZinc, ZP, .92}, {MetalFerrous, MP, .95}, {MetalFerrous, ZP, .6}, {GlassSmooth, GP, .92},
 		{MineralPorous, MS, .92}, {VinylSoft, FX, .88}, {Polyolefin, PP, .78}, {WaxFilm, WX, .95},
 		{Promoted, AE, .85}, {PorousPaint, WP, .90}, {OilFilm, OL, .95}, {Leather, SW, .45}, {Leather, EP, Blank},
-		{Textile, TX, .85}, {Textile, SO, Blank}, {AlkydPaint, CM, .85}, {VarnishFilm, GZ, .75}, {PorousPaint, GZ, .85},
+		{Textile, TX, .85}, {Textile, SO, Blank}, {AlkydPaint, CM, .85}, {VarnishFilm, GZ, .88}, {PorousPaint, GZ, .85},
 		{AcrylicPaint, FX, .85}, {WoodBare, ZP, Blank},
 	} {
 		if got := c.Grip[x.on][x.coat]; got != x.want {
@@ -275,7 +275,7 @@ func TestKnownCells(t *testing.T) {
 	}{
 		{"shellac_pigmented", Tannin, .10}, {"shellac_clear", Rust, .75}, {"primer_stainblock_wb", Resin, .62},
 		{"primer_epoxy", Rust, .08}, {"primer_metal", Rust, .10}, {"paint_enamel_oil", Dye, .6},
-		{"primer_aerosol", Tannin, .55}, {"clear_oil", Salts, .8}, {"paint_flexible", Plasticiser, .25},
+		{"primer_aerosol", Tannin, 1}, {"clear_oil", Salts, .8}, {"paint_flexible", Plasticiser, .25},
 		{"paint_chalk", Tannin, .82}, {"paint_milk", Tannin, .95}, {"primer_glass", Ink, 1},
 		{"paint_chalk", IronTannin, .82}, {"shellac_pigmented", RedPaint, .12}, {"primer_epoxy", Preservative, .12},
 	} {

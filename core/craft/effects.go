@@ -371,7 +371,7 @@ const (
 
 // Strips, Fillers and Resists are the other ids that steps may name.
 var (
-	Strips  = []string{"chemical", "scrape", "heat", "sand"}
+	Strips  = []string{"chemical", "scrape", "heat", "sand", "caustic"}
 	Fillers = []string{FillerTwoPart, FillerFine}
 	Resists = []string{"wax", "shellac_tacky", "lacquer_tacky"}
 

@@ -11,7 +11,8 @@ const (
 	WoodBare Family = iota
 	BoardRaw
 	WoodOily
-	ShellacFilm
+	ShellacFilm // an old finish of shellac: it has wax in it
+	ShellacNew  // new dewaxed shellac, the tie coat
 	VarnishFilm
 	LacquerFilm
 	AcrylicPaint
@@ -26,7 +27,9 @@ const (
 	Polyolefin
 	MetalFerrous
 	MetalZinc
+	MetalLight
 	MetalNonferrous
+	MetalChrome
 	PowderFilm
 	GlassSmooth
 	MineralPorous
@@ -59,12 +62,24 @@ type FamilyRow struct {
 	Porous bool
 }
 
+// Unsure is what a bare surface adds to the spread of the log of a strength, by family: one chrome
+// holds what the next one sheds. Working default.
+var Unsure = [NumFamilies]float64{MetalChrome: .2}
+
+// Unkeyed is the most that any coat reaches on a bare surface without abrasion, by family; 0 where
+// there is no such limit. Working default.
+var Unkeyed = [NumFamilies]float64{MetalChrome: .4}
+
+// BareMetal tells whether the family is bare metal.
+func (f Family) BareMetal() bool { return f >= MetalFerrous && f <= MetalChrome }
+
 // Families is indexed by Family.
 var Families = [NumFamilies]FamilyRow{
 	WoodBare:        {"wood_bare", "bare wood", 0, 1, 1, 220, Hand, true},
 	BoardRaw:        {"board_raw", "raw board", 0, 1, 1, 220, Hand, true},
 	WoodOily:        {"wood_oily", "bare oily wood", 0, 1, 1, 180, Hand, true},
 	ShellacFilm:     {"shellac_film", "shellac", .3, 0, 1, 320, Hand, false},
+	ShellacNew:      {"shellac_new", "new shellac", .3, 0, 1, 320, Hand, false},
 	VarnishFilm:     {"varnish_film", "varnish", .6, 0, 1, 220, Hand, false},
 	LacquerFilm:     {"lacquer_film", "lacquer", .6, 0, 1, 220, Hand, false},
 	AcrylicPaint:    {"acrylic_paint", "acrylic paint", .4, 0, 1, 240, Hand, false},
@@ -78,8 +93,10 @@ var Families = [NumFamilies]FamilyRow{
 	PlasticHard:     {"plastic_hard", "hard plastic", .8, 0, .75, 320, Wet, false},
 	Polyolefin:      {"polyolefin", "polyolefin plastic", .3, 0, .75, 320, Wet, false},
 	MetalFerrous:    {"metal_ferrous", "bare steel or iron", .6, .7, 1, 180, Hand, false},
-	MetalZinc:       {"metal_zinc", "zinc or light alloy", .6, .7, .7, 0, Pad, false},
+	MetalZinc:       {"metal_zinc", "zinc", .6, .7, .7, 0, Pad, false},
+	MetalLight:      {"metal_light", "light alloy", .6, .7, 1, 240, Hand, false},
 	MetalNonferrous: {"metal_nonferrous", "bright metal", .6, .7, 1, 240, Hand, false},
+	MetalChrome:     {"metal_chrome", "chrome", 1, 0, 1, 240, Hand, false},
 	PowderFilm:      {"powder_film", "powder coating", .8, 0, 1, 220, Hand, false},
 	GlassSmooth:     {"glass_smooth", "glass or glaze", .3, 0, 1, 0, "", false},
 	MineralPorous:   {"mineral_porous", "porous mineral", 0, 1, 1, 120, Hand, true},
@@ -126,6 +143,8 @@ const (
 	OP             // oil-based clear
 	WX             // wax
 	OL             // oil
+	PA             // aerosol primer
+	ET             // etch primer
 	TX             // fabric wash
 	CM             // crackle or lift medium
 	GZ             // glaze
@@ -174,7 +193,7 @@ var Coats = [NoCoat + 1]CoatRow{
 	SW:     {"SW", "water-based stain blocker", .6, .65, .95, false, BlockStainWater, nil},
 	EP:     {"EP", "epoxy primer", .5, .4, .95, false, BlockEpoxy, nil},
 	MP:     {"MP", "metal primer", .5, .55, .95, false, BlockMetal, []Family{MetalFerrous}},
-	ZP:     {"ZP", "primer for zinc", .5, .65, .95, false, BlockGalv, []Family{MetalZinc, MetalNonferrous}},
+	ZP:     {"ZP", "primer for zinc and light alloy", .5, .65, .95, false, BlockGalv, []Family{MetalZinc, MetalLight}},
 	PP:     {"PP", "plastic promoter", .3, .55, .95, false, BlockNothing, []Family{PlasticHard, Polyolefin, VinylRigid}},
 	GP:     {"GP", "glass primer", .2, .55, .95, false, BlockNothing, []Family{GlassSmooth}},
 	MS:     {"MS", "masonry sealer", .5, .55, .95, true, BlockMasonry, []Family{MineralPorous}},
@@ -184,6 +203,8 @@ var Coats = [NoCoat + 1]CoatRow{
 	OP:     {"OP", "oil-based clear", .65, .55, .95, true, BlockOil, nil},
 	WX:     {"WX", "wax", .5, .55, .95, false, BlockFilmless, nil},
 	OL:     {"OL", "oil", .5, .55, .95, false, BlockFilmless, nil},
+	PA:     {"PA", "aerosol primer", .5, .7, .95, true, BlockNothing, nil},
+	ET:     {"ET", "etch primer", .5, .55, .95, false, BlockNothing, []Family{MetalFerrous, MetalLight, MetalNonferrous}},
 	TX:     {"TX", "fabric wash", .5, .55, .95, false, BlockFilmless, nil},
 	CM:     {"CM", "medium", .5, .55, .95, false, BlockNothing, nil},
 	GZ:     {"GZ", "glaze", .5, .55, .95, false, BlockFilmless, nil},

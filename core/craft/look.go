@@ -25,7 +25,7 @@ func (r *FinishRow) Mark() string {
 		return ""
 	case r.Family == MelamineFilm || r.Family == VinylRigid:
 		return string(GroupFilm)
-	case r.Family == MetalNonferrous:
+	case r.Family.BareMetal():
 		return string(GroupMetal)
 	case r.Family == PorousPaint || r.Family == PowderFilm || r.Family == WaxFilm && r.Colour != "":
 		return string(GroupMineral)
@@ -38,7 +38,7 @@ func (r *FinishRow) Mark() string {
 // Mirrors tells whether a window is seen in the finish.
 func (r *FinishRow) Mirrors() bool {
 	switch r.Family {
-	case ShellacFilm, LacquerFilm, VarnishFilm, AlkydPaint, MelamineFilm, VinylRigid, MetalNonferrous:
+	case ShellacFilm, LacquerFilm, VarnishFilm, AlkydPaint, MelamineFilm, VinylRigid, MetalChrome:
 		return !r.Bare && !r.Unknown
 	}
 	return false

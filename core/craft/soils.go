@@ -113,6 +113,9 @@ type Shift struct {
 // WaxRemover is the cleaner that takes a wax finish off.
 const WaxRemover = "white_spirit"
 
+// RustConverter is the wash that steel may meet after it was brushed bright.
+const RustConverter = "rust_converter"
+
 // CleanerRow describes one cleaner.
 type CleanerRow struct {
 	ID      string
@@ -162,9 +165,9 @@ var defaultCleaners = []CleanerRow{
 	{"detergent", "Detergent wash", Water, []Shift{{Soil: Grime, Levels: 2}, {Soil: Dust, Levels: 3}, {Soil: Softener, Levels: 2}, {Soil: WaxPolish, Levels: 1, UpTo: 1, After: true}, {Soil: StripperResidue, Levels: 1, UpTo: 1, After: true}}, 1, 1, 0, 1, 8, false, false, false, false, "never flood MDF, particleboard or veneer: they swell", true, []Serve{{ForWash, 1}}},
 	{"degreaser_alkaline", "Alkaline degreaser", Water, []Shift{{Soil: Grease, Levels: 2}, {Soil: Grime, Levels: 2}, {Soil: NicotineSoil, Levels: 2}, {Soil: OilCutting, Levels: 2}, {Soil: Dust, Levels: 3}}, 2, 2, 0, 1.5, 12, true, false, false, false, "not on aluminium or brass; gloves and goggles", true, nil},
 	{"vinegar_water", "Vinegar and water", Water, []Shift{{Soil: Grime, Levels: 1, UpTo: 1}, {Soil: Limescale, Levels: 2}, {Soil: CleanerResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, 1, 8, false, false, false, false, "not on stone or marble", false, nil},
-	{"white_spirit", "White spirit", Solvent, []Shift{{Soil: WaxPolish, Levels: 2}, {Soil: Silicone, Levels: 1}, {Soil: Adhesive, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Grease, Levels: 1}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .5, 10, false, false, false, false, "flammable; not on some plastics; wash afterwards", true, []Serve{{ForSolvent, 2}}},
-	{"alcohol", "Alcohol wipe", Alcohol, []Shift{{Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Oxide, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "dissolves shellac and crazes acrylic plastic; flammable", true, []Serve{{ForSolvent, 1}}},
-	{"acetone", "Acetone", Solvent, []Shift{{Soil: OilCutting, Levels: 2}, {Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 2}, {Soil: Adhesive, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .2, 6, false, false, false, false, "never on plastic or on any film; very flammable", false, nil},
+	{"white_spirit", "White spirit", Solvent, []Shift{{Soil: WaxPolish, Levels: 2}, {Soil: Silicone, Levels: 1}, {Soil: Adhesive, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Grease, Levels: 1}, {Soil: Dust, Levels: 3}}, 0, 0, 0, 1.5, 10, false, false, false, false, "flammable; not on some plastics; wash afterwards", true, []Serve{{ForSolvent, 2}}},
+	{"alcohol", "Alcohol wipe", Alcohol, []Shift{{Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Oxide, Levels: 2}, {Soil: StripperResidue, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .3, 6, false, false, false, false, "dissolves shellac and crazes acrylic plastic; flammable", true, []Serve{{ForSolvent, 1}}},
+	{"acetone", "Acetone", Solvent, []Shift{{Soil: OilCutting, Levels: 2}, {Soil: ReleaseAgent, Levels: 2}, {Soil: Grease, Levels: 2}, {Soil: Adhesive, Levels: 2}, {Soil: Dust, Levels: 3}}, 0, 0, 0, .1, 6, false, false, false, false, "never on plastic or on any film; very flammable", false, nil},
 	{"deglosser_liquid", "Liquid deglosser", Solvent, []Shift{{Soil: Grease, Levels: 1, UpTo: 1}, {Soil: Dust, Levels: 3}}, 0, 0, .6, .5, 8, false, false, false, false, "not on plastics; ventilate", false, []Serve{{ForDeglossing, 1}}},
 	{"ammonia_water", "Ammonia water", Water, []Shift{{Soil: Grime, Levels: 1}, {Soil: Dust, Levels: 3}}, 1, 1, 0, 1, 10, true, true, false, false, "not on brass, copper, aluminium or mirror backing; never with bleach", false, nil},
 	{"biocide_wash", "Biocide wash", Water, []Shift{{Soil: Mould, Levels: 2}}, 1, 1, 0, 4, 8, false, false, true, false, "never mixed with another cleaner", false, nil},

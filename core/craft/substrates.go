@@ -61,6 +61,12 @@ type SubstrateRow struct {
 // Paper tells that its face is printed paper, which a grit cuts through.
 func (r *SubstrateRow) Paper() bool { return r.ID == "paper_foil_board" }
 
+// Glazed tells that its face is a glaze.
+func (r *SubstrateRow) Glazed() bool { return r.ID == "ceramic_glazed" }
+
+// Mirror tells that it has a backing, and that a scratch is the end of it.
+func (r *SubstrateRow) Mirror() bool { return r.ID == "mirror" }
+
 // Foam tells that solvent melts it.
 func (r *SubstrateRow) Foam() bool { return r.ID == "foam_craft" }
 
@@ -146,11 +152,11 @@ var defaultSubstrates = []SubstrateRow{
 	{"steel", "Steel", GroupMetal, MetalFerrous, 0, .6, EnergyHigh, []Implied{{Rust, 1}}, 0, 1, false, "#8d9398", "flash-rusts under water-based coats"},
 	{"cast_iron", "Cast iron", GroupMetal, MetalFerrous, 0, .6, EnergyHigh, []Implied{{Rust, 1}}, 0, 1, false, "#5c5e61", "flash-rusts under water-based coats"},
 	{"galvanised", "Galvanised steel", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#b4bbc0", "oil and alkyd paints turn to soap on zinc and come off"},
-	{"aluminium", "Aluminium", GroupMetal, MetalZinc, 0, .6, EnergyMedium, nil, 0, 1, false, "#c9cdd0", "its oxide grows back within hours"},
+	{"aluminium", "Aluminium", GroupMetal, MetalLight, 0, .6, EnergyMedium, nil, 0, 1, false, "#c9cdd0", "its oxide grows back within hours"},
 	{"brass", "Brass", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#c3a253", "ammonia corrodes it"},
 	{"copper", "Copper", GroupMetal, MetalNonferrous, 0, .6, EnergyMedium, nil, 0, 1, false, "#b87850", "ammonia corrodes it"},
 	{"stainless", "Stainless steel", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#bfc3c6", "most coats come off it"},
-	{"chrome", "Chrome", GroupMetal, MetalNonferrous, 0, .8, EnergyLow, nil, 0, .75, false, "#d5dade", "nearly everything comes off it"},
+	{"chrome", "Chrome", GroupMetal, MetalChrome, 0, 1, EnergyLow, nil, 0, 1, false, "#d5dade", "nearly everything comes off it"},
 	{"glass", "Glass", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#d8e4e2", "needs a primer made for glass, not sanding"},
 	{"mirror", "Mirror", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#cfd8da", "ammonia attacks the backing"},
 	{"ceramic_glazed", "Glazed ceramic", GroupGlass, GlassSmooth, 0, .3, EnergyHigh, nil, 0, 1, false, "#ebe8e0", "needs a primer made for glass or tile, not sanding"},
@@ -167,6 +173,20 @@ var defaultSubstrates = []SubstrateRow{
 	{"foam_craft", "Craft foam", GroupPlastic, PlasticHard, .3, .2, EnergyMedium, nil, 0, 1, false, "#eeeae0", "solvent and aerosol coats melt it: water-based only"},
 }
 
+// Coating is what kind of coating a finish is, as far as that tells of lead.
+type Coating uint8
+
+// The kinds. Old paint and old oil varnish were made with lead, and factory coats as well; other clears
+// hardly; wax, oil, stain, foil and plating are no coatings in this sense.
+const (
+	NoCoating Coating = iota
+	CoatingClear
+	CoatingGlaze
+	CoatingFactory // also a finish that nobody knows
+	CoatingVarnish
+	CoatingPaint
+)
+
 // FinishRow describes a present finish.
 type FinishRow struct {
 	ID   string
@@ -179,13 +199,14 @@ type FinishRow struct {
 	// Lets is the share of stains from below that an intact film lets through, and LetsDye the same
 	// for dye.
 	Lets, LetsDye float64
-	// Paint is an old paint, Varnish an old oil varnish: either may hold lead
-	// if it is old enough. Shellac and lacquers are not suspected.
-	Paint, Varnish bool
+	// Coating is what kind of coating it is, as far as that tells of lead.
+	Coating Coating
 	// Powdery films need binding before anything holds on them.
 	Powdery bool
 	Bleeds  []Implied
 	Dye     bool // an alcohol coat dissolves a dye below it
+	// Hard films are two-part or baked: strong solvent does not lift them.
+	Hard    bool
 	Unknown bool
 	Tells   string // how it gives itself away
 	// Colour of the ground if it hides the substrate; Deepen darkens the
@@ -198,23 +219,23 @@ var defaultFinishes = []FinishRow{
 	{ID: "none", Name: "Bare", Bare: true, Lets: 1, LetsDye: 1, Tells: "nothing over the material: a drop of water, a rag or a nail touches the material itself"},
 	{ID: "wax", Name: "Wax", Family: WaxFilm, Under: NumFamilies, Lets: 1, LetsDye: 1, Tells: "a white spirit rag turns yellow-grey; a fingernail leaves a groove; water beads, then whitens", Deepen: 6},
 	{ID: "oil", Name: "Oil", Family: OilFilm, Lets: 1, LetsDye: 1, Tells: "no film to scrape, sheen in the grain, a slight smell", Deepen: 9},
-	{ID: "shellac", Name: "Shellac", Family: ShellacFilm, Lets: .25, LetsDye: .6, Dye: true, Tells: "alcohol makes it sticky within a minute", Deepen: 12},
-	{ID: "lacquer", Name: "Lacquer", Family: LacquerFilm, Lets: .5, LetsDye: .6, Dye: true, Tells: "alcohol acts slowly, lacquer thinner dissolves it at once", Deepen: 9},
-	{ID: "varnish_oil", Name: "Oil varnish", Family: VarnishFilm, Lets: .35, LetsDye: .6, Varnish: true, Tells: "alcohol and thinner only wrinkle it or do nothing; ambered; scrapes to a curl or powder", Deepen: 14},
-	{ID: "polyurethane", Name: "Polyurethane", Family: VarnishFilm, Lets: .35, LetsDye: .6, Varnish: true, Tells: "alcohol and thinner do nothing; ambered; scrapes to a curl or powder", Deepen: 12},
-	{ID: "finish_wb", Name: "Water-based clear", Family: VarnishFilm, Lets: 1, LetsDye: 1, Tells: "clear, not ambered; alcohol softens it slowly", Deepen: 6},
-	{ID: "catalysed", Name: "Catalysed lacquer", Family: LacquerFilm, Lets: .35, LetsDye: .6, Tells: "nothing dissolves it; looks like hard plastic", Deepen: 8},
-	{ID: "paint_alkyd_old", Name: "Old oil paint", Family: AlkydPaint, Lets: .4, LetsDye: .6, Paint: true, Tells: "alcohol does not soften it; chalks or yellows", Colour: "#e3dabd"},
-	{ID: "paint_acrylic_old", Name: "Old acrylic paint", Family: AcrylicPaint, Lets: 1, LetsDye: 1, Paint: true, Tells: "alcohol softens it and colours the rag", Colour: "#dcd8cc"},
-	{ID: "paint_porous_old", Name: "Old chalky paint", Family: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Powdery: true, Tells: "chalky, absorbs water, rubs off on a damp cloth", Colour: "#cfd2c8"},
-	{ID: "factory_film", Name: "Printed factory film", Family: MelamineFilm, Lets: 1, LetsDye: 1, Tells: "repeating print, perfectly even, plastic edge band", Colour: "#d3b88e"},
-	{ID: "paint_porous_waxed", Name: "Old matt paint under wax", Family: WaxFilm, Under: PorousPaint, Lets: 1, LetsDye: 1, Paint: true, Tells: "chalky paint with a soft sheen that a white spirit rag removes", Colour: "#c9ccc0"},
-	{ID: "paint_factory", Name: "Factory two-part or baked paint", Family: LacquerFilm, Lets: 1, LetsDye: 1, Tells: "perfectly even and hard; nothing softens it", Colour: "#e9e8e3"},
+	{ID: "shellac", Name: "Shellac", Coating: CoatingClear, Family: ShellacFilm, Lets: .25, LetsDye: .6, Dye: true, Tells: "alcohol makes it sticky within a minute", Deepen: 12},
+	{ID: "lacquer", Name: "Lacquer", Coating: CoatingClear, Family: LacquerFilm, Lets: .5, LetsDye: .6, Dye: true, Tells: "alcohol acts slowly, lacquer thinner dissolves it at once", Deepen: 9},
+	{ID: "varnish_oil", Name: "Oil varnish", Family: VarnishFilm, Lets: .35, LetsDye: .6, Coating: CoatingVarnish, Tells: "alcohol and thinner only wrinkle it or do nothing; ambered; scrapes to a curl or powder", Deepen: 14},
+	{ID: "polyurethane", Name: "Polyurethane", Family: VarnishFilm, Lets: .35, LetsDye: .6, Coating: CoatingVarnish, Tells: "alcohol and thinner do nothing; ambered; scrapes to a curl or powder", Deepen: 12},
+	{ID: "finish_wb", Name: "Water-based clear", Coating: CoatingClear, Family: VarnishFilm, Lets: 1, LetsDye: 1, Tells: "clear, not ambered; alcohol softens it slowly", Deepen: 6},
+	{ID: "catalysed", Name: "Catalysed lacquer", Coating: CoatingClear, Family: LacquerFilm, Lets: .35, LetsDye: .6, Hard: true, Tells: "nothing dissolves it; looks like hard plastic", Deepen: 8},
+	{ID: "paint_alkyd_old", Name: "Old oil paint", Family: AlkydPaint, Lets: .4, LetsDye: .6, Coating: CoatingPaint, Tells: "alcohol does not soften it; chalks or yellows", Colour: "#e3dabd"},
+	{ID: "paint_acrylic_old", Name: "Old acrylic paint", Family: AcrylicPaint, Lets: 1, LetsDye: 1, Coating: CoatingPaint, Tells: "alcohol softens it and colours the rag", Colour: "#dcd8cc"},
+	{ID: "paint_porous_old", Name: "Old chalky paint", Family: PorousPaint, Lets: 1, LetsDye: 1, Coating: CoatingPaint, Powdery: true, Tells: "chalky, absorbs water, rubs off on a damp cloth", Colour: "#cfd2c8"},
+	{ID: "factory_film", Name: "Printed factory film", Coating: CoatingFactory, Family: MelamineFilm, Lets: 1, LetsDye: 1, Tells: "repeating print, perfectly even, plastic edge band", Colour: "#d3b88e"},
+	{ID: "paint_porous_waxed", Name: "Old matt paint under wax", Family: WaxFilm, Under: PorousPaint, Lets: 1, LetsDye: 1, Coating: CoatingPaint, Tells: "chalky paint with a soft sheen that a white spirit rag removes", Colour: "#c9ccc0"},
+	{ID: "paint_factory", Name: "Factory two-part or baked paint", Coating: CoatingFactory, Family: LacquerFilm, Lets: 1, LetsDye: 1, Hard: true, Tells: "perfectly even and hard; nothing softens it", Colour: "#e9e8e3"},
 	{ID: "stain_only", Name: "Stain without a film", Bare: true, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Dye, 2}}, Tells: "coloured, absorbs water, colours a wet cloth", Deepen: 22},
 	{ID: "foil", Name: "Vinyl foil", Family: VinylRigid, Lets: 1, LetsDye: 1, Bleeds: []Implied{{Plasticiser, 1}}, Tells: "a seam or lifted corner; rounded edges without a joint", Colour: "#e6e2d8"},
-	{ID: "powder", Name: "Powder coating", Family: PowderFilm, Lets: 1, LetsDye: 1, Tells: "even orange-peel texture on metal, no brush marks; solvent does nothing", Colour: "#dfe0dd"},
-	{ID: "plating", Name: "Plating", Family: MetalNonferrous, Lets: 1, LetsDye: 1, Tells: "mirror-bright, flakes to another metal underneath", Colour: "#d0d4d6"},
-	{ID: "unknown", Name: "Not known", Unknown: true, Lets: 1, LetsDye: 1, Tells: "anything not tested", Deepen: 10},
+	{ID: "powder", Name: "Powder coating", Coating: CoatingFactory, Family: PowderFilm, Lets: 1, LetsDye: 1, Tells: "even orange-peel texture on metal, no brush marks; solvent does nothing", Colour: "#dfe0dd"},
+	{ID: "plating", Name: "Plating", Family: MetalChrome, Lets: 1, LetsDye: 1, Tells: "mirror-bright, flakes to another metal underneath", Colour: "#d0d4d6"},
+	{ID: "unknown", Name: "Not known", Coating: CoatingFactory, Unknown: true, Lets: 1, LetsDye: 1, Tells: "anything not tested", Deepen: 10},
 }
 
 // plausible lists, by what a bare substrate's family is, the finishes that an
@@ -227,7 +248,9 @@ var plausible = map[Family][]string{
 	LacquerFilm:     {"none", "wax"},
 	MetalFerrous:    {"none", "lacquer", "paint_alkyd_old", "powder"},
 	MetalZinc:       {"none", "powder"},
+	MetalLight:      {"none", "powder", "lacquer"},
 	MetalNonferrous: {"none", "lacquer"},
+	MetalChrome:     {"none", "lacquer"},
 	MineralPorous:   {"none", "wax", "paint_porous_old"},
 	Leather:         {"none", "wax"},
 }

@@ -14,8 +14,8 @@ type Traits struct {
 	Durability int
 	// Outside tells that it is weatherproof.
 	Outside bool
-	// Blocks tells that two faces of it stick together until it is cured.
-	Blocks bool
+	// BlocksDays is for how many days two faces of it stick together where they close on each other.
+	BlocksDays float64
 }
 
 // TraitsOf is indexed by Coat.
@@ -23,9 +23,9 @@ var TraitsOf = [NoCoat + 1]Traits{
 	MK: {Rigid: true, Hard: 1, Durability: 0},
 	MB: {Rigid: true, Hard: 1, Durability: 0},
 	CP: {Hard: 1, Durability: 0},
-	AC: {Hard: 0, Durability: 2, Blocks: true},
-	ME: {Rigid: true, Hard: 1, Durability: 3, Blocks: true},
-	OE: {Rigid: true, Soaps: true, Hard: 3, Durability: 4, Outside: true},
+	AC: {Hard: 0, Durability: 2, BlocksDays: 7},
+	ME: {Rigid: true, Hard: 1, Durability: 3, BlocksDays: 3},
+	OE: {Rigid: true, Soaps: true, Hard: 3, Durability: 4, Outside: true, BlocksDays: 7},
 	AE: {Rigid: true, Hard: 3, Durability: 3, Outside: true},
 	SH: {Rigid: true, Hard: 2, Durability: 1},
 	BP: {Hard: 1, Durability: 1, Outside: true},
@@ -38,11 +38,13 @@ var TraitsOf = [NoCoat + 1]Traits{
 	GP: {Hard: 1, Durability: 1, Outside: true},
 	MS: {Hard: 0, Durability: 1, Outside: true},
 	FX: {Hard: 0, Durability: 3},
-	WP: {Hard: 1, Durability: 3, Blocks: true},
-	WH: {Rigid: true, Hard: 2, Durability: 5},
-	OP: {Rigid: true, Soaps: true, Hard: 2, Durability: 4, Outside: true},
+	WP: {Hard: 1, Durability: 3, BlocksDays: 3},
+	WH: {Rigid: true, Hard: 2, Durability: 5, BlocksDays: 3},
+	OP: {Rigid: true, Soaps: true, Hard: 2, Durability: 4, Outside: true, BlocksDays: 7},
 	WX: {Durability: 1},
 	OL: {Soaps: true, Durability: 3, Outside: true},
+	PA: {Rigid: true, Hard: 2, Durability: 1, Outside: true},
+	ET: {Rigid: true, Hard: 2, Durability: 0, Outside: true},
 	TX: {Durability: 3},
 	CM: {},
 	GZ: {},
@@ -57,82 +59,100 @@ var DurabilityNeeded = [numWears]int{Display: 0, Handled: 1, Seat: 3, Tabletop: 
 // does not soften.
 type Softens struct{ Easy, Works, Never float64 }
 
-// Harm is what a cleaner damages.
-type Harm struct {
-	// Substrates it harms where they are bare, by id, and the top families that it harms on any
-	// substrate.
-	Substrates []string
-	Families   []Family
-	// Ruins tells that the surface is spoilt; otherwise care is enough.
-	Ruins bool
-	Says  string // what happens, as a sentence
-}
-
-var films = []Family{ShellacFilm, VarnishFilm, LacquerFilm, AcrylicPaint, PrimerFilm, AlkydPaint, PorousPaint}
-
-// Harms are what each cleaner damages, by its id.
-var Harms = map[string][]Harm{
-	"alcohol": {
-		{nil, []Family{ShellacFilm}, true, "Alcohol dissolves shellac."},
-		{[]string{"plastic_acrylic"}, nil, true, "Alcohol crazes acrylic plastic."},
-	},
-	"acetone": {
-		{[]string{"foam_craft"}, []Family{PlasticHard, VinylRigid, VinylSoft, MelamineFilm}, true, "Acetone melts and clouds plastic."},
-		{nil, films, true, "Acetone dissolves or lifts any film."},
-	},
-	"ammonia_water": {
-		{[]string{"brass", "copper"}, nil, true, "Ammonia corrodes brass and copper."},
-		{[]string{"mirror"}, nil, true, "Ammonia creeps behind a mirror and blackens its backing."},
-		{[]string{"aluminium"}, nil, true, "Ammonia attacks aluminium."},
-		{nil, []Family{ShellacFilm}, true, "Ammonia dissolves shellac."},
-	},
-	"degreaser_alkaline": {
-		{[]string{"aluminium", "brass"}, nil, false, "Alkali stains aluminium and brass: apply it briefly and rinse at once."},
-		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: use a wrung-out cloth, never a wet one."},
-	},
-	"detergent": {
-		{[]string{"mdf", "particleboard", "paper_foil_board"}, nil, false, "Water swells raw board: use a wrung-out cloth, never a wet one."},
-	},
-	"vinegar_water": {
-		{[]string{"stone", "concrete"}, nil, true, "Acid etches marble, limestone and cement."},
-	},
-	"white_spirit": {
-		{[]string{"foam_craft"}, nil, true, "Solvent melts craft foam."},
-		{[]string{"plastic_polyolefin"}, nil, false, "White spirit swells some plastics: try it first where it does not show."},
-	},
-	"deglosser_liquid": {
-		{[]string{"foam_craft"}, []Family{PlasticHard, Polyolefin, VinylRigid, VinylSoft}, true, "Deglosser softens and crazes plastic."},
-		{[]string{"paper_foil_board"}, nil, true, "Solvent takes the print off its paper."},
-	},
-}
-
-// AbrasionLimit is how much abrasion a surface stands.
+// AbrasionLimit is how much abrasion a surface stands. The zero value is no answer.
 type AbrasionLimit struct {
-	// Coarsest is the lowest grit number allowed by hand, 0 where there is no
-	// limit; PadOnly and None allow less still.
-	Coarsest      int
-	PadOnly, None bool
-	// Thin layers are cut through; on others the scratches show.
-	Thin bool
-	Says string
+	// Any tells that it stands every grit.
+	Any bool
+	// Coarsest is the lowest grit number that does no harm by hand, and Worst the lowest that is no
+	// more than a risk; 0 where that is the same. PadOnly and None allow less still.
+	Coarsest, Worst int
+	PadOnly, None   bool
+	// Thin layers are cut through; on others the scratches show. Ruins tells that a scratch is the
+	// end of it.
+	Thin, Ruins bool
+	Says        string
 }
 
-// LimitVeneer is what any veneer stands, and LimitPaper printed paper.
+// Polish is the grit from which on sanding by hand only polishes: it cuts nothing, and gives no key.
+// Working default.
+const Polish = 400
+
+// Harms grades an abrasion of the surface: no harm, a risk or ruin.
+func (l *AbrasionLimit) Harms(grit int, how How) Stand {
+	byHand := how != Machine
+	switch {
+	case l.Any || how == Pad && !l.None:
+		return Stands
+	case l.None && l.Ruins:
+		return Ruined
+	case l.None:
+		return AtRisk
+	case byHand && grit >= Polish:
+		return Stands
+	case !l.Thin:
+		if l.PadOnly || grit < l.Coarsest {
+			return AtRisk
+		}
+		return Stands
+	case l.PadOnly:
+		if byHand && grit >= l.Worst {
+			return AtRisk
+		}
+		return Ruined
+	case grit < l.Coarsest:
+		if byHand && l.Worst > 0 && grit >= l.Worst {
+			return AtRisk
+		}
+		return Ruined
+	case !byHand:
+		return AtRisk
+	}
+	return Stands
+}
+
+// LimitVeneer is what any veneer stands, LimitPaper printed paper, and LimitMirror a mirror.
 var (
 	LimitVeneer = AbrasionLimit{Coarsest: 150, Thin: true, Says: "there is only half a millimetre of veneer: nothing coarser than 150, by hand"}
-	LimitPaper  = AbrasionLimit{PadOnly: true, Thin: true, Says: "the print is one sheet of paper: use a fine pad and nothing else"}
+	LimitPaper  = AbrasionLimit{Coarsest: 220, Worst: 150, Thin: true, Says: "the print is one sheet of paper: take the shine off with 220 or finer, by hand, or use a fine pad"}
+	LimitMirror = AbrasionLimit{None: true, Ruins: true, Says: "a scratched mirror is ruined: use a primer made for glass instead"}
 )
 
-// Limits are what surfaces allow, by the exposed family.
-var Limits = map[Family]AbrasionLimit{
-	MelamineFilm: {Coarsest: 180, Thin: true, Says: "the printed layer is thin: take the shine off with 180 or finer, by hand"},
-	VinylRigid:   {PadOnly: true, Thin: true, Says: "foil tears and cuts through: use a fine pad and nothing else"},
-	VinylSoft:    {PadOnly: true, Thin: true, Says: "vinyl cloth cuts through: use a fine pad and nothing else"},
-	MetalZinc:    {PadOnly: true, Says: "grit cuts through zinc and gouges soft metal: a pad is enough"},
-	GlassSmooth:  {None: true, Says: "scratches in glass and glaze stay: use a primer made for it instead"},
-	PlasticHard:  {Coarsest: 320, Says: "scratches in plastic show through: sand wet with 320"},
-	Polyolefin:   {Coarsest: 320, Says: "coarser grit only makes it fuzzy: sand wet with 320"},
-	Leather:      {PadOnly: true, Thin: true, Says: "grit cuts through the grain of leather: use a fine pad"},
+const (
+	saysMetal = "scratches coarser than 120 show on metal, and finer than 320 only polishes"
+	saysFilm  = "it stands any grit"
+)
+
+// Limits are what surfaces allow, by the exposed family. Working defaults.
+var Limits = [NumFamilies]AbrasionLimit{
+	WoodBare:        {Any: true, Says: saysFilm},
+	BoardRaw:        {Any: true, Says: saysFilm},
+	WoodOily:        {Any: true, Says: saysFilm},
+	ShellacFilm:     {Any: true, Says: saysFilm},
+	ShellacNew:      {Any: true, Says: saysFilm},
+	VarnishFilm:     {Any: true, Says: saysFilm},
+	LacquerFilm:     {Any: true, Says: saysFilm},
+	AcrylicPaint:    {Any: true, Says: saysFilm},
+	PrimerFilm:      {Any: true, Says: saysFilm},
+	Promoted:        {Any: true, Says: saysFilm},
+	AlkydPaint:      {Any: true, Says: saysFilm},
+	PorousPaint:     {Any: true, Says: saysFilm},
+	MelamineFilm:    {Coarsest: 220, Worst: 150, Thin: true, Says: "the printed layer is thin: take the shine off with 220 or finer, by hand"},
+	VinylRigid:      {Coarsest: 220, Worst: 180, Thin: true, Says: "foil tears and cuts through: use a fine pad, or 220 and finer by hand"},
+	VinylSoft:       {PadOnly: true, Worst: 220, Thin: true, Says: "vinyl cloth cuts through: use a fine pad and nothing else"},
+	PlasticHard:     {Coarsest: 320, Says: "scratches in plastic show through: sand wet with 320"},
+	Polyolefin:      {Coarsest: 320, Says: "coarser grit only makes it fuzzy: sand wet with 320"},
+	MetalFerrous:    {Any: true, Says: saysFilm},
+	MetalZinc:       {PadOnly: true, Says: "grit cuts through zinc: a pad is enough"},
+	MetalLight:      {Coarsest: 120, Says: saysMetal},
+	MetalNonferrous: {Coarsest: 120, Says: saysMetal},
+	MetalChrome:     {Coarsest: 120, Says: saysMetal},
+	PowderFilm:      {Any: true, Says: saysFilm},
+	GlassSmooth:     {None: true, Says: "scratches in glass and glaze stay: key it only where it will not show, or use a primer made for it"},
+	MineralPorous:   {Any: true, Says: saysFilm},
+	Leather:         {PadOnly: true, Worst: 220, Thin: true, Says: "grit cuts through the grain of leather: use a fine pad"},
+	Textile:         {Any: true, Says: saysFilm},
+	WaxFilm:         {Any: true, Says: saysFilm},
+	OilFilm:         {Any: true, Says: saysFilm},
 }
 
 // CutThrough are the defaults for what is below something that is stripped off, by substrate: the

@@ -9,23 +9,30 @@ type Chipping struct {
 	// Strength of the weak boundary, 0 to 1, as the check estimates it.
 	Strength float64
 	Coats    int // of powder paint
-	// Heated with warm air, Wetted while it sets, and Resist where something was applied in patches
-	// to keep it off.
+	// Heated with warm air, Wetted while it sets, and Resist where something was applied to keep it
+	// off: in patches, or all over while it was tacky.
 	Heated, Wetted, Resist bool
 }
 
 // Share is how much of the area chips: the low, the usual and the high case.
 type Share struct{ P10, P50, P90 float64 }
 
-// The logit of the chipped share, and its spread. Working defaults: raw wood
-// under 1 %, clean keyed varnish without additive 10 to 40 %, unscuffed gloss
-// more than half.
+// The logit of the chipped share. Working defaults, set by what painters see: whole face over tacky
+// shellac, warmed and wetted, most of it; unscuffed old gloss more than half; scuffed old varnish under
+// three coats a third, from a tenth to two thirds; dry shellac on varnish one in seven, up to a third;
+// raw wood none.
 const (
-	chipBase, chipStrength = 1.6, -7.5
-	chipCoat               = .35
+	chipBase, chipStrength = 1.4, -6.75
+	chipCoat               = .2
 	chipHeat, chipWet      = .7, 1.0
-	chipResist, chipSpread = .8, .9
+	chipResist             = .8
 	tenth                  = 1.2815515655446004 // of a normal, from its middle to its 90th part of a hundred
+)
+
+// The spread of that logit: the weaker the bond, the less can be foretold. Working default.
+const (
+	chipSpread, chipSpreadPer = 1.36, -.74
+	leastSpread, widestSpread = .5, 1.3
 )
 
 // Share estimates the chipped share of the area. It cannot be promised: the spread is wide on
@@ -42,7 +49,8 @@ func (c Chipping) Share() Share {
 		x += chipResist
 	}
 	at := func(x float64) float64 { return 1 / (1 + math.Exp(-x)) }
-	return Share{at(x - tenth*chipSpread), at(x), at(x + tenth*chipSpread)}
+	spread := min(widestSpread, max(leastSpread, chipSpread+chipSpreadPer*c.Strength))
+	return Share{at(x - tenth*spread), at(x), at(x + tenth*spread)}
 }
 
 // CrackWidth is about how wide, in millimetres, a coat cracks over a crackle

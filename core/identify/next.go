@@ -194,7 +194,7 @@ func Meets(c *craft.Craft) func(Surface) string {
 		if film.Bare {
 			top = row.Family
 		}
-		id := fmt.Sprint(row.Family, top, film.Under, film.Lets, film.Paint, film.Powdery)
+		id := fmt.Sprint(row.Family, top, film.Under, film.Lets, film.Coating == craft.CoatingPaint, film.Powdery)
 		for _, x := range slices.Concat(row.Bleeds, film.Bleeds) {
 			if x.Level > 1 {
 				id += x.Bleeder.String()

@@ -131,7 +131,7 @@ func (p *planner) tomorrow(s *surface.Step) {
 	const day = 24.
 	row := &p.craft.Products[s.Product]
 	from, to := surface.Recoats(row, p.zone.Climate)
-	if row.Again > 0 || to < day || from >= day || row.WaterFrom >= day || row.Coat == craft.CM || row.Tacky.To > 1 {
+	if row.Again > 0 || to < day || from >= day || row.Coat == craft.CM || row.Tacky.To > 1 {
 		return
 	}
 	s.Auto, s.WaitH = false, day

@@ -156,7 +156,7 @@ func fails(r *check.Result) map[string]bool {
 func (m *meeting) judge(s Option) Suggestion {
 	o := Suggestion{Option: s}
 	m.fit(&o.Step)
-	o.Barred = m.z.Barred(m.c, &o.Step, m.field().Coats > 0)
+	o.Barred = m.z.Barred(m.c, &o.Step, &m.state)
 	with := *m.z
 	with.Steps = slices.Insert(slices.Clone(m.z.Steps), m.at, o.Step)
 	r := check.Check(m.c, &with, check.Options{NoRepairs: true})

@@ -20,23 +20,26 @@ const (
 	Between // between the two windows of a product that has two
 )
 
-// Term is one of the five factors of a boundary's strength.
+// Term is one of the factors of a boundary's strength: every way in which a coat can fail.
 type Term uint8
 
-// The terms: how well the coat takes to the surface, the key it was given,
-// what was left lying on it, when the coat came, and the site.
+// The terms: how well the coat takes to the surface, the key it was given, what was left lying on it,
+// when the coat came, the site, zinc or lime that turns its binder to soap, and strong solvent that
+// lifts what lies below.
 const (
 	Grip Term = iota
 	Key
 	Cleanness
 	Window
 	Site
+	Soap
+	Lift
 	// NumTerms counts the terms.
 	NumTerms
 )
 
 // TermIDs are the terms' ids.
-var TermIDs = [NumTerms]string{"grip", "key", "cleanness", "window", "site"}
+var TermIDs = [NumTerms]string{"grip", "key", "cleanness", "window", "site", "soap", "lift"}
 
 // SiteWhy tells what lowered the site's factor; a set.
 type SiteWhy uint8
@@ -48,6 +51,36 @@ const (
 	WetWood
 	VeryWetWood
 	DampMineral
+	NearDew
+	BelowDew
+)
+
+// LiftWhy tells why strong solvent lifts or melts what a coat lies on.
+type LiftWhy uint8
+
+// The reasons, the worst first.
+const (
+	NoLift LiftWhy = iota
+	LiftFoam
+	LiftBetween  // a can over its own film between its two windows
+	LiftYoungOil // over an oil or alkyd coat that is not yet a month old
+	LiftYoungWater
+	LiftOldFilm
+	LiftPlastic
+	LiftMist // over new shellac, which it dissolves: the first coat is a mist
+)
+
+// SoapWhy tells why a binder turns to soap.
+type SoapWhy uint8
+
+// The reasons.
+const (
+	NoSoap SoapWhy = iota
+	SoapZinc
+	SoapZincCan // a can whose label does not say what its binder is
+	SoapFresh
+	SoapAge  // mineral of unknown age
+	SoapLime // shellac on fresh lime
 )
 
 // CapWhy tells what below a boundary limits it.
@@ -87,6 +120,20 @@ type Boundary struct {
 	Timing                   Timing
 	Waited, Earliest, Latest float64 // hours, scaled to the site
 	SiteWhy                  SiteWhy
+	LiftWhy                  LiftWhy
+	SoapWhy                  SoapWhy
+	// Allows is how much too soon the coat may come.
+	Allows drying.Tolerance
+	// Divided is what painters disagree about here, nil for nothing, and Clash why the coat must not
+	// lie on what is below, nil where it may.
+	Divided *craft.Divide
+	Clash   *craft.Clash
+	// Left is the word for the wait, where painters have one.
+	Left craft.Saying
+	// Wet is how many hours too soon it comes for what the surface was washed with; 0 for none.
+	Wet     float64
+	WetNeed float64
+	WetWith craft.Carrier
 
 	// PatchTests are the rated patch tests of this coat on this surface that its
 	// grip was learned from, GripBefore what it was without them, and pair the
@@ -98,7 +145,7 @@ type Boundary struct {
 
 // The spreads of log strength. Working defaults.
 const (
-	spreadBase = .12
+	spreadBase = .10
 	spreadMilk = .20
 	// SpreadUnknown is what an untested surface adds.
 	SpreadUnknown = .15
@@ -119,7 +166,7 @@ func (b *Boundary) spread(c *craft.Craft, doubt float64, to Term) float64 {
 		v = pairVariance(c, b, doubt)
 	}
 	for t, f := range b.Factors {
-		if f < 1 && Term(t) != Grip && (Term(t) < to || Term(t) == Site) {
+		if f < 1 && Term(t) != Grip && (Term(t) < to || Term(t) >= Site) {
 			v += third(f)
 		}
 	}
@@ -138,6 +185,9 @@ func pairVariance(c *craft.Craft, b *Boundary, doubt float64) float64 {
 	}
 	if g := b.Factors[Grip]; g < 1 {
 		v += third(g)
+	}
+	if b.Bare {
+		v += craft.Unsure[b.On] * craft.Unsure[b.On]
 	}
 	return v
 }
@@ -165,29 +215,63 @@ func (b *Boundary) SameBond(o *Boundary) bool {
 	return b.Product == o.Product && b.On == o.On && b.Bare == o.Bare && b.Additive == o.Additive
 }
 
-// windowOf is the window a coat leaves to the next one, scaled to the site:
-// the earliest, never shorter than the label; the latest; and when a product
-// with two windows opens again, 0 for others.
-func windowOf(p, next *craft.ProductRow, cl drying.Climate) (from, to, again float64) {
-	from, to = p.Recoat.From, p.Recoat.To
-	if next.WaterBased() && p.WaterFrom > from {
-		from = p.WaterFrom
+// A window is when the next coat may follow, in hours after the one below.
+type window struct {
+	from, to float64 // the earliest, never shorter than the label, and the latest
+	again    float64 // when a product with two windows opens again, 0 for others
+	left     craft.Saying
+}
+
+// What new shellac asks for: an hour under paints and enamels, two under clears, more over two coats,
+// and the night under floor-grade clear. Working defaults.
+const (
+	shellacPaint = 1.
+	shellacClear = 2.
+	shellacTwo   = 4.
+	// shellacFresh is for how many hours a coat bites into new shellac without a scuff: the next day.
+	shellacFresh = 30.
+)
+
+// windowOf is the window that some coats of a product, one over another, leave to the next, in the air
+// of the site.
+func windowOf(p, next *craft.ProductRow, run uint8, cl drying.Climate) window {
+	from, left := p.Recoat.From, p.Left
+	switch {
+	case p.Dried == craft.ShellacNew && next.Coat != craft.SH:
+		switch {
+		case next.Coat == craft.WH:
+			left = craft.Overnight
+		case next.Role == craft.RoleClear || next.Role == craft.RoleMedium:
+			from = shellacClear
+		default:
+			from = shellacPaint
+		}
+		if run > 1 {
+			from = max(from, shellacTwo)
+		}
+	case p.Coat == craft.WX && next.Coat == craft.WX:
+		from = 0 // wax goes over fresh wax
 	}
-	from = max(from, p.HardUnder(next))
-	k := drying.Factor(p.Carrier, cl)
-	from = max(from, from*k)
-	to = max(to*k, from)
+	if h, l := p.HardUnder(next); h > 0 {
+		from, left = max(from, h), max(left, l)
+	}
+	w := window{from: drying.Earliest(from, p, cl), to: drying.Latest(p.Recoat.To, p, cl), left: left}
+	if left != craft.NoSaying {
+		said, _ := drying.Said(left, cl)
+		w.from = max(from, said)
+	}
+	w.to = max(w.to, w.from)
 	if p.Again > 0 {
-		again = max(p.Again, p.Again*k)
+		w.again = drying.Earliest(p.Again, p, cl)
 	}
-	return from, to, again
+	return w
 }
 
 // Recoats is the hours after a coat of a product in which the next of it may
 // follow, at a site: the earliest, never shorter than the label, and the latest.
 func Recoats(p *craft.ProductRow, cl drying.Climate) (from, to float64) {
-	from, to, _ = windowOf(p, p, cl)
-	return from, to
+	w := windowOf(p, p, 1, cl)
+	return w.from, w.to
 }
 
 // sandFrom is when a coat may first be sanded at the site; a coat that is not
@@ -197,30 +281,32 @@ func sandFrom(p *craft.ProductRow, cl drying.Climate) float64 {
 	if math.IsInf(from, 1) {
 		from = p.Recoat.From
 	}
-	return max(from, from*drying.Factor(p.Carrier, cl))
+	return drying.Earliest(from, p, cl)
 }
 
 const (
-	betweenWindows = .55 // a coat between the two windows wrinkles
-	mediumGrip     = .35 // crackle and lift mediums are meant to come apart
-	keyIsSound     = .85
-	kindred        = .9 // water-based clears of two kinds
-	sprayedGlaze   = .4 // of a glaze's wait is enough where no brush drags it
+	mediumGrip = .35 // crackle and lift mediums are meant to come apart
+	keyIsSound = .85
+	kindred    = .9 // water-based clears of two kinds
 )
 
 // MissingKey tells whether so little key was given that the bond suffers.
 func (b *Boundary) MissingKey() bool { return b.Factors[Key] < keyIsSound }
 
-// nearly is the share of a wait from which a coat counts as in time: labels are
-// rounded, and workshops are not laboratories. Working default.
-const nearly = .85
-
-// TooEarly tells whether the coat came so much before it may that it matters.
-func (b *Boundary) TooEarly() bool { return b.Timing == TooSoon && b.Waited < nearly*b.Earliest }
+// TooEarly tells whether the coat came so much before it may that it matters, and badly whether it is
+// expected to go wrong.
+func (b *Boundary) TooEarly() (early, badly bool) {
+	if b.Timing != TooSoon {
+		return false, false
+	}
+	n := b.Allows.Short(b.Waited, b.Earliest)
+	return n > 0, n > 1
+}
 
 // InTime tells whether the coat came when it may, or after a scuff.
 func (b *Boundary) InTime() bool {
-	return !b.TooEarly() && b.Timing != Missed && b.Timing != Between
+	early, _ := b.TooEarly()
+	return !early && b.Timing != Missed && b.Timing != Between
 }
 
 // bond computes the boundary that step's coatNo-th coat makes on patch p.
@@ -235,7 +321,7 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 		Additive: s.additiveIn(coatNo),
 		Sens:     coat.Sens, KeyGiven: p.Key, Soils: p.Soils, Cap: 1,
 	}
-	b.Factors = [NumTerms]float64{1, 1, 1, 1, 1}
+	b.Factors = [NumTerms]float64{1, 1, 1, 1, 1, 1, 1}
 
 	var lower *craft.ProductRow
 	if p.Product != craft.NoProduct {
@@ -274,7 +360,7 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	switch {
 	case b.Bare:
 		b.Need = sub.Need
-	case b.Timing == OldSurface, b.Timing == Missed, b.Timing == Scuffed:
+	case b.Timing == OldSurface, b.Timing == Scuffed: // a missed window has a factor of its own
 		b.Need = fam.Need
 	}
 	if b.On == craft.GlassSmooth && up.Coat == craft.GP {
@@ -306,7 +392,14 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	if f.Climate.RH > up.MaxRH {
 		b.SiteWhy |= Humid
 	}
-	if b.SiteWhy != 0 {
+	switch m := f.AboveDew(); {
+	case m <= 0:
+		b.SiteWhy |= BelowDew
+		*site *= .6
+	case m < drying.AboveDew:
+		b.SiteWhy |= NearDew
+	}
+	if b.SiteWhy&^BelowDew != 0 {
 		*site *= .8
 	}
 	if b.First {
@@ -328,9 +421,22 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 		}
 	}
 
+	b.Factors[Soap], b.SoapWhy = soap(sub, f, &b, up)
+	b.Factors[Lift], b.LiftWhy = lift(c, f, p, &b, lower, up)
+	b.Divided = craft.Divided(b.On, up.Coat)
+	if lower != nil {
+		b.Clash = craft.ClashOf(up.Coat, lower.Coat)
+	}
+	if p.DryAt > hours && p.Bare {
+		b.Wet, b.WetWith = p.DryAt-hours, p.WetWith
+	}
+
 	// What is below can come off by itself.
 	if p.Powdery && !coat.Binds {
 		b.Cap, b.CapWhy = .5, CapPowdery
+	}
+	if n := craft.Unkeyed[b.On]; n > 0 && b.Bare && !p.Scuffed {
+		b.Cap = n
 	}
 	if p.Loose&craft.Falls != 0 {
 		b.Cap, b.CapWhy = .2, CapFlaking
@@ -350,31 +456,112 @@ func (b *Boundary) multiply() {
 
 // time fills in where in the lower coat's window the upper one comes.
 func (b *Boundary) time(lower, up *craft.ProductRow, p *Region, method string, cl drying.Climate, hours float64) {
-	from, to, again := windowOf(lower, up, cl)
+	w := windowOf(lower, up, p.Run, cl)
 	if lower.Coat == craft.GZ && (method == "spray" || method == "aerosol") {
-		from *= sprayedGlaze
+		w.left = craft.Overnight // no brush drags it
+		w.from, _ = drying.Said(w.left, cl)
 	}
-	b.Waited, b.Earliest, b.Latest = hours-p.At, from, to
+	b.Waited, b.Earliest, b.Latest, b.Left = hours-p.At, w.from, w.to, w.left
+	b.Allows = drying.ToleranceOf(lower, up)
 	const rounding = 1e-9
-	w := &b.Factors[Window]
+	f := &b.Factors[Window]
 	switch {
-	case b.Waited < from-rounding:
+	case b.Waited < w.from-rounding:
 		b.Timing = TooSoon
-		*w = .6 + .4*b.Waited/from
-	case b.Waited <= to+rounding:
+		*f = b.Allows.Holds(b.Waited, w.from)
+	case lower.Dried == craft.ShellacNew && b.Waited > shellacFresh && up.Coat != craft.SH:
+		b.Timing = OldSurface // it counts by its key
+		if p.Scuffed {
+			b.Timing = Scuffed
+		}
+	case b.Waited <= w.to+rounding:
 		b.Timing = Inside
-	case again > 0 && b.Waited >= again-rounding:
+	case w.again > 0 && b.Waited >= w.again-rounding:
 		b.Timing = Inside
-		b.Earliest, b.Latest = again, craft.Never
-	case again > 0:
+		b.Earliest, b.Latest = w.again, craft.Never
+	case w.again > 0 && up.Carrier != craft.Solvent && up.Carrier != craft.StrongSolvent:
+		b.Timing = Inside // nothing in it wrinkles the can's film
+		b.Latest = craft.Never
+	case w.again > 0:
 		b.Timing = Between
-		b.Earliest = again
-		*w = betweenWindows
+		b.Earliest = w.again
 	case p.Scuffed && !lower.NoScuff:
 		b.Timing = Scuffed
 	default:
 		b.Timing = Missed
 		floor := craft.Coats[lower.Coat].Floor
-		*w = max(floor, 1-(1-floor)*(b.Waited-to)/to)
+		*f = max(floor, 1-(1-floor)*(b.Waited-w.to)/w.to)
 	}
+}
+
+// What soap and strong solvent leave of a bond. Working defaults.
+const (
+	soapSure, soapCan, soapAge = .25, .95, .8
+
+	liftFoam, liftBetween, liftYoungOil, liftYoungWater, liftOldFilm, liftPlastic = .2, .55, .5, .85, .85, .9
+)
+
+// Days for which strong solvent wrinkles a coat that hardens by oil, and may lift one that dries by
+// losing water. Working defaults.
+const YoungOilDays, YoungWaterDays = 30., 7.
+
+// soap is what is left of a bond whose binder zinc or fresh lime may turn to soap.
+func soap(sub *craft.SubstrateRow, f *Facts, b *Boundary, up *craft.ProductRow) (float64, SoapWhy) {
+	if !b.Bare {
+		return 1, NoSoap
+	}
+	soaps := craft.TraitsOf[up.Coat].Soaps
+	can := up.Aerosol && up.Carrier == craft.StrongSolvent
+	fresh := b.On == craft.MineralPorous && sub.Alkaline()
+	switch {
+	case b.On == craft.MetalZinc && soaps:
+		return soapSure, SoapZinc
+	case b.On == craft.MetalZinc && can:
+		return soapCan, SoapZincCan
+	case fresh && f.AgeDays >= 0 && f.AgeDays < craft.FreshMineral && soaps:
+		return soapSure, SoapFresh
+	case fresh && f.AgeDays >= 0 && f.AgeDays < craft.FreshMineral && up.Coat == craft.SH:
+		return soapSure, SoapLime
+	case fresh && f.AgeDays < 0 && soaps:
+		return soapAge, SoapAge
+	}
+	return 1, NoSoap
+}
+
+// lift is what is left of a bond where the solvent of a coat works on what is below.
+func lift(c *craft.Craft, f *Facts, p *Region, b *Boundary, lower, up *craft.ProductRow) (float64, LiftWhy) {
+	solvent := up.Carrier == craft.Solvent || up.Carrier == craft.StrongSolvent
+	switch {
+	case solvent && b.Bare && c.Substrates[f.Substrate].Foam():
+		return liftFoam, LiftFoam
+	case b.Timing == Between:
+		return liftBetween, LiftBetween
+	case up.Carrier != craft.StrongSolvent || up.Coat == craft.ET:
+		return 1, NoLift
+	case lower == nil && b.Bare:
+		if b.On == craft.PlasticHard && !c.Substrates[f.Substrate].Foam() {
+			return liftPlastic, LiftPlastic
+		}
+		return 1, NoLift
+	case lower == nil:
+		switch b.On {
+		case craft.AlkydPaint, craft.AcrylicPaint, craft.ShellacFilm, craft.LacquerFilm:
+			if !c.Finishes[f.Finish].Hard {
+				return liftOldFilm, LiftOldFilm
+			}
+		}
+		return 1, NoLift
+	}
+	days := b.Waited / 24
+	switch {
+	case lower.Carrier == craft.StrongSolvent || lower.TwoPart || lower.Coat == craft.PP:
+		return 1, NoLift
+	case lower.Coat == craft.SH:
+		return 1, LiftMist
+	case lower.Carrier == craft.Solvent && lower.LeavesFilm() && days < YoungOilDays:
+		return liftYoungOil, LiftYoungOil
+	case lower.Carrier == craft.Water && lower.Role != craft.RolePrimer && lower.LeavesFilm() && days < YoungWaterDays:
+		return liftYoungWater, LiftYoungWater
+	}
+	return 1, NoLift
 }

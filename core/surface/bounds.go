@@ -72,6 +72,6 @@ func CoatWait(c *craft.Craft, f *Facts, s *Step) float64 {
 	if !s.Auto {
 		return s.WaitH
 	}
-	from, _ := Recoats(&c.Products[s.Product], f.Climate)
-	return from
+	w := windowOf(&c.Products[s.Product], &c.Products[s.Product], 1, f.Climate)
+	return w.from
 }

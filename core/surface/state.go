@@ -26,6 +26,8 @@ type Facts struct {
 	// Loose is loose material, and Uneven whether its face has dents, runs or craters.
 	Loose  craft.Loose
 	Uneven bool
+	// Prepared tells that bare wood came sanded and ready for its first coat.
+	Prepared bool
 	// AgeDays is the age of cement, plaster or stone; negative if not known.
 	AgeDays float64
 	// SurfaceC is the temperature of the surface, where SurfaceRead tells that it
@@ -48,6 +50,15 @@ type Facts struct {
 // Damp tells whether water will reach the zone from behind or from the air.
 func (f *Facts) Damp() bool {
 	return f.Uses&(craft.UseOutdoor|craft.Damp) != 0 || f.Wear == craft.Outdoor
+}
+
+// AboveDew is by how many degrees the surface is above the dew point of the air.
+func (f *Facts) AboveDew() float64 {
+	at := f.Climate.TempC
+	if f.SurfaceRead {
+		at = f.SurfaceC
+	}
+	return at - drying.DewPoint(f.Climate)
 }
 
 // Pace is how much longer a square metre takes than on a plain panel.
@@ -102,8 +113,9 @@ type State struct {
 	Minutes float64 // hands-on, 0 throughout where the area is not known
 	// Cleared tells that what is not to be painted was taken off or masked.
 	Cleared bool
-	// Auto tells that the last coat is left for as long as what follows needs.
-	Auto bool
+	// Auto tells that the last coat is left for as long as what follows needs, and Airs the same of
+	// what was washed: a wait that the plan gives right after the washing stands instead.
+	Auto, Airs bool
 }
 
 // Region is one part of the surface with a history of its own.
@@ -119,12 +131,25 @@ type Region struct {
 	UnderBare  bool  // and whether that is the substrate itself
 	UnderCoats uint8 // and how many coats of the plan then are left
 	Bare       bool  // the substrate itself is exposed
-	// At is when the top coat was applied, in hours.
+	// At is when the top coat was applied, in hours, and Run how many coats of it lie on each other.
 	At      float64
+	Run     uint8
 	Key     float64 // 0 to 1, a share of the best the surface allows
 	Scuffed bool    // since the top coat was applied
 	Closed  bool    // bare wood polished finer than paint likes
 	Raised  bool    // grain raised and knocked back
+	// Stripped tells that an old coat was taken off in this plan, and Sanded that the bare material
+	// was sanded.
+	Stripped, Sanded bool
+	// Bright tells that bare metal was abraded, at BrightAt in hours, and Rusts that water reached
+	// bright steel since.
+	Bright, Rusts bool
+	BrightAt      float64
+	// DryAt is when what it was washed with has dried, in hours, and WetWith what that was.
+	DryAt   float64
+	WetWith craft.Carrier
+	// Acid tells that an acid treatment was not yet rinsed off.
+	Acid bool
 
 	Soils  [craft.NumSoils]uint8
 	Driven uint32 // soils rubbed in by abrasion, a bit each
@@ -234,6 +259,9 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
 	p := Region{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
 	p.Soils = f.Soils
+	if p.Soils[craft.Silicone] >= neverOut {
+		p.Driven |= 1 << craft.Silicone
+	}
 	if fin.Bare {
 		p.Top, p.Bare = sub.Family, true
 		p.Key = bareKey(sub, f.Gloss)
@@ -263,8 +291,8 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 			continue
 		}
 		row := &craft.Bleeders[b]
-		load := held(fin, craft.Bleeder(b), row.DeltaE[lv[b]-1])
-		if !row.Local {
+		load := held(sub, fin, craft.Bleeder(b), row.DeltaE[lv[b]-1])
+		if !Local(sub, craft.Bleeder(b)) {
 			p.Load[b], p.Transmitted[b] = float32(load), 1
 			q.Load[b], q.Transmitted[b] = float32(load), 1
 			continue
@@ -272,7 +300,7 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 		spots = true
 		q.Load[b], q.Transmitted[b] = float32(load), 1
 		if craft.Bleeder(b) == craft.Resin && resinous(sub) {
-			p.Load[b], p.Transmitted[b] = float32(held(fin, craft.Resin, row.DeltaE[0])), 1
+			p.Load[b], p.Transmitted[b] = float32(held(sub, fin, craft.Resin, row.DeltaE[0])), 1
 		}
 	}
 	s := State{N: 1}
@@ -295,13 +323,23 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	return s
 }
 
+// neverOut is the level from which silicone never washes out for certain.
+const neverOut = 2
+
+// Local tells whether a bleeder sits in spots of a material and not in all of it. Rust in anything
+// but iron is that of nails and screws.
+func Local(sub *craft.SubstrateRow, b craft.Bleeder) bool {
+	return craft.Bleeders[b].Local || b == craft.Rust && sub.Family != craft.MetalFerrous
+}
+
 // held is what an intact old film lets through of a load that lies under it.
-func held(fin *craft.FinishRow, b craft.Bleeder, load float64) float64 {
+func held(sub *craft.SubstrateRow, fin *craft.FinishRow, b craft.Bleeder, load float64) float64 {
 	row := &craft.Bleeders[b]
+	nails := sub.Family != craft.MetalFerrous
 	switch {
 	case row.OnFilm || fin.Bare:
 		return load
-	case b == craft.Rust:
+	case b == craft.Rust && !nails:
 		return 0 // a sound film keeps steel from rusting at all
 	case row.Column == craft.Dye:
 		return load * fin.LetsDye

@@ -185,17 +185,17 @@ func TestWaitsKnowWhatFollows(t *testing.T) {
 	}
 	near(t, "clear under clear", begun(coat("clear_wb", 1), coat("clear_wb_hard", 1)), 2)
 	near(t, "clear under wax", begun(coat("clear_wb", 1), coat("wax_clear", 1)), 4)
-	near(t, "clear under glaze", begun(coat("clear_wb", 1), coat("glaze_wb", 1)), 24)
+	near(t, "clear under glaze", begun(coat("clear_wb", 1), coat("glaze_wb", 1)), 16)
 	spray := coat("clear_wb", 1)
 	spray.Method = "spray"
-	w := Walk(c, f, []Step{coat("clear_wb", 1), coatWait("glaze_wb", 1, 10), spray})
-	if b := w.Events[2].Bounds[0]; b.Timing != Inside || math.Abs(b.Earliest-9.6) > 1e-9 {
-		t.Errorf("sprayed over a glaze of ten hours: %v, from %v", b.Timing, b.Earliest)
+	w := Walk(c, f, []Step{coat("clear_wb", 1), coatWait("glaze_wb", 1, 13), spray})
+	if b := w.Events[2].Bounds[0]; b.Timing != Inside || math.Abs(b.Earliest-12) > 1e-9 {
+		t.Errorf("sprayed over a glaze of last night: %v, from %v", b.Timing, b.Earliest)
 	}
 	brush := coat("clear_wb", 1)
-	w = Walk(c, f, []Step{coat("clear_wb", 1), coatWait("glaze_wb", 1, 10), brush})
+	w = Walk(c, f, []Step{coat("clear_wb", 1), coatWait("glaze_wb", 1, 13), brush})
 	if b := w.Events[2].Bounds[0]; b.Timing != TooSoon {
-		t.Errorf("brushed over a glaze of ten hours: %v", b.Timing)
+		t.Errorf("brushed over a glaze of last night: %v", b.Timing)
 	}
 }
 

@@ -92,7 +92,7 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 			p := &t.End.Regions[i]
 			if p.Product != craft.NoProduct {
 				low := &c.Products[p.Product]
-				from := max(low.Recoat.From, low.Recoat.From*drying.Factor(low.Carrier, f.Climate))
+				from, _ := Recoats(low, f.Climate)
 				t.End.Hours = max(t.End.Hours, p.At+from)
 			}
 		}
@@ -109,15 +109,16 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	if s.Do != Coat && s.Do != Wait && s.Do != Test {
 		st.rest(c, f, s)
 	}
+	st.air(s)
 	e.Begun = st.Hours
 	switch s.Do {
 	case Clean:
 		row := &c.Cleaners[s.Cleaner]
 		st.work(f, row.Minutes*float64(s.NumPasses()))
 		for i := range st.Regions[:st.N] {
-			st.Regions[i].clean(row, s, step)
+			st.Regions[i].clean(c, f, row, s, step, st.Hours)
 		}
-		st.Hours += row.DryHours * drying.Factor(row.Carrier, f.Climate)
+		st.Airs = true
 	case Abrade:
 		if s.How == craft.Machine {
 			st.work(f, craft.MinutesAbradeMachine)
@@ -126,6 +127,9 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		}
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].abrade(c, f, s, step)
+			if p := &st.Regions[i]; p.Bare && p.Top.BareMetal() {
+				p.Bright, p.BrightAt, p.Rusts = true, st.Hours, false
+			}
 		}
 	case Dust:
 		st.work(f, craft.MinutesDust)
@@ -135,10 +139,10 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		}
 	case RaiseGrain:
 		st.work(f, craft.MinutesRaiseGrain)
-		st.Hours += craft.HoursRaiseGrainDries * drying.Factor(craft.Water, f.Climate)
+		st.Hours += drying.Dries(craft.HoursRaiseGrainDries, craft.Water, f.Climate)
 		for i := range st.Regions[:st.N] {
 			p := &st.Regions[i]
-			p.Raised = true
+			p.Raised, p.Sanded = true, true
 			p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 1)
 			p.SandedStep = uint8(step)
 		}
@@ -151,8 +155,8 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].strip(c, f, s, step)
 		}
-		if s.StripHow == "chemical" {
-			st.Hours += craft.HoursStripDries * drying.Factor(craft.Water, f.Climate)
+		if wet := craft.Treatment(s.StripHow); wet == craft.StripChemical || wet == craft.StripCaustic {
+			st.Hours += drying.Dries(craft.HoursStripDries, craft.Water, f.Climate)
 		}
 	case Fill:
 		st.work(f, craft.MinutesFill)
@@ -162,7 +166,7 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		if s.With == "filler_two_part" {
 			st.Hours += craft.HoursFillTwoPart * math.Exp2((20-f.Climate.TempC)/10)
 		} else {
-			st.Hours += craft.HoursFillFine * drying.Factor(craft.Water, f.Climate)
+			st.Hours += drying.Dries(craft.HoursFillFine, craft.Water, f.Climate)
 		}
 	case Repair:
 		st.work(f, craft.MinutesRepair)
@@ -192,10 +196,11 @@ func (p *Region) strip(c *craft.Craft, f *Facts, s *Step, step int) {
 		p.Load[craft.Plasticiser] = 0
 	}
 	p.Soils[craft.WaxPolish], p.Driven = 0, 0
-	switch s.StripHow {
-	case "chemical":
+	p.Stripped = true
+	switch craft.Treatment(s.StripHow) {
+	case craft.StripChemical, craft.StripCaustic:
 		p.Soils[craft.StripperResidue] = 2
-	case "sand":
+	case craft.StripSand:
 		const coarse = 80
 		p.Grit, p.Soils[craft.Dust], p.SandedStep = coarse, 2, uint8(step)
 		p.Key = max(p.Key, min(1, craft.KeyGain(coarse, craft.Machine)/craft.Families[p.Top].Best))
@@ -225,7 +230,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 				q.cover(c, f, &lays, up, st.Hours, e.Step)
 			}
 		}
-		st.Auto = row.Covers
+		st.Auto = st.Auto || row.Covers
 	}
 	for i := range st.Regions[:st.N] {
 		q := &st.Regions[i]
@@ -242,7 +247,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			q.Top, q.Scuffed = to, false
 		}
 	}
-	st.Hours += row.Settles * drying.Factor(craft.Water, f.Climate)
+	st.Hours += drying.Dries(row.Settles, craft.Water, f.Climate)
 }
 
 // Exposes tells whether an effect wears down to the material, on the patch that it
@@ -283,9 +288,51 @@ func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
 		case Effect:
 			from = waitsFor(c, s, low)
 		}
-		st.Hours = max(st.Hours, p.At+max(from, from*drying.Factor(low.Carrier, f.Climate)))
+		st.Hours = max(st.Hours, p.At+drying.Earliest(from, low, f.Climate))
 	}
-	st.Auto = false
+}
+
+// air lets what was washed dry, where the plan leaves that to what follows; a wait that the plan gives
+// stands instead.
+func (st *State) air(s *Step) {
+	switch s.Do {
+	case Wait:
+		st.Airs = false
+	case Coat, Abrade, Dust, Effect, Fill:
+		if st.Airs {
+			for i := range st.Regions[:st.N] {
+				st.Hours = max(st.Hours, st.Regions[i].DryAt)
+			}
+		}
+		st.Airs = false
+	}
+}
+
+// How long bare absorbent material stays wet, in hours at 23 C and 50 %: after a damp wipe, a wash,
+// an acid that was rinsed off, and white spirit. Working defaults.
+const (
+	dryWiped, dryWashed, dryAcid, drySpirit, dryAlcohol = 3., 12., 24., 12., .5
+)
+
+// dries is when what a face was cleaned with has gone again, in hours after the cleaning.
+func (p *Region) dries(row *craft.CleanerRow, s *Step, f *Facts, acid bool) float64 {
+	if !p.Bare || !craft.Families[p.Top].Porous {
+		return drying.Dries(row.DryHours, row.Carrier, f.Climate)
+	}
+	h := row.DryHours
+	switch {
+	case acid:
+		h = max(h, dryAcid)
+	case row.Carrier == craft.Water && (s.Rinse || s.NumPasses() > 1):
+		h = max(h, dryWashed)
+	case row.Carrier == craft.Water:
+		h = max(h, dryWiped)
+	case row.ID == craft.WaxRemover:
+		h = max(h, drySpirit)
+	case row.Carrier == craft.Alcohol:
+		h = max(h, dryAlcohol)
+	}
+	return drying.Dries(h, row.Carrier, f.Climate)
 }
 
 // waitsFor is how long an effect leaves the coat below at 23 C, where the plan
@@ -315,10 +362,10 @@ func (st *State) work(f *Facts, perM2 float64) {
 	st.Hours += m / 60
 }
 
-func (p *Region) clean(row *craft.CleanerRow, s *Step, step int) {
+func (p *Region) clean(c *craft.Craft, f *Facts, row *craft.CleanerRow, s *Step, step int, hours float64) {
 	for n := s.NumPasses(); n > 0; n-- {
 		if row.ID == craft.WaxRemover && p.Top == craft.WaxFilm {
-			p.Top, p.Product = p.Under, craft.NoProduct
+			p.Top, p.Product, p.Run = p.Under, craft.NoProduct, 0
 			p.Bare, p.Coats = p.UnderBare, p.UnderCoats
 			p.Soils[craft.WaxPolish] = max(1, p.Soils[craft.WaxPolish])
 			p.Key = max(p.Key, craft.Families[p.Top].Natural)
@@ -342,6 +389,17 @@ func (p *Region) clean(row *craft.CleanerRow, s *Step, step int) {
 	}
 	if p.Soils[craft.Dust] == 0 {
 		p.SandedStep = 0
+	}
+	water := row.Carrier == craft.Water
+	rinsed := p.Acid && water && s.Rinse
+	if at := hours + p.dries(row, s, f, rinsed); row.Carrier != craft.Dry && at > p.DryAt {
+		p.DryAt, p.WetWith = at, row.Carrier
+	}
+	if rinsed {
+		p.Acid = false
+	}
+	if water && p.Bright && p.Bare && p.Top == craft.MetalFerrous && row.ID != craft.RustConverter {
+		p.Rusts = true
 	}
 	switch {
 	case s.Rinse && row.Carrier == craft.Water:
@@ -380,12 +438,16 @@ func (p *Region) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 	}
 	gain := craft.KeyGain(s.Grit, s.How)
 	key := min(1, gain/craft.Families[p.Top].Best)
-	if s.Grit > 400 && s.How != craft.Pad {
-		p.Key = min(p.Key, key) // this polishes
-	} else {
+	polish := s.Grit >= craft.Polish && s.How != craft.Pad && s.How != craft.Machine
+	switch {
+	case polish && s.Grit > craft.Polish:
+		p.Key = min(p.Key, key)
+	case polish:
+	default:
 		p.Key = max(p.Key, key)
+		p.Scuffed = true
 	}
-	p.Scuffed = true
+	p.Sanded = p.Sanded || p.Bare
 	if s.How != craft.Pad {
 		p.Grit = uint16(s.Grit)
 	}
@@ -405,6 +467,7 @@ func (p *Region) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 func (p *Region) bare(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
+	p.Run, p.Sanded = 0, true
 	p.Key = craft.Families[sub.Family].Natural
 	p.Film, p.Coats, p.Powdery, p.Raised = 0, 0, false, false
 	p.Loose &^= craft.Falls | craft.LooseFoil
@@ -429,7 +492,7 @@ func (p *Region) expose(c *craft.Craft, f *Facts) {
 			continue // what was on the film went with it
 		}
 		n := lv[b]
-		if row.Local && p.Kind != SpotRegion {
+		if Local(sub, craft.Bleeder(b)) && p.Kind != SpotRegion {
 			if craft.Bleeder(b) != craft.Resin || !resinous(sub) {
 				continue
 			}
@@ -460,8 +523,8 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			if !p.takes(s.Scope) || p.Product == craft.NoProduct {
 				continue
 			}
-			from, _, _ := windowOf(&c.Products[p.Product], row, f.Climate)
-			st.Hours = max(st.Hours, p.At+from)
+			w := windowOf(&c.Products[p.Product], row, p.Run, f.Climate)
+			st.Hours = max(st.Hours, p.At+w.from)
 		}
 	}
 	start := st.Hours
@@ -509,7 +572,13 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 			p.Blocked &^= 1 << b
 		}
 	}
+	if p.Product == s.Product {
+		p.Run++
+	} else {
+		p.Run = 1
+	}
 	p.Product, p.At, p.Scuffed = s.Product, at, false
+	p.Acid = p.Acid || row.Acid && row.Coat == craft.NoCoat
 	if !row.LeavesFilm() {
 		return
 	}
@@ -522,10 +591,8 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	}
 	p.Top = row.Dried
 	p.Key = sheenKey(s, row)
-	p.Bare, p.Closed, p.Loosened = false, false, false
-	if craft.Coats[row.Coat].Binds {
-		p.Powdery = false
-	}
+	p.Bare, p.Closed, p.Loosened, p.Bright, p.Rusts, p.Acid = false, false, false, false, false, false
+	p.Powdery = false // the first coat has counted it
 	p.Film += Film(row, s)
 	p.Coats++
 	// What the coat covers is out of play, and the boundary has counted it.

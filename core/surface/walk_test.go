@@ -98,7 +98,7 @@ func TestStrengthByHand(t *testing.T) {
 		{"soft vinyl, satin", facts(t, "vinyl_fabric", "none", gloss(craft.Satin)), []Step{coat("paint_flexible", 1)}, 0, .88 * (1 - .4*(1-.4/.7)*.6), ""},
 		{"soft vinyl, pad", facts(t, "vinyl_fabric", "none", gloss(craft.Gloss)), []Step{{Do: Abrade, How: craft.Pad}, dust, coat("paint_flexible", 1)}, 0, .88, ""},
 		{"bare steel unabraded", facts(t, "steel", "none", nil), []Step{coat("primer_metal", 1)}, 0, .95 * (1 - .6*.3*.5), "bare metal is keyed by .7"},
-		{"chrome sheds", facts(t, "chrome", "none", nil), []Step{sand(240), dust, coat("primer_epoxy", 1)}, 0, .88 * .75, "every grip by three quarters"},
+		{"chrome sheds", facts(t, "chrome", "none", nil), []Step{sand(240), dust, coat("primer_epoxy", 1)}, 0, .65, "abraded, and with epoxy"},
 		{"glass under its own primer", facts(t, "glass", "none", gloss(craft.Gloss)), []Step{coat("primer_glass", 1)}, 0, .92, "counts as keyed"},
 		{"glass under acrylic", facts(t, "glass", "none", gloss(craft.Gloss)), []Step{coat("paint_acrylic", 1)}, 0, .22 * (1 - .3*.8*.75), ""},
 		{"bare wood is keyed by nature", facts(t, "birch", "none", nil), []Step{coat("paint_acrylic", 1)}, 0, .90, ""},
@@ -110,8 +110,15 @@ func TestStrengthByHand(t *testing.T) {
 		{"same product inside its window", facts(t, "birch", "none", nil), []Step{coat("paint_chalk", 2)}, 1, .95, ""},
 		{"shellac on itself", facts(t, "birch", "none", nil), []Step{coat("shellac_clear", 2)}, 1, 1, "it redissolves"},
 		{"milk paint on itself", facts(t, "birch", "none", nil), []Step{coat("paint_milk", 2)}, 1, .85, ""},
-		{"chalk on shellac", facts(t, "birch", "none", nil), []Step{coat("shellac_clear", 1), coat("paint_chalk", 1)}, 1, .80, "inside the window no key is needed"},
-		{"too soon by half", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1), coat("clear_wb", 1)}, 1, .90 * .8, ".6 + .4 of a half"},
+		{"chalk on shellac", facts(t, "birch", "none", nil), []Step{coat("shellac_clear", 1), coat("paint_chalk", 1)}, 1, .85, "new shellac is a tie coat, and fresh it needs no key"},
+		{"too soon by half", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1), coat("clear_wb", 1)}, 1, .90 * (.5 + .5*.5/.7), "half is below the .7 that is near enough"},
+		{"near enough", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1.5), coat("clear_wb", 1)}, 1, .90, "three quarters of the wait are"},
+		{"oil enamel on bare zinc", facts(t, "galvanised", "none", nil), []Step{{Do: Abrade, How: craft.Pad}, dust, coat("paint_enamel_oil", 1)}, 0, .35 * .25, "its binder turns to soap"},
+		{"can over oil enamel of yesterday", facts(t, "birch", "none", nil), []Step{coatWait("paint_enamel_oil", 1, 24), coat("paint_aerosol", 1)}, 1, .80 * .5, "it wrinkles"},
+		{"can over oil enamel of last month", facts(t, "birch", "none", nil), []Step{coatWait("paint_enamel_oil", 1, 24*31), sand(220), dust, coat("paint_aerosol", 1)}, 1, .80, ""},
+		{"chrome unabraded", facts(t, "chrome", "none", gloss(craft.Gloss)), []Step{coat("primer_epoxy", 1)}, 0, .65 * (1 - .8*.5), "and never above .4"},
+		{"below the dew point", facts(t, "birch", "none", func(f *Facts) { f.SurfaceRead, f.SurfaceC = true, 5 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .6, ""},
+		{"near the dew point", facts(t, "birch", "none", func(f *Facts) { f.SurfaceRead, f.SurfaceC = true, 11 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .8, "9.3 C"},
 		{"cold", facts(t, "birch", "none", func(f *Facts) { f.Climate.TempC = 9 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .8, "below its 10 C"},
 		{"damp air", facts(t, "birch", "none", func(f *Facts) { f.Climate.RH = 81 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .8, "over its 80 %"},
 		{"wood at 16 %", facts(t, "birch", "none", func(f *Facts) { f.Moisture = 16 }), []Step{coat("paint_acrylic", 1)}, 0, .90 * .85, ""},
@@ -124,7 +131,7 @@ func TestStrengthByHand(t *testing.T) {
 		{"flaking caps", facts(t, "birch", "paint_acrylic_old", func(f *Facts) { f.Loose = craft.LooseFlakes; f.Gloss = craft.Matt }), []Step{coat("primer_bond_wb", 1)}, 0, .2, ""},
 		{"powdery caps", facts(t, "birch", "paint_porous_old", nil), []Step{coat("paint_acrylic", 1)}, 0, .5, ""},
 		{"powdery, bound by shellac", facts(t, "birch", "paint_porous_old", nil), []Step{coat("shellac_clear", 1)}, 0, .85, ""},
-		{"over what bound it", facts(t, "birch", "paint_porous_old", nil), []Step{coat("shellac_clear", 1), coat("paint_acrylic", 1)}, 1, .78, ""},
+		{"over what bound it", facts(t, "birch", "paint_porous_old", nil), []Step{coat("shellac_clear", 1), coat("paint_acrylic", 1)}, 1, .85, ""},
 		{"over crackle medium", facts(t, "birch", "none", nil), []Step{coat("paint_acrylic", 1), coat("crackle_medium", 1), coat("paint_chalk", 1)}, 2, .35, "made to let go"},
 		{"promoter, then a can within the hour", facts(t, "plastic_polyolefin", "none", gloss(craft.Matt)), []Step{coatWait("primer_plastic", 1, .5), coat("paint_aerosol", 1)}, 1, .85, ""},
 		{"aerosol between its windows", facts(t, "birch", "none", nil), []Step{coatWait("paint_aerosol", 1, 6), coat("paint_aerosol", 1)}, 1, .60 * .55, "it wrinkles"},
@@ -144,8 +151,9 @@ func TestStrengthByHand(t *testing.T) {
 func TestMissedWindowByHand(t *testing.T) {
 	f := facts(t, "birch", "none", nil)
 	// Bonding primer closes at 168 h; at 252 h it is half way to its floor of
-	// .65. Past the window the primer film needs a key again: need .6, matt .7.
+	// .65. A key is not counted as well. Deglossed it counts by its key: need .6, matt .7.
 	k := 1 - .6*.3*.75
+	shellac := 1 - .3*(1-.3)*.75
 	for _, x := range []struct {
 		name  string
 		steps []Step
@@ -153,12 +161,13 @@ func TestMissedWindowByHand(t *testing.T) {
 		at    Timing
 	}{
 		{"inside", []Step{coatWait("primer_bond_wb", 1, 160), coat("paint_acrylic", 1)}, .92, Inside},
-		{"half way", []Step{coatWait("primer_bond_wb", 1, 252), coat("paint_acrylic", 1)}, .92 * k * .825, Missed},
-		{"at the floor", []Step{coatWait("primer_bond_wb", 1, 336), coat("paint_acrylic", 1)}, .92 * k * .65, Missed},
-		{"long after", []Step{coatWait("primer_bond_wb", 1, 5000), coat("paint_acrylic", 1)}, .92 * k * .65, Missed},
+		{"half way", []Step{coatWait("primer_bond_wb", 1, 252), coat("paint_acrylic", 1)}, .92 * .825, Missed},
+		{"at the floor", []Step{coatWait("primer_bond_wb", 1, 336), coat("paint_acrylic", 1)}, .92 * .65, Missed},
+		{"long after", []Step{coatWait("primer_bond_wb", 1, 5000), coat("paint_acrylic", 1)}, .92 * .65, Missed},
 		{"scuffed", []Step{coatWait("primer_bond_wb", 1, 5000), sand(240), dust, coat("paint_acrylic", 1)}, .92, Scuffed},
 		{"deglossed", []Step{coatWait("primer_bond_wb", 1, 5000), clean("deglosser_liquid", false), coat("paint_acrylic", 1)}, .92 * k, Scuffed},
-		{"no latest", []Step{coatWait("shellac_clear", 1, 50000), coat("paint_acrylic", 1)}, .78, Inside},
+		{"no latest", []Step{coatWait("paint_chalk", 1, 50000), coat("paint_acrylic", 1)}, .85, Inside},
+		{"shellac, no longer fresh", []Step{coatWait("shellac_clear", 1, 50), coat("paint_acrylic", 1)}, .85 * shellac, OldSurface},
 	} {
 		bs := bounds(f, x.steps...)
 		b := bs[len(bs)-1]
@@ -178,19 +187,23 @@ func TestWindowsFollowTheWeather(t *testing.T) {
 	cold := func(f *Facts) { f.Climate = drying.Climate{TempC: 11, RH: 50} }
 	hot := func(f *Facts) { f.Climate = drying.Climate{TempC: 35, RH: 50} }
 	bs := bounds(facts(t, "birch", "none", cold), coat("primer_bond_wb", 1), coat("paint_acrylic", 1))
-	near(t, "earliest in the cold", bs[1].Earliest, 8)
+	near(t, "earliest in the cold, from the edge of the ordinary", bs[1].Earliest, 8/1.3)
 	near(t, "latest in the cold", bs[1].Latest, 336)
-	near(t, "waited", bs[1].Waited, 8)
+	near(t, "waited", bs[1].Waited, 8/1.3)
 	bs = bounds(facts(t, "birch", "none", hot), coat("primer_bond_wb", 1), coat("paint_acrylic", 1))
 	near(t, "earliest in the heat is still the label's", bs[1].Earliest, 4)
 	near(t, "latest in the heat", bs[1].Latest, 84)
-	// Clear shellac holds water-based paint off for 8 h, itself for .75 h.
+	// Shellac is left for an hour under paint, two under clear, and four once there are two coats of it.
 	std := facts(t, "birch", "none", nil)
 	bs = bounds(std, coat("shellac_clear", 2), coat("paint_chalk", 1))
 	near(t, "shellac on shellac", bs[1].Waited, .75)
-	near(t, "water-based paint on shellac", bs[2].Waited, 8)
+	near(t, "paint on two coats of shellac", bs[2].Waited, 4)
 	bs = bounds(std, coat("shellac_clear", 1), coat("clear_oil", 1))
-	near(t, "oil on shellac", bs[1].Waited, .75)
+	near(t, "clear on shellac", bs[1].Waited, 2)
+	bs = bounds(std, coat("shellac_pigmented", 1), coat("paint_enamel_oil", 1))
+	near(t, "enamel on shellac", bs[1].Waited, 1)
+	bs = bounds(std, coat("shellac_clear", 1), coat("clear_wb_hard", 1))
+	near(t, "floor clear on shellac: overnight", bs[1].Waited, 12)
 }
 
 func TestHoursAndMinutes(t *testing.T) {
@@ -227,7 +240,8 @@ func TestCleaning(t *testing.T) {
 		{"white spirit on wax polish", craft.WaxPolish, 3, []Step{clean("white_spirit", false)}, 1, false},
 		{"and detergent after", craft.WaxPolish, 3, []Step{clean("white_spirit", false), clean("detergent", true)}, 0, false},
 		{"detergent on wax polish alone", craft.WaxPolish, 1, []Step{clean("detergent", true)}, 1, false},
-		{"white spirit on silicone", craft.Silicone, 2, []Step{clean("white_spirit", false)}, 1, false},
+		{"white spirit on silicone", craft.Silicone, 2, []Step{clean("white_spirit", false), clean("white_spirit", false)}, 1, true},
+		{"white spirit on a trace of silicone", craft.Silicone, 1, []Step{clean("white_spirit", false)}, 0, false},
 		{"alcohol on a little grease", craft.Grease, 1, []Step{clean("alcohol", false)}, 0, false},
 		{"alcohol on marked grease", craft.Grease, 2, []Step{clean("alcohol", false)}, 2, false},
 		{"sanded in, then degreased", craft.Grease, 3, []Step{sand(220), clean("degreaser_alkaline", true), clean("degreaser_alkaline", true)}, 1, true},
@@ -447,19 +461,19 @@ func TestDemand(t *testing.T) {
 }
 
 func TestRiskByHand(t *testing.T) {
-	b := Boundary{Product: mustProduct("paint_chalk"), Strength: .5, Factors: [NumTerms]float64{.5, 1, 1, 1, 1}}
-	// Base .12 and (1-.5)/3 for the grip.
-	near(t, "spread", b.LogSpread(c, 0), math.Sqrt(.12*.12+.5*.5/9))
-	near(t, "spread of the unknown", b.LogSpread(c, SpreadUnknown), math.Sqrt(.12*.12+.15*.15+.5*.5/9))
+	b := Boundary{Product: mustProduct("paint_chalk"), Strength: .5, Factors: [NumTerms]float64{.5, 1, 1, 1, 1, 1, 1}}
+	// Base .10 and (1-.5)/3 for the grip.
+	near(t, "spread", b.LogSpread(c, 0), math.Sqrt(.10*.10+.5*.5/9))
+	near(t, "spread of the unknown", b.LogSpread(c, SpreadUnknown), math.Sqrt(.10*.10+.15*.15+.5*.5/9))
 	near(t, "risk at the demand", b.Risk(c, .5, 0), .5)
 	z := math.Log(.65/.5) / b.LogSpread(c, 0)
 	near(t, "risk above it", b.Risk(c, .65, 0), .5*math.Erfc(-z/math.Sqrt2))
 	b.Strength = 0
 	near(t, "nothing holds", b.Risk(c, .3, 0), 1)
-	m := Boundary{Product: mustProduct("paint_milk"), Strength: .9, Factors: [NumTerms]float64{1, 1, 1, 1, 1}}
-	near(t, "milk paint is wayward", m.LogSpread(c, 0), math.Sqrt(.12*.12+.2*.2))
+	m := Boundary{Product: mustProduct("paint_milk"), Strength: .9, Factors: [NumTerms]float64{1, 1, 1, 1, 1, 1, 1}}
+	near(t, "milk paint is wayward", m.LogSpread(c, 0), math.Sqrt(.10*.10+.2*.2))
 	m.Additive = .5
-	near(t, "but not with additive", m.LogSpread(c, 0), .12)
+	near(t, "but not with additive", m.LogSpread(c, 0), .10)
 }
 
 func mustProduct(id string) craft.Product {

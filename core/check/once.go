@@ -1,0 +1,55 @@
+package check
+
+import (
+	"slices"
+	"strings"
+
+	"rutile/core/craft"
+	"rutile/core/surface"
+)
+
+// once leaves out what another finding tells already: one cause is told once, where it is cured, at its
+// most severe. The verdict is not changed by it.
+func once(hits []Hit) []Hit {
+	kept := slices.Clone(hits)
+	return slices.DeleteFunc(kept, func(h Hit) bool {
+		return slices.ContainsFunc(hits, func(o Hit) bool { return o.Severity >= h.Severity && tells(&o, &h) })
+	})
+}
+
+// tells tells whether one finding tells the cause of another.
+func tells(o, h *Hit) bool {
+	if o.Rule == h.Rule {
+		return false
+	}
+	same := o.Bound != nil && h.Bound != nil && sameFace(o.Bound, h.Bound)
+	soil := o.Level > 0 && h.Level > 0 && o.Soil == h.Soil
+	switch h.Rule.Code {
+	case "adhesion.weakest":
+		// Whatever weakens that bond says so itself.
+		return same || o.Rule.Code == "prep.loose_left" && h.Bound != nil && h.Bound.CapWhy == surface.CapFlaking ||
+			strings.HasPrefix(o.Rule.Code, "site.") && h.Bound != nil && h.Bound.SiteWhy != 0
+	case "adhesion.key":
+		return same && (o.Rule.Code == "adhesion.bond" || o.Rule.Code == "effect.unwanted_chip")
+	case "adhesion.bond":
+		return same && (o.Rule.Code == "adhesion.plasticiser" || o.Rule.Code == "adhesion.saponify" || o.Rule.Code == "effect.unwanted_chip")
+	case "bleed.tacky":
+		return o.Rule.Code == "adhesion.plasticiser"
+	case "bleed.self_priming":
+		return o.Stain != nil && h.Stain != nil && o.Stain.Bleeder == h.Stain.Bleeder
+	case "bleed.rust":
+		return o.Rule.Code == "adhesion.flash_rust"
+	case "prep.soil_left":
+		return soil && o.Rule.Code == "prep.sand_before_clean" && (o.Soil != craft.Silicone)
+	case "prep.wrong_cleaner":
+		return soil && o.Rule.Code == "prep.soil_left"
+	case "prep.sand_before_clean":
+		return soil && o.Rule.Code == "prep.silicone"
+	}
+	return false
+}
+
+// sameFace tells whether two bonds are of one coat on one surface.
+func sameFace(a, b *surface.Boundary) bool {
+	return a.Step == b.Step && a.On == b.On && a.Product == b.Product
+}
