@@ -229,6 +229,26 @@ func (k *Case) thin() float64 {
 	return max(0, float64(min(craft.DurabilityNeeded[k.Facts.Wear]+enough, highest)-g))
 }
 
+// Since is how many hours ago each chemical that must not meet others was last used, in the last plan
+// that was judged: -1 for never, and no more than the day that must lie between them.
+func (s *Evaluator) Since() [craft.NumChemicals]float64 {
+	var out [craft.NumChemicals]float64
+	for i := range out {
+		out[i] = -1
+	}
+	t := &s.w.cases[0].Trace
+	if len(t.Events) == 0 {
+		return out
+	}
+	now := t.Events[len(t.Events)-1].After.Hours
+	for i := range t.Events {
+		if what, ok := ChemicalOf(s.w.cases[0].Craft, t.Events[i].Doing); ok {
+			out[what] = min(craft.Apart, now-t.Events[i].Begun)
+		}
+	}
+	return out
+}
+
 // InVain are the soils, as bits, that a cleaning did not remove and that no coat has covered since,
 // in the last plan that was judged, for the n-th candidate: a rule will report what is left of them
 // at the next coat.

@@ -160,19 +160,20 @@ func prepRules() []Rule {
 			Inputs: "how much silicone there was, and what the first coat is",
 			Fix:    "white spirit with fresh rags, then a barrier coat of shellac; a test patch",
 			Step: func(k *Case, e *surface.Event) {
-				if !k.creeping() {
+				p := &e.Before.Regions[surface.Field]
+				if !p.Creeps {
 					return
 				}
 				for i := range e.Boundaries() {
 					b := &e.Bounds[i]
-					if b.Soils[craft.Silicone] == 0 || waxy(k, b.Product) {
+					if waxy(k, b.Product) {
 						continue
 					}
 					sev, subject := Fail, "open"
-					if k.Craft.Products[b.Product].Coat == craft.SH && b.Soils[craft.Silicone] == 1 {
+					if k.Craft.Products[b.Product].Coat == craft.SH && b.Soils[craft.Silicone] < 2 {
 						sev, subject = Watch, "barrier"
 					}
-					k.Add(Hit{Severity: sev, Step: b.Step, Subject: subject, Soil: craft.Silicone, Level: b.Soils[craft.Silicone], Bound: b})
+					k.Add(Hit{Severity: sev, Step: b.Step, Subject: subject, Soil: craft.Silicone, Level: max(1, b.Soils[craft.Silicone]), Bound: b})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -190,7 +191,9 @@ func prepRules() []Rule {
 				p := m.Craft.First(craft.ForBarrier)
 				barrier := insert(steps, i, m.coat(p, 2))
 				m.Edit("Seal it in with two coats of "+productName(m.Craft, p), barrier)
-				m.Edit(craft.Upper(titleOf(m.Craft, m.cleaning(craft.Silicone, h.Level)))+", then seal in the rest with "+productName(m.Craft, p), insert(barrier, m.cleanPlace(barrier, i), m.cleaning(craft.Silicone, h.Level)...))
+				if wash := m.cleaning(craft.Silicone, h.Level); h.Bound.Soils[craft.Silicone] > 0 {
+					m.Edit(craft.Upper(titleOf(m.Craft, wash))+", then seal in the rest with "+productName(m.Craft, p), insert(barrier, m.cleanPlace(barrier, i), wash...))
+				}
 			},
 		},
 		{

@@ -55,7 +55,7 @@ func (z *Zone) Barred(c *craft.Craft, s *surface.Step, st *surface.State) string
 	if s.Do == surface.Abrade && st.Regions[surface.Field].Acid && dryAbrasion(s) {
 		return "Acid is still in the wood, and its dust burns lungs and eyes. Neutralise and rinse it first."
 	}
-	if what, ok := chemicalOf(c, s); ok {
+	if what, ok := ChemicalOf(c, s); ok {
 		for _, o := range z.chemicals(c) {
 			if x := neverTogether(what, o.What); x != nil {
 				where := "in this plan"
@@ -79,8 +79,8 @@ type Chemical struct {
 	At   float64
 }
 
-// chemicalOf is what a step brings into the room, as far as it must not meet others.
-func chemicalOf(c *craft.Craft, s *surface.Step) (craft.Chemical, bool) {
+// ChemicalOf is what a step brings into the room, as far as it must not meet others.
+func ChemicalOf(c *craft.Craft, s *surface.Step) (craft.Chemical, bool) {
 	switch s.Do {
 	case surface.Clean:
 		return c.Cleaners[s.Cleaner].Chemical()
@@ -92,6 +92,9 @@ func chemicalOf(c *craft.Craft, s *surface.Step) (craft.Chemical, bool) {
 
 // ChemicalsOf lists those of a zone's plan, under the name that other zones know it by.
 func ChemicalsOf(c *craft.Craft, z *Zone, name string) []Chemical {
+	if !slices.ContainsFunc(z.Steps, func(s surface.Step) bool { _, ok := ChemicalOf(c, &s); return ok }) {
+		return nil
+	}
 	var t surface.Trace
 	t.Walk(c, &z.Facts, z.Steps)
 	return chemicalsOf(c, &t, name)
@@ -101,7 +104,7 @@ func chemicalsOf(c *craft.Craft, t *surface.Trace, name string) []Chemical {
 	var out []Chemical
 	for i := range t.Events {
 		e := &t.Events[i]
-		if what, ok := chemicalOf(c, e.Doing); ok {
+		if what, ok := ChemicalOf(c, e.Doing); ok {
 			out = append(out, Chemical{what, name, e.Step, e.Begun})
 		}
 	}
@@ -112,7 +115,7 @@ func chemicalsOf(c *craft.Craft, t *surface.Trace, name string) []Chemical {
 func (z *Zone) chemicals(c *craft.Craft) []Chemical {
 	var out []Chemical
 	for i := range z.Steps {
-		if what, ok := chemicalOf(c, &z.Steps[i]); ok {
+		if what, ok := ChemicalOf(c, &z.Steps[i]); ok {
 			out = append(out, Chemical{What: what, Step: i + 1})
 		}
 	}
@@ -264,6 +267,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.ammonia_bleach",
+			Reach:  SoFar,
 			Title:  "Cleaners that must never be mixed",
 			Why:    "Bleach with ammonia, acid, alcohol or acetone gives off gases that burn the lungs or poison; many biocides contain bleach without saying so in their name.",
 			When:   "A biocide or bleach and ammonia, acid (vinegar, oxalic), alcohol or acetone are used within a day of each other on any zones of the piece: fail. A biocide that is not rinsed off before any other wet cleaner: watch. Days apart: a note.",

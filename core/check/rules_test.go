@@ -189,7 +189,7 @@ var ruleCases = []struct {
 	{"film.block", "birch; touching", "paint_enamel_wb; wait 48; reassemble", Watch, "birch; touching", "paint_enamel_wb; wax_clear; wait 90; reassemble", "3 days"},
 
 	{"effect.wont_chip", "birch; look chippy", "paint_milk x2; wax_clear", Fail, "birch varnish_oil satin; look chippy", "", "typically"},
-	{"effect.wont_chip", "birch shellac matt; look chippy", "paint_milk x2 add.5; wax_clear", Fail, "birch shellac matt; look chippy", "paint_milk x2; wax_clear", "of it will chip"},
+	{"effect.wont_chip", "birch shellac matt; look chippy", "sand 220; dust; paint_milk x2 add.5; wax_clear", Fail, "birch shellac matt; look chippy", "sand 220; dust; paint_milk x2; wax_clear", "of it will chip"},
 	{"effect.over_chip", "birch varnish_oil gloss; look chippy", "paint_milk x2; effect chippy heat; wax_clear", Watch, "", "paint_milk x2; effect chippy; wax_clear", "comes off"},
 	{"effect.unwanted_chip", "birch varnish_oil matt", "sand 220; dust; paint_milk x2; wax_clear", Watch, "", "sand 220; dust; paint_milk x2 add.5; wax_clear", "where none should"},
 	{"effect.unwanted_chip", "laminate_hpl satin", "paint_milk x2; wax_clear", Fail, "birch", "", "too weakly"},

@@ -57,19 +57,20 @@ func (p *planner) vocabulary() {
 	}
 	_, foil := craft.CutThrough[c.Substrates[z.Substrate].ID]
 	covered := slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
-	if (covered || foil) && p.offCome() && !p.barred && strippable(c.Substrates[z.Substrate].Family) && p.way.Sand != SandNever {
-		for _, how := range []string{"chemical", "scrape", "heat"} {
-			if how == "chemical" && p.way.NoSmell || how == "heat" && z.Veneer {
+	if (covered || foil) && p.offCome() && !p.barred && p.way.Sand != SandNever {
+		for _, how := range []craft.Treatment{craft.StripChemical, craft.StripScrape, craft.StripHeat} {
+			if how == craft.StripChemical && p.way.NoSmell || !p.strippable(how) {
 				continue
 			}
-			p.strips = append(p.strips, p.move(cleaning, surface.Step{Do: surface.Strip, StripHow: how},
+			p.strips = append(p.strips, p.move(cleaning, surface.Step{Do: surface.Strip, StripHow: string(how)},
 				surface.Step{Do: surface.Abrade, Grit: 150, How: craft.Hand}, surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}))
 		}
 	}
 	p.repair = p.move(cleaning, surface.Step{Do: surface.Repair})
 	for _, x := range c.For(craft.ForIronStain) {
 		if p.way.uses(&c.Products[x]) {
-			p.bleach = append(p.bleach, p.move(cleaning, p.lay(x, 1)))
+			wash := c.CleanersFor(craft.ForWash)[0] // it is neutralised and rinsed
+			p.bleach = append(p.bleach, p.move(cleaning, p.lay(x, 1), surface.Step{Do: surface.Clean, Cleaner: wash, Rinse: true}))
 		}
 	}
 	p.denib = p.move(grounding, surface.Step{Do: surface.Abrade, Grit: 320, How: craft.Hand}, dust)
@@ -116,11 +117,16 @@ func (p *planner) offCome() bool {
 	return p.zone.Loose&^craft.LooseJoint != 0 || x != nil && x.Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
 }
 
-// strippable tells whether a finish can be removed from a material without spoiling it.
-func strippable(f craft.Family) bool {
-	switch f {
-	case craft.VinylSoft, craft.PlasticHard, craft.Polyolefin, craft.Leather, craft.Textile, craft.GlassSmooth:
-		return false
+// strippable tells whether a way of stripping ruins none of what the surface may be.
+func (p *planner) strippable(how craft.Treatment) bool {
+	for _, m := range p.evaluator.Candidates() {
+		top := p.craft.Finishes[m.Finish].Family
+		if p.craft.Finishes[m.Finish].Bare {
+			top = p.craft.Substrates[m.Substrate].Family
+		}
+		if p.craft.StandsTo(how, top, m.Substrate, m.Finish, m.Veneer, p.craft.Finishes[m.Finish].Bare).Stand == craft.Ruined {
+			return false
+		}
 	}
 	return true
 }

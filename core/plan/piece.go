@@ -115,7 +115,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 			return nil
 		}
 		one, cancel := each(ctx)
-		a, err := Find(one, c, zones[i].Request)
+		a, err := Find(one, c, beside(c, zones, out, i))
 		cancel()
 		if err != nil {
 			return err
@@ -140,7 +140,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 		answers := make([]Answer, len(group))
 		have, points := 0, 0.
 		for k, i := range group {
-			ask := zones[i].Request
+			ask := beside(c, zones, out, i)
 			ask.Like = finish
 			p, err := newPlanner(c, ask)
 			if err != nil {
@@ -170,6 +170,25 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 		}
 	}
 	return nil
+}
+
+// beside is what is asked for a zone, with the chemicals that the other zones' plans bring into the room.
+func beside(c *craft.Craft, zones []PieceZone, out []Planned, i int) Request {
+	ask, zone := zones[i].Request, *zones[i].Request.Zone
+	zone.Beside = nil
+	for j := range zones {
+		if j == i {
+			continue
+		}
+		o := *zones[j].Request.Zone
+		o.Steps = zones[j].Steps
+		if b := out[j].Answer.Best; b != nil {
+			o.Steps = b.Steps
+		}
+		zone.Beside = append(zone.Beside, check.ChemicalsOf(c, &o, zones[j].Name)...)
+	}
+	ask.Zone = &zone
+	return ask
 }
 
 // Finish names the last paint of a plan and its seal, within a sentence.
@@ -215,7 +234,8 @@ func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned,
 		if out[i].Kept || out[i].Answer.Best == nil || !bases[i].Absorbs || ctx.Err() != nil {
 			continue
 		}
-		ask, zone := zones[i].Request, *zones[i].Request.Zone
+		ask := beside(c, zones, out, i)
+		zone := *ask.Zone
 		zone.Match = nil
 		for j := range bases {
 			if j != i && bases[j].Paint != craft.NoProduct {

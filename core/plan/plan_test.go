@@ -71,7 +71,7 @@ func TestPlansAsPaintersMakeThem(t *testing.T) {
 		{"particleboard; look marble; wear tabletop; target gloss", "best", []string{"paint", "marble", "3 coats of hard water-based clear coat"}, nil},
 		{"lime; look crackle; colour #e6ddc4; wear display", "best", []string{"coats of", "Crackle medium", "paint"}, nil},
 		{"steel; look enamelware; soils oil_cutting1", "best", []string{"degreaser", "Metal primer", "coats of", "enamelware", "clear coat"}, []string{"wax"}},
-		{"plaster; look gild; wear display; age 400; bleed; colour #b08a3a", "best", []string{"paint", "Leaf size", "gilded", "shellac"}, nil},
+		{"plaster; look gild; wear display; age 400; bleed; colour #b08a3a", "best", []string{"paint", "Leaf size", "gilded", "coats of"}, nil},
 		{"birch; look drawn_grain; colour #c8a56c", "best", []string{"paint", "Stain glaze", "drawn grain", "Wait 2 days", "ax"}, []string{"clear coat"}},
 		{"oak varnish_oil satin; look distress_dry; colour #dfe3d6; soils grime1", "best", []string{"Detergent", "paint", "paint", "worn with abrasive", "Dust off"}, nil},
 		{"fabric_woven; look fabric_dye; wear seat; ground #cfc6b4; colour #4a5a6b", "best", []string{"coats of fabric wash"}, []string{"enamel", "primer"}},
@@ -87,7 +87,7 @@ func TestPlansAsPaintersMakeThem(t *testing.T) {
 		{"poplar; look distress_wet; colour #5b7a78", "best", []string{"paint", "paint", "damp cloth"}, nil},
 		{"steel gloss; soils oil_cutting1 rust_loose2; colour #2b3a44", "best", []string{"degreaser", "Dry brush", "Metal primer", "coats of"}, nil},
 		{"terracotta; wear outdoor; use outdoor; soils salts1; colour #b9623d", "best", []string{"Dry brush", "Masonry sealer", "masonry paint"}, []string{"wash"}},
-		{"brass gloss; soils grime1; wear display", "best", []string{"Detergent", "Zinc primer", "coats of"}, []string{"Ammonia"}},
+		{"brass gloss; soils grime1; wear display", "best", []string{"Detergent", "Bonding primer", "coats of"}, []string{"Ammonia"}},
 		{"ceramic_glazed gloss; wear wet; soils limescale2", "best", []string{"Vinegar", "Glass primer", "coats of"}, []string{"Sand with"}},
 		{"oak varnish_oil satin; soils silicone2; colour #e4e8df", "best", []string{"White spirit", "hellac", "coats of"}, nil},
 		{"birch lacquer gloss; soils nicotine2", "best", []string{"degreaser", "hellac", "coats of"}, nil},
@@ -238,7 +238,7 @@ func TestEveryWayPlansSomewhere(t *testing.T) {
 					t.Errorf("%s uses %s", w.ID, c.Products[s.Product].ID)
 				}
 				if w.NextDay && s.Do == surface.Coat && s.Auto {
-					if from, to := surface.Recoats(&c.Products[s.Product], a0(t, facts).Climate); from < 24 && to >= 24 && c.Products[s.Product].WaterFrom == 0 {
+					if from, to := surface.Recoats(&c.Products[s.Product], a0(t, facts).Climate); from < 24 && to >= 24 {
 						t.Errorf("%s does not wait for the next day", check.StepWords(c, s))
 					}
 				}

@@ -25,7 +25,7 @@ type node struct {
 	product          craft.Product // the last primer
 	primers, allOver uint8
 	stripped, wiped  bool
-	ammonia, biocide bool
+	biocide          bool
 	levels           bool   // the pores are filled
 	primed           uint64 // bits of the primers it has
 	judged, grounded bool
@@ -282,14 +282,14 @@ func (p *planner) key(n *node) [2]uint64 {
 		cleaner          craft.Cleaner
 		product          craft.Product
 		primers, allOver uint8
-		flags            [6]bool
+		flags            [4]bool
 		watches          check.RuleSet
-		vapour           float64
+		near             uint8
 	}
 	var out [2]uint64
 	k := key{
 		n.stage, n.last, n.cleaner, n.product, n.primers, n.allOver,
-		[6]bool{n.stripped, n.wiped, n.ammonia, n.biocide, n.levels}, n.watches, 0,
+		[4]bool{n.stripped, n.wiped, n.biocide, n.levels}, n.watches, p.near(),
 	}
 	if n.stage == grounding {
 		k.last = 0
@@ -308,6 +308,12 @@ func (p *planner) key(n *node) [2]uint64 {
 					q.At = st.Hours
 				}
 				q.At, q.ResistAt = st.Hours-q.At, 0
+				if q.DryAt = max(0, q.DryAt-st.Hours); q.DryAt == 0 {
+					q.WetWith, q.WetFor = craft.Dry, 0
+				}
+				if q.BrightAt = st.Hours - q.BrightAt; !q.Bright {
+					q.BrightAt = 0
+				}
 				q.ResidueStep, q.SandedStep, q.RoughStep, q.FilledStep = min(q.ResidueStep, 1), min(q.SandedStep, 1), min(q.RoughStep, 1), min(q.FilledStep, 1)
 			}
 			st.Hours, st.Minutes = 0, 0
@@ -321,6 +327,21 @@ func (p *planner) key(n *node) [2]uint64 {
 	if p.flakes() { // warm air is watched for a day after vapour
 		for s := range out {
 			out[s] ^= math.Float64bits(p.sinceVapour()) * 31
+		}
+	}
+	return out
+}
+
+// near tells, as bits, what was used within the last day that must not meet others, where that may
+// matter. Cleaning itself takes minutes: what is near stays near until the first coat.
+func (p *planner) near() uint8 {
+	out := uint8(0)
+	if p.zone.Soils[craft.Mould] == 0 && len(p.zone.Beside) == 0 {
+		return out
+	}
+	for x, h := range p.evaluator.Since() {
+		if h >= 0 && h < craft.Apart {
+			out |= 1 << x
 		}
 	}
 	return out
@@ -405,7 +426,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 	n := p.nodes[i]
 	out := node{
 		parent: i, stage: m.to, last: n.last, cleaner: 255, product: n.product, primers: n.primers, allOver: n.allOver,
-		stripped: n.stripped, wiped: n.wiped, ammonia: n.ammonia, biocide: n.biocide, levels: n.levels, primed: n.primed, steps: m.steps, statics: n.statics.plus(&m.least),
+		stripped: n.stripped, wiped: n.wiped, biocide: n.biocide, levels: n.levels, primed: n.primed, steps: m.steps, statics: n.statics.plus(&m.least),
 	}
 	for j := range m.steps {
 		s := &m.steps[j]
@@ -418,7 +439,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 			}
 			out.cleaner = s.Cleaner
 			out.wiped = out.wiped || row.Carrier.Volatile() && row.Key == 0
-			out.ammonia, out.biocide = out.ammonia || row.Ammonia, out.biocide || row.Biocide
+			out.biocide = out.biocide || row.Biocide
 		case surface.Strip:
 			out.stripped = true
 		case surface.Coat:

@@ -494,7 +494,7 @@ func (p *planner) cured(steps []surface.Step) {
 	}
 	for i := n - 3; i >= 0; i-- {
 		s := &steps[i]
-		if s.Do != surface.Coat {
+		if s.Do != surface.Coat || p.craft.Products[s.Product].Coat == craft.WX && i > 0 && coated(steps[:i]) { // wax over a coat does not decide
 			continue
 		}
 		h := check.ReassembleAfter(p.craft, &p.zone.Facts, s.Product, p.way.cure())
@@ -502,6 +502,11 @@ func (p *planner) cured(steps []surface.Step) {
 		steps[n-2].Hours = max(1, math.Ceil(h/day)) * day
 		return
 	}
+}
+
+// coated tells whether some steps lay a coat.
+func coated(steps []surface.Step) bool {
+	return slices.ContainsFunc(steps, func(s surface.Step) bool { return s.Do == surface.Coat })
 }
 
 // tails lists every ending for the zone that no base could spoil or rescue.

@@ -21,6 +21,8 @@ type Trip struct {
 	Start, Minutes float64
 	// While names the zones that dry meanwhile.
 	While []int
+	// Caution says that it was put a day away from something that must never meet it; empty for most.
+	Caution string
 }
 
 // Visit is what a trip does to one zone.
@@ -38,6 +40,8 @@ type deed struct {
 	step    int
 	coat    int
 	minutes float64
+	// bears is what it brings into the room that must not meet certain others, NumChemicals for nothing.
+	bears craft.Chemical
 	// after is how long after the deed before it may begin, and until how long after
 	// it must, in hours.
 	after, until float64
@@ -66,7 +70,9 @@ func Trips(c *craft.Craft, zones []check.Zone) []Trip {
 	}
 	var out []Trip
 	now := 0.
+	var used [craft.NumChemicals]float64 // until when each is in the room
 	for {
+		cautions := apart(deeds, next, ready, used)
 		trip, ok := nextTrip(deeds, next, ready, latest, now)
 		if !ok {
 			return out
@@ -80,6 +86,10 @@ func Trips(c *craft.Craft, zones []check.Zone) []Trip {
 			t.Visits = append(t.Visits, Visit{i, d.step, d.coat, d.minutes})
 			t.Minutes += d.minutes
 			now = begin + d.minutes/60
+			if d.bears < craft.NumChemicals {
+				used[d.bears] = now + craft.Apart
+			}
+			t.Caution = cmp.Or(t.Caution, cautions[i])
 			if next[i]++; next[i] < len(deeds[i]) {
 				after := &deeds[i][next[i]]
 				ready[i], latest[i] = now+after.after, now+after.until
@@ -92,6 +102,27 @@ func Trips(c *craft.Craft, zones []check.Zone) []Trip {
 		}
 		out = append(out, t)
 	}
+}
+
+// apart holds back what must not meet something else that was in the room within a day, on any zone,
+// and says so, by zone.
+func apart(deeds [][]deed, next []int, ready []float64, used [craft.NumChemicals]float64) map[int]string {
+	out := map[int]string{}
+	for i := range deeds {
+		if next[i] == len(deeds[i]) {
+			continue
+		}
+		d := &deeds[i][next[i]]
+		for _, x := range craft.NeverTogether {
+			for _, pair := range [][2]craft.Chemical{{x.A, x.B}, {x.B, x.A}} {
+				if d.bears == pair[0] && used[pair[1]] > 0 {
+					ready[i] = max(ready[i], used[pair[1]])
+					out[i] = fmt.Sprintf("A day away from %s: air the room, and use another bucket and other rags. %s", craft.ChemicalNames[pair[1]], x.Says)
+				}
+			}
+		}
+	}
+	return out
 }
 
 // nextTrip chooses the zones that are worked on next: all that have the same thing
@@ -181,7 +212,10 @@ func deedsOf(c *craft.Craft, z *check.Zone) []deed {
 		}
 		d := deed{
 			kind: s.Do, step: e.Step, coat: e.CoatNo, words: check.StepWords(c, s), until: math.Inf(1),
-			minutes: e.After.Minutes - e.Before.Minutes, after: max(0, e.Begun-last),
+			minutes: e.After.Minutes - e.Before.Minutes, after: max(0, e.Begun-last), bears: craft.NumChemicals,
+		}
+		if what, ok := check.ChemicalOf(c, s); ok {
+			d.bears = what
 		}
 		if len(out) == 0 {
 			d.after = 0

@@ -132,7 +132,6 @@ type Boundary struct {
 	Left craft.Saying
 	// Wet is how many hours too soon it comes for what the surface was washed with; 0 for none.
 	Wet     float64
-	WetNeed float64
 	WetWith craft.Carrier
 
 	// PatchTests are the rated patch tests of this coat on this surface that its
@@ -159,14 +158,14 @@ func (b *Boundary) LogSpread(c *craft.Craft, doubt float64) float64 {
 	return b.spread(c, doubt, NumTerms)
 }
 
-// spread leaves out what key, cleanness and window add, where to is Key.
+// spread leaves out what the terms from one on add.
 func (b *Boundary) spread(c *craft.Craft, doubt float64, to Term) float64 {
 	v := b.pair
 	if b.PatchTests == 0 {
 		v = pairVariance(c, b, doubt)
 	}
 	for t, f := range b.Factors {
-		if f < 1 && Term(t) != Grip && (Term(t) < to || Term(t) >= Site) {
+		if f < 1 && Term(t) != Grip && Term(t) < to {
 			v += third(f)
 		}
 	}
@@ -194,9 +193,9 @@ func pairVariance(c *craft.Craft, b *Boundary, doubt float64) float64 {
 
 // Risk is the probability that the boundary's strength is below a demand, for a log-normal strength
 // with the estimate as its median. A bond that is too weak by its estimate is not made to look
-// safer by uncertainty about key, soils or timing: the spread they add counts only while the
-// estimate is above the demand, so that the risk never falls when a soil is added or a window
-// missed.
+// safer by uncertainty about key, soils, timing or air: the spread they add counts only while the
+// estimate is above the demand, so that the risk never falls when a soil is added, a window missed or
+// the air gets worse.
 func (b *Boundary) Risk(c *craft.Craft, demand, doubt float64) float64 {
 	if b.Strength <= 0 {
 		return 1

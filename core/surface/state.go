@@ -138,16 +138,19 @@ type Region struct {
 	Scuffed bool    // since the top coat was applied
 	Closed  bool    // bare wood polished finer than paint likes
 	Raised  bool    // grain raised and knocked back
-	// Stripped tells that an old coat was taken off in this plan, and Sanded that the bare material
-	// was sanded.
-	Stripped, Sanded bool
+	// Stripped tells that an old coat was taken off in this plan.
+	Stripped bool
 	// Bright tells that bare metal was abraded, at BrightAt in hours, and Rusts that water reached
 	// bright steel since.
 	Bright, Rusts bool
 	BrightAt      float64
-	// DryAt is when what it was washed with has dried, in hours, and WetWith what that was.
-	DryAt   float64
-	WetWith craft.Carrier
+	// DryAt is when what it was washed with has dried, in hours, WetFor how long that takes, and WetWith
+	// what that was.
+	DryAt, WetFor float64
+	WetWith       craft.Carrier
+	// Creeps tells that there was so much silicone that some is left however often it is washed, until
+	// a barrier of shellac lies over it.
+	Creeps bool
 	// Acid tells that an acid treatment was not yet rinsed off.
 	Acid bool
 
@@ -259,9 +262,7 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
 	p := Region{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
 	p.Soils = f.Soils
-	if p.Soils[craft.Silicone] >= neverOut {
-		p.Driven |= 1 << craft.Silicone
-	}
+	p.Creeps = p.Soils[craft.Silicone] >= neverOut
 	if fin.Bare {
 		p.Top, p.Bare = sub.Family, true
 		p.Key = bareKey(sub, f.Gloss)

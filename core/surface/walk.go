@@ -142,7 +142,7 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		st.Hours += drying.Dries(craft.HoursRaiseGrainDries, craft.Water, f.Climate)
 		for i := range st.Regions[:st.N] {
 			p := &st.Regions[i]
-			p.Raised, p.Sanded = true, true
+			p.Raised = true
 			p.Soils[craft.Dust] = max(p.Soils[craft.Dust], 1)
 			p.SandedStep = uint8(step)
 		}
@@ -289,6 +289,9 @@ func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
 			from = waitsFor(c, s, low)
 		}
 		st.Hours = max(st.Hours, p.At+drying.Earliest(from, low, f.Climate))
+		if s.Do == Effect && low.Tacky.From > 0 && from == low.Tacky.From {
+			st.Hours = max(st.Hours, p.At+drying.Latest(from, low, f.Climate)) // tack goes by its state
+		}
 	}
 }
 
@@ -298,7 +301,7 @@ func (st *State) air(s *Step) {
 	switch s.Do {
 	case Wait:
 		st.Airs = false
-	case Coat, Abrade, Dust, Effect, Fill:
+	case Coat, Abrade, Dust, Effect, Fill, Strip, Repair:
 		if st.Airs {
 			for i := range st.Regions[:st.N] {
 				st.Hours = max(st.Hours, st.Regions[i].DryAt)
@@ -392,8 +395,12 @@ func (p *Region) clean(c *craft.Craft, f *Facts, row *craft.CleanerRow, s *Step,
 	}
 	water := row.Carrier == craft.Water
 	rinsed := p.Acid && water && s.Rinse
-	if at := hours + p.dries(row, s, f, rinsed); row.Carrier != craft.Dry && at > p.DryAt {
-		p.DryAt, p.WetWith = at, row.Carrier
+	if need := p.dries(row, s, f, rinsed); row.Carrier != craft.Dry {
+		// What was still wet is wet again.
+		if p.DryAt <= hours || need >= p.WetFor {
+			p.WetFor, p.WetWith = need, row.Carrier
+		}
+		p.DryAt = hours + p.WetFor
 	}
 	if rinsed {
 		p.Acid = false
@@ -447,7 +454,6 @@ func (p *Region) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 		p.Key = max(p.Key, key)
 		p.Scuffed = true
 	}
-	p.Sanded = p.Sanded || p.Bare
 	if s.How != craft.Pad {
 		p.Grit = uint16(s.Grit)
 	}
@@ -467,9 +473,10 @@ func (p *Region) abrade(c *craft.Craft, f *Facts, s *Step, step int) {
 func (p *Region) bare(c *craft.Craft, f *Facts) {
 	sub := &c.Substrates[f.Substrate]
 	p.Top, p.Product, p.Under, p.Bare = sub.Family, craft.NoProduct, sub.Family, true
-	p.Run, p.Sanded = 0, true
+	p.Run = 0
 	p.Key = craft.Families[sub.Family].Natural
 	p.Film, p.Coats, p.Powdery, p.Raised = 0, 0, false, false
+	p.Creeps = false
 	p.Loose &^= craft.Falls | craft.LooseFoil
 	p.RoughStep, p.FilledStep, p.Resist = 0, 0, NoResist
 	p.expose(c, f)
@@ -579,6 +586,9 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	}
 	p.Product, p.At, p.Scuffed = s.Product, at, false
 	p.Acid = p.Acid || row.Acid && row.Coat == craft.NoCoat
+	if row.LeavesFilm() && p.Soils[craft.Silicone] < neverOut {
+		p.Creeps = false // whatever lies on it has shown it by now
+	}
 	if !row.LeavesFilm() {
 		return
 	}

@@ -35,9 +35,10 @@ type Job struct {
 	// Parts are those of the piece, each with the index of its zone.
 	Parts []parts.Part
 
-	ofZone   [][]parts.Part   // the parts by zone
-	measured []parts.Measured // what they come to
-	bases    []check.Base     // what the paint of each zone lies on; nil on a piece of one zone
+	ofZone    [][]parts.Part     // the parts by zone
+	measured  []parts.Measured   // what they come to
+	bases     []check.Base       // what the paint of each zone lies on; nil on a piece of one zone
+	chemicals [][]check.Chemical // what the plan of each zone brings into the room that must not meet others
 }
 
 // Job converts a decoded piece.
@@ -71,22 +72,30 @@ func (e *Engine) Job(p *wire.Piece, w Workshop) *Job {
 	return j
 }
 
-// match tells every zone what the paint of the others lies on.
+// match tells every zone what the paint of the others lies on, and what their plans bring into the
+// room that must not meet certain others.
 func (j *Job) match() {
 	if len(j.Zones) < 2 {
 		return
 	}
-	j.bases = make([]check.Base, len(j.Zones))
+	j.bases, j.chemicals = make([]check.Base, len(j.Zones)), make([][]check.Chemical, len(j.Zones))
 	for i := range j.Zones {
 		j.bases[i] = check.BaseOf(j.Craft, &j.Zones[i], j.name(i))
+		j.chemicals[i] = check.ChemicalsOf(j.Craft, &j.Zones[i], j.name(i))
 	}
 	j.matched()
 }
 
-// matched gives every zone what the paint of all of them lies on.
+// matched gives every zone what is known of the others.
 func (j *Job) matched() {
 	for i := range j.Zones {
 		j.Zones[i].Match, j.Zones[i].Own = j.bases, i+1
+		j.Zones[i].Beside = nil
+		for k := range j.chemicals {
+			if k != i {
+				j.Zones[i].Beside = append(j.Zones[i].Beside, j.chemicals[k]...)
+			}
+		}
 	}
 }
 
@@ -96,7 +105,7 @@ func (j *Job) matched() {
 func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 	out := *j
 	out.Piece = p
-	out.Zones, out.bases = slices.Clone(j.Zones), slices.Clone(j.bases)
+	out.Zones, out.bases, out.chemicals = slices.Clone(j.Zones), slices.Clone(j.bases), slices.Clone(j.chemicals)
 	others := false
 	for _, i := range zones {
 		out.Zones[i] = out.zone(i)
@@ -107,6 +116,8 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 		out.bases[i] = is
 		was.Step, is.Step = 0, 0 // where in its plan no other zone matters
 		others = others || was != is && (was.CanMatch() || is.CanMatch())
+		out.chemicals[i] = check.ChemicalsOf(out.Craft, &out.Zones[i], out.name(i))
+		others = others || !slices.Equal(j.chemicals[i], out.chemicals[i])
 	}
 	if out.bases == nil {
 		return &out, zones
