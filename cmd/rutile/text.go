@@ -32,32 +32,72 @@ func checkText(w io.Writer, r *wire.CheckResult, name string) error {
 		for _, s := range z.Bleed {
 			fmt.Fprintf(&b, "  Bleed: %s, %s (ΔE %.1f).\n", s.Name, s.Words, s.DeltaE)
 		}
+		if h := z.Hiding; h != nil {
+			fmt.Fprintf(&b, "  Cover: %s planned, %d needed.\n", measure.Count(h.CoatsPlanned, "coat", "coats"), h.CoatsNeeded)
+		}
+		if x := z.Chips; x != nil {
+			fmt.Fprintf(&b, "  Chipping: %s of it, typically %s.\n", x.Words, x.Usual)
+		}
+		if z.CrackMM > 0 {
+			fmt.Fprintf(&b, "  Cracks: about %s mm wide. %s\n", measure.Number(z.CrackMM), z.Cracks)
+		}
 		hands := "not known without an area"
 		if z.Hours.HandsOn != nil {
 			hands = z.Hours.Work
 		}
 		fmt.Fprintf(&b, "  Time: %s of work, %s from the first step to the end.\n", hands, z.Hours.Takes)
+		if z.Ready != nil && z.Verdict != check.Fails.String() {
+			fmt.Fprintf(&b, "  Ready: %s\n", z.Ready.Says)
+		}
+		if z.Lead != nil {
+			fmt.Fprintf(&b, "  Lead: %s\n", strings.TrimSpace(z.Lead.Says+" "+z.Lead.Noted))
+		}
+		settle := false
 		for _, f := range z.Findings {
-			at := ""
-			if f.Step > 0 {
-				at = fmt.Sprintf(" (step %d)", f.Step)
+			if f.Severity != check.Note.String() && !settle {
+				settle = true
+				b.WriteString("  Settle before you start:\n")
+			} else if f.Severity == check.Note.String() && settle {
+				settle = false
+				b.WriteString("  Worth knowing:\n")
 			}
-			fmt.Fprintf(&b, "  [%s] %s%s\n      %s\n", f.Severity, f.Title, at, f.Why)
-			for _, rp := range f.Repairs {
-				if rp.Kind == "acknowledge" {
-					continue
-				}
-				leads := ""
-				if rp.Verdict != "" {
-					leads = " -> " + rp.Verdict
-				}
-				fmt.Fprintf(&b, "      Fix: %s%s\n", rp.Title, leads)
+			findingText(&b, &f)
+		}
+		for _, s := range z.Stages {
+			if s.State != "done" {
+				fmt.Fprintf(&b, "  %s: %s.\n", s.Name, strings.TrimSuffix(s.Says, "."))
 			}
 		}
 	}
 	b.WriteString("\nThese are estimates. Labels, safety data sheets, local codes and licensed people decide.\n")
 	_, err := io.WriteString(w, b.String())
 	return err
+}
+
+// findingText writes one finding with what fixes it.
+func findingText(b *strings.Builder, f *wire.Finding) {
+	at := ""
+	if f.Step > 0 {
+		at = fmt.Sprintf(" (step %d)", f.Step)
+	}
+	fmt.Fprintf(b, "  [%s] %s%s\n      %s\n", f.Severity, f.Title, at, f.Why)
+	if f.Divided != nil && f.Divided.Says != f.Why {
+		fmt.Fprintf(b, "      %s\n", f.Divided.Says)
+	}
+	for _, rp := range f.Repairs {
+		if rp.Kind == check.Acknowledge.String() {
+			continue
+		}
+		leads := ""
+		switch rp.Verdict {
+		case "":
+		case check.Fails.String():
+			leads = " (this is cured by it; what else fails remains)"
+		default:
+			leads = " -> " + rp.Verdict
+		}
+		fmt.Fprintf(b, "      Fix: %s%s\n", rp.Title, leads)
+	}
 }
 
 // identifyText writes beliefs for reading in a terminal.
@@ -240,6 +280,9 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
 		if len(t.While) > 0 {
 			fmt.Fprintf(b, " (drying meanwhile: %s)", strings.Join(t.While, ", "))
+		}
+		if t.Caution != "" {
+			fmt.Fprintf(b, "\n      %s", t.Caution)
 		}
 		fmt.Fprintln(b)
 	}

@@ -220,9 +220,6 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmp.Compare(b.DeltaE, a.DeltaE) })
 	}
 	order := slices.Clone(hits)
-	if !o.Every {
-		order = once(order)
-	}
 	slices.SortStableFunc(order, func(a, b Hit) int {
 		switch {
 		case a.Severity != b.Severity:
@@ -238,6 +235,10 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		}
 		return 0
 	})
+	var also [][]string
+	if !o.Every {
+		order, also = once(order)
+	}
 	r.Findings = make([]Finding, len(order))
 	m := Repairer{budget: usualBudget}
 	if o.Budget > 0 {
@@ -259,6 +260,9 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		}
 		f.Why = why
 		f.Figures = figures(h)
+		if also != nil {
+			f.Also = also[i]
+		}
 		if h.Rule.Divides != nil {
 			f.Divided = h.Rule.Divides(h.Case, h)
 		}

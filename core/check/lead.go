@@ -44,8 +44,10 @@ func (z *Zone) decides() (bool, string) {
 	switch {
 	case t == nil:
 		return false, ""
+	case t.By == "swab" && t.Found:
+		return false, fmt.Sprintf("The home swab of %s turned: it counts as lead until a laboratory or a licensed assessor says no.", z.Units.Date(t.Date))
 	case t.By == "swab":
-		return false, fmt.Sprintf("The home swab of %s is recorded, but it decides nothing, whatever it showed.", z.Units.Date(t.Date))
+		return false, fmt.Sprintf("The home swab of %s stayed pale, which clears nothing.", z.Units.Date(t.Date))
 	case z.Today != "" && t.Date > z.Today:
 		return false, fmt.Sprintf("The result is dated %s, which is in the future.", z.Units.Date(t.Date))
 	case z.Made != 0 && len(t.Date) >= 4 && t.Date[:4] < strconv.Itoa(z.Made):

@@ -9,12 +9,39 @@ import (
 )
 
 // once leaves out what another finding tells already: one cause is told once, where it is cured, at its
-// most severe. The verdict is not changed by it.
-func once(hits []Hit) []Hit {
-	kept := slices.Clone(hits)
-	return slices.DeleteFunc(kept, func(h Hit) bool {
-		return slices.ContainsFunc(hits, func(o Hit) bool { return o.Severity >= h.Severity && tells(&o, &h) })
-	})
+// most severe. The verdict is not changed by it. also are the codes that each of those that are left
+// tells as well.
+func once(hits []Hit) (kept []Hit, also [][]string) {
+	by := make([]int, len(hits)) // who tells it, itself where nobody else does
+	for i := range hits {
+		by[i] = i
+		for j := range hits {
+			if hits[j].Severity >= hits[i].Severity && tells(&hits[j], &hits[i]) {
+				by[i] = j
+				break
+			}
+		}
+	}
+	at := make([]int, len(hits))
+	for i := range hits {
+		if by[i] == i {
+			at[i] = len(kept)
+			kept, also = append(kept, hits[i]), append(also, nil)
+		}
+	}
+	for i := range hits {
+		j := i
+		for range len(hits) { // what tells it may be told by another in turn
+			if by[j] == j {
+				break
+			}
+			j = by[j]
+		}
+		if code := hits[i].Rule.Code; j != i && by[j] == j && hits[j].Rule.Code != code && !slices.Contains(also[at[j]], code) {
+			also[at[j]] = append(also[at[j]], code)
+		}
+	}
+	return kept, also
 }
 
 // tells tells whether one finding tells the cause of another.

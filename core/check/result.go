@@ -48,6 +48,8 @@ type Finding struct {
 	Why      string
 	Figures  []Figure
 	Repairs  []Repair
+	// Also are the codes of rules that found the same cause, and are not told again.
+	Also []string
 	// Divided is what painters disagree about here; nil for nothing.
 	Divided *craft.Divide
 	// Stage is the stage of the work that it belongs to, and Unfinished tells that it is about

@@ -585,7 +585,7 @@ func adhesionRules() []Rule {
 					return
 				}
 				const grows = 4.
-				if since := e.Begun - p.BrightAt; since > grows {
+				if since := e.Begun - p.BrightAt; since > grows+rounding {
 					k.Add(Hit{Severity: Watch, Step: e.Step, Value: since, Limit: grows})
 				}
 			},
@@ -638,7 +638,7 @@ func adhesionRules() []Rule {
 				if h.Subject == "stripped" {
 					return "Powder paint on freshly stripped wood", "What the stripper leaves in the pores keeps it off in places. Seal the wood first, or mix in bonding additive."
 				}
-				return "Powder paint on wood that is " + h.Subject, craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " keeps it from soaking in evenly, and it may let go in places. Seal the wood first, or mix in bonding additive."
+				return "Powder paint on wood that is " + h.Subject, craft.Upper(craft.Lower(k.Craft.Substrates[k.Facts.Substrate].Name)) + " keeps it from soaking in evenly, and it may come off in places. Seal the wood first, or mix in bonding additive."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				m.Rework(h.Bound)

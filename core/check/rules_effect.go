@@ -481,7 +481,6 @@ func effectRules() []Rule {
 				low := &k.Craft.Products[p.Product]
 				f := drying.FactorOf(low, k.Facts.Climate)
 				from, to := low.Tacky.From*f, low.Tacky.To*f
-				const rounding = 1e-9
 				switch waited := e.Begun - p.At; {
 				case waited < .85*from-rounding:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "early", Value: waited, Limit: from})
@@ -789,6 +788,16 @@ func tackTo(c *craft.Craft, cl drying.Climate, r surface.Resist) float64 {
 		purpose = craft.ForResistLacquer
 	}
 	return TackyFor(c, cl, c.First(purpose))
+}
+
+// ResistTacky is for how many hours a resist, by its id, must be painted over in some air; 0 for one that
+// keeps.
+func ResistTacky(c *craft.Craft, cl drying.Climate, resist string) float64 {
+	switch surface.ResistNamed(resist) {
+	case surface.ResistShellac, surface.ResistLacquer:
+		return tackTo(c, cl, surface.ResistNamed(resist))
+	}
+	return 0
 }
 
 // TackyFor is how long a coat is tacky in some air, in hours: as its row says, otherwise twice as

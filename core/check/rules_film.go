@@ -518,9 +518,9 @@ func filmRules() []Rule {
 				from, _ := surface.Recoats(low, k.Facts.Climate)
 				days := craft.TraitsOf[low.Coat].BlocksDays
 				switch need := 24 * days * max(1, drying.Stretch(drying.FactorOf(low, k.Facts.Climate))); {
-				case waited < from:
+				case waited < from-rounding:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: max(from, need), Product: p})
-				case waited < need:
+				case waited < need-rounding:
 					k.Add(Hit{Severity: Watch, Step: e.Step, Value: waited, Limit: need, Product: p})
 				}
 			},
@@ -558,6 +558,9 @@ const (
 	mostAdditive    = 1.
 )
 
+// rounding is what hours that were added up may be off.
+const rounding = 1e-6
+
 // settled tells whether paint that is meant to flake has come to rest before an event: it was worked,
 // what was loose is off, and two days have passed since its last coat.
 func (k *Case) settled(e *surface.Event) bool {
@@ -567,7 +570,7 @@ func (k *Case) settled(e *surface.Event) bool {
 		return false
 	}
 	day, _ := drying.Said(craft.ADay, k.Facts.Climate)
-	return e.Begun-k.lastPowder(e) >= 2*day
+	return e.Begun-k.lastPowder(e) >= 2*day-rounding
 }
 
 // decides is the coat that decides when a face may be touched or closed at an event, and when it was

@@ -559,6 +559,38 @@ func prepRules() []Rule {
 			},
 		},
 		{
+			Code:   "prep.unsanded",
+			Title:  "Bare wood that nobody sands",
+			Why:    "Bare wood and board carry planer marks, raised fibres and dirt: a pass with 180 to 220 by hand makes the first coat lie even.",
+			When:   "The first coat goes on bare wood or board that is neither sanded in the plan nor marked as prepared in the survey. A note.",
+			Inputs: "what is sanded before the first coat, and whether the survey says that it is prepared",
+			Fix:    "sanding it; marking it as prepared",
+			Step: func(k *Case, e *surface.Event) {
+				p := &e.Before.Regions[surface.Field]
+				group := k.Craft.Substrates[k.Facts.Substrate].Group
+				if e.NBounds == 0 || !p.Bare || p.Coats > 0 || k.Facts.Prepared || group != craft.GroupWood && group != craft.GroupBoard {
+					return
+				}
+				for _, below := range k.before(e) {
+					if do := below.Doing.Do; do == surface.Abrade || do == surface.RaiseGrain || do == surface.Strip || below.NBounds > 0 {
+						return
+					}
+				}
+				k.Add(Hit{Severity: Note, Step: e.Step})
+			},
+			Say: func(*Case, *Hit) (string, string) {
+				return "", "Sand it with 180 to 220 along the grain and dust it off; or mark it as prepared, if it came that way."
+			},
+			Repair: func(m *Repairer, h *Hit) {
+				how := craft.Hand
+				if m.Zone.LeadBars(m.Craft) {
+					how = craft.Wet
+				}
+				m.Edit("Sand with 220 and dust off", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Abrade, Grit: 220, How: how}, surface.Step{Do: surface.Dust}))
+				m.Measure("Mark it as prepared", craft.FieldPrepared)
+			},
+		},
+		{
 			Code:   "prep.loose_left",
 			Harm:   HarmPeel,
 			Title:  "Loose material is left",

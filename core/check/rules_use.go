@@ -244,10 +244,10 @@ func useRules() []Rule {
 				switch n := drying.ToleranceOf(low, low).Short(waited, from); {
 				case n > 0:
 					k.Add(Hit{Severity: tooShort(n > 1), Step: e.Step, Subject: "wet", Value: waited, Limit: max(from, day), Product: p})
-				case waited < day:
+				case waited < day-rounding:
 					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "wet", Value: waited, Limit: day, Product: p})
 				default:
-					if careful := hoursToCure(k.Craft, k.Facts, &surface.Region{Product: p}, cureCareful); waited < careful {
+					if careful := hoursToCure(k.Craft, k.Facts, &surface.Region{Product: p}, cureCareful); waited < careful-rounding {
 						k.Add(Hit{Severity: Note, Step: e.Step, Subject: "young", Value: waited, Limit: careful, Product: p})
 					}
 				}

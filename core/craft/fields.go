@@ -10,6 +10,7 @@ type Field string
 const (
 	FieldSubstrate Field = "substrate"
 	FieldVeneer    Field = "veneer"
+	FieldPrepared  Field = "prepared"
 	FieldFinish    Field = "finish"
 	FieldGloss     Field = "gloss"
 	FieldArea      Field = "area_m2"
@@ -38,7 +39,7 @@ const (
 
 // Fields are all of them.
 var Fields = []Field{
-	FieldSubstrate, FieldVeneer, FieldFinish, FieldGloss, FieldArea, FieldMoisture, FieldAge, FieldColourNow, FieldSoils,
+	FieldSubstrate, FieldVeneer, FieldPrepared, FieldFinish, FieldGloss, FieldArea, FieldMoisture, FieldAge, FieldColourNow, FieldSoils,
 	FieldBleeders, FieldDefects, FieldTarget, FieldLook, FieldSheen, FieldWear, FieldUse, FieldSite, FieldParts,
 	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldShelf,
 }

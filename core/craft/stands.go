@@ -96,7 +96,7 @@ var StandsExcept = []Exception{
 	{To: []Treatment{StripCaustic}, Substrates: []string{"oak", "chestnut", "mahogany"}, Stand: Ruined, Says: "Caustic stripper turns oak and mahogany black and opens their joints."},
 	{To: []Treatment{StripCaustic}, Substrates: []string{"walnut", "cherry", "unknown_wood"}, Stand: AtRisk, Says: "Caustic stripper darkens wood with tannin."},
 	{To: []Treatment{StripCaustic}, Substrates: []string{"plywood"}, Veneer: true, Stand: Ruined, Says: "Caustic stripper dissolves the glue below a veneer."},
-	{To: []Treatment{StripHeat}, Veneer: true, Stand: Ruined, Says: "Hot air melts the glue: the veneer lets go and comes up in blisters."},
+	{To: []Treatment{StripHeat}, Veneer: true, Stand: Ruined, Says: "Hot air melts the glue: the veneer comes up in blisters."},
 	{To: []Treatment{StripHeat}, Substrates: []string{"plywood"}, Stand: AtRisk, Says: "Hot air melts the glue between the plies."},
 	{To: []Treatment{StripHeat}, Substrates: []string{"willow", "rush", "seagrass", "paper_cord", "bamboo", "rattan"}, Stand: Ruined, Says: "Cane and grass scorch and catch fire under hot air."},
 	{To: []Treatment{StripHeat}, Finishes: []string{"catalysed", "paint_factory"}, Stand: AtRisk, Says: "Two-part and baked coats give off fumes under hot air and hardly soften."},

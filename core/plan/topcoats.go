@@ -313,7 +313,7 @@ func (p *planner) paints(purpose craft.Purpose) part {
 			s.Additive, s.AdditiveFirst = p.way.additive(), p.way.AdditiveFirst
 		}
 		// Paints with a sheen of their own come in several.
-		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" {
+		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" && !row.OneSheen {
 			s.Sheen = p.zone.Sheen
 		}
 		out = append(out, option{s})

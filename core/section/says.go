@@ -28,7 +28,7 @@ func (d *Drawing) Steps(c *craft.Craft, z *check.Zone) []Said {
 		for at < len(d.Layers) && d.Layers[at].Step == i+1 {
 			at++
 		}
-		out[i] = Said{title(c, s), strings.Join(notes(c, s, d.Layers[first:at], at < len(d.Layers)), ", ")}
+		out[i] = Said{title(c, s), strings.Join(notes(c, z, i, d.Layers[first:at], at < len(d.Layers)), ", ")}
 	}
 	return out
 }
@@ -58,8 +58,9 @@ func title(c *craft.Craft, s *surface.Step) string {
 
 // notes are the details of a step. The layers are those it makes, and more tells that another coat
 // follows.
-func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string {
+func notes(c *craft.Craft, z *check.Zone, step int, layers []Layer, more bool) []string {
 	var out []string
+	s := &z.Steps[step]
 	add := func(format string, a ...any) { out = append(out, fmt.Sprintf(format, a...)) }
 	switch s.Do {
 	case surface.Clean:
@@ -94,7 +95,12 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 		case surface.Spots:
 			add("on the spots only")
 		}
-		if w := waitWords(s, layers, more); w != "" {
+		if s.Scope != surface.All && c.Products[s.Product].Block.Blocks() {
+			add("25 mm beyond each mark, feathered out")
+		}
+		if tack := tackyFor(c, z, step); tack > 0 {
+			add("lay it, and paint over it within %s, while it is tacky", measure.Hours(tack))
+		} else if w := waitWords(s, layers, more); w != "" {
 			add("%s", w)
 		}
 		if m, ok := craft.MethodNamed(s.Method); ok && s.Method != "" && s.Method != craft.Methods[0].ID {
@@ -119,6 +125,9 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 	case surface.Effect:
 		if s.Resist != "" {
 			add("over %s in patches", craft.ResistNames[s.Resist])
+			if tack := check.ResistTacky(c, z.Climate, s.Resist); tack > 0 {
+				add("lay it, and paint over it within %s", measure.Hours(tack))
+			}
 		}
 		if s.Heat {
 			add("with warm air")
@@ -138,6 +147,22 @@ func notes(c *craft.Craft, s *surface.Step, layers []Layer, more bool) []string 
 		}
 	}
 	return out
+}
+
+// tackyFor is how long a coat stays tacky in the zone's air where the next one is painted over it in that
+// time, to make it let go or crack; 0 for any other coat.
+func tackyFor(c *craft.Craft, z *check.Zone, step int) float64 {
+	s := &z.Steps[step]
+	coat := c.Products[s.Product].Coat
+	if s.Auto || coat != craft.SH && coat != craft.AE || step+1 >= len(z.Steps) {
+		return 0
+	}
+	next := &z.Steps[step+1]
+	tack := check.TackyFor(c, z.Climate, s.Product)
+	if next.Do != surface.Coat || c.Products[next.Product].Coat != craft.MK || s.WaitH > tack {
+		return 0
+	}
+	return tack
 }
 
 // waitWords says how long each coat of a step is left: as typed, or as the walk has it. It is empty

@@ -4,7 +4,9 @@ import (
 	"strings"
 	"testing"
 
+	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/drying"
 	"rutile/core/surface"
 )
 
@@ -28,6 +30,7 @@ func TestWhatIsSaidOfSteps(t *testing.T) {
 	}
 	chalk := surface.Step{Do: surface.Coat, Product: product("paint_chalk"), Auto: true}
 	two, three, typed := chalk, chalk, chalk
+	knots := surface.Step{Do: surface.Coat, Product: product("shellac_pigmented"), Coats: 2, Auto: true, Scope: surface.Knots}
 	two.Coats, three.Coats, typed.Coats, typed.Auto, typed.WaitH = 2, 3, 2, false, 0
 	for _, x := range []struct {
 		says   string
@@ -49,9 +52,13 @@ func TestWhatIsSaidOfSteps(t *testing.T) {
 		{"by hand, through to the bare material", surface.Step{Do: surface.Abrade, How: craft.Hand, Grit: 120, Through: true}, nil, false},
 		{"", surface.Step{Do: surface.Abrade, How: craft.Pad}, nil, false},
 		{"the hinges", surface.Step{Do: surface.Mask, What: "the hinges"}, nil, false},
+		{"over shellac, still tacky in patches, lay it, and paint over it within 21 min", surface.Step{Do: surface.Effect, Effect: "chippy", Resist: "shellac_tacky"}, nil, false},
+		{"2 coats, on the knots only, 25 mm beyond each mark, feathered out", knots, nil, false},
 		{"over wax in patches, with warm air, wetted, with 220, 10 % of it", surface.Step{Do: surface.Effect, Effect: "chippy", Resist: "wax", Heat: true, Wetted: true, Grit: 220, Share: .1}, nil, false},
 	} {
-		if got := strings.Join(notes(c, &x.step, x.layers, x.more), ", "); got != x.says {
+		z := check.Zone{Steps: []surface.Step{x.step}}
+		z.Climate = drying.Standard
+		if got := strings.Join(notes(c, &z, 0, x.layers, x.more), ", "); got != x.says {
 			t.Errorf("%s, and not %s", got, x.says)
 		}
 	}

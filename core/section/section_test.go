@@ -224,7 +224,7 @@ func TestWindowsInTheCut(t *testing.T) {
 	for _, x := range []struct {
 		wait float64
 		in   bool
-	}{{2, true}, {1.8, true}, {1.5, false}, {20, true}, {40, false}} {
+	}{{2, true}, {1.5, true}, {1.3, false}, {20, true}, {40, false}} {
 		d := draw(t, "birch", "none", nil, coatOf(t, "paint_acrylic", 1, 8), coatOf(t, "clear_wb", 2, x.wait))
 		l := d.Layers[2]
 		if l.InTime != x.in || l.From != 2 || l.To != 24 {

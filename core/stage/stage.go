@@ -72,7 +72,7 @@ type Work struct {
 var Entries = []Entry{
 	{
 		ID: craft.StageSurvey, Name: "Survey", Open: "Survey not finished", Core: "parts", UseCase: "Overview", Route: "/api/check", View: "survey", Folder: "survey",
-		Fields: []craft.Field{craft.FieldSubstrate, craft.FieldFinish, craft.FieldGloss, craft.FieldSoils, craft.FieldBleeders, craft.FieldDefects, craft.FieldMoisture, craft.FieldAge, craft.FieldVeneer, craft.FieldColourNow, craft.FieldArea, craft.FieldParts, craft.FieldTakeApart, craft.FieldSite, craft.FieldUse, craft.FieldWear, craft.FieldTarget, craft.FieldLook, craft.FieldSheen},
+		Fields: []craft.Field{craft.FieldSubstrate, craft.FieldFinish, craft.FieldGloss, craft.FieldSoils, craft.FieldBleeders, craft.FieldDefects, craft.FieldMoisture, craft.FieldAge, craft.FieldVeneer, craft.FieldPrepared, craft.FieldColourNow, craft.FieldArea, craft.FieldParts, craft.FieldTakeApart, craft.FieldSite, craft.FieldUse, craft.FieldWear, craft.FieldTarget, craft.FieldLook, craft.FieldSheen},
 		Stands: lookOver,
 	},
 	{
@@ -144,12 +144,18 @@ func lookOver(w *Work) (State, string, int) {
 func identified(w *Work) (State, string, int) {
 	c, z := w.Craft, w.Zone
 	sub, fin := &c.Substrates[z.Substrate], &c.Finishes[z.Finish]
-	if lead, _ := z.Lead(c); lead == check.LeadSuspect {
+	if lead, _ := z.Lead(c); lead == check.LeadSuspect || lead == check.LeadFound {
 		s := Open
 		if f, ok := w.worst(craft.StageIdentify); ok {
 			s = state(f)
 		}
+		if lead == check.LeadFound {
+			return s, "Lead was found", 0
+		}
 		return s, "Suspected lead, not tested by a laboratory or licensed assessor", 0
+	}
+	if lead, _ := z.Lead(c); lead == check.LeadUndated && w.Coats > 0 {
+		return Open, "The coating's age is not known: have it tested for lead", 0
 	}
 	known := z.Known(c)
 	switch {
@@ -213,6 +219,8 @@ func coatSystem(w *Work) (State, string, int) {
 		return state(f), f.Title, f.Step
 	case w.Paints == 0 && w.Seals == 0:
 		return Open, "No paint or clear coat is planned yet", len(w.Zone.Steps)
+	case w.Result.Adhesion != nil && check.RiskVerdict(w.Result.Adhesion.Risk) != check.Sound:
+		return Open, "Settle the preparation first: risk of peeling " + check.Percent(w.Result.Adhesion.Risk), 0
 	case w.Result.Adhesion != nil:
 		return Done, fmt.Sprintf("%s, risk of peeling %s", measure.Count(w.Coats, "product", "products"), check.Percent(w.Result.Adhesion.Risk)), 0
 	}

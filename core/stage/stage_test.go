@@ -65,7 +65,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	if s[craft.StagePrepare].Step == 0 {
 		t.Error("it does not say at which step")
 	}
-	want(t, s[craft.StageCoats], Stuck, "hold")
+	want(t, s[craft.StageCoats], Open, "the preparation first")
 	want(t, s[craft.StageJobSheet], Open, "fails")
 
 	z.Soils[craft.Grease] = 0

@@ -116,7 +116,7 @@ func TestWhatAStepWouldBringIsSaid(t *testing.T) {
 	for _, o := range next(t, c, z, 0) {
 		switch o.Name {
 		case "Chalk paint":
-			if !strings.Contains(o.Brings, "will not hold") || o.After != check.Fails {
+			if !strings.Contains(o.Brings, "not scuffed") || o.After != check.Fails {
 				t.Errorf("chalk paint on greasy gloss laminate brings %q, %s", o.Brings, o.After)
 			}
 		case "Sand":

@@ -426,7 +426,8 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	if lower != nil {
 		b.Clash = craft.ClashOf(up.Coat, lower.Coat)
 	}
-	if p.DryAt > hours && p.Bare {
+	const rounding = 1e-6
+	if p.DryAt > hours+rounding && p.Bare {
 		b.Wet, b.WetWith = p.DryAt-hours, p.WetWith
 	}
 

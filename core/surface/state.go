@@ -200,9 +200,9 @@ const (
 	ResistLacquer // while it is tacky
 )
 
-// resistNamed is the resist with an id of [craft.Resists], which has them in the
+// ResistNamed is the resist with an id of [craft.Resists], which has them in the
 // same order.
-func resistNamed(id string) Resist { return Resist(slices.Index(craft.Resists, id) + 1) }
+func ResistNamed(id string) Resist { return Resist(slices.Index(craft.Resists, id) + 1) }
 
 // driven tells whether soil s was rubbed in by abrasion.
 func (p *Region) driven(s craft.Soil) bool { return p.Driven&(1<<s) != 0 }

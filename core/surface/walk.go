@@ -234,7 +234,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	}
 	for i := range st.Regions[:st.N] {
 		q := &st.Regions[i]
-		if r := resistNamed(s.Resist); r != NoResist && q.Kind != SpotRegion {
+		if r := ResistNamed(s.Resist); r != NoResist && q.Kind != SpotRegion {
 			q.Resist, q.ResistAt = r, st.Hours
 		}
 		if row.Dusty {

@@ -227,7 +227,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		f := &r.Findings[i]
 		g := wire.Finding{
 			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
-			Figures: map[string]float64{}, Factors: factors(f.Figures, u), Repairs: []wire.Repair{},
+			Figures: map[string]float64{}, Factors: factors(f.Figures, u), Repairs: []wire.Repair{}, Also: f.Also,
 		}
 		for _, x := range g.Factors {
 			g.Figures[x.ID] = x.Value
@@ -242,6 +242,9 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		}
 		if n := slices.IndexFunc(src.Read, func(a wire.ReadNotes) bool { return a.Code == f.Code }); n >= 0 {
 			g.Acknowledged = src.Read[n].Date
+		}
+		if d := f.Divided; d != nil {
+			g.Divided = &wire.Divided{Says: d.Says, Way: d.Way}
 		}
 		out.Findings = append(out.Findings, g)
 	}

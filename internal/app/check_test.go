@@ -61,7 +61,7 @@ func TestExampleSpoilt(t *testing.T) {
 		{"gloss laminate without blocker and scuff", func(z *wire.Zone) {
 			z.Substrate, z.Finish, z.Gloss, z.Bleeders = "laminate_hpl", "none", "gloss", nil
 			z.Steps = slices.Delete(z.Steps, 1, 4)
-		}, "adhesion.weakest"},
+		}, "adhesion.key"},
 	} {
 		p := example(t)
 		x.spoil(&p.Zones[0])

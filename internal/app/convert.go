@@ -19,7 +19,7 @@ func (j *Job) zone(i int) check.Zone {
 	}
 	out := check.Zone{
 		Facts: surface.Facts{
-			Veneer: z.Veneer, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
+			Veneer: z.Veneer, Prepared: z.Prepared, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
 		},
 		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Unmasked: j.unmasked(i),
 		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear, Book: j.Book,

@@ -45,6 +45,7 @@ func knownOf(c *craft.Craft, z *check.Zone, r *check.Result) *wire.Known {
 
 // leadWords say what each state of lead means for the work.
 var leadWords = map[check.LeadState]string{
+	check.LeadUndated:  "The age of this coating is not known. It is less likely to contain lead than old paint, and a test costs little: have it tested, and until then sand it wet.",
 	check.LeadSuspect:  "The old coat may contain lead. No dry sanding, scraping, heat or dry brushing until a laboratory or a licensed assessor has excluded it.",
 	check.LeadFound:    "The old coat contains lead. Leave it undisturbed under sound coats, or give the work to a licensed professional.",
 	check.LeadExcluded: "A laboratory or a licensed assessor has excluded lead.",

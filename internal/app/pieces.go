@@ -205,9 +205,11 @@ func (s *Studio) judgedWhole(ctx context.Context, p *wire.Saved, shop Workshop) 
 	}
 	for i, r := range results {
 		for _, f := range r.Findings {
-			out.speaks = append(out.speaks, spoken{f.Code, f.Severity, wire.RuleFinding{
-				Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: f.Step,
-			}})
+			for _, code := range append([]string{f.Code}, f.Also...) {
+				out.speaks = append(out.speaks, spoken{code, f.Severity, wire.RuleFinding{
+					Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: f.Step,
+				}})
+			}
 		}
 	}
 	return out, nil

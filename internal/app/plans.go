@@ -371,7 +371,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	}
 	last := 0.
 	for _, t := range plan.Trips(c, zones) {
-		w := wire.Trip{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes), Work: measure.Hours(t.Minutes / 60)}
+		w := wire.Trip{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes), Work: measure.Hours(t.Minutes / 60), Caution: t.Caution}
 		for _, v := range t.Visits {
 			w.Zones = append(w.Zones, j.name(v.Zone))
 		}

@@ -25,7 +25,7 @@ func word(id, name, note string) wire.Word {
 func RuleWords(rules []*check.Rule) []wire.RuleWord {
 	out := make([]wire.RuleWord, len(rules))
 	for i, r := range rules {
-		out[i] = wire.RuleWord{Code: r.Code, Title: r.Title, Group: r.Group(), Why: r.Why, When: r.When, Inputs: craft.Upper(r.Inputs), Fix: craft.Upper(r.Fix)}
+		out[i] = wire.RuleWord{Code: r.Code, Title: r.Title, Group: r.Group(), Why: r.Why, When: r.When, Inputs: craft.Upper(r.Inputs), Fix: craft.Upper(r.Fix), Divided: r.Divides != nil}
 	}
 	return out
 }
@@ -116,7 +116,7 @@ func (e *Engine) Vocab() wire.Vocab {
 		v.Families = append(v.Families, word(r.ID, r.Name, ""))
 	}
 	v.Scopes = named("all", "the whole zone", "knots", "the knots only", "spots", "the spots only")
-	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding")
+	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding", "caustic", "with caustic stripper")
 	for _, id := range craft.Resists {
 		v.Resists = append(v.Resists, word(id, craft.ResistNames[id], ""))
 	}
@@ -157,8 +157,10 @@ func asks(r *craft.SubstrateRow) []string {
 	out := []string{}
 	switch r.Group {
 	case craft.GroupWood:
-		out = append(out, "moisture_pct", "veneer")
-	case craft.GroupBoard, craft.GroupMineral:
+		out = append(out, "moisture_pct", "veneer", "prepared")
+	case craft.GroupBoard:
+		out = append(out, "moisture_pct", "prepared")
+	case craft.GroupMineral:
 		out = append(out, "moisture_pct")
 	}
 	if r.Alkaline() {

@@ -207,7 +207,7 @@ func TestListTellsWhatIsNext(t *testing.T) {
 		by[p.Name] = p
 	}
 	for _, x := range []struct{ name, stage, holds, next, in string }{
-		{"Ticket booth", "prepare", "Chalk paint will not hold on high-pressure laminate", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
+		{"Ticket booth", "prepare", "Chalk paint on high-pressure laminate that was not scuffed", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
 		{"Lectern", "coats", "Dye will show through the coats", "Block it with 2 coats of pigmented shellac", "column"},
 		{"Programme rack", "coats", "", "Dye may show through the coats", "back"},
 		{"Cane screen", "identify", "", "Not certain yet: Cane or wicker, very likely; bare, more likely than not", "panels"},

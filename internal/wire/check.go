@@ -163,6 +163,14 @@ type Finding struct {
 	Factors      []Factor           `json:"factors" doc:"The figures with their meaning, in order"`
 	Repairs      []Repair           `json:"repairs"`
 	Acknowledged string             `json:"acknowledged,omitempty" doc:"Date on which the caution was read"`
+	Also         []string           `json:"also,omitempty" doc:"Codes of rules that found the same cause, which is told once"`
+	Divided      *Divided           `json:"divided,omitempty" doc:"What good painters disagree about here"`
+}
+
+// Divided is something about which good painters disagree.
+type Divided struct {
+	Says string `json:"says" doc:"Who does it, how often it goes wrong, and what makes it sure"`
+	Way  string `json:"way,omitempty" doc:"Id of the way of working that does it"`
 }
 
 // Repair is one way to answer a finding.
@@ -171,7 +179,7 @@ type Repair struct {
 	Title   string `json:"title"`
 	Steps   []Step `json:"steps,omitempty" doc:"Of an edit: the zone's whole repaired steps"`
 	Field   string `json:"field,omitempty" doc:"Of a measurement: the field to fill in"`
-	Verdict string `json:"verdict,omitempty" doc:"Of an edit: what it leads to"`
+	Verdict string `json:"verdict,omitempty" doc:"Of an edit: what it leads to; fails where other findings remain that fail"`
 }
 
 // Section is the cut through a zone's coats, from the substrate up.

@@ -100,7 +100,7 @@ type Certainty struct {
 
 // Lead is what is known of lead in a zone.
 type Lead struct {
-	State string `json:"state" enum:"suspect,excluded,found"`
+	State string `json:"state" enum:"undated,suspect,excluded,found"`
 	Says  string `json:"says"`
 	Noted string `json:"noted,omitempty" doc:"Why a recorded test does not decide"`
 	// Advice is absent where lead is excluded.

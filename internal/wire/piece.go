@@ -147,6 +147,7 @@ type Zone struct {
 	Name        string      `json:"name,omitempty"`
 	Substrate   string      `json:"substrate"`
 	Veneer      bool        `json:"veneer,omitempty"`
+	Prepared    bool        `json:"prepared,omitempty"`
 	Finish      string      `json:"finish,omitempty"`
 	Gloss       string      `json:"gloss,omitempty"`
 	GlossUnits  *float64    `json:"gloss_gu,omitempty"`

@@ -132,6 +132,7 @@ type Trip struct {
 	Minutes float64  `json:"minutes"`
 	Work    string   `json:"work" doc:"The same in words"`
 	While   []string `json:"while,omitempty" doc:"Zones that dry meanwhile"`
+	Caution string   `json:"caution,omitempty" doc:"Why it was put a day away from another trip"`
 }
 
 // PlanLine is one line of the answer to planning a piece: how far it is, or in the

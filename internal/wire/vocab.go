@@ -146,7 +146,7 @@ type SubstrateWord struct {
 	Porosity float64 `json:"porosity"`
 	Mark     string  `json:"mark" doc:"Its pattern"`
 	// Asks are the fields of a survey that mean something for it.
-	Asks []string `json:"asks" doc:"Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare"`
+	Asks []string `json:"asks" doc:"Of moisture_pct, age_days, knots, veneer, prepared and gloss those that mean something here; gloss where it is bare"`
 	// What is met on it, the usual first.
 	Finishes []string `json:"finishes" doc:"Finishes found on it, most common first"`
 	Soils    []string `json:"soils" doc:"Soils found on it, most common first"`
@@ -219,6 +219,8 @@ type RuleWord struct {
 	When   string `json:"when" doc:"When there is a finding, and how severe it is"`
 	Inputs string `json:"looks" doc:"What it looks at"`
 	Fix    string `json:"mends" doc:"What fixes it"`
+	// Divided tells that it may be about something where the ways of working differ.
+	Divided bool `json:"divided,omitempty" doc:"Painters disagree about it: the ways of working can be compared"`
 }
 
 // PartKind describes a kind of part.

@@ -804,6 +804,12 @@ export interface components {
             name: string;
             note?: string;
         };
+        Divided: {
+            /** @description Who does it, how often it goes wrong, and what makes it sure */
+            says: string;
+            /** @description Id of the way of working that does it */
+            way?: string;
+        };
         Earlier: {
             /** @description what */
             what: string;
@@ -920,6 +926,8 @@ export interface components {
             /** @description Date on which the caution was read */
             acknowledged?: string;
             code: string;
+            /** @description What good painters disagree about here */
+            divided?: components["schemas"]["Divided"];
             /** @description The figures with their meaning, in order */
             factors: components["schemas"]["Factor"][];
             figures: {
@@ -1222,7 +1230,7 @@ export interface components {
             noted?: string;
             says: string;
             /** @enum {string} */
-            state: "suspect" | "excluded" | "found";
+            state: "undated" | "suspect" | "excluded" | "found";
         };
         LeadTest: {
             /**
@@ -1760,7 +1768,7 @@ export interface components {
              * @description The field to enter it in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             says: string;
             /** @description A plan that then passes */
             words: string[];
@@ -1774,13 +1782,13 @@ export interface components {
              * @description Of a measurement: the field to fill in
              * @enum {string}
              */
-            field?: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             /** @enum {string} */
             kind: "edit" | "measure" | "acknowledge";
             /** @description Of an edit: the zone's whole repaired steps */
             steps?: components["schemas"]["Step"][];
             title: string;
-            /** @description Of an edit: what it leads to */
+            /** @description Of an edit: what it leads to; fails where other findings remain that fail */
             verdict?: string;
         };
         RoomNow: {
@@ -1801,6 +1809,8 @@ export interface components {
         };
         RuleEntry: {
             code: string;
+            /** @description Painters disagree about it: the ways of working can be compared */
+            divided?: boolean;
             /** @description Where it has findings in the studio now, the worst first */
             findings: components["schemas"]["RuleFinding"][];
             /** @description In words */
@@ -1829,6 +1839,8 @@ export interface components {
         };
         RuleWord: {
             code: string;
+            /** @description Painters disagree about it: the ways of working can be compared */
+            divided?: boolean;
             /** @description In words */
             group: string;
             /** @description What it looks at */
@@ -1881,7 +1893,7 @@ export interface components {
              * @description The field to enter the result in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
             if: string;
             /** @description The steps of that plan, in words */
             instead?: string[];
@@ -2146,7 +2158,7 @@ export interface components {
         SubstrateWord: {
             /** @description Further words to find it by */
             also?: string;
-            /** @description Of moisture_pct, age_days, knots, veneer and gloss those that mean something here; gloss where it is bare */
+            /** @description Of moisture_pct, age_days, knots, veneer, prepared and gloss those that mean something here; gloss where it is bare */
             asks: string[];
             /** @description Bleeders found in or on it, most common first */
             bleeders: string[];
@@ -2277,6 +2289,8 @@ export interface components {
         Trip: {
             /** @description The same in words */
             at: string;
+            /** @description Why it was put a day away from another trip */
+            caution?: string;
             do: string;
             does: string;
             /** Format: double */
@@ -2583,6 +2597,8 @@ export interface components {
             name?: string;
             /** @description patch tests, planned and rated; absent: none */
             patches?: components["schemas"]["Patch"][];
+            /** @description bare wood that came sanded and ready for its first coat */
+            prepared?: boolean;
             /** @description where measured values come from; absent: typed */
             readings?: components["schemas"]["Reading"][];
             /** @description dirt and residues on it; an empty list: none found; absent: not checked */

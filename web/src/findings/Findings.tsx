@@ -2,6 +2,7 @@ import { BookOpen, ChevronRight, Eye, Hammer, Ruler } from "lucide-react";
 import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Finding, Repair, Verdict } from "../api/client";
+import { useWorkspace } from "../piece/workspace";
 import { whatOf } from "../plan/Row";
 import { useName } from "../ui/focus";
 import { Joint, Mark } from "../ui/Mark";
@@ -56,6 +57,7 @@ export const Findings = memo(function Findings({ findings, held, onHold, onPoint
             {worth.map((f) => (
               <li key={`${f.code}-${f.step}-${f.title}`} className="border-base-300 border-t pt-2" data-code={f.code}>
                 <b className="font-semibold">{f.title}.</b> {f.why}
+                <Divided f={f} />
                 <Why f={f} onStep={onStep} />
                 {f.repairs
                   .filter((r) => r.kind === "edit")
@@ -132,6 +134,7 @@ const Fault = memo(function Fault({ f, here, first, held, ...press }: FaultProps
         <div className="min-w-0 flex-1">
           <h3 className="font-semibold text-base leading-tight">{f.title}</h3>
           <p className="mt-1">{f.why}</p>
+          <Divided f={f} />
         </div>
       </div>
       <Why f={f} onStep={press.onStep} />
@@ -186,11 +189,17 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
           <Ruler className="size-5 shrink-0" aria-hidden="true" />
         )}
         <span className="flex-1">{r.title}</span>
-        {r.verdict && (
-          <span className="inline-flex items-center gap-1 text-sm">
-            <span className="sr-only">result:</span>
-            <Mark verdict={r.verdict as Verdict} />
+        {r.verdict === "fails" ? (
+          <span className="max-w-32 text-right font-normal text-secondary text-sm leading-tight">
+            other fails remain
           </span>
+        ) : (
+          r.verdict && (
+            <span className="inline-flex items-center gap-1 text-sm">
+              <span className="sr-only">result:</span>
+              <Mark verdict={r.verdict as Verdict} />
+            </span>
+          )
         )}
       </button>
       {edit && (
@@ -207,6 +216,28 @@ function RepairRow({ r, first, held, onHold, onPoint, onPress }: RowProps) {
         </button>
       )}
     </div>
+  );
+}
+
+/** Divided says what good painters disagree about, and leads to the ways of working. */
+function Divided({ f }: { f: Finding }) {
+  return f.divided ? <ToWays says={f.divided.says === f.why ? "" : f.divided.says} /> : null;
+}
+
+function ToWays({ says }: { says: string }) {
+  const { go } = useWorkspace();
+  return (
+    <p className="mt-1">
+      {says}{" "}
+      <button
+        type="button"
+        data-do="ways"
+        className="min-h-8 text-primary underline underline-offset-2"
+        onClick={() => go("compare")}
+      >
+        Compare the ways of working
+      </button>
+    </p>
   );
 }
 

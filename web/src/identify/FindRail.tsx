@@ -15,7 +15,9 @@ export function FindRail({ at }: { at: Find }) {
   const rated = (zone.patches ?? []).filter((p) => p.class !== undefined).length;
   const says: Record<Find, string> = {
     identify: zone.evidence?.length ? `${zone.evidence.length} answered` : "",
-    lead: judged?.lead ? { suspect: "suspect", found: "found", excluded: "excluded" }[judged.lead.state] : "",
+    lead: judged?.lead
+      ? { undated: "test advised", suspect: "suspect", found: "found", excluded: "excluded" }[judged.lead.state]
+      : "",
     patches: zone.patches?.length ? `${rated} of ${zone.patches.length} rated` : "",
   };
   return (

@@ -33,7 +33,10 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
             <bdi>{of}</bdi>:{" "}
           </>
         )}
-        <b className="font-semibold">{lead.state === "found" ? "Lead." : "Suspected lead."}</b> {lead.says}
+        <b className="font-semibold">
+          {lead.state === "found" ? "Lead." : lead.state === "undated" ? "Lead not ruled out." : "Suspected lead."}
+        </b>{" "}
+        {lead.says}
       </span>
       {onLead && (
         <button
@@ -108,7 +111,9 @@ export function LeadView() {
             words={BY}
             value={draft.by}
             hint={
-              draft.by === "swab" ? "A home swab is recorded, but it decides nothing, whatever it shows." : undefined
+              draft.by === "swab"
+                ? "A swab that turns counts as lead until a laboratory says no; one that stays pale clears nothing."
+                : undefined
             }
             onChange={(id) => put({ by: (id || undefined) as Draft["by"] })}
           />

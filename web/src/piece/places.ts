@@ -11,6 +11,7 @@ type Place = { view: string } | { piece: PieceView };
 export const PLACES: Record<FieldName, Place> = {
   substrate: { view: "survey" },
   veneer: { view: "survey" },
+  prepared: { view: "survey" },
   finish: { view: "survey" },
   gloss: { view: "survey" },
   area_m2: { view: "survey" },

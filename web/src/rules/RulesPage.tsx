@@ -107,6 +107,11 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
       <div className="min-w-0">
         <h3 className="flex flex-wrap items-baseline gap-x-3 font-semibold text-base">{r.title}</h3>
         <p className="mt-0.5">{r.why}</p>
+        {r.divided && (
+          <p className="mt-1 text-primary text-sm">
+            Painters divide here. On a piece, the ways of working can be compared side by side.
+          </p>
+        )}
         <dl className="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-sm">
           {[
             ["When", r.when],
@@ -142,6 +147,16 @@ function Rule({ r, here }: { r: Entry; here: boolean }) {
                       {s.step ? `, step ${s.step}` : ""}
                     </span>
                   </Link>
+                  {r.divided && (
+                    <Link
+                      data-compares={`${s.piece}/${s.zone}`}
+                      to={`/pieces/${s.piece}/${s.zone}/compare`}
+                      className="ml-8 inline-flex min-h-9 items-center text-primary underline underline-offset-2"
+                      aria-label={`Compare the ways of working: ${s.name}, ${s.zone_name}`}
+                    >
+                      Compare the ways of working
+                    </Link>
+                  )}
                 </li>
               ))}
             </ul>

@@ -214,6 +214,14 @@ const WhatItIs = memo(function WhatItIs({ zone, overview, known, gloss, fresh, s
             onChange={(on) => set({ veneer: on || undefined })}
           />
         )}
+        {bare && asks("prepared") && (
+          <Check
+            label="Sanded and ready for its first coat"
+            name="prepared"
+            on={!!zone.prepared}
+            onChange={(on) => set({ prepared: on || undefined })}
+          />
+        )}
         <Check
           label="The finish flakes"
           on={zone.defects?.some((d) => d.id === "flaking") ?? false}
@@ -230,6 +238,7 @@ const SURVEYED = [
   "substrate",
   "finish",
   "veneer",
+  "prepared",
   "gloss",
   "gloss_gu",
   "area_m2",

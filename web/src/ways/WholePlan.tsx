@@ -210,7 +210,10 @@ function Trips({ plan }: { plan: Made }) {
             // biome-ignore lint/suspicious/noArrayIndexKey: trips have no other name, and the list is drawn anew
             <tr key={i} className="border-base-300 border-b align-top">
               <td className="whitespace-nowrap py-1.5 pr-3 tabular-nums">{t.at}</td>
-              <td className="py-1.5 pr-3 font-medium">{t.does}</td>
+              <td className="py-1.5 pr-3 font-medium">
+                {t.does}
+                {t.caution && <span className="block font-normal text-error">{t.caution}</span>}
+              </td>
               <td className="py-1.5 pr-3">
                 <bdi>{t.zones.join(", ")}</bdi>
               </td>
