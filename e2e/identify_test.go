@@ -71,14 +71,15 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 	if len(asked) < 2 || len(asked) > 8 {
 		t.Errorf("asked %v", asked)
 	}
-	do(t, ctx, verdict("sound"), saved(), click(`[data-do="go-on"]`))
+	// Nothing but the test for lead is left: nobody knows how old the varnish is.
+	do(t, ctx, verdict("watch"), hides(waxed), saved(), click(`[data-do="go-on"]`))
 	asked = answers(t, ctx, truth, asked, 6)
 	do(t, ctx, shows(`[data-do="take"]`), saved())
 	before := a.stored("1")
 	if z := before.Piece.Zones[0]; z.Finish != "unknown" || len(z.Evidence) != len(asked) || z.Evidence[0].Date == "" {
 		t.Errorf("kept before it was taken: %s, %+v", z.Finish, z.Evidence)
 	}
-	do(t, ctx, click(`[data-do="take"]`), shows("[data-taken]"), verdict("sound"), saved())
+	do(t, ctx, click(`[data-do="take"]`), shows("[data-taken]"), verdict("watch"), saved())
 	if z := a.stored("1").Piece.Zones[0]; z.Finish != "varnish_oil" || z.Substrate != "beech" {
 		t.Errorf("taken: %s under %s", z.Substrate, z.Finish)
 	}
@@ -86,7 +87,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 	// both back.
 	do(t, ctx, chromedp.Reload(), shows("[data-taken]"), click(`[data-do="others"]`), click(`[data-ask="fingernail"]`), asks("fingernail"), outcome("furrow"), click(`[data-answered="face"]`), asks("face"), outcome("soft_sheen"),
 		click(`[data-answered="amber"]`), asks("amber"), outcome("no_film"), verdict("fails"), shows(`[data-on="wax"]`),
-		click("[data-undo]"), click("[data-undo]"), click("[data-undo]"), verdict("sound"), shows("[data-taken]"))
+		click("[data-undo]"), click("[data-undo]"), click("[data-undo]"), verdict("watch"), shows("[data-taken]"))
 }
 
 // A contradiction is named on the dialogue's own screen, and answering again settles it.
@@ -171,7 +172,7 @@ func TestAPatchTestMovesTheVerdict(t *testing.T) {
 	if p.Class == nil || *p.Class != 1 || p.Place != "inside the left leg" || p.On != "hidden" || p.Under == nil || p.Under.Key == 0 || p.Made == "" || p.Rated == "" {
 		t.Errorf("kept: %+v", p)
 	}
-	do(t, ctx, click(`[data-stage="coats"]`), verdict("fails"), shows(`[data-code="adhesion.weakest"]`), click(`[data-stage="identify"]`), click(`[data-view="patches"]`), click(`[data-do="rate-again"]`), click(`[data-class="5"]`), verdict("sound"), saved(),
+	do(t, ctx, click(`[data-stage="coats"]`), verdict("fails"), shows(`[data-code="adhesion.bond"]`), click(`[data-stage="identify"]`), click(`[data-view="patches"]`), click(`[data-do="rate-again"]`), click(`[data-class="5"]`), verdict("sound"), saved(),
 		click(`[data-do="remove-patch"]`), hides("[data-patch]"), click("[data-undo]"), shows("[data-patch]"))
 }
 

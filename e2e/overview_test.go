@@ -38,7 +38,7 @@ func TestAChestFromNothing(t *testing.T) {
 		counts("[data-part-row]", 6), saved())
 	// The fronts are of one material, all else of another.
 	do(t, ctx, part(2), click(`[data-do="new-zone"]`), click(`[data-option="laminate_hpl"]`), verdict("watch"), pick("bare"), click(`[data-nothing="soils"]`), click(`[data-quick="#c9d2cd"]`),
-		click(`[data-tab="-"]`), click(`[data-do="new-zone"]`), typeIn("zone_name", "Body"), click(`[data-option="pine"]`), verdict("watch"), pick("oil varnish"), click(`[data-nothing="soils"]`), click(`[data-quick="#2f4a40"]`), saved())
+		click(`[data-tab="-"]`), click(`[data-do="new-zone"]`), typeIn("zone_name", "Body"), click(`[data-option="pine"]`), verdict("watch"), pick("oil varnish"), click(`[data-nothing="soils"]`), click(`[data-quick="#2f4a40"]`), typeIn("piece.made", "2004"), saved())
 	// A plan for each.
 	plan := func(zone string, steps ...string) {
 		t.Helper()

@@ -167,7 +167,7 @@ func TestNothingMovesUnderAPress(t *testing.T) {
 		for n := 0; n < 30 && !tried; n++ {
 			late.Store(0)
 			piece++
-			a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "varnish_oil"}]}`, 201)
+			a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Desk", "zones": [{"id": "top", "substrate": "pine", "finish": "wax"}]}`, 201)
 			option := fmt.Sprintf(`[data-option=%q]`, x.option)
 			do(t, ctx, chromedp.Navigate(a.url(fmt.Sprintf("/pieces/%d/top/survey", piece))), verdict("watch"), click(of("finish")), shows(option))
 			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`(() => {

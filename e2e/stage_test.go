@@ -83,7 +83,8 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 	a := start(t, false)
 	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Bench", "parts": [{"kind": "top", "width_cm": 80, "depth_cm": 40}], "zones": [
 		{"id": "top", "substrate": "oak", "finish": "varnish_oil", "steps": [{"do": "clean", "with": "detergent", "rinse": true}, {"do": "coat", "product": "paint_mineral"}]},
-		{"id": "feet", "substrate": "concrete", "finish": "none"}]}`, 201)
+		{"id": "feet", "substrate": "concrete", "finish": "none"},
+		{"id": "shelf", "substrate": "birch", "finish": "none"}]}`, 201)
 	ctx := browser(t, 1280, 800)
 	place := map[craft.Field]string{craft.FieldEvidence: of("identify"), craft.FieldSteps: "[data-picker] [role=combobox]", craft.FieldShelf: "dialog[open] *"}
 	views := map[craft.Field]string{}
@@ -99,6 +100,8 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 		switch f {
 		case craft.FieldAge:
 			path = "/pieces/1/feet/survey#age_days"
+		case craft.FieldPrepared:
+			path = "/pieces/1/shelf/survey#prepared"
 		case craft.FieldParts:
 			path = "/pieces/1/-/parts#parts"
 		case craft.FieldTakeApart:

@@ -130,7 +130,7 @@ var rawID = regexp.MustCompile(`\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|pre
 
 // ids are the fields of answers that hold ids, drawings or colours for the page; all others hold what a
 // person reads.
-var ids = []string{"id", "code", "field", "way", "take", "do", "with", "product", "coat", "on", "over", "family", "layer", "effect", "gloss", "sheen",
+var ids = []string{"id", "code", "also", "field", "way", "take", "do", "with", "product", "coat", "on", "over", "family", "layer", "effect", "gloss", "sheen",
 	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour"}
 
 // texts collects the texts of an answer that a person reads, in whatever depth.

@@ -405,14 +405,6 @@ func curedIn(c *craft.Craft, f *surface.Facts, t *surface.Trace) (Cured, bool) {
 	return Cured{after(cureCareful), after(cureNormal), after(cureHard)}, true
 }
 
-// cureAt is how hard the top coat of a patch is at an hour of the plan, 0 to 1.
-func cureAt(c *craft.Craft, f *surface.Facts, p *surface.Region, hours float64) float64 {
-	if p.Product == craft.NoProduct {
-		return 1
-	}
-	return drying.CureFraction(max(0, hours-p.At)/24, c.Products[p.Product].Cure, f.Climate)
-}
-
 // hoursToCure is after how many hours the top coat of a patch has hardened to a
 // share.
 func hoursToCure(c *craft.Craft, f *surface.Facts, p *surface.Region, share float64) float64 {

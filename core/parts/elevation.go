@@ -730,8 +730,27 @@ func (d *drafter) vessels(g []int) {
 	}
 }
 
-// loose places what found no place beside the piece.
+// loose places what found no place beside the piece; many boards and nothing else lie in rows, so that each is
+// large enough to be seen.
 func (d *drafter) loose(x float64) {
+	const (
+		inOneRow = 6
+		wide     = 2. // a drawing about twice as wide as high fits beside the list of parts
+	)
+	n, area, high := 0, 0., 0.
+	for i := range d.all {
+		if d.drawn[i] == 0 && d.all[i].Seen != 0 && d.all[i].Kind != DrawerBox {
+			w, h := faceSize(&d.all[i])
+			seen := min(d.seen(i), 12)
+			n += seen
+			area += float64(seen) * (w + between) * (h + between)
+			high = max(high, h)
+		}
+	}
+	row, y := math.Inf(1), 0.
+	if x == 0 && n > inOneRow {
+		row = math.Sqrt(wide * area)
+	}
 	for i := range d.all {
 		p := &d.all[i]
 		if d.drawn[i] > 0 || p.Seen == 0 || p.Kind == DrawerBox || hiddenInside(d, i) {
@@ -742,7 +761,10 @@ func (d *drafter) loose(x float64) {
 			if x > 0 {
 				x += between
 			}
-			d.put(i, x, 0)
+			if x > 0 && x+w > row {
+				x, y = 0, y-high-between
+			}
+			d.put(i, x, y)
 			x += w
 		}
 	}

@@ -151,6 +151,13 @@ func TestFrontsFillTheCarcassInRows(t *testing.T) {
 	if s := of(ps, d, SpindleTurned); len(s) != 1 || s[0].x0 < 100 {
 		t.Errorf("a loose spindle at %v", s)
 	}
+	// A few boards lie side by side, many in rows.
+	if d = Elevation(read("4 panels 40x30"), measure.Metric); d.H > 30 {
+		t.Errorf("four boards are drawn %v high", d.H)
+	}
+	if d = Elevation(read("12 panels 40x30; 12 panels 40x30"), measure.Metric); len(d.Shapes) != 24 || d.W > 3*d.H || d.H > d.W {
+		t.Errorf("%d boards on %v by %v", len(d.Shapes), d.W, d.H)
+	}
 }
 
 // Whatever parts there are, the drawing holds each that shows, at its own

@@ -64,7 +64,7 @@ type Work struct {
 	Zone   *check.Zone
 	Result *check.Result
 	// First is the index of the first coat, the number of steps where there is none. Coats
-	// counts the coat steps, Paints those of paint, and Seals those of a clear coat, wax or oil.
+	// counts the coat steps, Paints those of paint, and Seals those of a clear coat, clear shellac, wax or oil.
 	First, Coats, Paints, Seals int
 }
 
@@ -103,7 +103,7 @@ func Of(entries []Entry, c *craft.Craft, z *check.Zone, r *check.Result) []Stage
 			switch p := &c.Products[s.Product]; {
 			case p.Role == craft.RolePaint:
 				w.Paints++
-			case p.Role == craft.RoleClear || p.Role == craft.RoleWax:
+			case p.Role == craft.RoleClear || p.Role == craft.RoleWax || p.Coat == craft.SH && p.Colour == "":
 				w.Seals++
 			}
 		}

@@ -77,6 +77,23 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	want(t, s[craft.StageJobSheet], Done, "First step: sand with 220")
 }
 
+// A primer alone is no finish; clear shellac inside a box is.
+func TestWhatFinishesAZone(t *testing.T) {
+	c := craft.Default()
+	z := &check.Zone{Facts: surface.Facts{Moisture: -1, Wear: craft.Display, Climate: drying.Usual, Area: 1}, SoilsKnown: true, Look: craft.LookSolid, Made: 2010, Colour: "#c09a66"}
+	z.Substrate, _ = c.Substrate("oak")
+	z.Finish, _ = c.Finish("none")
+	for _, x := range []struct {
+		product string
+		state   State
+		says    string
+	}{{"primer_stainblock_wb", Open, "No paint or clear coat"}, {"shellac_clear", Done, "1 product"}} {
+		p, _ := c.Product(x.product)
+		z.Steps = []surface.Step{{Do: surface.Abrade, Grit: 220, How: craft.Hand}, {Do: surface.Dust}, {Do: surface.Coat, Product: p, Coats: 2, Auto: true}}
+		want(t, of(t, z)[craft.StageCoats], x.state, x.says)
+	}
+}
+
 func TestALeadSuspectIsNotIdentified(t *testing.T) {
 	c := craft.Default()
 	z := &check.Zone{Facts: surface.Facts{Moisture: -1, Area: 1, Wear: craft.Handled, Climate: drying.Usual}, SoilsKnown: true, Look: craft.LookSolid, Colour: "#ffffff", Made: 1930}

@@ -207,10 +207,10 @@ func BenchmarkLookOver(b *testing.B) {
 func TestThePieceReachesTheRules(t *testing.T) {
 	p := wire.New("Table")
 	gap := .4
-	chalk := []wire.Step{{Do: "coat", Product: "paint_chalk", Coats: 2}}
+	paint := []wire.Step{{Do: "coat", Product: "paint_acrylic", Coats: 2}}
 	p.Zones = []wire.Zone{
-		{ID: "top", Name: "Top", Substrate: "birch", Finish: "none", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: chalk},
-		{ID: "front", Name: "Front", Substrate: "birch", Finish: "varnish_oil", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: append(chalk, wire.Step{Do: "reassemble"})},
+		{ID: "top", Name: "Top", Substrate: "birch", Finish: "none", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: paint},
+		{ID: "front", Name: "Front", Substrate: "birch", Finish: "varnish_oil", Soils: []wire.Level{}, Target: &wire.Target{Colour: "#e4e8df"}, Steps: append(paint, wire.Step{Do: "reassemble"})},
 	}
 	p.Parts = []wire.Part{{Kind: "drawer_front", WidthCM: 40, HeightCM: 12, Zone: "front", GapMM: &gap}}
 	p.TakeApart = []wire.Fitting{{Kind: "knob", Count: 2, Do: "stay", Zone: "front"}, {Kind: "hinge", Do: "stay"}, {Kind: "glass", Do: "mask", Zone: "front"}, {Kind: "shelf", Do: "stay", Zone: "top"}}

@@ -925,6 +925,8 @@ export interface components {
         Finding: {
             /** @description Date on which the caution was read */
             acknowledged?: string;
+            /** @description Codes of rules that found the same cause, which is told once */
+            also?: string[];
             code: string;
             /** @description What good painters disagree about here */
             divided?: components["schemas"]["Divided"];

@@ -155,17 +155,20 @@ function place(p: Summary): string {
 // Zones of one piece from which their materials have no room, and then their names.
 const SEVERAL = 4;
 const MANY = 6;
+// And from which they stand in several rows, each still wide enough to press.
+const ROWS = 12;
 
 /** Stand is one piece: its zones as sample blocks, then its name and state. */
 function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   const many = p.zones.length > MANY;
   const several = p.zones.length > SEVERAL;
+  const rows = p.zones.length > ROWS;
   return (
     <article className="flex flex-1 flex-col">
       {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}
-      <ul className={`flex items-end px-2 ${many ? "gap-1" : "min-h-24 gap-2"}`}>
+      <ul className={`flex items-end px-2 ${rows ? "flex-wrap gap-x-0.5 gap-y-1" : many ? "gap-1" : "min-h-24 gap-2"}`}>
         {p.zones.map((z) => (
-          <li key={z.id} className="min-w-0 max-w-40 flex-1">
+          <li key={z.id} className={rows ? "w-6.5" : "min-w-0 max-w-40 flex-1"}>
             <Link
               to={`/pieces/${p.id}/${z.id}`}
               data-zone={`${p.id}/${z.id}`}
