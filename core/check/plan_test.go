@@ -69,9 +69,15 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 		case "unseen":
 			z.SoilsKnown = false
 		case "wear":
-			z.Wear, _ = craft.WearNamed(w[1])
+			var ok bool
+			if z.Wear, ok = craft.WearNamed(w[1]); !ok {
+				t.Fatalf("no wear %q", w[1])
+			}
 		case "use":
-			u, _ := craft.UsesNamed(w[1])
+			u, ok := craft.UsesNamed(w[1])
+			if !ok {
+				t.Fatalf("no use %q", w[1])
+			}
 			z.Uses |= u
 		case "knots":
 			z.Knots = 3
@@ -94,7 +100,10 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 		case "ground":
 			z.Ground = w[1]
 		case "target":
-			z.Sheen, _ = craft.SheenNamed(w[1])
+			var ok bool
+			if z.Sheen, ok = craft.SheenNamed(w[1]); !ok {
+				t.Fatalf("no sheen %q", w[1])
+			}
 		case "surface":
 			z.SurfaceRead, z.SurfaceC = true, num(t, w[1])
 		case "match": // the paint of another zone, its colour, and whether it is absorbent

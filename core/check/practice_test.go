@@ -130,6 +130,21 @@ func risk(c *craft.Craft, z *Zone) float64 {
 	return r.Adhesion.Risk
 }
 
+// hurriedLess tells whether a coat that comes too soon waits longer in b than in a, because a wash before it
+// takes longer to dry there.
+func hurriedLess(c *craft.Craft, a, b *Zone) bool {
+	x, y := Check(c, a, Options{NoRepairs: true}), Check(c, b, Options{NoRepairs: true})
+	for i := range min(len(x.Trace.Events), len(y.Trace.Events)) {
+		p, q := x.Trace.Events[i].Boundaries(), y.Trace.Events[i].Boundaries()
+		for j := range min(len(p), len(q)) {
+			if p[j].Timing == surface.TooSoon && q[j].Waited > p[j].Waited {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // Less key, harder wear and worse air never make a plan safer.
 func TestRiskNeverFallsWithLessKeyHarderWearOrWorseAir(t *testing.T) {
 	t.Parallel()
@@ -183,7 +198,7 @@ func TestRiskNeverFallsWithLessKeyHarderWearOrWorseAir(t *testing.T) {
 				continue
 			}
 			now := risk(c, &o)
-			if now < was-1e-9 {
+			if now < was-1e-9 && !hurriedLess(c, z, &o) {
 				t.Fatalf("%s: the risk falls from %v to %v in %s", x.name, was, now, describe(c, &o))
 			}
 			if now > was {

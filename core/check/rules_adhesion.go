@@ -423,8 +423,8 @@ func adhesionRules() []Rule {
 			Code:   "adhesion.solvent_lift",
 			Reach:  Later,
 			Title:  "Strong solvent lifts the layer below",
-			Why:    "The solvents in cans and lacquers swell a young or soft film until it wrinkles, and melt foam.",
-			When:   "A can or lacquer goes over its own film between its two recoat windows, over an oil or alkyd coat, primer or varnish less than 30 days old, or any solvent on craft foam: fail. Over another water-based coat less than 7 days old, over old alkyd or acrylic paint, shellac or lacquer, or on bare hard plastic: watch. Over new shellac: a note.",
+			Why:    "The solvents in cans, lacquers and epoxy primer swell a young or soft film until it wrinkles, and melt foam.",
+			When:   "A can, a lacquer or epoxy primer goes over its own film between its two recoat windows, over an oil or alkyd coat, primer or varnish less than 30 days old, or any solvent on craft foam: fail. Over another water-based coat less than 7 days old, over old alkyd or acrylic paint, shellac or lacquer, or on bare hard plastic: watch. Over new shellac: a note.",
 			Inputs: "the solvent in each coat, and what the film below is and how old",
 			Fix:    "recoating within the first window or after the second opens; letting it harden; a barrier of shellac; a water-based coat instead",
 			Each:   true,
@@ -435,7 +435,11 @@ func adhesionRules() []Rule {
 					if !ok {
 						continue
 					}
-					k.Add(Hit{Severity: x.severity, Step: b.Step, Subject: x.subject, Bound: b, Product: b.Product, Value: b.Waited, Limit: 24 * x.days})
+					young := 0.
+					if b.Under != craft.NoProduct {
+						young = 24 * surface.YoungDays(b.LiftWhy, &k.Craft.Products[b.Under], k.Facts.Climate)
+					}
+					k.Add(Hit{Severity: x.severity, Step: b.Step, Subject: x.subject, Bound: b, Product: b.Product, Value: b.Waited, Limit: young})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
@@ -793,19 +797,18 @@ func mixedIn(m *Repairer, steps []surface.Step) []surface.Step {
 	return steps
 }
 
-// lifts are how bad it is that strong solvent works on what is below, and the days for which it does.
+// lifts are how bad it is that strong solvent works on what is below.
 var lifts = map[surface.LiftWhy]struct {
 	severity Severity
 	subject  string
-	days     float64
 }{
-	surface.LiftFoam:       {Fail, "foam", 0},
-	surface.LiftBetween:    {Fail, "between", 0},
-	surface.LiftYoungOil:   {Fail, "young", surface.YoungOilDays},
-	surface.LiftYoungWater: {Watch, "young", surface.YoungWaterDays},
-	surface.LiftOldFilm:    {Watch, "soft", 0},
-	surface.LiftPlastic:    {Watch, "soft", 0},
-	surface.LiftMist:       {Note, "mist", 0},
+	surface.LiftFoam:       {Fail, "foam"},
+	surface.LiftBetween:    {Fail, "between"},
+	surface.LiftYoungOil:   {Fail, "young"},
+	surface.LiftYoungWater: {Watch, "young"},
+	surface.LiftOldFilm:    {Watch, "soft"},
+	surface.LiftPlastic:    {Watch, "soft"},
+	surface.LiftMist:       {Note, "mist"},
 }
 
 // tooShort is how severe too short a wait is.

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"strings"
 
 	"rutile/core/craft"
 	"rutile/core/measure"
@@ -59,6 +60,13 @@ func sayStain(k *Case, h *Hit) (string, string) {
 	how := "Nothing in the plan blocks it"
 	if s.Blocked {
 		how = "The plan blocks only part of it"
+	}
+	if s.Bleeder == craft.Resin && s.Region == surface.Field {
+		if !s.Blocked {
+			how = "Nothing in the plan blocks it all over"
+		}
+		return "Resin " + seen + " through the coats",
+			fmt.Sprintf("%s: expect %s between the knots. Most of it appears within %s.", how, strings.Replace(StainWords(s.Bleeder, s.DeltaE), "spots over knots", "streaks", 1), measure.Hours(row.Tau*24))
 	}
 	return craft.Upper(row.Name) + " " + seen + " through the coats",
 		fmt.Sprintf("%s: expect %s. Most of it appears within %s.", how, StainWords(s.Bleeder, s.DeltaE), measure.Hours(row.Tau*24))

@@ -476,16 +476,16 @@ func safetyRules() []Rule {
 			Code:   "safety.two_part",
 			Title:  "Two-part products can cause allergies",
 			Why:    "Epoxy, polyester hardener and cross-linkers make some people allergic for life.",
-			When:   "A two-part coat is sprayed: watch. A two-part coat, a two-part filler or a cross-linked clear is used: a caution to acknowledge.",
+			When:   "A two-part coat or a cross-linked clear is sprayed: watch. A two-part coat, a two-part filler or a cross-linked clear is used: a caution to acknowledge.",
 			Inputs: "whether a product hardens with a second part",
 			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
-				two := s.Do == surface.Coat && k.Craft.Products[s.Product].TwoPart
+				two := s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH)
 				switch {
 				case two && s.Method == "spray":
 					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "sprayed"})
-				case two, s.Do == surface.Coat && k.Craft.Products[s.Product].Coat == craft.WH, s.Do == surface.Fill && s.With == craft.FillerTwoPart:
+				case two, s.Do == surface.Fill && s.With == craft.FillerTwoPart:
 					k.Add(Hit{Severity: Note, Step: e.Step})
 				}
 			},

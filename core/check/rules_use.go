@@ -23,29 +23,46 @@ func useRules() []Rule {
 			Reach:  Tail,
 			Title:  "Protection too weak for the wear",
 			Why:    "Wax on a table top and flat varnish on a seat wear through in weeks, and then the paint goes.",
-			When:   "The last coats are softer than the wear needs: by one grade, watch; by two or more, fail. Grades run from wax, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one.",
+			When:   "The last coats are softer than the wear needs: by one grade, watch; by two or more, fail. Wax fails by three, because it can be renewed. Grades run from wax and wall emulsion, 1, to floor-grade clear, 5; a single coat of clear counts one less, and so does a flat one. Emulsion left bare where hands go: a note.",
 			Inputs: "the last coats down to the paint, their sheen and their number, and the wear",
 			Fix:    "a harder clear; a second coat; more shine",
 			End: func(k *Case) {
 				g, p, ok := k.durability()
 				asked := craft.DurabilityNeeded[k.Facts.Wear]
-				if !ok || g >= asked {
+				if !ok {
 					return
 				}
-				sev := Watch
-				if asked-g > 1 {
-					sev = Fail
+				row := &k.Craft.Products[p]
+				fails := 2
+				if row.Role == craft.RoleWax {
+					fails = 3
 				}
-				k.Add(Hit{Severity: sev, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+				switch short := asked - g; {
+				case short >= fails:
+					k.Add(Hit{Severity: Fail, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+				case short > 0:
+					k.Add(Hit{Severity: Watch, Step: k.stepOf(p), Value: float64(g), Limit: float64(asked), Product: p})
+				case short == 0 && k.Facts.Wear == craft.Handled && row.Coat == craft.AC && row.Role == craft.RolePaint:
+					k.Add(Hit{Severity: Note, Step: k.stepOf(p), Subject: "bare", Value: float64(g), Limit: float64(asked), Product: p})
+				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
+				if h.Subject == "bare" {
+					return craft.Upper(productName(k.Craft, h.Product)) + " is soft where hands go", "Left bare it takes marks and shines where it is rubbed. Two coats of a clear, or trim paint instead, stay clean for longer."
+				}
 				return fmt.Sprintf("%s is too soft for %s", craft.Upper(productName(k.Craft, h.Product)), craft.Wears[k.Facts.Wear].Phrase),
 					fmt.Sprintf("It is %s softer than %s needs. %s is hard enough.", grades(h.Limit-h.Value), craft.Wears[k.Facts.Wear].Phrase, craft.Upper(sealWords(k)))
 			},
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"rank", h.Value, "durability of the last coats, from 0 to 5; a working default"}, {"asked", h.Limit, "durability that this wear needs, from 0 to 5"}}
 			},
-			Repair: func(m *Repairer, h *Hit) { m.harder(h) },
+			Repair: func(m *Repairer, h *Hit) {
+				if h.Severity == Note {
+					m.Acknowledge()
+					return
+				}
+				m.harder(h)
+			},
 		},
 		{
 			Code:   "use.heat_water",

@@ -112,7 +112,7 @@ func (l *AbrasionLimit) Harms(grit int, how How) Stand {
 
 // LimitVeneer is what any veneer stands, LimitPaper printed paper, and LimitMirror a mirror.
 var (
-	LimitVeneer = AbrasionLimit{Coarsest: 150, Thin: true, Says: "there is only half a millimetre of veneer: nothing coarser than 150, by hand"}
+	LimitVeneer = AbrasionLimit{Coarsest: 150, Worst: 100, Thin: true, Says: "there is only half a millimetre of veneer: nothing coarser than 150, by hand"}
 	LimitPaper  = AbrasionLimit{Coarsest: 220, Worst: 150, Thin: true, Says: "the print is one sheet of paper: take the shine off with 220 or finer, by hand, or use a fine pad"}
 	LimitMirror = AbrasionLimit{None: true, Ruins: true, Says: "a scratched mirror is ruined: use a primer made for glass instead"}
 )
@@ -136,7 +136,7 @@ var Limits = [NumFamilies]AbrasionLimit{
 	Promoted:        {Any: true, Says: saysFilm},
 	AlkydPaint:      {Any: true, Says: saysFilm},
 	PorousPaint:     {Any: true, Says: saysFilm},
-	MelamineFilm:    {Coarsest: 220, Worst: 150, Thin: true, Says: "the printed layer is thin: take the shine off with 220 or finer, by hand"},
+	MelamineFilm:    {Coarsest: 220, Worst: 100, Thin: true, Says: "the printed layer is thin: take the shine off with 220 or finer, by hand"},
 	VinylRigid:      {Coarsest: 220, Worst: 180, Thin: true, Says: "foil tears and cuts through: use a fine pad, or 220 and finer by hand"},
 	VinylSoft:       {PadOnly: true, Worst: 220, Thin: true, Says: "vinyl cloth cuts through: use a fine pad and nothing else"},
 	PlasticHard:     {Coarsest: 320, Says: "scratches in plastic show through: sand wet with 320"},

@@ -474,6 +474,8 @@ func (b *Boundary) time(lower, up *craft.ProductRow, p *Region, method string, c
 		if p.Scuffed {
 			b.Timing = Scuffed
 		}
+	case p.Leafed:
+		b.Timing, b.Latest = Inside, craft.Never
 	case b.Waited <= w.to+rounding:
 		b.Timing = Inside
 	case w.again > 0 && b.Waited >= w.again-rounding:
@@ -501,9 +503,17 @@ const (
 	liftFoam, liftBetween, liftYoungOil, liftYoungWater, liftOldFilm, liftPlastic = .2, .55, .5, .85, .85, .9
 )
 
-// Days for which strong solvent wrinkles a coat that hardens by oil, and may lift one that dries by
-// losing water. Working defaults.
-const YoungOilDays, YoungWaterDays = 30., 7.
+// YoungDays is for how many days strong solvent wrinkles a coat that hardens by oil, or may lift one
+// that dries by losing water; in a cold or damp room for longer. Working default.
+func YoungDays(why LiftWhy, p *craft.ProductRow, cl drying.Climate) float64 {
+	switch why {
+	case LiftYoungOil:
+		return drying.Earliest(30, p, cl)
+	case LiftYoungWater:
+		return drying.Earliest(7, p, cl)
+	}
+	return 0
+}
 
 // soap is what is left of a bond whose binder zinc or fresh lime may turn to soap.
 func soap(sub *craft.SubstrateRow, f *Facts, b *Boundary, up *craft.ProductRow) (float64, SoapWhy) {
@@ -536,17 +546,21 @@ func lift(c *craft.Craft, f *Facts, p *Region, b *Boundary, lower, up *craft.Pro
 		return liftFoam, LiftFoam
 	case b.Timing == Between:
 		return liftBetween, LiftBetween
-	case up.Carrier != craft.StrongSolvent || up.Coat == craft.ET:
+	case up.Carrier != craft.StrongSolvent && up.Coat != craft.EP || up.Coat == craft.ET:
 		return 1, NoLift
 	case lower == nil && b.Bare:
-		if b.On == craft.PlasticHard && !c.Substrates[f.Substrate].Foam() {
+		if b.On == craft.PlasticHard && up.Coat != craft.EP && !c.Substrates[f.Substrate].Foam() {
 			return liftPlastic, LiftPlastic
 		}
 		return 1, NoLift
 	case lower == nil:
 		switch b.On {
 		case craft.AlkydPaint, craft.AcrylicPaint, craft.ShellacFilm, craft.LacquerFilm:
-			if !c.Finishes[f.Finish].Hard {
+			switch {
+			case c.Finishes[f.Finish].Hard:
+			case up.Coat == craft.AE: // what cans and lacquers do to an old film is in their grip already
+				return 1, LiftOldFilm
+			default:
 				return liftOldFilm, LiftOldFilm
 			}
 		}
@@ -558,9 +572,9 @@ func lift(c *craft.Craft, f *Facts, p *Region, b *Boundary, lower, up *craft.Pro
 		return 1, NoLift
 	case lower.Coat == craft.SH:
 		return 1, LiftMist
-	case lower.Carrier == craft.Solvent && lower.LeavesFilm() && days < YoungOilDays:
+	case lower.Carrier == craft.Solvent && lower.LeavesFilm() && days < YoungDays(LiftYoungOil, lower, f.Climate):
 		return liftYoungOil, LiftYoungOil
-	case lower.Carrier == craft.Water && lower.Role != craft.RolePrimer && lower.LeavesFilm() && days < YoungWaterDays:
+	case lower.Carrier == craft.Water && lower.Role != craft.RolePrimer && lower.LeavesFilm() && days < YoungDays(LiftYoungWater, lower, f.Climate):
 		return liftYoungWater, LiftYoungWater
 	}
 	return 1, NoLift

@@ -136,6 +136,7 @@ type Region struct {
 	Run     uint8
 	Key     float64 // 0 to 1, a share of the best the surface allows
 	Scuffed bool    // since the top coat was applied
+	Leafed  bool    // so that what it is coated on next is no longer that coat
 	Closed  bool    // bare wood polished finer than paint likes
 	Raised  bool    // grain raised and knocked back
 	// Stripped tells that an old coat was taken off in this plan.

@@ -198,8 +198,10 @@ func (p *Region) strip(c *craft.Craft, f *Facts, s *Step, step int) {
 	p.Soils[craft.WaxPolish], p.Driven = 0, 0
 	p.Stripped = true
 	switch craft.Treatment(s.StripHow) {
-	case craft.StripChemical, craft.StripCaustic:
+	case craft.StripChemical:
 		p.Soils[craft.StripperResidue] = 2
+	case craft.StripCaustic: // acid neutralises what it leaves; no spirit does
+		p.Soils[craft.CleanerResidue] = 2
 	case craft.StripSand:
 		const coarse = 80
 		p.Grit, p.Soils[craft.Dust], p.SandedStep = coarse, 2, uint8(step)
@@ -244,7 +246,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			q.expose(c, f)
 		}
 		if to, dries := row.DriesTo(); dries {
-			q.Top, q.Scuffed = to, false
+			q.Top, q.Scuffed, q.Leafed = to, false, true
 		}
 	}
 	st.Hours += drying.Dries(row.Settles, craft.Water, f.Climate)
@@ -584,7 +586,7 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	} else {
 		p.Run = 1
 	}
-	p.Product, p.At, p.Scuffed = s.Product, at, false
+	p.Product, p.At, p.Scuffed, p.Leafed = s.Product, at, false, false
 	p.Acid = p.Acid || row.Acid && row.Coat == craft.NoCoat
 	if row.LeavesFilm() && p.Soils[craft.Silicone] < neverOut {
 		p.Creeps = false // whatever lies on it has shown it by now
