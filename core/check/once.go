@@ -46,8 +46,8 @@ func once(hits []Hit) (kept []Hit, also [][]string) {
 
 // tells tells whether one finding tells the cause of another.
 func tells(o, h *Hit) bool {
-	if o.Rule == h.Rule {
-		return false
+	if o.Rule == h.Rule { // acid that is left in is told where it first matters
+		return h.Rule.Code == "safety.oxalic" && o.Severity == Fail && (h.Severity < Fail || o.Step < h.Step)
 	}
 	same := o.Bound != nil && h.Bound != nil && sameFace(o.Bound, h.Bound)
 	soil := o.Level > 0 && h.Level > 0 && o.Soil == h.Soil

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"rutile/core/craft"
@@ -50,6 +51,13 @@ func firstCoat(k *Case, on surface.RegionKind) int {
 	return 0
 }
 
+// blocksSpots tells whether the plan has a coat that blocks stains on spots or knots alone.
+func blocksSpots(k *Case) bool {
+	return slices.ContainsFunc(k.Zone.Steps, func(s surface.Step) bool {
+		return s.Do == surface.Coat && s.Scope != surface.All && k.Craft.Products[s.Product].Role == craft.RolePrimer
+	})
+}
+
 func sayStain(k *Case, h *Hit) (string, string) {
 	s := h.Stain
 	row := &craft.Bleeders[s.Bleeder]
@@ -58,13 +66,13 @@ func sayStain(k *Case, h *Hit) (string, string) {
 		seen = "will show"
 	}
 	how := "Nothing in the plan blocks it"
-	if s.Blocked {
+	switch {
+	case s.Blocked:
 		how = "The plan blocks only part of it"
+	case s.Region == surface.Field && blocksSpots(k):
+		how = "The plan blocks spots, and it rises from the whole face"
 	}
 	if s.Bleeder == craft.Resin && s.Region == surface.Field {
-		if !s.Blocked {
-			how = "Nothing in the plan blocks it all over"
-		}
 		return "Resin " + seen + " through the coats",
 			fmt.Sprintf("%s: expect %s between the knots. Most of it appears within %s.", how, strings.Replace(StainWords(s.Bleeder, s.DeltaE), "spots over knots", "streaks", 1), measure.Hours(row.Tau*24))
 	}

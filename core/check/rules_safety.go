@@ -283,11 +283,11 @@ func safetyRules() []Rule {
 						if x == nil || b.Zone == "" && j <= i {
 							continue
 						}
-						sev := Note
+						sev, subject := Note, apart+b.told(x.B)
 						if math.Abs(a.At-b.At) < craft.Apart {
-							sev = Fail
+							sev, subject = Fail, b.told(x.B)
 						}
-						k.Add(Hit{Severity: sev, Step: max(a.Step, b.stepHere()), Subject: craft.ChemicalNames[x.B] + b.beside(), Value: float64(slices.Index(mixes(), x.B)), Limit: float64(min(a.Step, cmp.Or(b.stepHere(), a.Step)))})
+						k.Add(Hit{Severity: sev, Step: max(a.Step, b.stepHere()), Subject: subject, Value: float64(slices.Index(mixes(), x.B)), Limit: float64(min(a.Step, cmp.Or(b.stepHere(), a.Step)))})
 					}
 				}
 				biocide, other := 0, 0
@@ -309,16 +309,21 @@ func safetyRules() []Rule {
 				if h.Subject == "biocide" {
 					return "A biocide beside another cleaner", "Most biocides contain bleach: rinse with plenty of water and let it dry before using anything else. Never mix them."
 				}
-				name, zone, beside := strings.Cut(h.Subject, " on ")
-				where := "in one plan"
+				told, daysApart := strings.CutPrefix(h.Subject, apart)
+				name, zone, beside := strings.Cut(told, " on ")
+				pair := craft.Upper(name) + " and bleach in one plan"
 				if beside {
-					where = "on one piece: the other is used on " + zone
+					here := craft.ChemicalNames[mixes()[int(h.Value)]]
+					if name == here {
+						here = craft.ChemicalNames[craft.Bleach]
+					}
+					pair = craft.Upper(here) + " here and " + name + " on " + zone
 				}
 				says := neverTogether(craft.Bleach, mixes()[int(h.Value)]).Says
-				if h.Severity == Note {
-					return craft.Upper(name) + " and bleach " + where + ", days apart", "Keep them apart: another bucket, other rags, the room aired and everything rinsed in between. " + says
+				if daysApart {
+					return pair + ", days apart", "Keep them apart: another bucket, other rags, the room aired and everything rinsed in between. " + says
 				}
-				return craft.Upper(name) + " and bleach " + where, says + " Never use them together, in one room on one day, or from one bucket. The labels and the safety data sheets decide."
+				return pair, says + " Never use them together, in one room on one day, or from one bucket. The labels and the safety data sheets decide."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "biocide" {
@@ -362,10 +367,18 @@ func safetyRules() []Rule {
 				case dryAbrasion(e.Doing):
 					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "dust"})
 				case e.NBounds > 0:
-					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "coat"})
+					k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "coat", Product: e.Doing.Product})
 				}
 			},
-			Say: func(*Case, *Hit) (string, string) { return "", oxalicHow },
+			Say: func(k *Case, h *Hit) (string, string) {
+				switch h.Subject {
+				case "dust":
+					return "Oxalic acid sanded dry", oxalicHow
+				case "coat":
+					return "Oxalic acid left under " + productName(k.Craft, h.Product), oxalicHow
+				}
+				return "Oxalic acid is poisonous", oxalicHow
+			},
 			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "use" {
 					m.Acknowledge()
@@ -481,7 +494,7 @@ func safetyRules() []Rule {
 			Fix:    readIt,
 			Step: func(k *Case, e *surface.Event) {
 				s := e.Doing
-				two := s.Do == surface.Coat && (k.Craft.Products[s.Product].TwoPart || k.Craft.Products[s.Product].Coat == craft.WH)
+				two := s.Do == surface.Coat && k.Craft.Products[s.Product].Sensitises()
 				switch {
 				case two && s.Method == "spray":
 					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "sprayed"})
@@ -663,12 +676,16 @@ func (x *Chemical) stepHere() int {
 	return x.Step
 }
 
-// beside names the other zone that it is used on.
-func (x *Chemical) beside() string {
+// apart begins the subject of a pair with a day or more between the two: another finding, which a repair may leave.
+const apart = "apart: "
+
+// told is how a pair with it is told: what must not meet bleach in this plan; or what it is itself and the other
+// zone that it is used on.
+func (x *Chemical) told(other craft.Chemical) string {
 	if x.Zone == "" {
-		return ""
+		return craft.ChemicalNames[other]
 	}
-	return " on " + x.Zone
+	return craft.ChemicalNames[x.What] + " on " + x.Zone
 }
 
 // tacky tells whether a step brings heat to a resist that is laid tacky with it.

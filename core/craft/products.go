@@ -105,6 +105,10 @@ type ProductRow struct {
 	Remark       string
 }
 
+// Sensitises tells whether its hardener or cross-linker can make people allergic for life, so that its mist is not
+// for a home workshop.
+func (p *ProductRow) Sensitises() bool { return p.TwoPart || p.Coat == WH }
+
 // LeavesFilm reports whether the product changes what the next coat meets.
 func (p *ProductRow) LeavesFilm() bool { return p.Dried != NumFamilies }
 

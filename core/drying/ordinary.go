@@ -124,11 +124,22 @@ func (t Tolerance) Short(waited, needed float64) int {
 	return 0
 }
 
+// What is left of a bond at the edge below which a wait that is too short is expected to spoil the
+// coat, so that an ordinary bond is about as likely to fail as not; and where nothing waited at all.
+// Working defaults.
+const holdsAtFail, holdsAtOnce = .6, .3
+
 // Holds is the share of a bond that is left where a coat came too soon: all of it while the wait is
-// within the tolerance, and half where nothing waited.
+// within the tolerance, and from there on less without a jump.
 func (t Tolerance) Holds(waited, needed float64) float64 {
-	if t.Short(waited, needed) == 0 || needed <= 0 {
+	watch, fail := t.Watch*needed, t.Fail*needed
+	switch {
+	case t.Short(waited, needed) == 0 || needed <= 0:
 		return 1
+	case waited < fail:
+		return holdsAtOnce + (holdsAtFail-holdsAtOnce)*max(0, waited)/fail
+	case watch <= fail:
+		return holdsAtFail
 	}
-	return .5 + .5*waited/(t.Watch*needed)
+	return holdsAtFail + (1-holdsAtFail)*(waited-fail)/(watch-fail)
 }

@@ -109,8 +109,8 @@ func (p *planner) lay(x craft.Product, coats int) surface.Step {
 	case row.Role == craft.RoleWax:
 		s.Method = "rag"
 	case row.Role == craft.RolePrimer, row.Role == craft.RolePaint, row.Role == craft.RoleClear:
-		if p.way.Method != "" {
-			s.Method = p.way.Method
+		if m := p.way.Method; m != "" && (m != "spray" || !row.Sensitises()) {
+			s.Method = m
 		}
 	}
 	if coats == 1 {

@@ -158,7 +158,7 @@ var Ways = []Way{
 	{ID: "by_wax", Name: "Matt and wax", Says: "Chalk or clay paint, sealed with wax or oil.", Paints: []string{"paint_chalk", "paint_clay", "paint_diy_chalk", "paint_milk"}, Seal: SealWax},
 	{ID: "scuff_first", Name: "Scuff, then solvent", Says: "Sanding first and a solvent wipe afterwards; only where no grease, wax or silicone was found.", ScuffFirst: true},
 	{ID: "indoors", Name: "Without solvent", Says: "Only water-based products, for work at a kitchen table or in a flat.", NoSmell: true},
-	{ID: "sprayed", Name: "Sprayed", Says: "Primer, paint and clear from a spray gun.", Method: "spray"},
+	{ID: "sprayed", Name: "Sprayed", Says: "Primer, paint and clear from a spray gun; what can make people allergic, with the brush.", Method: "spray"},
 }
 
 // Main are the ids of the ways of working that differ in what makes paint hold: those compared by

@@ -98,6 +98,9 @@ func Of(entries []Entry, c *craft.Craft, z *check.Zone, r *check.Result) []Stage
 	w := &Work{Craft: c, Zone: z, Result: r, First: len(z.Steps)}
 	for i := range z.Steps {
 		if s := &z.Steps[i]; s.Do == surface.Coat {
+			if _, treats := c.Products[s.Product].Chemical(); treats {
+				continue // bleaching prepares the wood
+			}
 			w.First = min(w.First, i)
 			w.Coats++
 			switch p := &c.Products[s.Product]; {

@@ -111,7 +111,7 @@ func TestStrengthByHand(t *testing.T) {
 		{"shellac on itself", facts(t, "birch", "none", nil), []Step{coat("shellac_clear", 2)}, 1, 1, "it redissolves"},
 		{"milk paint on itself", facts(t, "birch", "none", nil), []Step{coat("paint_milk", 2)}, 1, .85, ""},
 		{"chalk on shellac", facts(t, "birch", "none", nil), []Step{coat("shellac_clear", 1), coat("paint_chalk", 1)}, 1, .85, "new shellac is a tie coat, and fresh it needs no key"},
-		{"too soon by half", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1), coat("clear_wb", 1)}, 1, .90 * (.5 + .5*.5/.7), "half is below the .7 that is near enough"},
+		{"too soon by half", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1), coat("clear_wb", 1)}, 1, .90 * (.6 + .4*.1/.3), "half is a quarter of the way from .4 to .7"},
 		{"near enough", facts(t, "birch", "none", nil), []Step{coatWait("paint_chalk", 1, 1.5), coat("clear_wb", 1)}, 1, .90, "three quarters of the wait are"},
 		{"oil enamel on bare zinc", facts(t, "galvanised", "none", nil), []Step{{Do: Abrade, How: craft.Pad}, dust, coat("paint_enamel_oil", 1)}, 0, .35 * .25, "its binder turns to soap"},
 		{"can over oil enamel of yesterday", facts(t, "birch", "none", nil), []Step{coatWait("paint_enamel_oil", 1, 24), coat("paint_aerosol", 1)}, 1, .80 * .5, "it wrinkles"},
