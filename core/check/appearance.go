@@ -70,6 +70,9 @@ func (k *Case) power(c colour.RGB, cr float64) float64 {
 	if len(k.powers) == keep {
 		k.powers = k.powers[:0]
 	}
+	if k.powers == nil {
+		k.powers = make([]power, 0, keep)
+	}
 	k.powers = append(k.powers, power{c, cr, p})
 	return p
 }
@@ -94,6 +97,49 @@ func (z *Zone) ColourOf(p *craft.ProductRow, own string) (colour.RGB, bool) {
 
 // above is the share of its water or thinner beyond which a coat hides less.
 const above = 20.
+
+// needed is how many coats hide a ground, and off how far a colour is from the wanted one. Repairs mostly
+// leave both as they were, so that they are remembered.
+func (k *Case) needed(ground, want colour.RGB, power float64) int {
+	for i := range k.covers {
+		if x := &k.covers[i]; x.power == power && x.want == want && x.ground == ground {
+			return x.n
+		}
+	}
+	n, _ := colour.Needed(ground, want, power, NearEnough, mostCoats)
+	k.covers = remember(k.covers, cover{ground, want, power, n, 0})
+	return n
+}
+
+func (k *Case) off(at, want colour.RGB) float64 {
+	for i := range k.covers {
+		if x := &k.covers[i]; x.power == 0 && x.want == want && x.ground == at {
+			return x.off
+		}
+	}
+	off := colour.Difference(at, want)
+	k.covers = remember(k.covers, cover{at, want, 0, 0, off})
+	return off
+}
+
+// cover is a remembered answer of needed, or of off where it has no power.
+type cover struct {
+	ground, want colour.RGB
+	power        float64
+	n            int
+	off          float64
+}
+
+func remember(all []cover, x cover) []cover {
+	const keep = 8
+	switch len(all) {
+	case 0:
+		all = make([]cover, 0, keep)
+	case keep:
+		all = all[:0]
+	}
+	return append(all, x)
+}
 
 // scatters is the scattering power of one coat of a step, in the colour it has,
 // where it is thinnest.
@@ -164,7 +210,7 @@ func (k *Case) paint() {
 			s.Planned = 0
 			s.Needed, s.Off = 0, 0
 			if ok && k.solid(e) {
-				s.Needed, _ = colour.Needed(before, want, power, NearEnough, mostCoats)
+				s.Needed = k.needed(before, want, power)
 			}
 			s.Want = colour.Masstone(want)
 		}
@@ -174,7 +220,7 @@ func (k *Case) paint() {
 	}
 	s.Paints, s.Final = paints, at
 	if s.Planned > 0 {
-		s.Off = colour.Difference(at, s.Want)
+		s.Off = k.off(at, s.Want)
 	}
 	if yellow > 0 && len(paints) > 0 {
 		s.Yellows = yellow * Show(at.Light())

@@ -26,6 +26,7 @@ func NewBook(rules ...Rule) *Book {
 	for i := range rules {
 		r := rules[i]
 		r.group = r.groupOf()
+		r.told = slices.Contains(mayBeTold, r.Code)
 		b.Rules = append(b.Rules, &r)
 	}
 	slices.SortStableFunc(b.Rules, func(x, y *Rule) int { return x.group - y.group })

@@ -29,6 +29,7 @@ type Case struct {
 	Chips          Chips
 	worn           Stain // the worst that comes through worn edges
 	powers         []power
+	covers         []cover
 	pairs          map[uint16]string
 	patchTests     []surface.PatchTest
 	hits           []Hit

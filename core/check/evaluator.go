@@ -33,7 +33,7 @@ const (
 // reach is what is said of the rule, or SoFar where it only looks back from the
 // events it is shown.
 func (r *Rule) reach() Reach {
-	if r.End != nil || r.Late {
+	if r.End != nil || r.Late || r.Notes {
 		return r.Reach
 	}
 	return r.Reach | SoFar

@@ -1,8 +1,6 @@
 package check
 
 import (
-	"slices"
-
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -77,13 +75,20 @@ func bonds(c *craft.Craft, t *surface.Trace, demand, doubt float64, skip func(*s
 			if skip(b) {
 				continue
 			}
-			r := b.Risk(c, demand, doubt)
-			at := slices.IndexFunc(buf, func(o Bond) bool { return o.SameBond(b) })
-			switch {
-			case at < 0:
-				buf = append(buf, Bond{*b, r})
-			case r > buf[at].Risk:
-				buf[at] = Bond{*b, r}
+			at := 0
+			for at < len(buf) && !buf[at].SameBond(b) {
+				at++
+			}
+			if at == len(buf) {
+				buf = append(buf, Bond{*b, b.Risk(c, demand, doubt)})
+				continue
+			}
+			o := &buf[at]
+			if o.Strength == b.Strength && o.Factors == b.Factors && o.PatchTests == b.PatchTests {
+				continue // a second coat that is like the first
+			}
+			if r := b.Risk(c, demand, doubt); r > o.Risk {
+				*o = Bond{*b, r}
 			}
 		}
 	}

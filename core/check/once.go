@@ -12,36 +12,53 @@ import (
 // most severe. The verdict is not changed by it. also are the codes that each of those that are left
 // tells as well.
 func once(hits []Hit) (kept []Hit, also [][]string) {
-	by := make([]int, len(hits)) // who tells it, itself where nobody else does
+	const none = -1
+	var few [32]int
+	by := append(few[:0], make([]int, len(hits))...) // who tells it, none where nobody else does
+	told := 0
 	for i := range hits {
-		by[i] = i
+		by[i] = none
+		if !hits[i].Rule.told {
+			continue
+		}
 		for j := range hits {
 			if hits[j].Severity >= hits[i].Severity && tells(&hits[j], &hits[i]) {
 				by[i] = j
+				told++
 				break
 			}
 		}
 	}
+	if told == 0 {
+		return hits, nil
+	}
 	at := make([]int, len(hits))
+	kept, also = make([]Hit, 0, len(hits)-told), make([][]string, len(hits)-told)
 	for i := range hits {
-		if by[i] == i {
+		if by[i] == none {
 			at[i] = len(kept)
-			kept, also = append(kept, hits[i]), append(also, nil)
+			kept = append(kept, hits[i])
 		}
 	}
 	for i := range hits {
 		j := i
 		for range len(hits) { // what tells it may be told by another in turn
-			if by[j] == j {
+			if by[j] == none {
 				break
 			}
 			j = by[j]
 		}
-		if code := hits[i].Rule.Code; j != i && by[j] == j && hits[j].Rule.Code != code && !slices.Contains(also[at[j]], code) {
+		if code := hits[i].Rule.Code; j != i && by[j] == none && hits[j].Rule.Code != code && !slices.Contains(also[at[j]], code) {
 			also[at[j]] = append(also[at[j]], code)
 		}
 	}
 	return kept, also
+}
+
+// mayBeTold are the rules whose cause another may tell; see tells.
+var mayBeTold = []string{
+	"adhesion.weakest", "adhesion.key", "adhesion.bond", "bleed.tacky", "bleed.self_priming", "bleed.rust",
+	"prep.soil_left", "prep.wrong_cleaner", "prep.sand_before_clean", "safety.oxalic",
 }
 
 // tells tells whether one finding tells the cause of another.

@@ -96,8 +96,8 @@ func TestOrdinaryRooms(t *testing.T) {
 				if rubbed, _ := low.HardUnder(up); rubbed > 0 || low.Dried == craft.ShellacNew {
 					continue
 				}
-				tol := drying.ToleranceOf(low, up)
-				if x.Waited < (tol.Fail-.001)*low.Recoat.From {
+				_, fails := drying.ToleranceOf(low, up).Shares()
+				if x.Waited < (fails-.001)*low.Recoat.From {
 					broke++
 					if b[fmt.Sprint("adhesion.too_soon ", x.Step)] != Fail {
 						t.Fatalf("%s after %.2f h of %.2f, and it does not fail at %v: %s", up.ID, x.Waited, low.Recoat.From, room.Climate, describe(c, &room))

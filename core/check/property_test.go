@@ -331,3 +331,27 @@ func TestSameZoneSameAnswer(t *testing.T) {
 		}
 	}
 }
+
+// A rule that a search does not ask because it only ever notes something, never says more than that.
+func TestNotesStayNotes(t *testing.T) {
+	t.Parallel()
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(7, 20))
+	spoke := map[string]int{}
+	for range cases(8000, 2000) {
+		res := Check(c, randomZone(r, c), Options{NoRepairs: true, Every: true})
+		for _, f := range res.Findings {
+			if i := slices.IndexFunc(Standard().Rules, func(x *Rule) bool { return x.Code == f.Code }); Standard().Rules[i].Notes {
+				spoke[f.Code]++
+				if f.Severity != Note {
+					t.Errorf("%s is a %v: %s", f.Code, f.Severity, f.Why)
+				}
+			}
+		}
+	}
+	for _, x := range Standard().Rules {
+		if x.Notes && spoke[x.Code] == 0 {
+			t.Errorf("%s never spoke", x.Code)
+		}
+	}
+}

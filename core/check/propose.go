@@ -412,6 +412,9 @@ func (m *Repairer) Block(st *Stain) {
 		if !(pr.Role == craft.RolePrimer && pr.Block.Blocks() || flexible) || t > .6 {
 			continue
 		}
+		if pr.TwoPart && c.Substrates[m.Zone.Substrate].Group == craft.GroupWood {
+			continue // nobody mixes epoxy to hold back a stain in wood
+		}
 		coats := 1
 		for left := st.DeltaE * t; left >= .9*stainWatch && coats < 3; coats++ {
 			left *= t

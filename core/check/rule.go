@@ -79,6 +79,8 @@ type Rule struct {
 	// depends on what is still to come.
 	Reach Reach
 	Late  bool
+	// Notes tells that it never says more than a note, which decides nothing while a plan is searched for.
+	Notes bool
 
 	// Stage is the stage of the work that it belongs to; empty for that of its group.
 	Stage craft.Stage
@@ -89,8 +91,9 @@ type Rule struct {
 	// the colour or the bonds alone.
 	Foreseen Foreseen
 
-	group int // its place among the groups of rules
-	index int // in its book
+	group int  // its place among the groups of rules
+	told  bool // another may tell its cause
+	index int  // in its book
 }
 
 // Foreseen names a verdict that is known before a plan is whole.

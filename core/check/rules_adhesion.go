@@ -113,7 +113,7 @@ func adhesionRules() []Rule {
 			Fix:    "a primer that grips both; another paint",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
-					if b.Factors[surface.Grip] < k.Demand && b.Clash == nil && !k.crackles(b) && !underWax(k, b) {
+					if b.Factors[surface.Grip] < k.Demand && b.Clash(k.Craft) == nil && !k.crackles(b) && !underWax(k, b) {
 						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				})
@@ -537,14 +537,14 @@ func adhesionRules() []Rule {
 			Fix:    "leaving out one of the two; another primer",
 			Step: func(k *Case, e *surface.Event) {
 				for i := range e.Boundaries() {
-					if b := &e.Bounds[i]; b.Clash != nil {
+					if b := &e.Bounds[i]; b.Clash(k.Craft) != nil {
 						k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				return fmt.Sprintf("%s must not lie on %s", craft.Upper(productName(k.Craft, h.Bound.Product)), productName(k.Craft, h.Bound.Under)),
-					h.Bound.Clash.Says + " Only a label that names the pair allows it."
+					h.Bound.Clash(k.Craft).Says + " Only a label that names the pair allows it."
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				b := h.Bound
@@ -564,16 +564,16 @@ func adhesionRules() []Rule {
 			Fix:    "what makes it sure: a primer in between",
 			Step: func(k *Case, e *surface.Event) {
 				eachBound(k, e, func(b *surface.Boundary) {
-					if b.Divided != nil && b.Strength >= k.Demand && !k.crackles(b) {
+					if b.Divided(k.Craft) != nil && b.Strength >= k.Demand && !k.crackles(b) {
 						k.Add(Hit{Severity: Watch, Step: b.Step, Subject: pair(k, b), Bound: b})
 					}
 				})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				b := h.Bound
-				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), b.Divided.Says
+				return fmt.Sprintf("%s straight on %s", craft.Upper(productName(k.Craft, b.Product)), onWhat(k, b)), b.Divided(k.Craft).Says
 			},
-			Divides: func(_ *Case, h *Hit) *craft.Divide { return h.Bound.Divided },
+			Divides: func(k *Case, h *Hit) *craft.Divide { return h.Bound.Divided(k.Craft) },
 			Repair:  func(m *Repairer, h *Hit) { m.Rework(h.Bound) },
 		},
 		{

@@ -310,7 +310,7 @@ func prepRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				row := &k.Craft.Cleaners[k.Zone.Steps[h.Step-1].Cleaner]
-				says := k.standsAt(h.Step).Says
+				says := k.standsAt(h.Step).Says()
 				switch h.Severity {
 				case Note:
 					return row.Name + " needs care here", says
@@ -352,7 +352,7 @@ func prepRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				how := StepWords(k.Craft, &k.Zone.Steps[h.Step-1])
-				says := k.standsAt(h.Step).Says
+				says := k.standsAt(h.Step).Says()
 				if craft.Treatment(h.Subject) == craft.StripChemical && h.Severity < Fail {
 					says += " Never use a stripper with dichloromethane indoors: its vapour kills."
 				}
@@ -560,6 +560,7 @@ func prepRules() []Rule {
 		},
 		{
 			Code:   "prep.unsanded",
+			Notes:  true,
 			Title:  "Bare wood that nobody sands",
 			Why:    "Bare wood and board carry planer marks, raised fibres and dirt: a pass with 180 to 220 by hand makes the first coat lie even.",
 			When:   "The first coat goes on bare wood or board that is neither sanded in the plan nor marked as prepared in the survey. A note.",
@@ -903,7 +904,7 @@ func stands(c *craft.Craft, f *surface.Facts, s *surface.Step, st *surface.State
 	case s.Do == surface.Effect && s.Heat:
 		a := c.StandsTo(craft.StripHeat, p.Top, f.Substrate, f.Finish, false, bare)
 		if f.Veneer && a.Stand < craft.AtRisk {
-			return craft.Answer{Stand: craft.AtRisk, Says: "Warm air softens the glue below a veneer: keep it mild and moving."}
+			return craft.Because(craft.AtRisk, "Warm air softens the glue below a veneer: keep it mild and moving.")
 		}
 		return a
 	}

@@ -50,7 +50,7 @@ func (z *Zone) Barred(c *craft.Craft, s *surface.Step, st *surface.State) string
 		return "The old coat may contain lead, and this step turns it into dust or fumes. Wait for the result of a laboratory or a licensed assessor."
 	}
 	if x := stands(c, &z.Facts, s, st); x.Stand == craft.Ruined {
-		return x.Says
+		return x.Says()
 	}
 	if s.Do == surface.Abrade && st.Regions[surface.Field].Acid && dryAbrasion(s) {
 		return "Acid is still in the wood, and its dust burns lungs and eyes. Neutralise and rinse it first."
@@ -196,6 +196,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.dust",
+			Notes:  true,
 			Title:  "Sanding dust",
 			Why:    "Fine dust harms the lungs; oak, cedar and tropical woods can also cause allergies.",
 			When:   "Anything is sanded dry. A caution to acknowledge.",
@@ -217,6 +218,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.solvent",
+			Notes:  true,
 			Title:  "Solvent vapour",
 			Why:    "Vapours are harmful and catch fire.",
 			When:   "A cleaner or product contains solvent or alcohol. A caution to acknowledge.",
@@ -235,6 +237,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.alkali",
+			Notes:  true,
 			Title:  "Caustic cleaner or powder",
 			Why:    "Alkali burns skin and eyes.",
 			When:   "A caustic cleaner or a powder paint with lime is used. A caution to acknowledge.",
@@ -254,6 +257,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.oily_rags",
+			Notes:  true,
 			Title:  "Oily rags can catch fire",
 			Why:    "Drying oil warms up; a crumpled rag holds the heat until it burns.",
 			When:   "An oil, wax oil, wiping varnish, or a stain or glaze with drying oil is used. A caution to acknowledge.",
@@ -410,7 +414,7 @@ func safetyRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				const how = "Exclude lead first. Use a low setting, keep moving, stay away from solvent and glass; check again for smouldering an hour later."
-				says := k.standsAt(h.Step).Says
+				says := k.standsAt(h.Step).Says()
 				switch h.Severity {
 				case Fail:
 					return "Hot air must not be used here", says
@@ -517,6 +521,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.aerosol",
+			Notes:  true,
 			Title:  "Spray mist in the air",
 			Why:    "Aerosols and spray guns fill a room with fine drops that harm the lungs and can explode.",
 			When:   "An aerosol or a spray gun is used. A caution to acknowledge.",
@@ -532,6 +537,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.old_vinyl",
+			Notes:  true,
 			Title:  "Old vinyl, mastic or felt may contain asbestos",
 			Why:    "Backings and glues of old vinyl were made with asbestos, and its fibres kill decades later.",
 			When:   "Vinyl from before 1990, or of unknown age, is to be sanded, stripped or heated. A caution to acknowledge.",

@@ -85,9 +85,12 @@ func FromLab(l, a, b float64) RGB {
 // Difference is the CIEDE2000 colour difference (ISO/CIE 11664-6) with all
 // weights 1: the eye sees about 1, anyone sees 3.
 func Difference(p, q RGB) float64 {
-	l1, a1, b1 := p.Lab()
-	l2, a2, b2 := q.Lab()
-	return DifferenceLab([3]float64{l1, a1, b1}, [3]float64{l2, a2, b2})
+	return DifferenceLab(labOf(p), labOf(q))
+}
+
+func labOf(c RGB) [3]float64 {
+	l, a, b := c.Lab()
+	return [3]float64{l, a, b}
 }
 
 // DifferenceLab is [Difference] of two colours in CIELAB.
@@ -266,16 +269,16 @@ const ThinSpots = .8
 // in CIEDE2000 units, and how far off that many leave it; at most most. One
 // never stops at a single coat, unless the ground is close already.
 func Needed(ground, r RGB, p, near float64, most int) (n int, off float64) {
-	want := Masstone(r)
+	want := labOf(Masstone(r))
 	const close = 3.
 	least := 2
-	if Difference(ground, want) <= close {
+	if DifferenceLab(labOf(ground), want) <= close {
 		least = 1
 	}
 	at := ground
 	for n = 1; n <= most; n++ {
 		at = Over(at, r, p)
-		if off = Difference(at, want); off <= near && n >= least {
+		if off = DifferenceLab(labOf(at), want); off <= near && n >= least {
 			return n, off
 		}
 	}

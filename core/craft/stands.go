@@ -3,6 +3,7 @@ package craft
 import (
 	"fmt"
 	"slices"
+	"strings"
 )
 
 // Stand is how a surface stands something that is done to it.
@@ -132,18 +133,30 @@ var harmWords = map[Treatment][3]string{
 // Answer is how a surface stands a treatment, and what happens.
 type Answer struct {
 	Stand Stand
-	Says  string
+	words string // with one %s for the surface, where of names one
+	of    string
+}
+
+// Because is an answer with its sentence.
+func Because(s Stand, says string) Answer { return Answer{Stand: s, words: says} }
+
+// Says is what happens, as a sentence; empty for no harm.
+func (a Answer) Says() string {
+	if a.of == "" {
+		return a.words
+	}
+	return fmt.Sprintf(a.words, a.of)
 }
 
 // StandsTo tells how a surface stands a treatment: what is on top of it by its family, the material
 // and the finish by their exceptions. bare tells that the material itself is exposed; a cleaner does
 // not reach it otherwise, a stripper always does.
 func (c *Craft) StandsTo(to Treatment, top Family, sub Substrate, fin Finish, veneer, bare bool) Answer {
-	at := slices.Index(Treatments, to)
-	if at < 0 {
+	at, known := treatmentAt[to]
+	if !known {
 		return Answer{Stand: NoAnswer}
 	}
-	strips := slices.Contains(stripping, to)
+	strips := at >= firstStrip
 	worst := c.familyStands(to, at, top, sub, fin, veneer, bare || strips)
 	if strips && c.Substrates[sub].Family != top {
 		if a := c.familyStands(to, at, c.Substrates[sub].Family, sub, fin, veneer, true); a.Stand > worst.Stand {
@@ -153,20 +166,33 @@ func (c *Craft) StandsTo(to Treatment, top Family, sub Substrate, fin Finish, ve
 	return worst
 }
 
-var stripping = []Treatment{StripChemical, StripCaustic, StripScrape, StripHeat, StripSand}
+// Where each treatment is in Treatments, where the ways of stripping begin there, and the exceptions to each.
+var (
+	treatmentAt = map[Treatment]int{}
+	firstStrip  = slices.Index(Treatments, StripChemical)
+	exceptions  = make([][]*Exception, len(Treatments))
+)
+
+func init() {
+	for at, to := range Treatments {
+		treatmentAt[to] = at
+		for i := range StandsExcept {
+			if x := &StandsExcept[i]; slices.Contains(x.To, to) {
+				exceptions[at] = append(exceptions[at], x)
+			}
+		}
+	}
+}
 
 // familyStands is the answer of one family, or of the worst exception to it.
 func (c *Craft) familyStands(to Treatment, at int, f Family, sub Substrate, fin Finish, veneer, bare bool) Answer {
 	var a Answer
-	for i := range StandsExcept {
-		x := &StandsExcept[i]
-		if !slices.Contains(x.To, to) {
-			continue
-		}
-		applies := bare && slices.Contains(x.Substrates, c.Substrates[sub].ID) && c.Substrates[sub].Family == f ||
-			slices.Contains(x.Finishes, c.Finishes[fin].ID) && c.Finishes[fin].Family == f && !c.Finishes[fin].Bare || bare && x.Veneer && veneer
+	for _, x := range exceptions[at] {
+		applies := bare && x.Veneer && veneer ||
+			bare && c.Substrates[sub].Family == f && slices.Contains(x.Substrates, c.Substrates[sub].ID) ||
+			len(x.Finishes) > 0 && c.Finishes[fin].Family == f && !c.Finishes[fin].Bare && slices.Contains(x.Finishes, c.Finishes[fin].ID)
 		if applies && x.Stand > a.Stand {
-			a = Answer{x.Stand, x.Says}
+			a = Because(x.Stand, x.Says)
 		}
 	}
 	if a.Stand != NoAnswer {
@@ -174,7 +200,10 @@ func (c *Craft) familyStands(to Treatment, at int, f Family, sub Substrate, fin 
 	}
 	a.Stand = letters[StandsOf[f][at]]
 	if a.Stand > Stands {
-		a.Says = fmt.Sprintf(harmWords[to][a.Stand-NeedsCare], Families[f].Name)
+		a.words = harmWords[to][a.Stand-NeedsCare]
+		if strings.Contains(a.words, "%s") {
+			a.of = Families[f].Name
+		}
 	}
 	return a
 }

@@ -80,7 +80,7 @@ func TestEverySurfaceAnswers(t *testing.T) {
 			for _, to := range Treatments {
 				a := c.StandsTo(to, top, Substrate(s), Finish(fin), false, c.Finishes[fin].Bare)
 				worst[a.Stand]++
-				if a.Stand == NoAnswer || a.Stand > Stands && a.Says == "" {
+				if a.Stand == NoAnswer || a.Stand > Stands && a.Says() == "" {
 					t.Errorf("%s under %s does not answer to %s: %+v", c.Substrates[s].ID, c.Finishes[fin].ID, to, a)
 				}
 			}
@@ -144,7 +144,7 @@ func TestStandsTo(t *testing.T) {
 			top = c.Substrates[sub].Family
 		}
 		if a := c.StandsTo(x.to, top, sub, fin, x.veneer, x.bare); a.Stand != x.want {
-			t.Errorf("%s on %s under %s: %v %q, want %v", x.to, x.sub, x.fin, a.Stand, a.Says, x.want)
+			t.Errorf("%s on %s under %s: %v %q, want %v", x.to, x.sub, x.fin, a.Stand, a.Says(), x.want)
 		}
 	}
 }

@@ -82,19 +82,30 @@ func Said(s craft.Saying, cl Climate) (from, to float64) {
 	return n * row.From, n * row.To
 }
 
-// Tolerance is how much of a wait must have passed: below Watch it can go wrong, below Fail it is
-// expected to.
-type Tolerance struct{ Watch, Fail float64 }
+// Tolerance is how much of a wait must have passed: below one share it can go wrong, below another it
+// is expected to.
+type Tolerance uint8
 
 // The tolerances. Labels are rounded, and workshops are not laboratories; what dries by hardening
-// forgives less than what dries by losing water. Working defaults.
-var (
-	waterUnderWater = Tolerance{.70, .40}
-	slow            = Tolerance{.85, .60}
-	byLabel         = Tolerance{1, .9}
+// forgives less than what dries by losing water.
+const (
+	waterUnderWater Tolerance = iota
+	slow
+	byLabel
 	// Whole is that of full cure for food and children, and of wet wood.
-	Whole = Tolerance{1, 1}
+	Whole
 )
+
+// shares of the tolerances. Working defaults.
+var shares = [...]struct{ watch, fail float64 }{
+	waterUnderWater: {.70, .40},
+	slow:            {.85, .60},
+	byLabel:         {1, .9},
+	Whole:           {1, 1},
+}
+
+// Shares are the shares of a wait below which a coat can go wrong, and is expected to.
+func (t Tolerance) Shares() (watch, fail float64) { return shares[t].watch, shares[t].fail }
 
 // ToleranceOf is that of a coat under another.
 func ToleranceOf(lower, upper *craft.ProductRow) Tolerance {
@@ -116,9 +127,9 @@ func ToleranceOf(lower, upper *craft.ProductRow) Tolerance {
 func (t Tolerance) Short(waited, needed float64) int {
 	const rounding = 1e-9
 	switch {
-	case waited < t.Fail*needed-rounding:
+	case waited < shares[t].fail*needed-rounding:
 		return 2
-	case waited < t.Watch*needed-rounding:
+	case waited < shares[t].watch*needed-rounding:
 		return 1
 	}
 	return 0
@@ -132,7 +143,7 @@ const holdsAtFail, holdsAtOnce = .6, .3
 // Holds is the share of a bond that is left where a coat came too soon: all of it while the wait is
 // within the tolerance, and from there on less without a jump.
 func (t Tolerance) Holds(waited, needed float64) float64 {
-	watch, fail := t.Watch*needed, t.Fail*needed
+	watch, fail := shares[t].watch*needed, shares[t].fail*needed
 	switch {
 	case t.Short(waited, needed) == 0 || needed <= 0:
 		return 1

@@ -96,43 +96,41 @@ const (
 // Boundary is where a coat meets what it lands on, with everything its
 // strength was made of.
 type Boundary struct {
-	Region   RegionKind
-	Step     int // from 1
-	CoatNo   int // of the step's coats, from 1
-	Product  craft.Product
-	On       craft.Family
-	Under    craft.Product // NoProduct on the old surface
-	Bare     bool          // on the substrate itself, stained or treated as it may be
-	First    bool          // no film of the plan is below
-	Additive float64
+	Step    int // from 1
+	CoatNo  int // of the step's coats, from 1
+	Product craft.Product
+	Under   craft.Product // NoProduct on the old surface
+	On      craft.Family
+	Region  RegionKind
+	Bare    bool // on the substrate itself, stained or treated as it may be
+	First   bool // no film of the plan is below
+	Closed  bool
 
+	CapWhy  CapWhy
+	Timing  Timing
+	SiteWhy SiteWhy
+	LiftWhy LiftWhy
+	SoapWhy SoapWhy
+	// Left is the word for the wait, where painters have one.
+	Left craft.Saying
+	// WetWith is what the surface was washed with, and Wet how many hours too soon for it the coat comes; 0
+	// for none.
+	WetWith craft.Carrier
+	// Allows is how much too soon the coat may come.
+	Allows drying.Tolerance
+	Soils  [craft.NumSoils]uint8
+	Wet    float64
+
+	Additive float64
 	// Factors multiply to the strength.
 	Factors [NumTerms]float64
 	// Cap limits the strength by what holds below; 1 does not.
-	Cap    float64
-	CapWhy CapWhy
+	Cap float64
 	// Strength of the boundary, 1 being a full bond.
 	Strength float64
 
 	Need, KeyGiven, Sens     float64
-	Closed                   bool
-	Soils                    [craft.NumSoils]uint8
-	Timing                   Timing
 	Waited, Earliest, Latest float64 // hours, scaled to the site
-	SiteWhy                  SiteWhy
-	LiftWhy                  LiftWhy
-	SoapWhy                  SoapWhy
-	// Allows is how much too soon the coat may come.
-	Allows drying.Tolerance
-	// Divided is what painters disagree about here, nil for nothing, and Clash why the coat must not
-	// lie on what is below, nil where it may.
-	Divided *craft.Divide
-	Clash   *craft.Clash
-	// Left is the word for the wait, where painters have one.
-	Left craft.Saying
-	// Wet is how many hours too soon it comes for what the surface was washed with; 0 for none.
-	Wet     float64
-	WetWith craft.Carrier
 
 	// PatchTests are the rated patch tests of this coat on this surface that its
 	// grip was learned from, GripBefore what it was without them, and pair the
@@ -140,6 +138,19 @@ type Boundary struct {
 	PatchTests int
 	GripBefore float64
 	pair       float64
+}
+
+// Divided is what painters disagree about here; nil for nothing.
+func (b *Boundary) Divided(c *craft.Craft) *craft.Divide {
+	return craft.Divided(b.On, c.Products[b.Product].Coat)
+}
+
+// Clash is why the coat must not lie on what is below; nil where it may.
+func (b *Boundary) Clash(c *craft.Craft) *craft.Clash {
+	if b.Under == craft.NoProduct {
+		return nil
+	}
+	return craft.ClashOf(c.Products[b.Product].Coat, c.Products[b.Under].Coat)
 }
 
 // The spreads of log strength. Working defaults.
@@ -254,14 +265,16 @@ func windowOf(p, next *craft.ProductRow, run uint8, cl drying.Climate) window {
 	if h, l := p.HardUnder(next); h > 0 {
 		from, left = max(from, h), max(left, l)
 	}
-	w := window{from: drying.Earliest(from, p, cl), to: drying.Latest(p.Recoat.To, p, cl), left: left}
+	pace := drying.FactorOf(p, cl)
+	longer := max(1, drying.Stretch(pace))
+	w := window{from: from * longer, to: p.Recoat.To * pace, left: left}
 	if left != craft.NoSaying {
 		said, _ := drying.Said(left, cl)
 		w.from = max(from, said)
 	}
 	w.to = max(w.to, w.from)
 	if p.Again > 0 {
-		w.again = drying.Earliest(p.Again, p, cl)
+		w.again = p.Again * longer
 	}
 	return w
 }
@@ -391,12 +404,15 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	if f.Climate.RH > up.MaxRH {
 		b.SiteWhy |= Humid
 	}
-	switch m := f.AboveDew(); {
-	case m <= 0:
-		b.SiteWhy |= BelowDew
-		*site *= .6
-	case m < drying.AboveDew:
-		b.SiteWhy |= NearDew
+	const mayDew = 70 // per cent; in drier air no face as warm as it is near its dew point
+	if f.SurfaceRead || f.Climate.RH > mayDew {
+		switch m := f.AboveDew(); {
+		case m <= 0:
+			b.SiteWhy |= BelowDew
+			*site *= .6
+		case m < drying.AboveDew:
+			b.SiteWhy |= NearDew
+		}
 	}
 	if b.SiteWhy&^BelowDew != 0 {
 		*site *= .8
@@ -422,10 +438,6 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 
 	b.Factors[Soap], b.SoapWhy = soap(sub, f, &b, up)
 	b.Factors[Lift], b.LiftWhy = lift(c, f, p, &b, lower, up)
-	b.Divided = craft.Divided(b.On, up.Coat)
-	if lower != nil {
-		b.Clash = craft.ClashOf(up.Coat, lower.Coat)
-	}
 	const rounding = 1e-6
 	if p.DryAt > hours+rounding && p.Bare {
 		b.Wet, b.WetWith = p.DryAt-hours, p.WetWith

@@ -118,67 +118,73 @@ type State struct {
 	Auto, Airs bool
 }
 
+// take makes s another state. Most have one or two regions, and only those are copied.
+func (s *State) take(o *State) {
+	for i := o.N; i < s.N; i++ {
+		s.Regions[i] = Region{}
+	}
+	copy(s.Regions[:o.N], o.Regions[:o.N])
+	s.N, s.Hours, s.Minutes, s.Cleared, s.Auto, s.Airs = o.N, o.Hours, o.Minutes, o.Cleared, o.Auto, o.Airs
+}
+
 // Region is one part of the surface with a history of its own.
 type Region struct {
-	Kind  RegionKind
 	Share float64 // of the zone's area
+	// At is when the top coat was applied, in hours, and Run how many coats of it lie on each other.
+	At  float64
+	Key float64 // 0 to 1, a share of the best the surface allows
+	// BrightAt is when bare metal was abraded, in hours.
+	BrightAt float64
+	// DryAt is when what it was washed with has dried, in hours, WetFor how long that takes, and WetWith
+	// what that was.
+	DryAt, WetFor float64
+	ResistAt      float64
+	Film          float64 // dry film of the plan, in micrometres
 
-	Top craft.Family
 	// Product is the coat on top, NoProduct while it is the old surface.
 	Product craft.Product
+	Top     craft.Family
 	// Under is what a white spirit wash exposes below all the wax on top.
 	Under      craft.Family
 	UnderBare  bool  // and whether that is the substrate itself
 	UnderCoats uint8 // and how many coats of the plan then are left
+	Kind       RegionKind
 	Bare       bool  // the substrate itself is exposed
-	// At is when the top coat was applied, in hours, and Run how many coats of it lie on each other.
-	At      float64
-	Run     uint8
-	Key     float64 // 0 to 1, a share of the best the surface allows
-	Scuffed bool    // since the top coat was applied
-	Leafed  bool    // so that what it is coated on next is no longer that coat
-	Closed  bool    // bare wood polished finer than paint likes
-	Raised  bool    // grain raised and knocked back
+	Coats      uint8 // coats of the plan
+	Run        uint8
+	Scuffed    bool // since the top coat was applied
+	Leafed     bool // so that what it is coated on next is no longer that coat
+	Closed     bool // bare wood polished finer than paint likes
+	Raised     bool // grain raised and knocked back
 	// Stripped tells that an old coat was taken off in this plan.
 	Stripped bool
-	// Bright tells that bare metal was abraded, at BrightAt in hours, and Rusts that water reached
-	// bright steel since.
+	// Bright tells that bare metal was abraded, and Rusts that water reached bright steel since.
 	Bright, Rusts bool
-	BrightAt      float64
-	// DryAt is when what it was washed with has dried, in hours, WetFor how long that takes, and WetWith
-	// what that was.
-	DryAt, WetFor float64
 	WetWith       craft.Carrier
 	// Creeps tells that there was so much silicone that some is left however often it is washed, until
 	// a barrier of shellac lies over it.
 	Creeps bool
 	// Acid tells that an acid treatment was not yet rinsed off.
 	Acid bool
-
-	Soils  [craft.NumSoils]uint8
-	Driven uint32 // soils rubbed in by abrasion, a bit each
 	// Loosened tells that white spirit has dissolved wax which a wash takes.
 	Loosened bool
 	// ResidueStep is the cleaning, from 1, that left the cleaner's residue.
 	ResidueStep uint8
 	// SandedStep is the last abrasion, from 1, that was not dusted off.
 	SandedStep uint8
-
-	// Grit of the exposed scratches, 0 for none.
-	Grit uint16
 	// RoughStep is the water-based coat, from 1, that raised the grain of bare wood
 	// and has not been knocked back, and FilledStep the filling that no coat has
 	// closed.
 	RoughStep, FilledStep uint8
-	// Resist is what was applied in patches to keep the next paint off, and ResistAt when.
-	Resist   Resist
-	ResistAt float64
-
-	Loose   craft.Loose
+	// Resist is what was applied in patches to keep the next paint off, at ResistAt in hours.
+	Resist  Resist
 	Powdery bool
+	Loose   craft.Loose
 
-	Film  float64 // dry film of the plan, in micrometres
-	Coats uint8   // coats of the plan
+	Soils [craft.NumSoils]uint8
+	// Grit of the exposed scratches, 0 for none.
+	Grit   uint16
+	Driven uint32 // soils rubbed in by abrasion, a bit each
 
 	// Load is the stain each bleeder would show through nothing, and Lets the
 	// share of it that gets through the coats so far.

@@ -104,7 +104,8 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 // changes.
 func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e *Event) {
 	e.Step, e.CoatNo, e.Doing, e.Effect, e.NBounds = step, coatNo, s, nil, 0
-	e.Before, e.After = before, *before
+	e.Before = before
+	e.After.take(before)
 	st := &e.After
 	if s.Do != Coat && s.Do != Wait && s.Do != Test {
 		st.rest(c, f, s)
@@ -609,8 +610,12 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	p.Coats++
 	// What the coat covers is out of play, and the boundary has counted it.
 	// Wax and silicone alone go on through shellac where there is a lot.
+	if row.Coat != craft.SH {
+		p.Soils, p.Driven = [craft.NumSoils]uint8{}, 0
+		return
+	}
 	for so := range p.Soils {
-		if row.Coat == craft.SH && craft.Soils[so].Creeps && p.Soils[so] >= 2 {
+		if craft.Soils[so].Creeps && p.Soils[so] >= 2 {
 			continue
 		}
 		p.Soils[so] = 0

@@ -2,6 +2,7 @@ package surface
 
 import (
 	"math"
+	"reflect"
 	"testing"
 
 	"rutile/core/craft"
@@ -482,4 +483,51 @@ func mustProduct(id string) craft.Product {
 		panic(id)
 	}
 	return p
+}
+
+// A state that is taken over is the same in every field, whatever was there before.
+func TestAStateIsTakenOverWhole(t *testing.T) {
+	full := func(n uint8) State {
+		var s State
+		v := reflect.ValueOf(&s).Elem()
+		fillIn(v, int(n)+1)
+		s.N = n
+		for i := n; i < numRegions8; i++ {
+			s.Regions[i] = Region{}
+		}
+		return s
+	}
+	for from := range uint8(numRegions8) {
+		for to := range uint8(numRegions8) {
+			a, b := full(from+1), full(to+1)
+			a.Hours++
+			if b.take(&a); a != b {
+				t.Errorf("%d regions taken into %d: %+v, want %+v", from+1, to+1, b, a)
+			}
+		}
+	}
+}
+
+const numRegions8 = uint8(numRegions)
+
+// fillIn gives every field a value that is not zero.
+func fillIn(v reflect.Value, n int) {
+	switch v.Kind() {
+	case reflect.Struct:
+		for i := range v.NumField() {
+			fillIn(v.Field(i), n)
+		}
+	case reflect.Array:
+		for i := range v.Len() {
+			fillIn(v.Index(i), n)
+		}
+	case reflect.Bool:
+		v.SetBool(true)
+	case reflect.Float32, reflect.Float64:
+		v.SetFloat(float64(n))
+	case reflect.Int, reflect.Int8, reflect.Int16, reflect.Int32, reflect.Int64:
+		v.SetInt(int64(n))
+	default:
+		v.SetUint(uint64(n))
+	}
 }
