@@ -73,7 +73,8 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
 	const all = `[data-do="plan-all"]`
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/parts")), click(`[data-side="plan"]`), click(all), shows("tbody tr"), counts(`[data-state="planned"]`, 4), shows(`[data-zone="back"] [data-stuck] [data-open-field="lead_test"]`),
+	// What counts as lead is told apart from what only has no date.
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/parts")), shows(`[data-lead="suspect"]`), shows(`[data-lead="undated"]`), click(`[data-side="plan"]`), click(all), shows("tbody tr"), counts(`[data-state="planned"]`, 4), shows(`[data-zone="back"] [data-stuck] [data-open-field="lead_test"]`),
 		click("[data-take-all]"), shows("[data-take-all]:disabled"), saved())
 	p := a.stored("19").Piece
 	for i, z := range p.Zones {

@@ -17,16 +17,20 @@ const BY = [
   { id: "swab", name: "a home swab" },
 ];
 
-/** LeadNote is above every stage while lead is suspected, and cannot be dismissed. */
+/** LEAD_STATES are those that a note is shown for, the worst first. */
+export const LEAD_STATES = ["found", "suspect", "undated"] as const;
+
+/** LeadNote is above every stage while lead is not ruled out, and cannot be dismissed. */
 export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: string; onLead?: () => void }) {
   if (!lead || lead.state === "excluded") return null;
+  const mild = lead.state === "undated";
   return (
     <div
       role="alert"
       data-lead={lead.state}
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-error border-b-2 bg-error px-3 print:border-2 print:bg-transparent print:text-error py-1.5 text-error-content sm:px-5"
+      className={`flex flex-wrap items-center gap-x-3 gap-y-1 border-b-2 px-3 py-1.5 sm:px-5 print:border-2 ${mild ? "border-warning bg-base-200" : "border-error bg-error text-error-content print:bg-transparent print:text-error"}`}
     >
-      <ShieldAlert className="size-6 shrink-0" aria-hidden="true" />
+      <ShieldAlert className={`size-6 shrink-0 ${mild ? "text-warning" : ""}`} aria-hidden="true" />
       <span className="min-w-0 flex-1 leading-tight">
         {of && (
           <>
@@ -34,7 +38,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
           </>
         )}
         <b className="font-semibold">
-          {lead.state === "found" ? "Lead." : lead.state === "undated" ? "Lead not ruled out." : "Suspected lead."}
+          {lead.state === "found" ? "Lead." : mild ? "Lead not ruled out." : "Suspected lead."}
         </b>{" "}
         {lead.says}
       </span>
@@ -42,7 +46,7 @@ export function LeadNote({ lead, of, onLead }: { lead: ZoneResult["lead"]; of?: 
         <button
           data-do="lead"
           type="button"
-          className="btn no-print border-error-content bg-transparent font-normal text-error-content"
+          className={`btn no-print bg-transparent font-normal ${mild ? "border-base-content" : "border-error-content text-error-content"}`}
           onClick={onLead}
         >
           {lead.state === "found" ? "The result" : "Enter a result"}

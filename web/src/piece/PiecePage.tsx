@@ -8,7 +8,7 @@ import { useVocabQuery, VocabContext } from "../api/vocab";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
-import { LeadNote } from "../identify/LeadView";
+import { LEAD_STATES, LeadNote } from "../identify/LeadView";
 import { PIECE_VIEWS, PieceOverview, PieceRail, type PieceView } from "../overview/PieceOverview";
 import { OpenContext, useSession } from "../session/useSession";
 import { withReading } from "../survey/Meter";
@@ -231,11 +231,20 @@ function OpenPiece({ id }: { id: number }) {
           </div>
         ) : !zone ? (
           <>
-            <LeadNote
-              lead={leaden[0]?.lead}
-              of={leaden.map((z) => zoneTitle(z)).join(", ")}
-              onLead={() => leaden[0] && show(leaden[0].id, "lead")}
-            />
+            {LEAD_STATES.map((state) => {
+              const those = leaden.filter((z) => z.lead?.state === state);
+              const first = those[0];
+              return (
+                first && (
+                  <LeadNote
+                    key={state}
+                    lead={first.lead}
+                    of={those.map((z) => zoneTitle(z)).join(", ")}
+                    onLead={() => show(first.id, "lead")}
+                  />
+                )
+              );
+            })}
             <PieceOverview
               id={id}
               piece={piece}
