@@ -370,7 +370,7 @@ func prepRules() []Rule {
 			Code:   "prep.too_coarse",
 			Title:  "Too coarse a grit",
 			Why:    "Scratches that paint does not fill stay visible under the last coat.",
-			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 (on metal 120) where it will be seen: watch. A mirror is scratched: fail.",
+			When:   "A grit is coarser than the surface allows, or the last grit before a coat is coarser than 150 (on metal and outdoors 120) where it will be seen: watch. A mirror is scratched: fail.",
 			Inputs: "each grit, the surface under it, and the last grit before a coat",
 			Fix:    "a finer grit, or another pass with a finer one",
 			Step: func(k *Case, e *surface.Event) {
@@ -385,7 +385,7 @@ func prepRules() []Rule {
 					return
 				}
 				fine := uint16(150)
-				if p.Top.BareMetal() && p.Bare {
+				if k.Craft.Substrates[k.Facts.Substrate].Family.BareMetal() || k.Facts.Wear == craft.Outdoor {
 					fine = 120
 				}
 				if lim, ok := k.limit(p); ok && lim.Thin {

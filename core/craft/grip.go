@@ -44,6 +44,10 @@ var defaultGrip = [NumFamilies]row{
 	OilFilm:         {.50, .60, .60, .50, .60, .85, .65, .85, .70, .85, .65, .60, __, __, __, __, __, __, .45, .45, .85, .85, .95},
 }
 
+// OnSkin is what coats reach on the bare skin of cane and bamboo, where that is more than on the lacquer
+// that it otherwise counts as: cans find nothing there to dissolve, and oil gets in. Working default.
+var OnSkin = [NumCoats]float64{AE: .75, OL: .70}
+
 // The columns that the main table leaves out: those of few surfaces, fabric wash, mediums and glaze,
 // and the primers for metal from the can. A cell absent here is Blank.
 var defaultGripExtra = map[Coat]map[Family]float64{

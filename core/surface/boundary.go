@@ -357,6 +357,9 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	default:
 		b.Factors[Grip] = c.GripOf(b.On, up.Coat, b.Additive)
 		if b.Bare {
+			if sub.Group == craft.GroupCane && b.On == craft.LacquerFilm && up.Coat < craft.NumCoats {
+				b.Factors[Grip] = max(b.Factors[Grip], craft.OnSkin[up.Coat])
+			}
 			b.Factors[Grip] *= sub.Grip
 		}
 	}
