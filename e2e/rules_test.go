@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/base64"
+	"encoding/json"
 	"encoding/xml"
 	"fmt"
 	"image/png"
@@ -13,6 +14,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"rutile/internal/wire"
 )
 
 // side is one of two cuts side by side, with its verdict.
@@ -197,5 +200,47 @@ func TestCautionsAndMeasurements(t *testing.T) {
 	do(t, ctx, click(of("finish")), click(`[data-option="lacquer"]`), verdict("sound"), click(`[data-repair="acknowledge"]`), saved(), shows("[data-read]"))
 	if n := len(a.stored("11").Piece.Zones[1].Read); n != 1 {
 		t.Errorf("%d cautions were noted", n)
+	}
+}
+
+// Where painters divide, the finding says so and leads to the ways of working; the repair makes it sure.
+func TestWherePaintersDivide(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	const divided = `[data-code="adhesion.divided"]`
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/21/divided/plan")), verdict("watch"), click(divided+` [data-do="ways"]`), shows("[data-take]"), click(`[data-do="back"]`),
+		verdict("watch"), click(divided+` [data-repair="edit"][data-steps~="primer_bond_wb"]`), verdict("sound"), hides(divided), saved(), chromedp.Reload(), verdict("sound"))
+}
+
+// Bleach on one zone and acid on another are told on both, in the list of steps too, and two days between them
+// clear it; what was sanded at the mill is marked as prepared.
+func TestBleachAndAcidOnOnePiece(t *testing.T) {
+	t.Parallel()
+	a := start(t, false)
+	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Washstand", "made": 2010, "zones": [
+		{"id": "frame", "substrate": "birch", "finish": "varnish_oil", "gloss": "satin", "soils": [{"id": "mould", "level": 1}], "area_m2": 1, "target": {"colour": "#27343a"},
+			"steps": [{"do": "clean", "with": "biocide_wash", "rinse": true}, {"do": "abrade", "grit": 220, "how": "hand"}, {"do": "dust"}, {"do": "coat", "product": "primer_bond_wb"}, {"do": "coat", "product": "paint_enamel_wb", "coats": 2}]},
+		{"id": "shelf", "substrate": "birch", "finish": "none", "soils": [], "area_m2": 1, "target": {"colour": "#27343a"},
+			"steps": [{"do": "coat", "product": "primer_stainblock_wb"}, {"do": "coat", "product": "paint_enamel_wb", "coats": 2}]}]}`, 201)
+	ctx := browser(t, 1280, 800)
+	const mixed, unsanded = `[data-code="safety.ammonia_bleach"]`, `[data-code="prep.unsanded"]`
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/shelf/survey")), shows(unsanded), click(of("prepared")), hides(unsanded), saved())
+	if z := a.stored("1").Piece.Zones[1]; !z.Prepared {
+		t.Errorf("kept: %+v", z)
+	}
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/1/frame/plan")), hides(mixed), click(row(1, "biocide_wash")), click(`[data-do="after"]`), shows("[data-picker]"), keys("vinegar"), shows(`[data-option="Vinegar and water"][aria-disabled="true"]`), keys(kb.Escape))
+	// A file may hold it all the same.
+	p := a.stored("1").Piece
+	p.Zones[1].Steps = append([]wire.Step{{Do: "clean", With: "vinegar_water", Rinse: true}}, p.Zones[1].Steps...)
+	text, err := json.Marshal(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	a.call("POST", "/api/pieces", string(text), 201)
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/2/frame/plan")), verdict("fails"), shows(mixed), chromedp.Navigate(a.url("/pieces/2/shelf/plan")), verdict("fails"),
+		click(mixed+` [data-repair="edit"][data-steps^="wait"]`), shows(row(1, "wait")), hides(mixed+`[data-severity="fail"]`), saved())
+	if got := does(a.stored("2").Piece.Zones[1].Steps); !strings.HasPrefix(got, "wait ; clean vinegar_water") {
+		t.Errorf("kept: %s", got)
 	}
 }
