@@ -89,6 +89,8 @@ type Exception struct {
 var StandsExcept = []Exception{
 	{To: []Treatment{"detergent", "degreaser_alkaline"}, Substrates: []string{"mdf", "particleboard", "paper_foil_board"}, Stand: NeedsCare, Says: "Water swells raw board: use a wrung-out cloth, never a wet one."},
 	{To: []Treatment{"alcohol"}, Substrates: []string{"plastic_acrylic"}, Stand: Ruined, Says: "Alcohol crazes acrylic plastic."},
+	{To: []Treatment{"alcohol"}, Substrates: []string{"plastic_unknown"}, Stand: NeedsCare, Says: "Alcohol crazes some plastics: try it first where it does not show."},
+	{To: []Treatment{"acetone", "deglosser_liquid"}, Substrates: []string{"plastic_unknown"}, Stand: Ruined, Says: "Strong solvent melts or crazes most plastics."},
 	{To: []Treatment{"ammonia_water"}, Substrates: []string{"mirror"}, Stand: Ruined, Says: "Ammonia creeps behind a mirror and blackens its backing."},
 	{To: []Treatment{"vinegar_water"}, Substrates: []string{"terracotta"}, Stand: NeedsCare, Says: "Acid eats the lime in some clays: try it first where it does not show, and rinse."},
 	{To: []Treatment{"white_spirit"}, Substrates: []string{"foam_craft"}, Stand: Ruined, Says: "Solvent melts craft foam."},
