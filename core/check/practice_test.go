@@ -419,6 +419,17 @@ func TestChemicalsAcrossZones(t *testing.T) {
 	if r := Check(c, two, Options{}); slices.Contains(codes(&r, Watch), "safety.ammonia_bleach") {
 		t.Errorf("two days apart: %v", codes(&r, Watch))
 	}
+	// However many zones use it, it is told once, and reading it is no way out.
+	one.Beside = nil
+	acid := zoneOf(t, b, "vinegar_water; sand 220; dust; primer_bond_wb; paint_enamel_wb x2")
+	for _, name := range []string{"the carcass", "the drawers", "the top", "the plinth"} {
+		one.Beside = append(one.Beside, ChemicalsOf(c, acid, name)...)
+	}
+	r := Check(c, one, Options{})
+	f := r.Findings[0]
+	if len(codes(&r, Watch)) != 1 || f.Title != "Bleach here and acid on the carcass, the drawers and 2 more zones" || slices.ContainsFunc(f.Repairs, func(x Repair) bool { return x.Kind == Acknowledge }) {
+		t.Errorf("%v: %s, %v", codes(&r, Watch), f.Title, f.Repairs)
+	}
 	plain := zoneOf(t, b, "detergent rinse")
 	if got := ChemicalsOf(c, plain, ""); got != nil {
 		t.Errorf("detergent is %v", got)

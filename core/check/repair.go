@@ -113,8 +113,11 @@ func (m *Repairer) Measure(title string, field craft.Field) {
 	m.other = append(m.other, Repair{Kind: Measure, Title: title, Field: field})
 }
 
-// Acknowledge offers to note that a caution was read.
+// Acknowledge offers to note that a caution was read. Reading a fail does not make it any safer.
 func (m *Repairer) Acknowledge() {
+	if m.hit.Severity == Fail {
+		return
+	}
 	m.other = append(m.other, Repair{Kind: Acknowledge, Title: "I have read this"})
 }
 

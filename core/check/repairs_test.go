@@ -72,7 +72,7 @@ func TestRepairs(t *testing.T) {
 		{"prep.no_removal", "mdf; fitting glass", "primer_stainblock_wb; paint_acrylic x2", "Mask it before the first coat", Sound},
 		{"prep.mixed_base", "birch; match paint_chalk #f2f0ea", "raise_grain; dust; paint_chalk x2; wax_clear", "Prime it with water-based stain-blocking primer, as on the other zone", Sound},
 		{"walk.undone", "birch varnish_oil matt", "sand 220; dust; clear_wb; sand 120 through; dust; wax_clear", "Do not cut through: only scuff it", Watched},
-		{"safety.ammonia_bleach", "birch; soils mould1 grime1", "biocide_wash rinse; ammonia_water rinse; shellac_clear; paint_acrylic x2", "A detergent wash instead of ammonia water", Sound},
+		{"safety.ammonia_bleach", "birch; soils mould1 grime1", "biocide_wash rinse; ammonia_water rinse; shellac_clear; paint_acrylic x2", "Detergent wash instead of ammonia water", Sound},
 		{"adhesion.divided", "laminate_hpl satin", "sand 220; dust; paint_chalk x2; wax_clear", "Prime with bonding primer", Sound},
 		{"adhesion.clash", "birch; colour #3a4048", "sand 220; dust; shellac_clear; primer_epoxy; paint_enamel_wb x2", "Prime with bonding primer instead", Sound},
 		{"adhesion.oxide", "aluminium satin; colour #303838", "sand 240; dust; wait 10; primer_epoxy; paint_enamel_wb x2", "Coat it at once", Sound},

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"rutile/core/craft"
@@ -451,9 +452,9 @@ func adhesionRules() []Rule {
 				case surface.LiftFoam:
 					return name + " melts the foam", "Solvent eats holes into craft foam. Use only water-based coats."
 				case surface.LiftYoungOil:
-					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent swells what hardens by oil.", measure.Hours(b.Waited), measure.Hours(h.Limit))
+					return fmt.Sprintf("%s wrinkles the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent swells what hardens by oil.", measure.Hours(b.Waited), wholeDays(h.Limit))
 				case surface.LiftYoungWater:
-					return fmt.Sprintf("%s may lift the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent can swell it. Start with mist coats, and try it first where it does not show.", measure.Hours(b.Waited), measure.Hours(h.Limit))
+					return fmt.Sprintf("%s may lift the %s", name, productName(k.Craft, b.Under)), fmt.Sprintf("It is %s old, and for about %s strong solvent can swell it. Start with mist coats, and try it first where it does not show.", measure.Hours(b.Waited), wholeDays(h.Limit))
 				case surface.LiftOldFilm:
 					return fmt.Sprintf("%s may lift %s", name, onWhat(k, b)), "Its solvent can wrinkle an old film. Try it first where it does not show, and start with mist coats."
 				case surface.LiftMist:
@@ -795,6 +796,11 @@ func mixedIn(m *Repairer, steps []surface.Step) []surface.Step {
 		}
 	}
 	return steps
+}
+
+// wholeDays writes hours as days, rounded up: nobody knows them closer.
+func wholeDays(hours float64) string {
+	return measure.Count(int(math.Ceil(hours/24)), "day", "days")
 }
 
 // lifts are how bad it is that strong solvent works on what is below.

@@ -24,7 +24,7 @@ func filmRules() []Rule {
 				if h.Subject != "settled" {
 					return nil
 				}
-				return &craft.Divide{Says: "Painters divide here. Most seal flakes with wax or oil; some brush a clear over them once they have settled, and now and then it goes on flaking underneath. Wax or oil makes it sure."}
+				return &craft.Divide{Says: "Painters divide here. Most seal flakes with wax or oil, which is sure; some brush a clear over them once they have settled."}
 			},
 			Title:  "Water softens the paint below",
 			Why:    "Clay paint softens again with water, and powder paint that is meant to flake starts again every time it gets wet.",
@@ -70,7 +70,7 @@ func filmRules() []Rule {
 					return what + " softens the clay paint below", "The brush drags the colour along. Start with a mist coat, or use a seal without water."
 				}
 				if h.Subject == "settled" {
-					return what + " over flakes that have settled", "Mostly it stays. Now and then water wakes it, and it goes on flaking under the seal. A mist of shellac or a paste clear first lessens that; wax or oil avoids it."
+					return what + " over flakes that have settled", "Mostly it stays. Now and then water wakes it, and it goes on flaking under the seal. A mist of shellac or a paste clear first lessens that."
 				}
 				return what + " over paint that is meant to flake", "Water loosens the paint, and it keeps flaking under the seal. Let it settle for two or three days, and seal it with wax or oil."
 			},

@@ -351,7 +351,7 @@ func prepRules() []Rule {
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
-				how := StepWords(k.Craft, &k.Zone.Steps[h.Step-1])
+				how := strippedBy[craft.Treatment(h.Subject)]
 				says := k.standsAt(h.Step).Says()
 				if craft.Treatment(h.Subject) == craft.StripChemical && h.Severity < Fail {
 					says += " Never use a stripper with dichloromethane indoors: its vapour kills."
@@ -561,7 +561,7 @@ func prepRules() []Rule {
 		{
 			Code:   "prep.unsanded",
 			Notes:  true,
-			Title:  "Bare wood that nobody sands",
+			Title:  "Bare wood is not sanded",
 			Why:    "Bare wood and board carry planer marks, raised fibres and dirt: a pass with 180 to 220 by hand makes the first coat lie even.",
 			When:   "The first coat goes on bare wood or board that is neither sanded in the plan nor marked as prepared in the survey. A note.",
 			Inputs: "what is sanded before the first coat, and whether the survey says that it is prepared",
@@ -890,6 +890,11 @@ func (k *Case) standsAt(step int) craft.Answer {
 		}
 	}
 	return craft.Answer{}
+}
+
+// strippedBy are the ways of stripping as what damages a surface.
+var strippedBy = map[craft.Treatment]string{
+	craft.StripChemical: "Stripper", craft.StripCaustic: "Caustic stripper", craft.StripScrape: "Scraping", craft.StripSand: "Sanding it off",
 }
 
 // stands is how a surface stands a step: a cleaning, a stripping, or heat.

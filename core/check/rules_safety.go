@@ -1,7 +1,6 @@
 package check
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -191,6 +190,10 @@ func safetyRules() []Rule {
 					}
 					m.Edit("Dull it with liquid deglosser instead of sanding", steps)
 				}
+				if h.Subject == "child" {
+					m.Measure("Enter a later result by a laboratory or a licensed assessor", craft.FieldLeadTest)
+					return
+				}
 				m.Measure("Have it tested by a laboratory or a licensed assessor, and enter the dated result", craft.FieldLeadTest)
 			},
 		},
@@ -214,7 +217,7 @@ func safetyRules() []Rule {
 				}
 				return "", "Use dust extraction and a fitted particle mask, P2 (FFP2) or better; dust of lead paint needs P3. Dust of oil sanded wet, and filters full of it, can heat up by themselves: treat them like oily rags." + more
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.solvent",
@@ -233,7 +236,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Cross-ventilate, wear a vapour respirator where the label asks for one, allow no flames or sparks, and keep lids on. The label and the safety data sheet decide."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.alkali",
@@ -253,7 +256,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Wear gloves and eye protection; rinse splashes at once with plenty of water."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.oily_rags",
@@ -267,7 +270,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Spread rags flat outdoors to dry, or put them in water in a closed metal tin. Never leave them crumpled or in the bin: they can catch fire by themselves."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.ammonia_bleach",
@@ -279,19 +282,19 @@ func safetyRules() []Rule {
 			Fix:    "leaving one of them out; an ordinary wash instead; a day between them",
 			End: func(k *Case) {
 				own := chemicalsOf(k.Craft, &k.Trace, "")
-				all := append(slices.Clip(own), k.Zone.Beside...)
 				for i := range own {
-					for j := range all {
-						a, b := &own[i], &all[j]
-						x := neverTogether(a.What, b.What)
-						if x == nil || b.Zone == "" && j <= i {
-							continue
+					for j := range own[:i] {
+						a, b := &own[i], &own[j]
+						if x := neverTogether(a.What, b.What); x != nil {
+							k.mixed(x, sameDay(a, b), craft.ChemicalNames[x.B], max(a.Step, b.Step), min(a.Step, b.Step))
 						}
-						sev, subject := Note, apart+b.told(x.B)
-						if math.Abs(a.At-b.At) < craft.Apart {
-							sev, subject = Fail, b.told(x.B)
+					}
+				}
+				for here := range craft.NumChemicals {
+					for there := range craft.NumChemicals {
+						if x := neverTogether(here, there); x != nil {
+							k.mixedBeside(x, here, there, own)
 						}
-						k.Add(Hit{Severity: sev, Step: max(a.Step, b.stepHere()), Subject: subject, Value: float64(slices.Index(mixes(), x.B)), Limit: float64(min(a.Step, cmp.Or(b.stepHere(), a.Step)))})
 					}
 				}
 				biocide, other := 0, 0
@@ -342,13 +345,13 @@ func safetyRules() []Rule {
 					}
 					name := craft.Lower(m.Craft.Cleaners[s.Cleaner].Name)
 					cl := m.Craft.CleanersFor(craft.ForWash)[0]
-					m.change("A detergent wash instead of "+name, step, func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
+					m.change("Detergent wash instead of "+name, step, func(s *surface.Step) { *s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: true} })
 					m.Edit("Leave out the "+name, slices.Delete(slices.Clone(m.Zone.Steps), step-1, step))
 				}
 				if h.Step != int(h.Limit) {
 					m.Edit("Leave two days between them", insert(m.Zone.Steps, h.Step-1, surface.Step{Do: surface.Wait, Hours: 2 * craft.Apart}))
 				} else {
-					m.Edit("Begin two days after the other zone", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Wait, Hours: 2 * craft.Apart}))
+					m.Edit("Begin this zone two days later", insert(m.Zone.Steps, 0, surface.Step{Do: surface.Wait, Hours: 2 * craft.Apart}))
 				}
 				m.Acknowledge()
 			},
@@ -533,7 +536,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Work outdoors or with extraction rated for such vapour, wear a fitted respirator for vapour and mist, allow no flames or sparks, and mask everything else from overspray."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.old_vinyl",
@@ -558,7 +561,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Leave old backing, mastic and felt alone until an accredited surveyor has checked them. Local rules decide who may touch it."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.old_poisons",
@@ -587,7 +590,7 @@ func safetyRules() []Rule {
 				}
 				return "Treated timber may be poisonous", "Old preservatives hold pentachlorophenol or lindane. Leave it alone, have it tested, and never sand, strip or heat it dry before the result."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.upholstery",
@@ -604,7 +607,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Local law may require a fire rating of upholstery that is sold or let. Ask before you coat it; the maker's label decides."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.value",
@@ -624,7 +627,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "It is old enough to be worth something as it is. Ask the owner, and somebody who knows such pieces, before the first step that cannot be undone."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "safety.electrical",
@@ -641,7 +644,7 @@ func safetyRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Unplug it; have a qualified person take the wiring out and put it back. Never paint over wiring, a lamp holder or a label."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 	}
 }
@@ -662,6 +665,9 @@ func heats(s *surface.Step) bool {
 	return s.Do == surface.Effect && s.Heat || s.Do == surface.Strip && s.StripHow == "heat"
 }
 
+// acknowledge is the repair of what only needs to be read.
+func acknowledge(m *Repairer, _ *Hit) { m.Acknowledge() }
+
 // oxalicHow is how oxalic acid is used.
 const oxalicHow = "Gloves and goggles. Leave it on as the label says, neutralise it with bicarbonate, rinse twice until test paper shows pH 6 to 7, and let it dry for one or two days. Never sand it dry before that."
 
@@ -674,24 +680,48 @@ func mixes() []craft.Chemical {
 	return out
 }
 
-// stepHere is the chemical's step where it is of the zone's own plan, 0 otherwise.
-func (x *Chemical) stepHere() int {
-	if x.Zone != "" {
-		return 0
-	}
-	return x.Step
-}
-
 // apart begins the subject of a pair with a day or more between the two: another finding, which a repair may leave.
 const apart = "apart: "
 
-// told is how a pair with it is told: what must not meet bleach in this plan; or what it is itself and the other
-// zone that it is used on.
-func (x *Chemical) told(other craft.Chemical) string {
-	if x.Zone == "" {
-		return craft.ChemicalNames[other]
+// sameDay tells whether less than a day lies between two chemicals.
+func sameDay(a, b *Chemical) bool { return math.Abs(a.At-b.At) < craft.Apart }
+
+// mixed adds what must never meet: a fail within a day, a note later. told is what must not meet bleach in this plan,
+// or what is used on which other zones; first and last are the steps of this plan.
+func (k *Case) mixed(x *craft.Mix, soon bool, told string, last, first int) {
+	h := Hit{Severity: Note, Step: last, Subject: apart + told, Value: float64(slices.Index(mixes(), x.B)), Limit: float64(first)}
+	if soon {
+		h.Severity, h.Subject = Fail, told
 	}
-	return craft.ChemicalNames[x.What] + " on " + x.Zone
+	k.Add(h)
+}
+
+// mixedBeside adds a chemical of this plan with one of other zones: once, however many zones use it.
+func (k *Case) mixedBeside(x *craft.Mix, here, there craft.Chemical, own []Chemical) {
+	for _, soon := range []bool{true, false} {
+		step, zones := 0, []string(nil)
+		for i := range own {
+			for j := range k.Zone.Beside {
+				if a, b := &own[i], &k.Zone.Beside[j]; a.What == here && b.What == there && sameDay(a, b) == soon {
+					step = a.Step
+					if !slices.Contains(zones, b.Zone) {
+						zones = append(zones, b.Zone)
+					}
+				}
+			}
+		}
+		if step > 0 {
+			k.mixed(x, soon, craft.ChemicalNames[there]+" on "+someOf(zones), step, step)
+		}
+	}
+}
+
+// someOf names the first two zones, and counts the rest.
+func someOf(zones []string) string {
+	if n := len(zones); n > 2 {
+		zones = append(zones[:2:2], measure.Count(n-2, "more zone", "more zones"))
+	}
+	return craft.List(zones)
 }
 
 // tacky tells whether a step brings heat to a resist that is laid tacky with it.

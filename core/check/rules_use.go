@@ -171,7 +171,7 @@ func useRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Use only products whose maker says in writing that they may touch food, and only once they are fully cured. Confirm it with the maker; local rules decide. It is better to leave the surface that touches food bare."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "use.child",
@@ -189,7 +189,7 @@ func useRules() []Rule {
 			Say: func(*Case, *Hit) (string, string) {
 				return "", "Check that every label names a toy standard (for example EN 71-3), and what local law requires of cots and toys; bars of a cot stand 45 to 65 mm apart (EN 716). Hand it over only fully cured, and put anti-tip straps back on."
 			},
-			Repair: func(m *Repairer, _ *Hit) { m.Acknowledge() },
+			Repair: acknowledge,
 		},
 		{
 			Code:   "use.target",

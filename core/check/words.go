@@ -289,7 +289,7 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 	case surface.Wait:
 		return "Wait " + measure.Hours(s.Hours)
 	case surface.Strip:
-		return "Strip" + map[string]string{"chemical": " with a stripper", "scrape": " with a scraper", "heat": " with hot air", "sand": " by sanding", "caustic": " with a caustic stripper"}[s.StripHow]
+		return "Strip" + map[string]string{"chemical": " with stripper", "scrape": " with a scraper", "heat": " with hot air", "sand": " by sanding", "caustic": " with caustic stripper"}[s.StripHow]
 	case surface.Fill:
 		return "Fill" + map[string]string{"filler_two_part": " with two-part filler", "filler_fine": " with fine filler"}[s.With]
 	case surface.Mask:
