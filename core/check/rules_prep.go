@@ -170,7 +170,7 @@ func prepRules() []Rule {
 						continue
 					}
 					sev, subject := Fail, "open"
-					if k.Craft.Products[b.Product].Coat == craft.SH && b.Soils[craft.Silicone] < 2 {
+					if k.Craft.Products[b.Product].Coat == craft.SH && b.Soils[craft.Silicone] < surface.NeverOut {
 						sev, subject = Watch, "barrier"
 					}
 					k.Add(Hit{Severity: sev, Step: b.Step, Subject: subject, Soil: craft.Silicone, Level: max(1, b.Soils[craft.Silicone]), Bound: b})
@@ -477,7 +477,7 @@ func prepRules() []Rule {
 			Harm:   HarmRuin,
 			Title:  "Sanding may cut through",
 			Why:    "Veneer is half a millimetre thick, and a print is thinner than paper: sanding through it cannot be repaired.",
-			When:   "Printed laminate, paper and foil: coarser than 220 by hand or any machine: watch; coarser than 150 by hand (foil 180), or a coarse machine: fail. Veneer: coarser than 150: fail; any machine: watch. Vinyl cloth and leather: anything but a pad: watch, fail where it is coarse. From 400 by hand it is a polish and cuts nothing.",
+			When:   "Printed laminate, paper and foil: coarser than 220 by hand or any machine: watch; coarser than 100 by hand (paper 150, foil 180), or a coarse machine: fail. Veneer: coarser than 150 by hand or any machine: watch; coarser than 100 by hand, or a coarse machine: fail. Vinyl cloth and leather: anything but a pad: watch, fail where it is coarse. From 400 by hand it is a polish and cuts nothing.",
 			Inputs: "how thin the surface is, the grit, and whether it is sanded by machine",
 			Fix:    "a finer grit by hand; a pad",
 			Each:   true,
@@ -917,7 +917,7 @@ func stands(c *craft.Craft, f *surface.Facts, s *surface.Step, st *surface.State
 }
 
 // creeping tells whether there was so much silicone that it never washes out for certain.
-func (k *Case) creeping() bool { return k.Facts.Soils[craft.Silicone] >= 2 }
+func (k *Case) creeping() bool { return k.Facts.Soils[craft.Silicone] >= surface.NeverOut }
 
 // otherwise proposes the ways of stripping that the surface stands better, and none at all.
 func (m *Repairer) otherwise(step int) {

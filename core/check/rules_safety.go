@@ -274,6 +274,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.ammonia_bleach",
+			Stage:  craft.StagePrepare,
 			Reach:  SoFar,
 			Title:  "Cleaners that must never be mixed",
 			Why:    "Bleach with ammonia, acid, alcohol or acetone gives off gases that burn the lungs or poison; many biocides contain bleach without saying so in their name.",
@@ -358,6 +359,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.oxalic",
+			Stage:  craft.StagePrepare,
 			Title:  "Oxalic acid",
 			Why:    "Oxalic acid is poisonous, and the dust of its crystals burns lungs and eyes. What is left in the wood comes through the coats as crystals.",
 			When:   "Wood treated with it is sanded dry, or coated, before it was rinsed: fail. Otherwise a caution to acknowledge.",
@@ -403,6 +405,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.heat_gun",
+			Stage:  craft.StagePrepare,
 			Title:  "Hot air",
 			Why:    "Heat melts plastic, foil and vinyl, scorches cane, cracks glass, lifts veneer, sets nitrocellulose alight, and makes fumes from old paint.",
 			When:   "Hot air is used on foam, plastics, foil, vinyl, laminate, cane and grass, glass, cloth or leather, on veneer or over nitrocellulose lacquer: fail. Warm air for flaking paint over veneer, and whatever may crack or discolour: watch. Otherwise a caution to acknowledge.",
@@ -442,6 +445,7 @@ func safetyRules() []Rule {
 		},
 		{
 			Code:   "safety.flammable",
+			Stage:  craft.StagePrepare,
 			Title:  "Vapour beside heat",
 			Why:    "Alcohol, acetone, aerosols, shellac and solvents give off vapour until they are dry, and a heat gun, a dryer or a heater can ignite it.",
 			When:   "Heat is used before the vapour of alcohol (1 h) or solvent (2 h) is gone, or over shellac or lacquer that is still tacky: fail. Within a day after something flammable: watch. Both are in one plan: a caution to acknowledge.",

@@ -269,7 +269,7 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	sub, fin := &c.Substrates[f.Substrate], &c.Finishes[f.Finish]
 	p := Region{Share: 1, Product: craft.NoProduct, Under: sub.Family, Loose: f.Loose, Powdery: fin.Powdery}
 	p.Soils = f.Soils
-	p.Creeps = p.Soils[craft.Silicone] >= neverOut
+	p.Creeps = p.Soils[craft.Silicone] >= NeverOut
 	if fin.Bare {
 		p.Top, p.Bare = sub.Family, true
 		p.Key = bareKey(sub, f.Gloss)
@@ -331,8 +331,8 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	return s
 }
 
-// neverOut is the level from which silicone never washes out for certain.
-const neverOut = 2
+// NeverOut is the level from which silicone never washes out for certain.
+const NeverOut = 2
 
 // Local tells whether a bleeder sits in spots of a material and not in all of it. Rust in anything
 // but iron is that of nails and screws.

@@ -589,7 +589,7 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	}
 	p.Product, p.At, p.Scuffed, p.Leafed = s.Product, at, false, false
 	p.Acid = p.Acid || row.Acid && row.Coat == craft.NoCoat
-	if row.LeavesFilm() && p.Soils[craft.Silicone] < neverOut {
+	if row.LeavesFilm() && p.Soils[craft.Silicone] < NeverOut {
 		p.Creeps = false // whatever lies on it has shown it by now
 	}
 	if !row.LeavesFilm() {

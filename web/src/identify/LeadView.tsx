@@ -78,7 +78,10 @@ export function LeadView() {
       <FormSection title="Does the old coat contain lead?" says="Only a laboratory or a licensed assessor decides">
         <p className="flex gap-2 text-base">
           {lead && lead.state !== "excluded" ? (
-            <ShieldAlert className="size-6 shrink-0 text-error" aria-hidden="true" />
+            <ShieldAlert
+              className={`size-6 shrink-0 ${lead.state === "undated" ? "text-warning" : "text-error"}`}
+              aria-hidden="true"
+            />
           ) : (
             <ShieldCheck className="size-6 shrink-0 text-success" aria-hidden="true" />
           )}
