@@ -3,6 +3,7 @@ package craft
 import (
 	"fmt"
 	"hash/fnv"
+	"slices"
 )
 
 // Substrate, Finish, Cleaner and Product are indices into a [Craft]'s tables.
@@ -53,9 +54,12 @@ func New(products []ProductRow, effects []EffectRow) *Craft {
 		Substrates: defaultSubstrates,
 		Finishes:   defaultFinishes,
 		Cleaners:   defaultCleaners,
-		Products:   products,
+		Products:   slices.Clone(products),
 		Effects:    effects,
 		Lets:       defaultLets,
+	}
+	for i := range c.Products {
+		c.Products[i].complete()
 	}
 	for f := range c.Grip {
 		for k := range c.Grip[f] {

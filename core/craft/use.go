@@ -200,20 +200,21 @@ const (
 type MethodRow struct {
 	ID, Name string
 	Loss     float64 // share of the paint that never reaches the surface
-	// Minutes of work per square metre and coat on a plain part. Working
-	// default.
-	Minutes float64
+	// Minutes of work per square metre and coat on a plain part, Edge those per metre of edges that
+	// are cut along, and SetUp those before and after every coat: stirring, straining, covering the
+	// bench and cleaning up; for the gun masking and cleaning it as well. Working defaults.
+	Minutes, Edge, SetUp float64
 }
 
 // Methods lists the ways of applying; the first is taken when none is said.
 var Methods = []MethodRow{
-	{"brush", "Brush", .05, 12},
-	{"foam", "Foam or sponge", .05, 10},
-	{"roller", "Roller", .10, 7},
-	{"spray", "Spray", .30, 5},
-	{"aerosol", "Aerosol can", .40, 6},
-	{"pad", "Pad", .10, 9},
-	{"rag", "Rag", .10, 9},
+	{"brush", "Brush", .05, 15, .4, 18},
+	{"foam", "Foam or sponge", .05, 12, .4, 14},
+	{"roller", "Roller", .10, 9, .4, 22},
+	{"spray", "Spray", .30, 5, 0, 50},
+	{"aerosol", "Aerosol can", .40, 7, 0, 15},
+	{"pad", "Pad", .10, 11, .2, 14},
+	{"rag", "Rag", .10, 12, .1, 12},
 }
 
 // MethodNamed returns the method with an id, or the brush and false.
@@ -226,20 +227,25 @@ func MethodNamed(id string) (MethodRow, bool) {
 	return Methods[0], false
 }
 
-// Minutes of work per square metre, and per visit to a zone, of the steps
-// that are not coats. Working defaults.
+// Minutes of work per square metre of the steps that are not coats, and MinutesSetUp per visit to a
+// zone. MinutesBetween is the light sanding with fine paper between two coats of a paint or clear that
+// is to lie smooth, and the mixing is that of every coat. Working defaults.
 const (
-	MinutesAbradeHand    = 14.
-	MinutesAbradeMachine = 7.
-	MinutesDust          = 3.
+	MinutesAbradeHand    = 16.
+	MinutesAbradeMachine = 8.
+	MinutesDust          = 4.
 	MinutesRaiseGrain    = 5.
-	MinutesSetUp         = 6.
+	MinutesSetUp         = 8.
 	MinutesStrip         = 40.
 	MinutesFill          = 10.
 	MinutesRepair        = 30.
 	MinutesMask          = 6.
-	MinutesRemove        = 8.
-	MinutesReassemble    = 12.
+	MinutesRemove        = 6.
+	MinutesReassemble    = 10.
+	MinutesBetween       = 4.
+	MinutesMixPowder     = 15.
+	MinutesMixTwoPart    = 8.
+	MinutesMixOwn        = 15.
 	HoursRaiseGrainDries = 2.
 	// Hours until work goes on after stripping with a chemical, filling and
 	// gluing.

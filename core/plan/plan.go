@@ -21,6 +21,8 @@ type Request struct {
 	// Zone is the zone with what is wanted of it. Its own steps are left alone.
 	Zone *check.Zone
 	Way  Way
+	// Kit is what the studio has; nil where everything counts as there.
+	Kit *Kit
 	// Weights left at their zero value stand for the usual ones.
 	Weights Weights
 	// Fill is the id of the filler that its damage takes; empty for none. PutBack
@@ -104,6 +106,7 @@ type planner struct {
 	spots     bool             // something bleeds in spots
 	pores     bool             // bare with open pores: a shiny finish needs a filler
 	belief    bool             // what it may be is weighed by a belief
+	outside   buys             // what is not in the kit
 
 	cleans, strips, bleach, primers []move
 	repair, denib                   move

@@ -313,7 +313,7 @@ func (p *planner) paints(purpose craft.Purpose) part {
 			s.Additive, s.AdditiveFirst = p.way.additive(), p.way.AdditiveFirst
 		}
 		// Paints with a sheen of their own come in several.
-		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" && !row.OneSheen {
+		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" && !row.OneSheen() {
 			s.Sheen = p.zone.Sheen
 		}
 		out = append(out, option{s})
@@ -420,7 +420,7 @@ func (p *planner) clear(n int, of []craft.Product) part {
 	var out part
 	for _, o := range p.coats(n, of) {
 		row := &p.craft.Products[o[0].Product]
-		if row.OneSheen {
+		if row.OneSheen() {
 			out = append(out, o)
 			continue
 		}
@@ -665,7 +665,8 @@ func (p *planner) weigh(t *tail) bool {
 		for i := range a {
 			t.more[i] = b[i] - a[i]
 		}
-		hours := f.CoatMinutes(&s) / 60
+		minutes, _ := f.CoatMinutes(p.craft, &s, 2)
+		hours := minutes / 60
 		t.more[HandsOn] = hours
 		t.more[Elapsed] = hours + surface.CoatWait(p.craft, f, &s)
 		t.moreFilm = surface.Film(&p.craft.Products[s.Product], &s)

@@ -51,22 +51,6 @@ func LeastTransmission(c *craft.Craft, steps []Step, b craft.Bleeder) float64 {
 	return out
 }
 
-// WorkMinutes is what one visit to the whole zone takes, in minutes, at some minutes for a square
-// metre of plain work; 0 where the area is not known.
-func (f *Facts) WorkMinutes(perM2 float64) float64 {
-	if f.Area <= 0 {
-		return 0
-	}
-	return craft.MinutesSetUp + perM2*f.Pace()*f.Area
-}
-
-// CoatMinutes is what one coat of a step over the whole zone takes, in minutes; 0 where the area is
-// not known.
-func (f *Facts) CoatMinutes(s *Step) float64 {
-	m, _ := craft.MethodNamed(s.Method)
-	return f.WorkMinutes(m.Minutes)
-}
-
 // CoatWait is the hours after one coat of a step until the next of the same.
 func CoatWait(c *craft.Craft, f *Facts, s *Step) float64 {
 	if !s.Auto {

@@ -28,7 +28,12 @@ func TestBoundsAreTheWalks(t *testing.T) {
 			if got, want := LeastTransmission(c, steps, craft.Tannin), float64(end.Transmitted[craft.Tannin]); end.Load[craft.Tannin] > 0 && math.Abs(got-want) > 1e-6 {
 				t.Errorf("%d coats of %s let %v through, the walk %v", coats, c.Products[i].ID, got, want)
 			}
-			if got := float64(coats) * f.CoatMinutes(&s); math.Abs(got-walk.End.Minutes) > 1e-9 {
+			got := 0.
+			for n := range coats {
+				m, _ := f.CoatMinutes(c, &s, n+1)
+				got += m
+			}
+			if math.Abs(got-walk.End.Minutes) > 1e-9 {
 				t.Errorf("%d coats of %s take %v min, the walk %v", coats, c.Products[i].ID, got, walk.End.Minutes)
 			}
 		}

@@ -42,8 +42,8 @@ type Facts struct {
 	Uses     craft.Uses
 	Area     float64 // square metres; 0 if not measured
 	// Work is how much longer a square metre takes than on a plain panel; 0
-	// counts as 1.
-	Work    float64
+	// counts as 1. EdgesM is the length of the edges that a brush cuts along, in metres.
+	Work, EdgesM float64
 	Climate drying.Climate
 }
 

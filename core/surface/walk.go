@@ -15,8 +15,9 @@ type Event struct {
 	Doing  *Step
 	Effect *craft.EffectRow // the effect that is worked, nil for any other step
 	Before *State           // as the event before left it
-	// Begun is when the work on it began, in hours, after any waiting.
-	Begun float64
+	// Begun is when the work on it began, in hours, after any waiting; SetUp are the minutes of its work
+	// that are spent before and after it, and are spent once where several zones are worked on together.
+	Begun, SetUp float64
 	After State
 	// Bounds are the boundaries made, one for each patch the coat went on.
 	Bounds  [numRegions]Boundary
@@ -111,7 +112,10 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 		st.rest(c, f, s)
 	}
 	st.air(s)
-	e.Begun = st.Hours
+	e.Begun, e.SetUp = st.Hours, 0
+	if f.Area > 0 && s.Do != Wait && s.Do != Test {
+		e.SetUp = craft.MinutesSetUp
+	}
 	switch s.Do {
 	case Clean:
 		row := &c.Cleaners[s.Cleaner]
@@ -539,14 +543,10 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	}
 	start := st.Hours
 	e.Begun = start
-	if s.Scope == All {
-		m := f.CoatMinutes(s)
-		st.Minutes += m
-		st.Hours += m / 60
-	} else if f.Area > 0 {
-		st.Minutes += craft.MinutesSetUp
-		st.Hours += craft.MinutesSetUp / 60
-	}
+	m, setUp := f.CoatMinutes(c, s, e.CoatNo)
+	e.SetUp = setUp
+	st.Minutes += m
+	st.Hours += m / 60
 	for i := range st.Regions[:st.N] {
 		p := &st.Regions[i]
 		if !p.takes(s.Scope) {
