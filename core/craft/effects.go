@@ -99,6 +99,7 @@ const LookSolid = "solid"
 // lift medium.
 var (
 	underPaint = RecipePart{Kind: LayOne, For: ForUnder, Coats: []int{2}, Tone: ToneUnder}
+	underWorn  = RecipePart{Kind: LayOne, For: ForUnder, Coats: []int{2}, Tone: ToneUnder, ShowsOld: true}
 	lifted     = []RecipePart{underPaint, {Kind: LayOne, For: ForLiftMedium}, {Kind: LayOne, For: ForThinTop}, {Kind: WorkIt}, {Kind: SealIt}}
 	closed     = []Role{RoleClear, RoleWax}
 )
@@ -115,7 +116,7 @@ var defaultEffects = []EffectRow{
 		Recipes: []Recipe{{
 			Parts: []RecipePart{
 				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder, Skip: true},
-				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
+				{Kind: LayPaint, For: ForFlaking}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
 			},
 			Ground: ForBarrier, ClearGround: true, // white would show in every chip
 		}},
@@ -130,7 +131,7 @@ var defaultEffects = []EffectRow{
 		Recipes: []Recipe{{
 			Parts: []RecipePart{
 				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder},
-				{Kind: LayOne, For: ForFlaking, Coats: []int{2}}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
+				{Kind: LayPaint, For: ForFlaking}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
 			},
 			Ground: ForBarrier,
 		}},
@@ -161,7 +162,7 @@ var defaultEffects = []EffectRow{
 		Wants:  "within hours; the longer you wait, the more effort it takes",
 		Trap:   "soaks and loosens a flaking film",
 		Ground: GroundSoft, Wears: true, Wets: true, Shows: true, Minutes: 15, Excludes: []string{"gild"},
-		Recipes: []Recipe{{Parts: []RecipePart{underPaint, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
+		Recipes: []Recipe{{Parts: []RecipePart{underWorn, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
 	},
 	{
 		ID: "distress_dry", Name: "Worn with abrasive",
@@ -171,7 +172,7 @@ var defaultEffects = []EffectRow{
 		Ground: GroundPaint, Wears: true, Deep: true, Shows: true, Minutes: 12,
 		Dusty: true, SealedBy: closed, // what is rubbed open must be closed again
 		Recipes: []Recipe{{Parts: []RecipePart{
-			underPaint, {Kind: LayPaint}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
+			underWorn, {Kind: LayPaint}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
 			{Kind: LayOne, For: ForScuffAndSeal, Coats: []int{1, 2}, Deep: true, Skip: true}, {Kind: SealIt},
 		}}},
 	},

@@ -43,6 +43,8 @@ type RecipePart struct {
 	// Skip tells that it may be left out, and Deep that it comes only where the way wears down to
 	// the material.
 	Skip, Deep bool
+	// ShowsOld tells that it may be left out where the coats that are already there show instead.
+	ShowsOld bool
 	// HalfTacky tells that what follows goes on half-way through its tack.
 	HalfTacky bool
 	// Of work: the hours before it and after it, the grit it is done with, and the grit where the

@@ -27,10 +27,11 @@ type move struct {
 	steps []surface.Step
 	to    stage
 	least Amounts // static amounts
+	buys  buys    // what it needs that the kit has not
 }
 
 func (p *planner) move(to stage, steps ...surface.Step) move {
-	m := move{steps: steps, to: to}
+	m := move{steps: steps, to: to, buys: p.needs(steps)}
 	for i := range steps {
 		a := static(p.craft, &p.zone.Facts, &steps[i])
 		m.least = m.least.plus(&a)
@@ -59,7 +60,7 @@ func (p *planner) vocabulary() {
 	covered := slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
 	if (covered || foil) && p.offCome() && !p.barred && p.way.Sand != SandNever {
 		for _, how := range []craft.Treatment{craft.StripChemical, craft.StripScrape, craft.StripHeat} {
-			if how == craft.StripChemical && p.way.NoSmell || !p.strippable(how) {
+			if how == craft.StripChemical && p.way.NoSmell || how == craft.StripHeat && p.ask.kitOnly && !p.ask.Kit.Has(HotAir) || !p.strippable(how) {
 				continue
 			}
 			p.strips = append(p.strips, p.move(cleaning, surface.Step{Do: surface.Strip, StripHow: string(how)},
@@ -74,10 +75,14 @@ func (p *planner) vocabulary() {
 		}
 	}
 	p.denib = p.move(grounding, surface.Step{Do: surface.Abrade, Grit: 320, How: craft.Hand}, dust)
+	p.grounding = 0
 	for i := range c.Products {
 		x, row := craft.Product(i), &c.Products[i]
+		if row.Role == craft.RolePrimer || c.Fills(x, craft.ForGrain) {
+			p.grounding |= 1 << min(i, firstTool-1)
+		}
 		filler := c.Fills(x, craft.ForGrain)
-		if row.Role != craft.RolePrimer && !filler || !p.way.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, x) {
+		if row.Role != craft.RolePrimer && !filler || !p.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, x) {
 			continue
 		}
 		seals := c.Fills(x, craft.ForScuffAndSeal)
@@ -99,7 +104,7 @@ func (p *planner) vocabulary() {
 				p.primers = append(p.primers, p.move(grounding, s))
 			}
 			if p.spots && row.Block.Blocks() && p.way.Knots != KnotsAll || n == 1 && p.ask.Fill != "" && !row.Aerosol && (row.Coat == craft.SH || row.Coat == craft.SW || row.Coat == craft.SO) {
-				s.Scope = surface.Spots
+				s.Scope, s.Method = surface.Spots, "brush"
 				if p.spots && z.Knots > 0 {
 					s.Scope = surface.Knots
 				}
@@ -114,7 +119,7 @@ func (p *planner) vocabulary() {
 // painted over.
 func (p *planner) offCome() bool {
 	x := p.look()
-	return p.zone.Loose&^craft.LooseJoint != 0 || x != nil && x.Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
+	return p.zone.Loose&craft.Falls != 0 || x != nil && x.Pores || surface.Levels(p.craft, &p.zone.Facts)[craft.IronTannin] > 0
 }
 
 // strippable tells whether a way of stripping ruins none of what the surface may be.
@@ -193,14 +198,14 @@ func (p *planner) reaches(cl craft.Cleaner, so craft.Soil) bool {
 // being none.
 func (p *planner) keys() []option {
 	out := []option{nil}
-	if p.way.Holds == Chemical || !p.way.NoSmell && (p.barred || p.way.Holds == Whichever) {
+	if p.way.Holds == Chemical || !p.way.NoSmell && (p.barred || p.way.Holds == Whichever && !p.keeps(ScuffFilms)) {
 		for _, cl := range p.craft.CleanersFor(craft.ForDeglossing) {
 			if p.any(func(q *surface.Region) bool { return takesKey(q) && !plastic(q.Top) }) {
 				out = append(out, option{{Do: surface.Clean, Cleaner: cl}})
 			}
 		}
 	}
-	if p.way.Holds == Chemical || p.barred || p.way.Sand == SandNever {
+	if p.way.Holds == Chemical || p.barred && !p.keeps(ScuffFilms) || p.way.Sand == SandNever {
 		return out
 	}
 	for n := range p.evaluator.Candidates() {
@@ -210,6 +215,12 @@ func (p *planner) keys() []option {
 			continue
 		}
 		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
+		if p.barred { // wet, so that no dust rises
+			if s.How == craft.Pad {
+				continue
+			}
+			s.How = craft.Wet
+		}
 		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.evaluator.Candidates()[n].Substrate].Paper() {
 			s = surface.Step{Do: surface.Abrade, How: craft.Pad} // the print is paper
 		}
@@ -232,12 +243,15 @@ func (p *planner) must() bool {
 	if p.flakes() {
 		return false
 	}
+	if p.keeps(ScuffFilms) && p.any(func(q *surface.Region) bool { return hardFilm(q.Top) && takesKey(q) }) {
+		return true
+	}
 	return p.way.Holds == ScuffAndSeal || p.way.Holds == Chemical || p.way.Holds == StraightOn || p.way.Sand == SandAlways
 }
 
 // ready lists the runs of steps that make the surface as it is now ready for its
 // first coat.
-func (p *planner) ready(scuffed bool) []move {
+func (p *planner) ready(n *node, scuffed bool) []move {
 	keys := p.keys()
 	if scuffed {
 		keys = keys[:1]
@@ -264,7 +278,8 @@ func (p *planner) ready(scuffed bool) []move {
 			if p.barred {
 				level.How = craft.Wet
 			}
-			if (p.ask.Fill != "" || raise) && !rubbed {
+			rough := p.keeps(SandBare) && !n.stripped && bareWood(p.craft, &p.zone)
+			if (p.ask.Fill != "" || raise || rough) && !rubbed {
 				steps = append(steps, level)
 				rubbed = true
 			}
@@ -276,6 +291,11 @@ func (p *planner) ready(scuffed bool) []move {
 			if dusty || rubbed {
 				steps = append(steps, dust)
 			}
+			if p.keeps(SpiritWipe) && !n.biocide && p.any(func(q *surface.Region) bool { return q.Bare && wipes(q.Top) }) {
+				if cl, ok := p.spirit(); ok {
+					steps = append(steps, surface.Step{Do: surface.Clean, Cleaner: cl})
+				}
+			}
 			if len(p.zone.Unmasked) > 0 {
 				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Unmasked)})
 			}
@@ -283,6 +303,26 @@ func (p *planner) ready(scuffed bool) []move {
 		}
 	}
 	return out
+}
+
+// spirit is what a face is wiped with just before its first coat: the first of the solvents that does it
+// no harm; false where all do.
+func (p *planner) spirit() (craft.Cleaner, bool) {
+	for _, cl := range p.craft.CleanersFor(craft.ForSolvent) {
+		id := craft.Treatment(p.craft.Cleaners[cl].ID)
+		harms := slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool {
+			bare := p.craft.Finishes[m.Finish].Bare
+			top := p.craft.Finishes[m.Finish].Family
+			if bare {
+				top = p.craft.Substrates[m.Substrate].Family
+			}
+			return p.craft.StandsTo(id, top, m.Substrate, m.Finish, m.Veneer, bare).Stand > craft.Stands
+		})
+		if !harms {
+			return cl, true
+		}
+	}
+	return 0, false
 }
 
 // brushes tells whether open pores are brushed out for what is to lie in them.
@@ -330,7 +370,9 @@ func (p *planner) next(n *node) []move {
 			}
 			return out
 		}
-		out = append(out, p.ready(p.way.ScuffFirst)...)
+		if n.washed || !p.washes {
+			out = append(out, p.ready(n, p.way.ScuffFirst)...)
+		}
 	case grounding:
 		for i := range p.primers {
 			s := &p.primers[i].steps[0]
@@ -342,7 +384,7 @@ func (p *planner) next(n *node) []move {
 			}
 			out = append(out, p.primers[i])
 		}
-		if n.primers > 0 && n.last == surface.Coat && p.any(func(q *surface.Region) bool { return q.RoughStep > 0 }) && !p.barred {
+		if n.primers > 0 && n.last == surface.Coat && n.rough && !p.barred {
 			out = append(out, p.denib)
 		}
 	}
@@ -354,6 +396,10 @@ func (p *planner) next(n *node) []move {
 func (p *planner) grounded(n *node) bool {
 	switch {
 	case n.stage != grounding:
+		return false
+	case p.blocked && p.grounds == nil && !p.see && !p.flakes() && n.blocks < 2:
+		return false
+	case p.knotsOnly && p.grounds == nil && !p.see && n.spotted < 2:
 		return false
 	case p.way.Holds == ScuffAndSeal && !p.see:
 		return n.allOver == 1

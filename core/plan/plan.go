@@ -12,6 +12,7 @@ import (
 	"slices"
 
 	"rutile/core/check"
+	"rutile/core/colour"
 	"rutile/core/craft"
 	"rutile/core/surface"
 )
@@ -23,6 +24,14 @@ type Request struct {
 	Way  Way
 	// Kit is what the studio has; nil where everything counts as there.
 	Kit *Kit
+	// Without are the habits that the studio has switched off.
+	Without HabitSet
+	// Piece is the area in square metres of the same colour on the whole piece; 0 for that of the zone.
+	Piece float64
+	// TakeOff names what comes off before the work begins, within a sentence; empty where nothing does.
+	TakeOff string
+	// kitOnly leaves out what needs anything outside the kit.
+	kitOnly bool
 	// Weights left at their zero value stand for the usual ones.
 	Weights Weights
 	// Fill is the id of the filler that its damage takes; empty for none. PutBack
@@ -51,6 +60,9 @@ type Plan struct {
 	Amounts Amounts
 	Points  float64
 	Judged  check.Judged
+	// Buys is what it needs and the kit has not, and Leaves the habits that it does not keep.
+	Buys   []Item
+	Leaves HabitSet
 }
 
 // Stats are how much a search has looked at.
@@ -68,6 +80,9 @@ type Answer struct {
 	// Best is the best plan, nil where nothing passes; Next the best of those that
 	// begin or end otherwise.
 	Best, Next *Plan
+	// Within is the best plan with what is in the kit, where Best needs more than that; nil where there
+	// is none.
+	Within *Plan
 	// Proved tells that no plan of the vocabulary is better. Otherwise the search
 	// was stopped before.
 	Proved bool
@@ -87,11 +102,45 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 		return Answer{}, err
 	}
 	a := p.search(ctx)
+	if a.Best == nil && p.habits != 0 && a.Proved { // better without a habit than not at all
+		ask.Without = AllHabits
+		if q, err := newPlanner(c, ask); err == nil {
+			if b := q.search(ctx); b.Best != nil {
+				p, a = q, b
+			}
+		}
+	}
+	if a.Best != nil {
+		a.Within = p.within(ctx, a.Best)
+		for _, x := range []*Plan{a.Best, a.Next, a.Within} {
+			if x != nil {
+				x.Buys, x.Leaves = p.items(p.needs(x.Steps)), Broken(c, &p.ask, x.Steps)
+			}
+		}
+	}
 	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
 	if a.Best == nil {
 		a.Infeasible = stuck(ctx, c, &p.ask, a.Proved)
 	}
 	return a, nil
+}
+
+// within is the best plan with what is in the kit; nil where the plan found needs no more, or there is
+// none.
+func (p *planner) within(ctx context.Context, best *Plan) *Plan {
+	need := p.needs(best.Steps)
+	if need == 0 {
+		return nil
+	}
+	ask := p.ask
+	ask.Done = nil
+	ask.Limit = enough
+	ask.kitOnly = true
+	q, err := newPlanner(p.craft, ask)
+	if err != nil {
+		return nil
+	}
+	return q.search(ctx).Best
 }
 
 // planner is one search.
@@ -107,6 +156,13 @@ type planner struct {
 	pores     bool             // bare with open pores: a shiny finish needs a filler
 	belief    bool             // what it may be is weighed by a belief
 	outside   buys             // what is not in the kit
+	habits    HabitSet         // that are kept
+	washes    bool             // the habit of washing has a place here
+	twice     craft.Bleeder    // against which two blocking coats are laid, where blocked is set
+	blocked   bool
+	knotsOnly bool // knots are sealed on their own
+	board     bool // bare board, whose fibres the first coat raises
+	grounding buys // what a ground may need, as well as an ending
 
 	cleans, strips, bleach, primers []move
 	repair, denib                   move
@@ -131,6 +187,7 @@ type planner struct {
 	// lenient lets plans pass that rules fail, at a price, to see what comes nearest;
 	// anyOf is content with the first plan there is.
 	lenient, anyOf bool
+	shown          []colour.RGB // the colours of the face as it is, for every candidate
 }
 
 func newPlanner(c *craft.Craft, ask Request) (*planner, error) {
@@ -163,6 +220,7 @@ func (p *planner) surveyed() error {
 	p.zone, p.way = *ask.Zone, &ask.Way
 	p.hides, p.shades, p.seen = map[hide]int{}, map[shade]check.Verdict{}, map[[2]uint64]float64{}
 	p.zone.Steps = nil
+	p.habits, p.outside = AllHabits&^ask.Without&^ask.Way.drops(), p.outsideOf()
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
 	}
@@ -176,9 +234,21 @@ func (p *planner) surveyed() error {
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}
+	sub := &c.Substrates[p.zone.Substrate]
+	// What looks clean has been touched as well. Salt bloom and cloth are never washed as a habit.
+	p.washes = p.keeps(WashFirst) && used(c, &p.zone) && sub.Family != craft.MineralPorous && sub.Family != craft.Textile && sub.Family != craft.Leather
+	if p.washes {
+		p.zone.Soils[craft.Grime] = max(1, p.zone.Soils[craft.Grime])
+	}
 	p.evaluator = check.NewEvaluator(c, &p.zone)
 	p.sound = p.evaluator.Sound()
+	p.evaluator.Walk(nil)
+	p.shown = p.coloursBelow()
 	p.barred = p.zone.LeadBars(c)
+	p.twice, p.blocked = twice(c, &p.zone)
+	p.blocked = p.blocked && p.keeps(BlockTwice)
+	p.knotsOnly = p.keeps(SealKnots) && p.zone.Knots > 0 && onlySpots(c, &p.zone)
+	p.board = sub.Family == craft.BoardRaw && c.Finishes[p.zone.Finish].Bare
 	p.pores = p.ask.Fill == "" && !p.zone.Uneven && c.Substrates[p.zone.Substrate].Mark() == "open" &&
 		!slices.ContainsFunc(p.evaluator.Candidates(), func(m check.Candidate) bool { return !c.Finishes[m.Finish].Bare })
 	for _, m := range p.evaluator.Candidates() {
@@ -200,7 +270,7 @@ func (p *planner) prepare() {
 	p.finishes = [2][]finishing{}
 	for i := range p.ends {
 		t := &p.ends[i]
-		x := p.ask.Weights.Points(&t.least)
+		x := p.ask.Weights.Points(&t.least) + p.ask.Weights.Of(Buying)*float64((t.buys&^p.grounding).len())
 		if t.cut {
 			x += p.ask.Weights.Of(Doubtful)
 		}

@@ -26,6 +26,11 @@ type node struct {
 	primers, allOver uint8
 	stripped, wiped  bool
 	biocide          bool
+	washed, fuzzy    bool   // fuzzy: fibres stand up that nothing has sanded down since
+	blocks, spotted  uint8  // coats that block the stain at hand, and those on spots
+	buys             buys   // what it needs that the kit has not
+	rough            bool   // once it is judged: it must be sanded down under a shine
+	drinks           bool   // and it is bare wood or board, which a water-based coat roughens
 	levels           bool   // the pores are filled
 	primed           uint64 // bits of the primers it has
 	judged, grounded bool
@@ -200,6 +205,10 @@ func (p *planner) push(x item, above float64) {
 
 func (p *planner) root() node {
 	n := node{parent: -1, last: surface.NumKinds, product: craft.NoProduct, cleaner: 255, stage: cleaning}
+	if p.ask.TakeOff != "" {
+		n.steps = []surface.Step{{Do: surface.Remove, What: p.ask.TakeOff}}
+		n.statics = static(p.craft, &p.zone.Facts, &n.steps[0])
+	}
 	if p.way.ScuffFirst {
 		n.stage = scuffing
 	}
@@ -268,6 +277,11 @@ func (p *planner) took(n *node, j *check.Judged) {
 	n.amounts = amounts(&n.statics, j)
 	n.amounts[Doubtful] += perFail * float64(j.Fails.Len()) // where they are let pass
 	n.amounts[Elapsed], n.amounts[Stain] = n.hours, 0
+	n.amounts[Buying] = float64(n.buys.len())
+	n.rough = n.fuzzy || p.any(func(q *surface.Region) bool { return q.RoughStep > 0 })
+	n.drinks = n.allOver == 0 && (p.board || p.any(func(q *surface.Region) bool {
+		return q.Bare && q.Top == craft.WoodBare && !q.Raised && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood
+	}))
 	n.least = p.ask.Weights.Points(&n.amounts)
 	n.stains, n.film, n.risk = p.rises(), p.field(0).Film, j.Risk
 	n.grounded = p.grounded(n)
@@ -282,14 +296,17 @@ func (p *planner) key(n *node) [2]uint64 {
 		cleaner          craft.Cleaner
 		product          craft.Product
 		primers, allOver uint8
-		flags            [4]bool
+		flags            [7]bool
 		watches          check.RuleSet
 		near             uint8
+		blocks, spotted  uint8
+		buys             buys
 	}
 	var out [2]uint64
 	k := key{
 		n.stage, n.last, n.cleaner, n.product, n.primers, n.allOver,
-		[4]bool{n.stripped, n.wiped, n.biocide, n.levels}, n.watches, p.near(),
+		[7]bool{n.stripped, n.wiped, n.biocide, n.levels, n.washed, n.fuzzy}, n.watches, p.near(),
+		min(n.blocks, 2), min(n.spotted, 2), n.buys,
 	}
 	if n.stage == grounding {
 		k.last = 0
@@ -408,6 +425,7 @@ func (p *planner) open(i int32, least, above float64) {
 		p.nodes = append(p.nodes, n)
 		w := n.statics
 		w[HandsOn], w[Elapsed], w[Peel], w[Doubtful] = p.nodes[i].amounts[HandsOn], p.nodes[i].amounts[Elapsed], p.nodes[i].amounts[Peel], p.nodes[i].amounts[Doubtful]
+		w[Buying] = float64(n.buys.len())
 		p.push(item{least: max(least, p.ask.Weights.Points(&w)+finish), node: int32(len(p.nodes) - 1), end: -1, plan: -1}, above)
 	}
 	if !p.nodes[i].grounded {
@@ -427,6 +445,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 	out := node{
 		parent: i, stage: m.to, last: n.last, cleaner: 255, product: n.product, primers: n.primers, allOver: n.allOver,
 		stripped: n.stripped, wiped: n.wiped, biocide: n.biocide, levels: n.levels, primed: n.primed, steps: m.steps, statics: n.statics.plus(&m.least),
+		washed: n.washed, fuzzy: n.fuzzy, blocks: n.blocks, spotted: n.spotted, buys: n.buys | m.buys,
 	}
 	for j := range m.steps {
 		s := &m.steps[j]
@@ -440,16 +459,29 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 			out.cleaner = s.Cleaner
 			out.wiped = out.wiped || row.Carrier.Volatile() && row.Key == 0
 			out.biocide = out.biocide || row.Biocide
+			if _, grime := row.Shift(craft.Grime, 1); grime && row.Carrier == craft.Water {
+				out.washed = true
+			}
 		case surface.Strip:
-			out.stripped = true
+			out.stripped, out.washed = true, true
+		case surface.Abrade:
+			out.fuzzy = false
 		case surface.Coat:
 			out.product = s.Product
 			out.primed |= bit(s.Product)
 			out.levels = out.levels || p.craft.Fills(s.Product, craft.ForGrain)
 			if m.to == grounding {
 				out.primers++
-				if s.Scope == surface.All {
+				row := &p.craft.Products[s.Product]
+				switch {
+				case s.Scope == surface.All:
+					out.fuzzy = out.fuzzy || p.board && out.allOver == 0
 					out.allOver++
+					if p.blocked && blocksIt(p.craft, s.Product, p.twice) {
+						out.blocks += uint8(s.NumCoats())
+					}
+				case row.Block.Blocks():
+					out.spotted += uint8(s.NumCoats())
 				}
 			}
 		}
@@ -602,6 +634,7 @@ func (p *planner) weighs(n *node, e *end, on *first) (float64, bool) {
 		p.foresee(check.ForeseenPeel, &watches)
 	}
 	a[Doubtful] = float64(watches.Len())
+	a[Buying] = float64((n.buys | t.buys).len())
 	if p.lenient {
 		a[Doubtful] = max(a[Doubtful], n.amounts[Doubtful]) + perFail*float64(on.judged.Fails.Len()+t.fails)
 	}
@@ -633,6 +666,10 @@ func (p *planner) behind(n *node) []end {
 	out := make([]end, 0, len(p.ends))
 	for i := range p.ends {
 		t := &p.ends[i]
+		if !p.pairs(n, t) {
+			p.stats.Cut++
+			continue
+		}
 		need := coats[t.lays]
 		if need == 0 || !t.first {
 			need = p.coatsOver(t, grounds)
@@ -650,6 +687,15 @@ func (p *planner) behind(n *node) []end {
 		out = append(out, e)
 	}
 	return out
+}
+
+// pairs tells whether a tail may follow a beginning by the habit of sanding down what stands up under a
+// shine.
+func (p *planner) pairs(n *node, t *tail) bool {
+	if !p.keeps(Denib) || p.barred || !t.shines {
+		return true
+	}
+	return !n.rough && !(n.drinks && t.wets)
 }
 
 // bring puts the cheapest of the tails from one on there.
@@ -736,6 +782,8 @@ func (p *planner) whole(i int32, e end) *Plan {
 	}
 	a := amounts(&statics, &j)
 	a[Doubtful] += perFail * float64(j.Fails.Len())
+	a[Elapsed] -= idle(t.steps)
+	a[Buying], a[Unlike] = float64(p.needs(steps).len()), p.unlike(t.steps)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

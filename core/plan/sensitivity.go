@@ -38,6 +38,8 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 	}
 	j := p.evaluator.Whole(steps)
 	a := amounts(&statics, &j)
+	a[Elapsed] -= idle(steps)
+	a[Buying], a[Unlike] = float64(p.needs(steps).len()), p.unlike(steps)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

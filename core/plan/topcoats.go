@@ -19,6 +19,9 @@ type tail struct {
 	// none; first tells that the base is directly below.
 	paint int
 	first bool
+	buys  buys // what it needs that the kit has not
+	// shines tells that it ends in satin or more, and wets that it begins with a water-based coat.
+	shines, wets bool
 	lays  int // which of the planner's first coats it begins with
 	// least is its points over a base that needs no more coats, and more what each further coat of
 	// its paint adds. The risk of the first bond is left out.
@@ -102,17 +105,7 @@ func (p *planner) under() string {
 // lay is a coat step as this way of working applies it.
 func (p *planner) lay(x craft.Product, coats int) surface.Step {
 	row := &p.craft.Products[x]
-	s := surface.Step{Do: surface.Coat, Product: x, Coats: coats, Auto: true, Method: "brush"}
-	switch {
-	case row.Aerosol:
-		s.Method = "aerosol"
-	case row.Role == craft.RoleWax:
-		s.Method = "rag"
-	case row.Role == craft.RolePrimer, row.Role == craft.RolePaint, row.Role == craft.RoleClear:
-		if m := p.way.Method; m != "" && (m != "spray" || !row.Sensitises()) {
-			s.Method = m
-		}
-	}
+	s := surface.Step{Do: surface.Coat, Product: x, Coats: coats, Auto: true, Method: p.method(row)}
 	if coats == 1 {
 		s.Coats = 0
 	}
@@ -123,6 +116,35 @@ func (p *planner) lay(x craft.Product, coats int) surface.Step {
 		p.tomorrow(&s)
 	}
 	return s
+}
+
+// wide is the area in square metres from which a plain face is rolled rather than brushed. Working
+// default.
+const wide = 1.5
+
+// method is how this way of working applies a product.
+func (p *planner) method(row *craft.ProductRow) string {
+	if m := p.way.Method; m != "" && row.AppliedBy(m) && (m != "spray" || !row.Sensitises()) {
+		return m
+	}
+	plain := p.ask.Zone.Area >= wide && p.zone.Pace() < 1.4
+	if row.Methods[0] == "brush" && row.AppliedBy("roller") && plain && p.ask.Kit != nil && p.ask.Kit.Has(Roller) {
+		return "roller"
+	}
+	return row.Methods[0]
+}
+
+// uses tells whether this search may use a product at all.
+func (p *planner) uses(row *craft.ProductRow) bool {
+	switch {
+	case !p.way.uses(row), p.ask.kitOnly && !p.ask.Kit.Keeps(row.ID):
+		return false
+	case row.Coat == craft.SH && p.keeps(NoShellacOutside) && p.zone.Damp():
+		return false
+	case row.Aerosol && p.keeps(SmallCans) && !p.makes(row):
+		return false
+	}
+	return true
 }
 
 // tomorrow leaves a coat until the next day, if its window allows that and it does not take longer
@@ -141,7 +163,7 @@ func (p *planner) tomorrow(s *surface.Step) {
 func (p *planner) coats(n int, of []craft.Product) part {
 	var out part
 	for _, x := range of {
-		if p.way.uses(&p.craft.Products[x]) {
+		if p.uses(&p.craft.Products[x]) {
 			out = append(out, option{p.lay(x, n)})
 		}
 	}
@@ -209,7 +231,7 @@ func (p *planner) options(q *craft.RecipePart) part {
 		return p.seals()
 	}
 	out := part{}
-	if q.Skip {
+	if q.Skip || q.Tone == craft.ToneUnder && q.ShowsOld && p.contrasts() {
 		out = append(out, nil)
 	}
 	if q.Deep && !p.way.Deep {
@@ -269,7 +291,7 @@ func (p *planner) work(q *craft.RecipePart) part {
 		return o
 	}
 	out := part{around(s)}
-	if q.Warm {
+	if q.Warm && (!p.ask.kitOnly || p.ask.Kit.Has(HotAir)) {
 		s.Heat = true
 		out = append(out, around(s))
 	}
@@ -288,7 +310,11 @@ func (p *planner) resists() part {
 	case ResistLacquer:
 		purpose, out = craft.ForResistLacquer, nil
 	}
-	for _, o := range p.coats(1, p.craft.For(purpose)) {
+	for _, x := range p.craft.For(purpose) { // patches: no can is too small for those
+		if !p.way.uses(&p.craft.Products[x]) {
+			continue
+		}
+		o := option{p.lay(x, 1)}
 		s := &o[0]
 		s.Scope = surface.Spots
 		if purpose != craft.ForResistWax {
@@ -305,16 +331,19 @@ func (p *planner) paints(purpose craft.Purpose) part {
 	var out part
 	for i := range p.craft.Products {
 		x, row := craft.Product(i), &p.craft.Products[i]
-		if row.Role != craft.RolePaint || !p.way.uses(row) || !p.suits(row) || purpose != "" && !p.craft.Fills(x, purpose) {
+		if row.Role != craft.RolePaint || !p.uses(row) || !p.suits(row) || purpose != "" && !p.craft.Fills(x, purpose) {
 			continue
 		}
 		s := p.lay(x, 2)
-		if row.Coat == craft.MK {
+		if row.Coat == craft.MK && !p.flakes() {
 			s.Additive, s.AdditiveFirst = p.way.additive(), p.way.AdditiveFirst
 		}
 		// Paints with a sheen of their own come in several.
 		if row.Coat != craft.MK && row.Coat != craft.CP && row.Colour == "" && !row.OneSheen() {
-			s.Sheen = p.zone.Sheen
+			s.Sheen = row.SoldIn(p.zone.Sheen)
+			if p.zone.Sheen == craft.NoSheen {
+				s.Sheen = craft.NoSheen
+			}
 		}
 		out = append(out, option{s})
 	}
@@ -337,6 +366,8 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 		}
 	}
 	switch {
+	case row.Coat == craft.OE && p.keeps(HardLast) && !fam.BareMetal() && p.zone.Uses&craft.UseOutdoor == 0 && p.zone.Wear != craft.Outdoor:
+		return false
 	case row.Coat == craft.TX:
 		return fam == craft.Textile
 	case row.Coat == craft.FX:
@@ -428,6 +459,9 @@ func (p *planner) clear(n int, of []craft.Product) part {
 		if sheen == craft.NoSheen && row.Sheen > craft.Satin {
 			sheen = craft.Satin
 		}
+		if sheen != craft.NoSheen {
+			sheen = row.SoldIn(sheen)
+		}
 		o[0].Sheen = sheen
 		out = append(out, o)
 		if sheen != craft.NoSheen && sheen <= craft.Matt && row.Sheen > craft.Matt {
@@ -518,13 +552,13 @@ func (p *planner) tails() []tail {
 			return nil
 		}
 	}
-	if len(r.parts) == 0 {
+	if len(r.parts) == 0 || p.noGun() {
 		return nil
 	}
 	var out []tail
 	at := make([]int, len(r.parts))
 	for {
-		t := tail{paint: -1, first: r.paint == 0}
+		t := tail{paint: -1}
 		for i, o := range at {
 			if i == r.paint && len(r.parts[i][o]) > 0 {
 				t.paint = len(t.steps)
@@ -536,9 +570,10 @@ func (p *planner) tails() []tail {
 				t.steps = append(t.steps, over)
 			}
 		}
+		t.first = t.paint == 0
 		p.rests(&t)
 		p.cured(t.steps)
-		if p.like(t.steps) && p.weigh(&t) {
+		if p.like(t.steps) && p.lasts(t.steps) && p.weigh(&t) {
 			out = append(out, t)
 		}
 		i := len(at) - 1
@@ -553,6 +588,23 @@ func (p *planner) tails() []tail {
 			return out
 		}
 	}
+}
+
+// noGun tells that this way of working sprays and the kit has no gun.
+func (p *planner) noGun() bool { return p.way.Method == "spray" && !p.ask.Kit.Has(Gun) }
+
+// lasts tells whether an ending has a last coat made for the use.
+func (p *planner) lasts(steps []surface.Step) bool {
+	if !p.keeps(HardLast) || !opaque(p.craft, steps) {
+		return true
+	}
+	last := craft.NoProduct
+	for i := range steps {
+		if s := &steps[i]; s.Do == surface.Coat && s.Scope == surface.All && p.craft.Products[s.Product].LeavesFilm() {
+			last = s.Product
+		}
+	}
+	return last == craft.NoProduct || endsHard(p.craft, &p.zone, last)
 }
 
 // soundly puts before a tail that is judged alone what makes a ground sound:
@@ -581,9 +633,16 @@ func (p *planner) weigh(t *tail) bool {
 		return false
 	}
 	if t.paint > 0 { // what it lies on is another coat of the tail
-		p.sound.SoFar(t.steps[:t.paint])
-		need := p.sound.CoatsFor(p.sound.Shows(0), &t.steps[t.paint])
-		t.steps[t.paint].Coats = min(max(leastCoats, need), mostCoats)
+		grounds := p.shown // it lies in patches, and the face shows beside it
+		if slices.ContainsFunc(t.steps[:t.paint], func(s surface.Step) bool { return s.Do == surface.Coat && s.Scope == surface.All }) {
+			p.sound.SoFar(t.steps[:t.paint])
+			grounds = []colour.RGB{p.sound.Shows(0)}
+		}
+		need := leastCoats
+		for _, g := range grounds {
+			need = max(need, p.sound.CoatsFor(g, &t.steps[t.paint]))
+		}
+		t.steps[t.paint].Coats = min(need, mostCoats)
 	}
 	p.buf = p.soundly(t.steps)
 	first := at + soundSteps + 1 // the step that lies on the ground, from 1
@@ -605,6 +664,9 @@ func (p *planner) weigh(t *tail) bool {
 			p.foresee(check.ForeseenYellow, &t.watches)
 		}
 	}
+	t.buys = p.needs(t.steps)
+	t.shines = finish(p.craft, t.steps).sheen >= craft.Satin
+	t.wets = p.craft.Products[t.steps[at].Product].WaterBased()
 	t.film = p.sound.Trace(0).End.Regions[surface.Field].Film
 	f := &p.zone.Facts
 	// Work and time of what stands before it are taken off again.
@@ -616,6 +678,8 @@ func (p *planner) weigh(t *tail) bool {
 		t.least = t.least.plus(&a)
 	}
 	t.least[Renewal] = j.Durability
+	t.least[Elapsed] -= idle(t.steps)
+	t.least[Unlike] = p.unlike(t.steps)
 	t.holds, t.all, t.shut.holds = 1, 1, 1
 	bonds := p.sound.Bonds(0)
 	for i := range bonds {

@@ -24,6 +24,8 @@ const (
 	Dirt                 // levels of soil under the first coat
 	Renewal              // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
+	Buying               // things that the kit has not
+	Unlike               // classes of sheen off, and another paint than that of choice
 	// NumTerms counts the terms, NumWeights those a painter weighs.
 	NumTerms
 	NumWeights = Trouble
@@ -52,6 +54,8 @@ var Terms = [NumTerms]TermRow{
 	Dirt:     {"dirt", "Dirt left", "levels of dirt under the first coat", "level of dirt under the first coat", 20, "dirt that could have been washed off"},
 	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a seal that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
+	Buying:   {"buying", "To buy or borrow", "things outside your kit", "thing outside your kit", 60, "a trip to the shop, and a can of which most is left over"},
+	Unlike:   {"unlike", "Not as wanted", "steps away from your sheen and paint", "step away from your sheen and paint", 20, "a sheen one class off, or another paint than your usual one"},
 }
 
 // Weights are how much each term counts, as a multiple of what is usual.
@@ -198,6 +202,32 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 		a[Trouble] += rags
 	}
 	return a
+}
+
+// another is what a paint other than that of choice counts, in classes of sheen. Working default.
+const another = .75
+
+// unlike is how far what steps end in is from what was wanted: the sheen, unless it is rubbed, and the
+// paint of choice.
+func (p *planner) unlike(steps []surface.Step) float64 {
+	out := 0.
+	f := finish(p.craft, steps)
+	if want := p.zone.Sheen; want != craft.NoSheen && f.sheen != craft.NoSheen && f.seal != craft.RoleWax {
+		out += float64(want.Apart(f.sheen))
+	}
+	if x := p.look(); x == nil && len(f.paints) > 0 && !p.chosen(f.paints[len(f.paints)-1].product) {
+		out += another
+	}
+	return out
+}
+
+// idle are the hours that steps wait for hardness before they put things back: nobody waits for those.
+func idle(steps []surface.Step) float64 {
+	n := len(steps)
+	if n < 2 || steps[n-1].Do != surface.Reassemble || steps[n-2].Do != surface.Wait {
+		return 0
+	}
+	return steps[n-2].Hours
 }
 
 // amounts are those of a plan: static ones of its steps, and what it was judged
