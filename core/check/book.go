@@ -11,6 +11,7 @@ type Book struct {
 	Rules []*Rule
 
 	soFar, end []*Rule // what a search asks of beginnings and endings
+	surveys    []*Rule // and of the survey alone
 	survey     RuleSet // those about the survey alone
 	foreseen   [numForeseen]int
 }
@@ -46,6 +47,7 @@ func NewBook(rules ...Rule) *Book {
 		}
 		if r.reach()&Survey != 0 {
 			b.survey.Put(i)
+			b.surveys = append(b.surveys, r)
 		}
 	}
 	return b

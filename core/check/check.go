@@ -250,7 +250,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			break
 		}
 		h := &order[i]
-		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title, Stage: h.Rule.stage(), Unfinished: h.Rule.Unfinished}
+		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title, Stage: h.Rule.stage(), Unfinished: h.Rule.Unfinished, Refuses: h.Refuses}
 		title, why := h.Rule.Say(h.Case, h)
 		if title != "" {
 			f.Title = title

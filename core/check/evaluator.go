@@ -133,6 +133,9 @@ func (s *Evaluator) Book() *Book { return s.w.book }
 // Candidates are the things that the surface may be.
 func (s *Evaluator) Candidates() []Candidate { return s.w.candidates }
 
+// Survey judges what no plan can change: a look that does not suit the use, and the like.
+func (s *Evaluator) Survey() Judged { return s.judge(nil, s.w.book.surveys, false) }
+
 // Whole judges a whole plan by all rules.
 func (s *Evaluator) Whole(steps []surface.Step) Judged { return s.judge(steps, s.w.book.Rules, true) }
 
@@ -182,7 +185,7 @@ func (s *Evaluator) judge(steps []surface.Step, rules []*Rule, whole bool) Judge
 		h := &s.w.merged[i]
 		switch {
 		case h.Step <= s.first && h.Rule.reach()&Tail == 0 && s.first > 0:
-		case h.Severity == Fail:
+		case h.Severity == Fail, h.Refuses:
 			j.Fails.Put(h.Rule.index)
 		case h.Severity == Watch && !s.w.book.survey.Has(h.Rule.index):
 			j.Watches.Put(h.Rule.index)

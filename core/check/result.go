@@ -56,6 +56,8 @@ type Finding struct {
 	// steps still missing, as its rule's entry says.
 	Stage      craft.Stage
 	Unfinished bool
+	// Refuses tells that no plan with it is proposed.
+	Refuses bool
 }
 
 // Figure is one number behind a finding, with what it means. An id that ends in _h, _um, _mm or _c

@@ -166,6 +166,8 @@ type Hit struct {
 	Case         *Case
 	// Unsure tells that it is about something unknown, and not about expected harm.
 	Unsure bool
+	// Refuses tells that no plan with it is proposed, though a painter who wants it may do it.
+	Refuses bool
 	// If says what the surface is only supposed to be, where the finding does not
 	// hold for everything it may be.
 	If string

@@ -44,7 +44,7 @@ func demandRules() []Rule {
 				default:
 					return
 				}
-				k.Add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID})
+				k.Add(Hit{Severity: Watch, Step: e.Step, Subject: about + " " + x.ID, Refuses: about == "pores"})
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				x := k.demanding(h)

@@ -203,7 +203,7 @@ func useRules() []Rule {
 			End: func(k *Case) {
 				w := k.Facts.Wear
 				if k.Chippy && (w == craft.Seat || w == craft.Tabletop || w == craft.Floor || w == craft.WetWear || k.Facts.Uses&(craft.Child|craft.Food) != 0) {
-					k.Add(Hit{Severity: Watch, Subject: "flakes"})
+					k.Add(Hit{Severity: Watch, Subject: "flakes", Refuses: k.Facts.Uses&(craft.Child|craft.Food) != 0})
 				}
 				if k.Zone.Sheen == craft.DeadFlat && (w == craft.Tabletop || w == craft.Floor || w == craft.WetWear) {
 					k.Add(Hit{Severity: Watch, Subject: "flat"})

@@ -172,7 +172,7 @@ var defaultEffects = []EffectRow{
 		Ground: GroundPaint, Wears: true, Deep: true, Shows: true, Minutes: 12,
 		Dusty: true, SealedBy: closed, // what is rubbed open must be closed again
 		Recipes: []Recipe{{Parts: []RecipePart{
-			underWorn, {Kind: LayPaint}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
+			underWorn, {Kind: LayPaint, For: ForWorn}, {Kind: WorkIt, Grit: 320, DeepGrit: 220, Dusts: true},
 			{Kind: LayOne, For: ForScuffAndSeal, Coats: []int{1, 2}, Deep: true, Skip: true}, {Kind: SealIt},
 		}}},
 	},
@@ -202,7 +202,7 @@ var defaultEffects = []EffectRow{
 		Trap:   "on absorbent paint it grabs at once",
 		Ground: GroundSealed, Lays: "glaze_wb", Covers: true, By: []string{"glaze_wb", "glaze_stain"}, Minutes: 20,
 		Excludes: []string{"chippy", "layered_chippy"},
-		Recipes:  []Recipe{{Parts: []RecipePart{{Kind: LayPaint}, {Kind: LayOne, For: ForUnderGlaze}, {Kind: LayOne, For: ForGlaze}, {Kind: WorkIt}, {Kind: SealIt}}}},
+		Recipes:  []Recipe{{Parts: []RecipePart{{Kind: LayPaint}, {Kind: LayOne, For: ForUnderGlaze}, {Kind: LayOne, For: ForGlaze}, {Kind: WorkIt}, {Kind: SealIt, Clears: true}}}},
 	},
 	{
 		ID: "drawn_grain", Name: "Drawn grain",
@@ -306,7 +306,10 @@ var defaultEffects = []EffectRow{
 		Trap:  "stiff if the paint is not thinned enough",
 		Veil:  true, By: []string{"fabric_wash"}, Minutes: 10,
 		Recipes: []Recipe{{
-			Parts:    []RecipePart{{Kind: LayOne, For: ForDyeing, Coats: []int{2, 3}, ThinPct: 150}, {Kind: LayOne, For: ForResistWax, Skip: true}},
+			Parts: []RecipePart{
+				{Kind: LayOne, For: ForDyeing, ThinPct: 150}, {Kind: SmoothIt, Grit: 320},
+				{Kind: LayOne, For: ForDyeing, Coats: []int{1, 2}, ThinPct: 150}, {Kind: SmoothIt, Grit: 320}, {Kind: LayOne, For: ForResistWax},
+			},
 			NoGround: true, See: true,
 		}},
 	},

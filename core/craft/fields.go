@@ -35,11 +35,12 @@ const (
 	FieldSteps     Field = "steps"
 	FieldWay       Field = "way"
 	FieldShelf     Field = "shelf"
+	FieldKit       Field = "kit"
 )
 
 // Fields are all of them.
 var Fields = []Field{
 	FieldSubstrate, FieldVeneer, FieldPrepared, FieldFinish, FieldGloss, FieldArea, FieldMoisture, FieldAge, FieldColourNow, FieldSoils,
 	FieldBleeders, FieldDefects, FieldTarget, FieldLook, FieldSheen, FieldWear, FieldUse, FieldSite, FieldParts,
-	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldShelf,
+	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldShelf, FieldKit,
 }

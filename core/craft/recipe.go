@@ -16,6 +16,8 @@ const (
 	LayResist
 	// WorkIt is the effect itself.
 	WorkIt
+	// SmoothIt sands lightly what the part before has left, and dusts it off.
+	SmoothIt
 	// SealIt seals it, to suit the way of working and the wear; with a purpose, by its products.
 	SealIt
 )
@@ -43,6 +45,8 @@ type RecipePart struct {
 	// Skip tells that it may be left out, and Deep that it comes only where the way wears down to
 	// the material.
 	Skip, Deep bool
+	// Clears tells that only a clear coat seals it, and no wax.
+	Clears bool
 	// ShowsOld tells that it may be left out where the coats that are already there show instead.
 	ShowsOld bool
 	// HalfTacky tells that what follows goes on half-way through its tack.

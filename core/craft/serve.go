@@ -17,6 +17,7 @@ const (
 	ForFlaking     Purpose = "flaking"      // powder paint that flakes
 	ForWipingBack  Purpose = "wiping_back"  // a matt paint that water or a glaze is worked on
 	ForEnamelware  Purpose = "enamelware"   // smooth paint, worn at the rims
+	ForWorn        Purpose = "worn"         // a paint that wears well with abrasive
 	ForCrackMedium Purpose = "crack_medium" // what a coat cracks over
 	ForLiftMedium  Purpose = "lift_medium"  // what a coat is pulled off
 	ForTacky       Purpose = "tacky"        // what powder paint cracks over while it is tacky

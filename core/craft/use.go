@@ -208,9 +208,9 @@ type MethodRow struct {
 
 // Methods lists the ways of applying; the first is taken when none is said.
 var Methods = []MethodRow{
-	{"brush", "Brush", .05, 15, .4, 18},
+	{"brush", "Brush", .05, 17, .5, 20},
 	{"foam", "Foam or sponge", .05, 12, .4, 14},
-	{"roller", "Roller", .10, 9, .4, 22},
+	{"roller", "Roller", .10, 11, .5, 24},
 	{"spray", "Spray", .30, 5, 0, 50},
 	{"aerosol", "Aerosol can", .40, 7, 0, 15},
 	{"pad", "Pad", .10, 11, .2, 14},
@@ -243,7 +243,7 @@ const (
 	MinutesRemove        = 6.
 	MinutesReassemble    = 10.
 	MinutesBetween       = 4.
-	MinutesMixPowder     = 15.
+	MinutesMixPowder     = 10.
 	MinutesMixTwoPart    = 8.
 	MinutesMixOwn        = 15.
 	HoursRaiseGrainDries = 2.

@@ -87,8 +87,8 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 				least, may := p.weighs(&p.nodes[i], &e, &first{})
 				near, mayStill := p.onGround(i, e)
 				plan := p.whole(i, e)
-				if plan == nil {
-					continue // a rule fails it
+				if plan == nil || !p.pairs(&p.nodes[i], tail) {
+					continue // a rule fails it, or a habit is against it
 				}
 				if !may || !mayStill {
 					t.Fatalf("cut, and it passes: %s\n%s", describe(c, &ask), words(c, plan))

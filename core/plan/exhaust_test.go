@@ -43,6 +43,9 @@ func exhaust(t testing.TB, ask Request, most int) (best float64, which *Plan, op
 			coats[k] = p.coatsOver(&p.ends[k], below)
 		}
 		for k := range p.ends {
+			if !p.pairs(&p.nodes[i], &p.ends[k]) {
+				continue
+			}
 			judged++
 			if x := p.whole(int32(i), end{tail: int32(k), coats: int32(coats[k])}); x != nil {
 				if x.Points < best {
@@ -137,6 +140,29 @@ func smallZone(r *rand.Rand, c *craft.Craft) Request {
 		ask.Way.Shelf = append(ask.Way.Shelf, "size_leaf", "paint_acrylic", "shellac_clear")
 	case "limed":
 		ask.Way.Shelf = append(ask.Way.Shelf, "wax_white", "clear_wb")
+	}
+	if r.IntN(2) == 0 { // a kit that lacks some of it, and habits that are off
+		kit := Kit{ID: "own", Choice: [numPaintUses]string{UseEveryday: pick(paints...), UseMatt: "paint_chalk"}}
+		for _, id := range ask.Way.Shelf {
+			if r.IntN(3) > 0 {
+				kit.Products = append(kit.Products, id)
+			}
+		}
+		for t := range numTools {
+			if r.IntN(2) == 0 || t == Gun {
+				kit.Tools = append(kit.Tools, Tools[t].ID)
+			}
+		}
+		ask.Kit = &kit
+	}
+	switch r.IntN(3) {
+	case 0:
+		ask.Without = HabitSet(r.IntN(1 << NumHabits))
+	case 1:
+		ask.Without = AllHabits
+	}
+	if r.IntN(6) == 0 {
+		ask.TakeOff = "knobs"
 	}
 	for i := range ask.Weights {
 		ask.Weights[i] = []float64{.3, 1, 3}[r.IntN(3)]

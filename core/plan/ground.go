@@ -211,7 +211,7 @@ func (p *planner) keys() []option {
 	for n := range p.evaluator.Candidates() {
 		q := p.field(n)
 		row := &craft.Families[q.Top]
-		if row.ScuffHow == "" || !takesKey(q) && p.way.Sand != SandAlways {
+		if row.ScuffHow == "" || !takesKey(q) && p.way.Sand != SandAlways && !(p.keeps(ScuffFilms) && hardFilm(q.Top)) {
 			continue
 		}
 		s := surface.Step{Do: surface.Abrade, Grit: row.ScuffGrit, How: row.ScuffHow}
@@ -243,7 +243,7 @@ func (p *planner) must() bool {
 	if p.flakes() {
 		return false
 	}
-	if p.keeps(ScuffFilms) && p.any(func(q *surface.Region) bool { return hardFilm(q.Top) && takesKey(q) }) {
+	if p.keeps(ScuffFilms) && p.any(func(q *surface.Region) bool { return hardFilm(q.Top) }) {
 		return true
 	}
 	return p.way.Holds == ScuffAndSeal || p.way.Holds == Chemical || p.way.Holds == StraightOn || p.way.Sand == SandAlways
@@ -347,7 +347,9 @@ func (p *planner) next(n *node) []move {
 		}
 	case cleaning:
 		for i := range p.cleans {
-			if p.helps(&p.cleans[i].steps[0]) {
+			s := &p.cleans[i].steps[0]
+			due := p.washes && !n.washed && s.Passes == 0 && slices.Contains(p.craft.CleanersFor(craft.ForWash), s.Cleaner)
+			if due || p.helps(s) {
 				out = append(out, p.cleans[i])
 			}
 		}
@@ -380,6 +382,9 @@ func (p *planner) next(n *node) []move {
 				continue
 			}
 			if !p.any(func(q *surface.Region) bool { return craft.Coats[p.craft.Products[s.Product].Coat].MadeFor(q.Top) }) {
+				continue
+			}
+			if s.Scope == surface.All && n.allOver == 0 && p.keeps(RightPrimer) && !p.any(func(q *surface.Region) bool { return suitsGround(p.craft, s.Product, q.Top, q.Bare) }) {
 				continue
 			}
 			out = append(out, p.primers[i])

@@ -25,6 +25,7 @@ const (
 	NoShellacOutside
 	FillByMaterial
 	SealKnots
+	RightPrimer
 	NumHabits
 )
 
@@ -47,6 +48,7 @@ var Habits = [NumHabits]HabitRow{
 	SmallCans:        {"small_cans", "Spray cans for small things only", "Above half a square metre, or one and a half of slender parts, cans get streaky and dear.", "Cans on a large face: streaks, mist and many cans."},
 	NoShellacOutside: {"no_shellac_outside", "No shellac outdoors or in the damp", "Damp turns it white and frost cracks it.", "Shellac in the damp: it may turn white and let go."},
 	FillByMaterial:   {"fill_by_material", "Two-part filler on metal", "Fine filler shrinks and falls out where the ground does not drink.", "Fine filler on metal: it may fall out."},
+	RightPrimer:      {"right_primer", "A primer made for the material", "Steel, zinc, glass and slick plastic each have a primer made for them; epoxy is for metal.", "No primer made for this material: it holds less surely, and steel may rust."},
 	SealKnots:        {"seal_knots", "Seal knots alone where the rest does not bleed", "Two coats on the knots, feathered, spare the whole face a primer.", "Knots not sealed on their own."},
 }
 
@@ -78,7 +80,10 @@ func (w *Way) drops() HabitSet {
 		out = out.Add(SpiritWipe)
 	}
 	if w.Holds == Additive || w.Holds == StraightOn {
-		out = out.Add(BlockTwice).Add(SealKnots).Add(Denib)
+		out = out.Add(BlockTwice).Add(SealKnots).Add(Denib).Add(RightPrimer)
+	}
+	if w.Seal == SealWax || len(w.Paints) > 0 {
+		out = out.Add(HardLast)
 	}
 	if w.Knots != KnotsEither {
 		out = out.Add(SealKnots)
@@ -98,6 +103,7 @@ func twice(c *craft.Craft, z *check.Zone) (craft.Bleeder, bool) {
 		return 0, false
 	}
 	lv := surface.Levels(c, &z.Facts)
+	lv[craft.Nicotine] = max(lv[craft.Nicotine], z.Soils[craft.NicotineSoil])
 	for _, b := range []craft.Bleeder{craft.Dye, craft.Tannin, craft.Nicotine} {
 		if lv[b] >= 2 && !surface.Local(&c.Substrates[z.Substrate], b) {
 			return b, true
@@ -130,10 +136,15 @@ func wipes(f craft.Family) bool {
 }
 
 // used tells whether a zone is of a used piece that a wash does good to: anything with a film, and what
-// does not drink.
+// does not drink. Leather and cloth are wiped by their own recipes, and salt bloom is never washed in.
 func used(c *craft.Craft, z *check.Zone) bool {
-	f := c.Substrates[z.Substrate].Family
-	return !c.Finishes[z.Finish].Bare || !craft.Families[f].Porous
+	switch f := c.Substrates[z.Substrate].Family; {
+	case f == craft.Leather, f == craft.Textile, f == craft.MineralPorous && z.Soils[craft.SaltsSoil] > 0:
+		return false
+	case c.Finishes[z.Finish].Bare:
+		return !craft.Families[f].Porous
+	}
+	return true
 }
 
 // bareWood tells whether a zone is bare wood or board that came unsanded.
@@ -153,13 +164,38 @@ func endsHard(c *craft.Craft, z *check.Zone, x craft.Product) bool {
 	film := row.Role == craft.RolePaint && row.Dried != craft.PorousPaint && len(row.Only) == 0 && row.Coat != craft.FX && row.Coat != craft.TX
 	switch z.Wear {
 	case craft.Tabletop, craft.Floor:
-		return row.Role == craft.RoleClear && row.Durability >= craft.DurabilityNeeded[craft.Tabletop]
+		return c.Fills(x, craft.ForSeal(z.Wear))
 	case craft.WetWear:
 		return !film || row.Durability >= craft.TraitsOf[craft.ME].Durability && row.Coat != craft.AC && !row.SelfPrime
 	case craft.Handled, craft.Seat:
 		return !film || row.Durability >= craft.TraitsOf[craft.ME].Durability && !row.SelfPrime
 	}
 	return true
+}
+
+// rightPrimers are the coats that are made to be the first on a bare material; none where any will do.
+func rightPrimers(f craft.Family) []craft.Coat {
+	switch f {
+	case craft.MetalFerrous:
+		return []craft.Coat{craft.MP, craft.EP, craft.ET, craft.PA}
+	case craft.MetalZinc:
+		return []craft.Coat{craft.ZP, craft.EP}
+	case craft.MetalLight:
+		return []craft.Coat{craft.ZP, craft.ET, craft.EP, craft.PA, craft.BP}
+	case craft.GlassSmooth:
+		return []craft.Coat{craft.GP}
+	case craft.Polyolefin:
+		return []craft.Coat{craft.PP}
+	}
+	return nil
+}
+
+// suitsGround tells whether a product may be the first coat of a beginning by the habit of the right primer: what
+// is made for a material goes on that, and what needs one gets it.
+func suitsGround(c *craft.Craft, x craft.Product, top craft.Family, bare bool) bool {
+	k := c.Products[x].Coat
+	right := rightPrimers(top)
+	return !bare || right == nil || slices.Contains(right, k)
 }
 
 // cans tells whether a painter would think of a product for a face of this size.
@@ -206,7 +242,7 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 		case surface.Clean:
 			row := &c.Cleaners[s.Cleaner]
 			_, grime := row.Shift(craft.Grime, 1)
-			washed = washed || row.Carrier == craft.Water && grime
+			washed = (washed || row.Carrier == craft.Water && grime) && row.Carrier != craft.Solvent || washed && row.Key > 0
 			rubbed = rubbed || row.Key > 0
 			spirit = row.Carrier.Volatile() && row.Key == 0
 		case surface.Abrade:
@@ -218,10 +254,10 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 		}
 	}
 	lead := z.LeadBars(c)
-	if used(c, &z) && !washed && c.Substrates[z.Substrate].Family != craft.Leather {
+	if used(c, &z) && !washed {
 		out = out.Add(WashFirst)
 	}
-	if hardFilm(face.Top) && face.Key < 1 && !rubbed && !look.Flakes() {
+	if hardFilm(face.Top) && !rubbed && !look.Flakes() {
 		out = out.Add(ScuffFilms)
 	}
 	if bareWood(c, &z) && !rubbed {
@@ -255,6 +291,8 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 			out = out.Add(SmallCans)
 		case row.Coat == craft.SH && z.Damp():
 			out = out.Add(NoShellacOutside)
+		case row.Coat == craft.EP && !c.Substrates[z.Substrate].Family.BareMetal():
+			out = out.Add(RightPrimer)
 		}
 		if i == 0 {
 			rough = board || e.After.Regions[surface.Field].RoughStep > 0
@@ -266,8 +304,7 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 			last = s.Product
 		}
 	}
-	sheen := finish(c, steps).sheen
-	if rough && sheen >= craft.Satin && last != craft.NoProduct && !lead {
+	if rough && shines(c, steps) && last != craft.NoProduct && !lead {
 		out = out.Add(Denib)
 	}
 	if pale && blocks < 2 && opaque(c, steps) && !look.Flakes() && !look.Veil {
@@ -275,6 +312,9 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 	}
 	if last != craft.NoProduct && !endsHard(c, &z, last) && opaque(c, steps) {
 		out = out.Add(HardLast)
+	}
+	if f := &t.Events[first]; face.Coats == 0 && f.Doing.Scope == surface.All && !look.Flakes() && !suitsGround(c, f.Doing.Product, face.Top, face.Bare) {
+		out = out.Add(RightPrimer)
 	}
 	if z.Knots > 0 && onlySpots(c, &z) && spots < 2 && opaque(c, steps) {
 		out = out.Add(SealKnots)

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -20,8 +21,8 @@ type Infeasible struct {
 	Why []Obstacle
 	// Relaxations are changes with which there is a plan. Each was tried.
 	Relaxations []Relaxation
-	// Nearest is the plan with the fewest fails that was found; nil where no coat can be applied at
-	// all.
+	// Nearest is the plan that they are the fails of: that of the first opening, or else the one with the
+	// fewest fails that was found; nil where no coat can be applied at all.
 	Nearest *Plan
 	// Stopped tells that the search was stopped before it had seen everything.
 	Stopped bool
@@ -46,6 +47,8 @@ type Relaxation struct {
 type change struct {
 	id    string
 	field craft.Field
+	// cures are what the codes of the findings begin with that it does away with.
+	cures []string
 	does  func(*craft.Craft, *Request) bool // false where there is nothing to change
 	says  func(*craft.Craft, *Request, *Plan) string
 }
@@ -54,17 +57,40 @@ func say(s string) func(*craft.Craft, *Request, *Plan) string {
 	return func(*craft.Craft, *Request, *Plan) string { return s }
 }
 
-// changes are what might open the way, the easiest first.
+// changes are what might open the way, in the order in which a painter would try them: dry it, test it,
+// another product, another look, somebody licensed.
 var changes = []change{
-	{"way", craft.FieldWay, func(c *craft.Craft, a *Request) bool {
-		had := a.Way
-		a.Way = Ways[0]
-		a.Way.Shelf = had.Shelf
-		return had.ID != Ways[0].ID
-	}, func(c *craft.Craft, _ *Request, p *Plan) string {
-		return "Another way of working: " + Ground(c, p.Steps)
-	}},
-	{"shelf", craft.FieldShelf, func(c *craft.Craft, a *Request) bool {
+	{"gun", craft.FieldKit, nil, func(c *craft.Craft, a *Request) bool {
+		had := a.Way.Method == "spray" && !a.Kit.Has(Gun)
+		if had {
+			kit := *a.Kit
+			kit.Tools = append(slices.Clone(kit.Tools), Tools[Gun].ID)
+			a.Kit = &kit
+		}
+		return had
+	}, say("Borrowing or buying a spray gun")},
+	{"dry", craft.FieldMoisture, []string{"prep.damp"}, func(c *craft.Craft, a *Request) bool {
+		const dry = 9
+		had := a.Zone.Moisture
+		a.Zone.Moisture = dry
+		return had > dry
+	}, say("Letting it dry, and measuring again")},
+	{"air", craft.FieldSite, []string{"site."}, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Climate
+		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
+		return had != drying.Usual
+	}, say("A room at 20 °C (68 °F) and 50 % humidity, with the piece as warm")},
+	{"age", craft.FieldAge, []string{"adhesion.saponify"}, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.AgeDays
+		a.Zone.AgeDays = 4 * craft.FreshMineral
+		return had < craft.FreshMineral
+	}, say("Knowing that the cement or plaster has cured for months")},
+	{"lead", craft.FieldLeadTest, []string{"safety.lead"}, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.LeadBars(c)
+		noLead(a.Zone)
+		return had
+	}, say("A lead-free result from a laboratory or a licensed assessor")},
+	{"shelf", craft.FieldShelf, nil, func(c *craft.Craft, a *Request) bool {
 		had := a.Way.Shelf != nil || len(a.Way.Without) > 0
 		a.Way.Shelf, a.Way.Without = nil, nil
 		return had
@@ -79,53 +105,40 @@ var changes = []change{
 		}
 		return "Having " + craft.List(missing)
 	}},
-	{"like", craft.FieldWay, func(c *craft.Craft, a *Request) bool {
+	{"way", craft.FieldWay, nil, func(c *craft.Craft, a *Request) bool {
+		had := a.Way
+		a.Way = Ways[0]
+		a.Way.Shelf = had.Shelf
+		return had.ID != Ways[0].ID
+	}, func(c *craft.Craft, _ *Request, p *Plan) string {
+		return "Another way of working: " + Ground(c, p.Steps)
+	}},
+	{"like", craft.FieldWay, nil, func(c *craft.Craft, a *Request) bool {
 		had := a.Like != nil
 		a.Like = nil
 		return had
 	}, say("A different paint or seal from the matching zones")},
-	{"air", craft.FieldSite, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.Climate
-		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
-		return had != drying.Usual
-	}, say("A room at 20 °C (68 °F) and 50 % humidity, with the piece as warm")},
-	{"dry", craft.FieldMoisture, func(c *craft.Craft, a *Request) bool {
-		const dry = 9
-		had := a.Zone.Moisture
-		a.Zone.Moisture = dry
-		return had > dry
-	}, say("Letting it dry, and measuring again")},
-	{"age", craft.FieldAge, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.AgeDays
-		a.Zone.AgeDays = 4 * craft.FreshMineral
-		return had < craft.FreshMineral
-	}, say("Knowing that the cement or plaster has cured for months")},
-	{"gap", craft.FieldParts, func(c *craft.Craft, a *Request) bool {
+	{"gap", craft.FieldParts, []string{"film.build"}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.GapMM
 		a.Zone.GapMM = 0
 		return had > 0
 	}, say("Planing sliding and closing parts until there is room for the coats")},
-	{"sheen", craft.FieldSheen, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.Sheen
-		a.Zone.Sheen = craft.NoSheen
-		return had != craft.NoSheen
-	}, say("Another sheen")},
-	{"colour", craft.FieldTarget, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.Colour
-		a.Zone.Colour = "#202020"
-		return had != ""
-	}, say("A darker colour")},
-	{"look", craft.FieldLook, func(c *craft.Craft, a *Request) bool {
+	{"look", craft.FieldLook, []string{"effect.", "use.target"}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.Look
 		a.Zone.Look = craft.LookSolid
 		return had != craft.LookSolid && had != ""
 	}, say("A solid colour instead of that look")},
-	{"lead", craft.FieldLeadTest, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.LeadBars(c)
-		noLead(a.Zone)
-		return had
-	}, say("A lead-free result from a laboratory or a licensed assessor")},
-	{"loose", craft.FieldDefects, func(c *craft.Craft, a *Request) bool {
+	{"sheen", craft.FieldSheen, []string{"film.", "use.target"}, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Sheen
+		a.Zone.Sheen = craft.NoSheen
+		return had != craft.NoSheen
+	}, say("Another sheen")},
+	{"colour", craft.FieldTarget, []string{"film.", "bleed.", "effect."}, func(c *craft.Craft, a *Request) bool {
+		had := a.Zone.Colour
+		a.Zone.Colour = "#202020"
+		return had != ""
+	}, say("A darker colour")},
+	{"loose", craft.FieldDefects, []string{"prep.loose_left", "safety.lead"}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.Loose
 		a.Zone.Loose = 0
 		return had != 0
@@ -135,17 +148,17 @@ var changes = []change{
 		}
 		return "Removing or fixing loose material first"
 	}},
-	{"soils", craft.FieldSoils, func(c *craft.Craft, a *Request) bool {
+	{"soils", craft.FieldSoils, []string{"prep."}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.Soils
 		a.Zone.Soils = [craft.NumSoils]uint8{}
 		return had != a.Zone.Soils
 	}, say("Having the dirt removed by a specialist")},
-	{"use", craft.FieldUse, func(c *craft.Craft, a *Request) bool {
+	{"use", craft.FieldUse, []string{"use."}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.Uses
 		a.Zone.Uses = craft.Indoor
 		return had&^craft.Indoor != 0
 	}, say("Another use: indoors, without food, heat or children")},
-	{"wear", craft.FieldWear, func(c *craft.Craft, a *Request) bool {
+	{"wear", craft.FieldWear, []string{"use."}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.Wear
 		a.Zone.Wear = craft.Display
 		return had != craft.Display
@@ -179,9 +192,9 @@ const unclean = 150
 // stuck works out what stands in the way.
 func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeasible {
 	s := &Infeasible{Stopped: !sure}
-	s.Nearest = nearest(ctx, c, *ask)
-	s.obstacles(c, ask)
 	if !sure && ctx.Err() != nil {
+		s.Nearest = nearest(ctx, c, *ask)
+		s.obstacles(c, ask)
 		return s
 	}
 	try := func(a Request) *Plan {
@@ -197,8 +210,13 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 		p.prepare()
 		return p.search(ctx).Best
 	}
-	s.known(c, ask, try)
 	for i := range changes {
+		if len(s.Relaxations) == mostOpen {
+			break
+		}
+		if changes[i].field == craft.FieldLeadTest { // what else can be tested comes with it
+			s.known(c, ask, try)
+		}
 		ch := &changes[i]
 		a, ok := ask.with(c, ch)
 		if !ok {
@@ -211,8 +229,52 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 	if len(s.Relaxations) == 0 {
 		s.pairs(c, ask, try)
 	}
+	if s.real(c, ask); len(s.Why) == 0 {
+		s.Nearest = nearest(ctx, c, *ask)
+		s.obstacles(c, ask)
+	}
 	return s
 }
+
+// real takes for the obstacles what fails the plan of the first opening where nothing is changed: with
+// dry wood there is a good plan, and on wet wood that plan fails because the wood is wet.
+func (s *Infeasible) real(c *craft.Craft, ask *Request) {
+	for i := range s.Relaxations {
+		z := *ask.Zone
+		z.Steps = s.Relaxations[i].Plan.Steps
+		s.fails(c, &z)
+		if len(s.Why) == 0 {
+			continue
+		}
+		s.Nearest = s.Relaxations[i].Plan
+		// What it does away with is the obstacle; other fails follow from that.
+		if k := slices.IndexFunc(changes, func(ch change) bool { return ch.id == s.Relaxations[i].ID }); k >= 0 {
+			cured := slices.DeleteFunc(slices.Clone(s.Why), func(o Obstacle) bool {
+				return !slices.ContainsFunc(changes[k].cures, func(code string) bool { return strings.HasPrefix(o.Code, code) })
+			})
+			if len(cured) > 0 {
+				s.Why = cured
+			}
+		}
+		return
+	}
+}
+
+// fails adds what stands in the way of the steps of a zone, in the words of the check.
+func (s *Infeasible) fails(c *craft.Craft, z *check.Zone) {
+	r := check.Check(c, z, check.Options{NoRepairs: true})
+	for i := range r.Findings {
+		if f := &r.Findings[i]; f.Severity == check.Fail || f.Refuses {
+			o := Obstacle{f.Code, f.Title, f.Why}
+			if !slices.ContainsFunc(s.Why, func(x Obstacle) bool { return x.Title == o.Title }) {
+				s.Why = append(s.Why, o)
+			}
+		}
+	}
+}
+
+// mostOpen is how many openings are named: more than two is a list nobody reads.
+const mostOpen = 2
 
 // canBegin tells whether anything can be prepared for paint at all, which is far cheaper than
 // searching for coats. It does not change the planner.
@@ -244,7 +306,7 @@ func (p *planner) canBegin() bool {
 // pairs tries two changes at once, where one is not enough: some dozens of them,
 // the easiest first.
 func (s *Infeasible) pairs(c *craft.Craft, ask *Request, try func(Request) *Plan) {
-	const most, dozens = 3, 36
+	const most, dozens = 1, 36
 	tried := 0
 	for i := range changes {
 		a, ok := ask.with(c, &changes[i])
@@ -292,6 +354,10 @@ func (s *Infeasible) known(c *craft.Craft, ask *Request, try func(Request) *Plan
 
 // obstacles are the fails of the nearest plan, in the words of the check.
 func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
+	if ask.Way.Method == "spray" && !ask.Kit.Has(Gun) {
+		s.Why = []Obstacle{{"", "There is no spray gun in your kit", "This way of working sprays primer, paint and clear."}}
+		return
+	}
 	if s.Nearest == nil {
 		why := "None of the products allowed by this way of working makes the look."
 		if ask.Way.Shelf != nil && len(ask.Way.Shelf) == 0 {
@@ -302,12 +368,7 @@ func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
 	}
 	z := *ask.Zone
 	z.Steps = s.Nearest.Steps
-	r := check.Check(c, &z, check.Options{NoRepairs: true})
-	for i := range r.Findings {
-		if f := &r.Findings[i]; f.Severity == check.Fail {
-			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
-		}
-	}
+	s.fails(c, &z)
 	if len(s.Why) == 0 { // what is demanded beyond the check
 		s.Why = []Obstacle{{"", "This way of working has settings that contradict each other", ask.Way.Says}}
 	}
@@ -316,7 +377,7 @@ func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
 // nearest is the plan with the fewest fails that a short search finds; nil where there is nothing
 // to apply.
 func nearest(ctx context.Context, c *craft.Craft, ask Request) *Plan {
-	ask.Done = nil
+	ask.Done, ask.Without = nil, AllHabits // what the check says, and not what is usual
 	p := &planner{craft: c, ask: ask}
 	if p.set() != nil {
 		return nil

@@ -140,7 +140,7 @@ func kindOf(c *craft.Craft, s *surface.Step) []string {
 			"shellac_clear": {"seal", "block"}, "shellac_pigmented": {"block", "seal"}, "primer_stainblock_oil": {"block"}, "primer_stainblock_wb": {"block"}, "primer_bond_wb": {"bond"},
 			"primer_metal": {"metal"}, "primer_galv": {"galv"}, "primer_glass": {"glass"}, "sealer_masonry": {"masonry"}, "paint_masonry": {"masonry"},
 			"paint_enamel_wb": {"enamel"}, "paint_trim": {"enamel"}, "paint_enamel_oil": {"enamel_oil"}, "paint_milk": {"milk"}, "paint_chalk": {"matt"}, "paint_clay": {"matt"}, "paint_diy_chalk": {"matt"},
-			"clear_wb_hard": {"hard"}, "clear_oil": {"hard"}, "paint_flexible": {"flexible"}, "fabric_wash": {"fabric"},
+			"clear_wb_hard": {"hard"}, "clear_oil": {"hard"}, "glaze_wb": {"glaze"}, "glaze_stain": {"glaze"}, "paint_flexible": {"flexible"}, "fabric_wash": {"fabric"},
 		}
 		return append(out, also[row.ID]...)
 	case surface.Effect:

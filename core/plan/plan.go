@@ -102,12 +102,9 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 		return Answer{}, err
 	}
 	a := p.search(ctx)
-	if a.Best == nil && p.habits != 0 && a.Proved { // better without a habit than not at all
-		ask.Without = AllHabits
-		if q, err := newPlanner(c, ask); err == nil {
-			if b := q.search(ctx); b.Best != nil {
-				p, a = q, b
-			}
+	if a.Best == nil && p.habits != 0 && a.Proved {
+		if q, b := p.unusual(ctx); b.Best != nil {
+			p, a = q, b
 		}
 	}
 	if a.Best != nil {
@@ -123,6 +120,37 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 		a.Infeasible = stuck(ctx, c, &p.ask, a.Proved)
 	}
 	return a, nil
+}
+
+// unusual searches once more without the habits that stand in the way of any plan: better without one
+// than not at all. It leaves out as few as it can.
+func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
+	try := func(without HabitSet, any bool) (*planner, Answer) {
+		ask := p.ask
+		ask.Without = without
+		q, err := newPlanner(p.craft, ask)
+		if err != nil {
+			return nil, Answer{}
+		}
+		q.anyOf = any
+		return q, q.search(ctx)
+	}
+	q, a := try(AllHabits, true)
+	if a.Best == nil {
+		return nil, a
+	}
+	off := p.ask.Without | Broken(p.craft, &q.ask, a.Best.Steps)
+	for h := range NumHabits {
+		if off.Has(h) && !p.ask.Without.Has(h) {
+			if _, b := try(off&^(1<<h), true); b.Best != nil {
+				off &^= 1 << h
+			}
+		}
+	}
+	if r, b := try(off, false); b.Best != nil {
+		return r, b
+	}
+	return try(AllHabits, false)
 }
 
 // within is the best plan with what is in the kit; nil where the plan found needs no more, or there is
@@ -231,12 +259,12 @@ func (p *planner) surveyed() error {
 	if p.zone.Uneven && p.zone.Sheen >= craft.SemiGloss && p.ask.Fill == "" {
 		p.ask.Fill = craft.FillerFine // dents that a matt face hides
 	}
+	p.ask.Fill = FillerFor(c, p.zone.Substrate, p.ask.Fill, p.ask.Without)
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}
 	sub := &c.Substrates[p.zone.Substrate]
-	// What looks clean has been touched as well. Salt bloom and cloth are never washed as a habit.
-	p.washes = p.keeps(WashFirst) && used(c, &p.zone) && sub.Family != craft.MineralPorous && sub.Family != craft.Textile && sub.Family != craft.Leather
+	p.washes = p.keeps(WashFirst) && used(c, &p.zone) // what looks clean has been touched as well
 	if p.washes {
 		p.zone.Soils[craft.Grime] = max(1, p.zone.Soils[craft.Grime])
 	}
@@ -396,6 +424,26 @@ func finish(c *craft.Craft, steps []surface.Step) finished {
 		}
 	}
 	return out
+}
+
+// shines tells whether some steps have a paint or a clear in satin or more, which shows what stands up
+// below it.
+func shines(c *craft.Craft, steps []surface.Step) bool {
+	for i := range steps {
+		s := &steps[i]
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		row := &c.Products[s.Product]
+		sheen := row.Sheen
+		if s.Sheen != craft.NoSheen {
+			sheen = s.Sheen
+		}
+		if (row.Role == craft.RolePaint || row.Role == craft.RoleClear) && sheen >= craft.Satin {
+			return true
+		}
+	}
+	return false
 }
 
 // Ground names what is below the first paint of a plan, within a sentence.

@@ -65,6 +65,19 @@ func anyZone(r *rand.Rand, c *craft.Craft) Request {
 		w.Additive, w.AdditiveFirst = []float64{0, .1, 1}[r.IntN(3)], r.IntN(2) == 0
 		w.Water, w.Deep, w.NextDay = []float64{0, .8, 2}[r.IntN(3)], r.IntN(2) == 0, r.IntN(3) == 0
 	}
+	switch r.IntN(4) {
+	case 0:
+		ask.Kit = DefaultKit()
+	case 1:
+		k := Kits[r.IntN(len(Kits))]
+		ask.Kit = DefaultKit().With(&k)
+	}
+	if ask.Way.Method == "spray" && !ask.Kit.Has(Gun) {
+		ask.Kit = Together(Kits)
+	}
+	if r.IntN(5) == 0 {
+		ask.Without = HabitSet(r.IntN(1 << NumHabits))
+	}
 	if r.IntN(8) == 0 {
 		ask.Fill = craft.Fillers[r.IntN(len(craft.Fillers))]
 	}

@@ -30,6 +30,7 @@ type node struct {
 	blocks, spotted  uint8  // coats that block the stain at hand, and those on spots
 	buys             buys   // what it needs that the kit has not
 	rough            bool   // once it is judged: it must be sanded down under a shine
+	wants            bool   // and it is bare material that wants a primer made for it
 	drinks           bool   // and it is bare wood or board, which a water-based coat roughens
 	levels           bool   // the pores are filled
 	primed           uint64 // bits of the primers it has
@@ -103,6 +104,9 @@ func (p *planner) search(ctx context.Context) Answer {
 	above := math.Inf(1)
 	const reported, often = 4096, 16
 	told, turn := 0, 0
+	if p.evaluator.Survey().Fails.Len() > 0 && !p.lenient { // no plan changes that
+		p.queue = p.queue[:0]
+	}
 	for len(p.queue) > 0 && len(p.ends) > 0 {
 		if looked := p.stats.Opened + p.stats.Judged; p.ask.Done != nil && looked/reported > told {
 			told = looked / reported
@@ -279,6 +283,8 @@ func (p *planner) took(n *node, j *check.Judged) {
 	n.amounts[Elapsed], n.amounts[Stain] = n.hours, 0
 	n.amounts[Buying] = float64(n.buys.len())
 	n.rough = n.fuzzy || p.any(func(q *surface.Region) bool { return q.RoughStep > 0 })
+	n.wants = n.allOver == 0 && p.keeps(RightPrimer) && !p.flakes() && p.grounds == nil && !p.see &&
+		p.any(func(q *surface.Region) bool { return q.Bare && rightPrimers(q.Top) != nil })
 	n.drinks = n.allOver == 0 && (p.board || p.any(func(q *surface.Region) bool {
 		return q.Bare && q.Top == craft.WoodBare && !q.Raised && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood
 	}))
@@ -458,6 +464,7 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 			}
 			out.cleaner = s.Cleaner
 			out.wiped = out.wiped || row.Carrier.Volatile() && row.Key == 0
+			out.washed = out.washed && (row.Carrier != craft.Solvent || row.Key > 0) // what a solvent leaves is washed off
 			out.biocide = out.biocide || row.Biocide
 			if _, grime := row.Shift(craft.Grime, 1); grime && row.Carrier == craft.Water {
 				out.washed = true
@@ -475,6 +482,9 @@ func (p *planner) child(i int32, m *move) (node, bool) {
 				row := &p.craft.Products[s.Product]
 				switch {
 				case s.Scope == surface.All:
+					if out.allOver > 0 {
+						out.statics[Trouble] += secondKind
+					}
 					out.fuzzy = out.fuzzy || p.board && out.allOver == 0
 					out.allOver++
 					if p.blocked && blocksIt(p.craft, s.Product, p.twice) {
@@ -689,9 +699,16 @@ func (p *planner) behind(n *node) []end {
 	return out
 }
 
-// pairs tells whether a tail may follow a beginning by the habit of sanding down what stands up under a
-// shine.
+// secondKind is the trouble of a second kind of primer, in trips: another can, and another brush to
+// clean. Working default.
+const secondKind = 4
+
+// pairs tells whether a tail may follow a beginning: what stands up is sanded down under a shine, and a
+// material that has a primer of its own gets it.
 func (p *planner) pairs(n *node, t *tail) bool {
+	if n.wants {
+		return false
+	}
 	if !p.keeps(Denib) || p.barred || !t.shines {
 		return true
 	}

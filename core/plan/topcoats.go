@@ -22,7 +22,7 @@ type tail struct {
 	buys  buys // what it needs that the kit has not
 	// shines tells that it ends in satin or more, and wets that it begins with a water-based coat.
 	shines, wets bool
-	lays  int // which of the planner's first coats it begins with
+	lays         int // which of the planner's first coats it begins with
 	// least is its points over a base that needs no more coats, and more what each further coat of
 	// its paint adds. The risk of the first bond is left out.
 	least, more Amounts
@@ -136,10 +136,15 @@ func (p *planner) method(row *craft.ProductRow) string {
 
 // uses tells whether this search may use a product at all.
 func (p *planner) uses(row *craft.ProductRow) bool {
+	metal := p.craft.Substrates[p.zone.Substrate].Family.BareMetal()
 	switch {
 	case !p.way.uses(row), p.ask.kitOnly && !p.ask.Kit.Keeps(row.ID):
 		return false
 	case row.Coat == craft.SH && p.keeps(NoShellacOutside) && p.zone.Damp():
+		return false
+	case row.Coat == craft.OE && p.keeps(HardLast) && !metal && p.zone.Uses&craft.UseOutdoor == 0 && p.zone.Wear != craft.Outdoor:
+		return false
+	case row.Coat == craft.EP && p.keeps(RightPrimer) && !metal:
 		return false
 	case row.Aerosol && p.keeps(SmallCans) && !p.makes(row):
 		return false
@@ -228,7 +233,18 @@ func (p *planner) options(q *craft.RecipePart) part {
 		if q.For != "" {
 			return p.sealedBy(q.For)
 		}
-		return p.seals()
+		out := p.seals()
+		if q.Clears {
+			out = slices.DeleteFunc(out, func(o option) bool {
+				return !slices.ContainsFunc(o, func(s surface.Step) bool { return p.craft.Products[s.Product].Role == craft.RoleClear })
+			})
+		}
+		return out
+	case craft.SmoothIt:
+		if p.way.Sand == SandNever {
+			return part{nil}
+		}
+		return part{{{Do: surface.Abrade, Grit: q.Grit, How: craft.Hand}, dust}}
 	}
 	out := part{}
 	if q.Skip || q.Tone == craft.ToneUnder && q.ShowsOld && p.contrasts() {
@@ -366,8 +382,6 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 		}
 	}
 	switch {
-	case row.Coat == craft.OE && p.keeps(HardLast) && !fam.BareMetal() && p.zone.Uses&craft.UseOutdoor == 0 && p.zone.Wear != craft.Outdoor:
-		return false
 	case row.Coat == craft.TX:
 		return fam == craft.Textile
 	case row.Coat == craft.FX:
@@ -598,13 +612,24 @@ func (p *planner) lasts(steps []surface.Step) bool {
 	if !p.keeps(HardLast) || !opaque(p.craft, steps) {
 		return true
 	}
-	last := craft.NoProduct
+	last, paint := craft.NoProduct, craft.NoProduct
 	for i := range steps {
 		if s := &steps[i]; s.Do == surface.Coat && s.Scope == surface.All && p.craft.Products[s.Product].LeavesFilm() {
 			last = s.Product
+			if p.craft.Products[last].Role == craft.RolePaint {
+				paint = last
+			}
 		}
 	}
-	return last == craft.NoProduct || endsHard(p.craft, &p.zone, last)
+	switch {
+	case last == craft.NoProduct:
+		return true
+	case paint != craft.NoProduct && p.look() == nil && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint:
+		return false // wax is for matt paint
+	case paint != craft.NoProduct && p.look() == nil && p.zone.Wear == craft.WetWear && p.craft.Products[paint].Coat == craft.AC:
+		return false // and enamel for a kitchen
+	}
+	return endsHard(p.craft, &p.zone, last)
 }
 
 // soundly puts before a tail that is judged alone what makes a ground sound:
@@ -665,7 +690,7 @@ func (p *planner) weigh(t *tail) bool {
 		}
 	}
 	t.buys = p.needs(t.steps)
-	t.shines = finish(p.craft, t.steps).sheen >= craft.Satin
+	t.shines = shines(p.craft, t.steps)
 	t.wets = p.craft.Products[t.steps[at].Product].WaterBased()
 	t.film = p.sound.Trace(0).End.Regions[surface.Field].Film
 	f := &p.zone.Facts

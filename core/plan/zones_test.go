@@ -84,6 +84,8 @@ func zoneOf(t testing.TB, facts string) *check.Zone {
 			z.Knots = 3
 		case "veneer":
 			z.Veneer = true
+		case "prepared":
+			z.Prepared = true
 		case "unseen":
 			z.SoilsKnown = false
 		case "touching":

@@ -44,7 +44,7 @@ type Facts struct {
 	// Work is how much longer a square metre takes than on a plain panel; 0
 	// counts as 1. EdgesM is the length of the edges that a brush cuts along, in metres.
 	Work, EdgesM float64
-	Climate drying.Climate
+	Climate      drying.Climate
 }
 
 // Damp tells whether water will reach the zone from behind or from the air.

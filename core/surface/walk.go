@@ -18,7 +18,7 @@ type Event struct {
 	// Begun is when the work on it began, in hours, after any waiting; SetUp are the minutes of its work
 	// that are spent before and after it, and are spent once where several zones are worked on together.
 	Begun, SetUp float64
-	After State
+	After        State
 	// Bounds are the boundaries made, one for each patch the coat went on.
 	Bounds  [numRegions]Boundary
 	NBounds int
