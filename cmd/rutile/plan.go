@@ -16,7 +16,7 @@ import (
 )
 
 func planCommand() *cobra.Command {
-	var way, weights string
+	var way, weights, kits string
 	var all, text, explain bool
 	budgets := app.UsualBudgets
 	cmd := &cobra.Command{
@@ -37,10 +37,15 @@ func planCommand() *cobra.Command {
 			if o.Weights, err = app.ParseWeights(weights); err != nil {
 				return fmt.Errorf("--weights: %w", err)
 			}
+			kit, ok := kitNamed(kits)
+			if !ok {
+				return fmt.Errorf("--kit %s: kits are %s, separated by commas, or all for everything there is", kits, kitNames())
+			}
 			stuck := false
 			err = eachPiece(cmd, files, func(name string, p *wire.Piece) error {
 				o.Done, o.Stop = told(cmd.ErrOrStderr(), name), cmd.Context().Done()
 				j := job(p)
+				j.Shop.Kit = kit
 				j.Budgets = budgets
 				// Whoever stops it gets what there is so far.
 				ctx := context.WithoutCancel(cmd.Context())
@@ -62,6 +67,7 @@ func planCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().StringVar(&way, "way", plan.Ways[0].ID, "way of working: "+wayNames())
+	cmd.Flags().StringVar(&kits, "kit", plan.Kits[0].ID, "kits that the plan uses, separated by commas: "+kitNames()+", or all for everything there is")
 	cmd.Flags().StringVar(&weights, "weights", "", "how much each thing counts, as a multiple of what is usual: peel=2,cost=0.5")
 	cmd.Flags().BoolVar(&all, "all", false, "write every way of working with its figures")
 	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
@@ -69,6 +75,29 @@ func planCommand() *cobra.Command {
 	cmd.Flags().DurationVar(&budgets.Piece, "piece-time", budgets.Piece, "most time to search for the plans of one piece")
 	cmd.Flags().BoolVar(&explain, "explain", false, "report on standard error what was searched, and why the second-best plan lost")
 	return cmd
+}
+
+// kitNamed is everything in some kits, or in a kit of everything.
+func kitNamed(ids string) (*plan.Kit, bool) {
+	if ids != "all" {
+		return app.KitOf(strings.Split(ids, ","), nil)
+	}
+	all := plan.Kit{ID: "all", Name: "Everything"}
+	for i := range craft.Default().Products {
+		all.Products = append(all.Products, craft.Default().Products[i].ID)
+	}
+	for _, t := range plan.Tools {
+		all.Tools = append(all.Tools, t.ID)
+	}
+	return &all, true
+}
+
+func kitNames() string {
+	ids := make([]string, len(plan.Kits))
+	for i := range ids {
+		ids[i] = plan.Kits[i].ID
+	}
+	return strings.Join(ids, ", ")
 }
 
 func wayNames() string {

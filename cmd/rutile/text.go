@@ -233,6 +233,12 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 			continue
 		}
 		fmt.Fprintf(b, "  %d. %s: %.1f points, %s\n", i+1, x.Name, x.Points, x.Verdict)
+		if x.Front != "" {
+			fmt.Fprintf(b, "      %s\n", x.Front)
+		}
+		if x.Differs != "" && x.Same == "" {
+			fmt.Fprintf(b, "      %s\n", x.Differs)
+		}
 		if x.Same != "" {
 			fmt.Fprintf(b, "      The same steps as %s.\n", craft.Lower(x.Same))
 			continue
@@ -244,13 +250,21 @@ func zonePlansText(w io.Writer, z *wire.ZonePlans) error {
 		if x.Stain != nil {
 			stain = x.Stain.Words
 		}
-		fmt.Fprintf(b, "      peeling %s, %s; %s in all, %s of work in %s; materials %.2f; smell %s\n",
-			x.Risk.Words, stain, x.Takes, x.Work, measure.Count(x.Trips, "trip", "trips"), x.Cost, x.Smell)
+		fmt.Fprintf(b, "      peeling %s, %s; %s; %s of work; materials %.2f; smell %s\n", x.Risk.Words, stain, x.Takes, x.Work, x.Cost, x.Smell)
+		if x.BuyWords != "" {
+			fmt.Fprintf(b, "      Outside your kit: %s. %s\n", x.BuyWords, x.Gain)
+		}
 		for k, s := range x.Words {
 			fmt.Fprintf(b, "      %2d  %s\n", k+1, s)
 		}
 		for _, s := range x.Watches {
 			fmt.Fprintf(b, "      Watch: %s\n", s)
+		}
+		for _, s := range x.Leaves {
+			fmt.Fprintf(b, "      %s\n", s)
+		}
+		if x.Refit != "" {
+			fmt.Fprintf(b, "      %s\n", x.Refit)
 		}
 		if len(x.Depends) > 0 {
 			fmt.Fprintf(b, "      It depends on %s.\n", strings.Join(x.Depends, "; "))
@@ -266,8 +280,13 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 	for i := range r.Zones {
 		z := &r.Zones[i]
 		fmt.Fprintf(b, "%s: %s\n", z.Name, z.Says)
-		if z.Differs != "" {
-			fmt.Fprintf(b, "  %s\n", z.Differs)
+		for _, s := range append([]string{z.Differs, z.Front}, z.Leaves...) {
+			if s != "" {
+				fmt.Fprintf(b, "  %s\n", s)
+			}
+		}
+		if z.BuyWords != "" {
+			fmt.Fprintf(b, "  Outside your kit: %s.\n", z.BuyWords)
 		}
 		if z.Infeasible != nil {
 			for _, o := range z.Infeasible.Relaxations {
@@ -276,8 +295,13 @@ func piecePlanText(w io.Writer, r *wire.PiecePlan) error {
 		}
 	}
 	fmt.Fprintf(b, "\n%s instead of %d, over %s:\n", measure.Count(len(r.Trips), "trip", "trips"), r.Steps, r.Takes)
+	day := 0
 	for _, t := range r.Trips {
-		fmt.Fprintf(b, "  %-14s %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
+		if t.Day != day {
+			day = t.Day
+			fmt.Fprintf(b, "  %s\n", r.Days[slices.IndexFunc(r.Days, func(d wire.Day) bool { return d.Day == day })].Title)
+		}
+		fmt.Fprintf(b, "    %5s  %-40s %s", t.At, t.Does, strings.Join(t.Zones, ", "))
 		if len(t.While) > 0 {
 			fmt.Fprintf(b, " (drying meanwhile: %s)", strings.Join(t.While, ", "))
 		}

@@ -72,7 +72,7 @@ func (s HabitSet) Add(h Habit) HabitSet { return s | 1<<h }
 
 // drops are the habits that a way of working turns off by what it is.
 func (w *Way) drops() HabitSet {
-	var out HabitSet
+	out := w.Off
 	if w.Sand == SandNever {
 		out = out.Add(ScuffFilms).Add(SandBare).Add(Denib)
 	}

@@ -39,7 +39,9 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 	has := func(list []surface.Step, f func(*surface.Step) bool) bool {
 		return slices.ContainsFunc(list, func(s surface.Step) bool { return f(&s) })
 	}
-	wash := func(s *surface.Step) bool { return s.Do == surface.Clean && c.Cleaners[s.Cleaner].Carrier == craft.Water }
+	wash := func(s *surface.Step) bool {
+		return s.Do == surface.Clean && c.Cleaners[s.Cleaner].Carrier == craft.Water
+	}
 	rub := func(s *surface.Step) bool {
 		return s.Do == surface.Abrade || s.Do == surface.Strip || s.Do == surface.RaiseGrain || s.Do == surface.Clean && c.Cleaners[s.Cleaner].Key > 0
 	}

@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"math"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -138,8 +139,58 @@ func TestManyZones(t *testing.T) {
 	}
 }
 
-// The trips hold every step of every zone once, in the order of its plan, never
-// before its coats allow, and are fewer than the steps.
+// walked checks that trips hold every step of every zone once, in the order of its plan, within working
+// hours, never before its coats allow and never after a window has closed.
+func walked(t *testing.T, c *craft.Craft, zones []check.Zone, b Bench, trips []Trip) (visits, missed int) {
+	t.Helper()
+	deeds := make([][]deed, len(zones))
+	for i := range zones {
+		deeds[i] = deedsOf(c, &zones[i])
+	}
+	seen, ended := make([]int, len(zones)), make([]float64, len(zones))
+	now := 0.
+	for _, tr := range trips {
+		if len(tr.Visits) == 0 || tr.Day < 1 || tr.Clock < b.From-1e-9 {
+			t.Fatalf("%s on day %d at %v", tr.Does, tr.Day, tr.Clock)
+		}
+		for _, v := range tr.Visits {
+			visits++
+			d := &deeds[v.Zone][seen[v.Zone]]
+			if d.step != v.Step || d.coat != v.Coat || d.words != tr.Does {
+				t.Fatalf("zone %d: step %d coat %d (%s) where %+v comes next", v.Zone, v.Step, v.Coat, tr.Does, *d)
+			}
+			if v.Begun < now-1e-6 {
+				t.Fatalf("%s begins before the visit before it ends", tr.Does)
+			}
+			now = v.Begun + v.Minutes/60
+			clock, ends := math.Mod(v.Begun, 24), math.Mod(v.Begun, 24)+v.Minutes/60
+			if !b.works(int(v.Begun/24)) || clock < b.From-1e-6 || ends > b.To+1e-6 && v.Minutes/60 <= b.To-b.From {
+				t.Errorf("zone %d: %s from %v to %v on day %d", v.Zone, tr.Does, clock, ends, tr.Day)
+			}
+			if seen[v.Zone] > 0 {
+				if ready := ended[v.Zone] + d.after; v.Begun < ready-1e-6 {
+					t.Errorf("zone %d: %s begins %v h too early", v.Zone, tr.Does, ready-v.Begun)
+				}
+				if v.Begun > ended[v.Zone]+d.until+1e-6 {
+					missed++
+					if tr.Caution == "" {
+						t.Errorf("zone %d: %s begins %v h after the window closed, and nobody says so", v.Zone, tr.Does, v.Begun-ended[v.Zone]-d.until)
+					}
+				}
+			}
+			ended[v.Zone] = now
+			seen[v.Zone]++
+		}
+	}
+	for i := range zones {
+		if seen[i] != len(deeds[i]) {
+			t.Errorf("zone %d: %d of %d", i, seen[i], len(deeds[i]))
+		}
+	}
+	return visits, missed
+}
+
+// Several zones share their trips, and one is worked on while another dries.
 func TestTrips(t *testing.T) {
 	c := craft.Default()
 	facts := []string{
@@ -155,63 +206,116 @@ func TestTrips(t *testing.T) {
 		t.Fatal(err)
 	}
 	zones := make([]check.Zone, len(facts))
-	deeds := make([][]deed, len(facts))
-	all := 0
+	all, apart := 0, 0.
 	for i := range facts {
 		zones[i] = *zoneOf(t, facts[i])
 		zones[i].Steps = planned[i].Answer.Best.Steps
-		deeds[i] = deedsOf(c, &zones[i])
-		all += len(deeds[i])
+		all += len(deedsOf(c, &zones[i]))
+		for _, d := range deedsOf(c, &zones[i]) {
+			apart += d.minutes
+		}
 	}
-	trips := Trips(c, zones)
-	seen, ended := make([]int, len(facts)), make([]float64, len(facts))
-	now, visits, while := 0., 0, 0
-	washes := map[string]int{}
+	trips := Trips(c, zones, UsualBench)
+	visits, missed := walked(t, c, zones, UsualBench, trips)
+	while, together := 0, 0.
 	for _, tr := range trips {
-		if tr.Start < now-1e-9 || len(tr.Visits) == 0 {
-			t.Fatalf("%s begins at %v, before %v", tr.Does, tr.Start, now)
-		}
 		while += len(tr.While)
-		if tr.Kind == surface.Clean {
-			washes[tr.Does]++
-		}
-		for _, v := range tr.Visits {
-			visits++
-			d := &deeds[v.Zone][seen[v.Zone]]
-			if d.step != v.Step || d.coat != v.Coat || d.words != tr.Does {
-				t.Fatalf("zone %d: step %d coat %d (%s) where %+v comes next", v.Zone, v.Step, v.Coat, tr.Does, *d)
-			}
-			begin := max(tr.Start, now)
-			if seen[v.Zone] > 0 {
-				if ready := ended[v.Zone] + d.after; begin < ready-1e-9 {
-					begin = ready // it waits for this zone within the trip
-				}
-				if begin > ended[v.Zone]+d.until+1e-9 {
-					t.Errorf("zone %d: %s begins %v h after the window closed", v.Zone, tr.Does, begin-ended[v.Zone]-d.until)
-				}
-			}
-			now = begin + v.Minutes/60
-			ended[v.Zone] = now
-			seen[v.Zone]++
-		}
+		together += tr.Minutes
 	}
-	for i := range facts {
-		if seen[i] != len(deeds[i]) {
-			t.Errorf("zone %d: %d of %d", i, seen[i], len(deeds[i]))
-		}
+	if visits != all || len(trips) >= all || while == 0 || missed > 0 {
+		t.Errorf("%d trips for %d steps, %d done while another zone dries, %d windows missed", len(trips), all, while, missed)
 	}
-	if visits != all || len(trips) >= all || while == 0 {
-		t.Errorf("%d trips for %d steps, %d done while another zone dries", len(trips), all, while)
+	if together >= apart {
+		t.Errorf("%v min together, %v apart: setting up is not shared", together, apart)
 	}
-	for what, n := range washes {
-		if n > 1 {
-			t.Errorf("%s is done in %d trips", what, n)
-		}
-	}
-	if got := Trips(c, make([]check.Zone, 3)); len(got) != 0 {
+	if got := Trips(c, make([]check.Zone, 3), UsualBench); len(got) != 0 || Days(got) != 0 {
 		t.Errorf("%d trips for nothing", len(got))
 	}
-	if math.IsInf(trips[0].Start, 0) || trips[0].Start != 0 {
-		t.Errorf("it begins at %v", trips[0].Start)
+	if trips[0].Start != 0 || trips[0].Day != 1 || trips[0].Clock != UsualBench.From {
+		t.Errorf("it begins on day %d at %v", trips[0].Day, trips[0].Clock)
+	}
+}
+
+// Whatever the plan and the hours of the bench, nothing is done at night, and windows are kept or it is
+// said that they cannot be.
+func TestTripsKeepWorkingHours(t *testing.T) {
+	t.Parallel()
+	c := craft.Default()
+	r := rand.New(rand.NewPCG(9, 18))
+	planned, windows, missed := 0, 0, 0
+	for range cases(2000, 150) {
+		var zones []check.Zone
+		for range 1 + r.IntN(3) {
+			ask := anyZone(r, c)
+			p, err := newPlanner(c, ask)
+			if err != nil {
+				t.Fatal(err)
+			}
+			z := *ask.Zone
+			z.Steps = nil
+			if a := p.search(context.Background()); a.Best != nil {
+				z.Steps = a.Best.Steps
+			}
+			zones = append(zones, z)
+		}
+		b := UsualBench
+		switch r.IntN(3) {
+		case 0:
+			b = Bench{18, 21.5, [7]bool{true, false, true, true, true, false, false}} // evenings
+		case 1:
+			b = Bench{8, 13, [7]bool{false, false, false, false, false, true, true}} // week-ends
+		}
+		trips := Trips(c, zones, b)
+		_, m := walked(t, c, zones, b, trips)
+		missed += m
+		for i := range zones {
+			for _, d := range deedsOf(c, &zones[i]) {
+				if !math.IsInf(d.until, 1) {
+					windows++
+				}
+			}
+		}
+		if len(trips) > 0 {
+			planned++
+		}
+	}
+	t.Logf("%d pieces, %d windows, %d that no working hours reach", planned, windows, missed)
+	if planned < 80 || windows < 50 || missed > windows/4 {
+		t.Error("too few to tell")
+	}
+}
+
+// A wait that would end at night ends in the morning; where that would miss a window, the coat before it
+// moves.
+func TestACoatMovesForItsWindow(t *testing.T) {
+	c := craft.Default()
+	coat := func(id string) surface.Step {
+		p, _ := c.Product(id)
+		return surface.Step{Do: surface.Coat, Product: p, Auto: true, Method: "brush"}
+	}
+	z := *zoneOf(t, "birch; area 4")
+	z.Steps = []surface.Step{coat("paint_chalk"), coat("paint_chalk"), coat("paint_chalk"), coat("crackle_medium"), coat("paint_chalk"), coat("wax_clear")}
+	trips := Trips(c, []check.Zone{z}, UsualBench)
+	walked(t, c, []check.Zone{z}, UsualBench, trips)
+	day := map[string]int{}
+	for _, tr := range trips {
+		day[tr.Does] = tr.Day
+		if tr.Caution != "" {
+			t.Errorf("%s: %s", tr.Does, tr.Caution)
+		}
+	}
+	if day["Crackle medium"] != 2 || Days(trips) != 2 && Days(trips) != 3 {
+		t.Errorf("the medium is laid on day %d of %d, where its window would close before the morning", day["Crackle medium"], Days(trips))
+	}
+	// A chest of drawers takes three to five days.
+	z = *zoneOf(t, "pine varnish_oil satin; area 2.5; target satin")
+	z.Work, z.EdgesM = 1.1, 15
+	a, err := Find(context.Background(), c, Request{Zone: &z, Way: Ways[0], Kit: DefaultKit(), PutBack: true, TakeOff: "knobs"})
+	if err != nil || a.Best == nil {
+		t.Fatal(err)
+	}
+	z.Steps = a.Best.Steps[:len(a.Best.Steps)-2] // without the wait for hardness
+	if n := Days(Trips(c, []check.Zone{z}, UsualBench)); n < 2 || n > 5 {
+		t.Errorf("a chest of drawers takes %d days", n)
 	}
 }

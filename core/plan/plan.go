@@ -298,7 +298,7 @@ func (p *planner) prepare() {
 	p.finishes = [2][]finishing{}
 	for i := range p.ends {
 		t := &p.ends[i]
-		x := p.ask.Weights.Points(&t.least) + p.ask.Weights.Of(Buying)*float64((t.buys&^p.grounding).len())
+		x := p.ask.Weights.Points(&t.least) + p.ask.Weights.Of(ToBuy)*float64((t.buys&^p.grounding).len())
 		if t.cut {
 			x += p.ask.Weights.Of(Doubtful)
 		}

@@ -22,7 +22,9 @@ func Weigh(c *craft.Craft, ask Request, steps []surface.Step) (*Plan, error) {
 	if !slices.ContainsFunc(steps, func(s surface.Step) bool { return s.Do == surface.Coat }) {
 		return nil, nil
 	}
-	return p.weighed(steps), nil
+	out := p.weighed(steps)
+	out.Buys, out.Leaves = p.items(p.needs(steps)), Broken(c, &p.ask, steps)
+	return out, nil
 }
 
 func (p *planner) weighed(steps []surface.Step) *Plan {
@@ -39,7 +41,7 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 	j := p.evaluator.Whole(steps)
 	a := amounts(&statics, &j)
 	a[Elapsed] -= idle(steps)
-	a[Buying], a[Unlike] = float64(p.needs(steps).len()), p.unlike(steps)
+	a[ToBuy], a[Unlike] = float64(p.needs(steps).len()), p.unlike(steps)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

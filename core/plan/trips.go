@@ -11,17 +11,58 @@ import (
 	"rutile/core/surface"
 )
 
+// Bench is when a studio works.
+type Bench struct {
+	From, To float64 // hours of the day
+	// Days are the days of the week on which it works, Monday first.
+	Days [7]bool
+}
+
+// UsualBench is that of a studio that has not said: nine to six, Monday to Saturday. Working default.
+var UsualBench = Bench{9, 18, [7]bool{true, true, true, true, true, true, false}}
+
+// OrUsual is the bench itself, or the usual one where it says nothing that can be worked in.
+func (b Bench) OrUsual() Bench {
+	if b.From < 0 || b.To > 24 || b.To-b.From < 1 || !slices.Contains(b.Days[:], true) {
+		return UsualBench
+	}
+	return b
+}
+
+// works tells whether the n-th day, from 0, is a working day. The first is the first working day of a week.
+func (b *Bench) works(day int) bool { return b.Days[(slices.Index(b.Days[:], true)+day)%7] }
+
+// day is the hours of a day.
+const day = 24.
+
+// from is the first moment not before some time, in hours after the first midnight, at which work of some
+// hours can begin so that it ends in working hours; work longer than a day begins in the morning.
+func (b *Bench) from(at, hours float64) float64 {
+	const rounding = 1e-9
+	hours = min(hours, b.To-b.From)
+	for n := int(at / day); ; n++ {
+		opens := float64(n)*day + b.From
+		begin := max(at, opens)
+		if b.works(n) && begin+hours <= float64(n)*day+b.To+rounding {
+			return begin
+		}
+	}
+}
+
 // Trip is one visit to the workbench: the same work on one or more zones, one after another.
 type Trip struct {
 	Does   string // as a step is worded
 	Kind   surface.StepKind
 	Visits []Visit
-	// Start is in hours after the first trip began, and Minutes the work of all its
-	// visits.
-	Start, Minutes float64
+	// Day counts from 1, with those on which nobody works; Clock is the hour of the day at which it begins;
+	// Start the hours since the first trip began; and Minutes the work of all its visits, with setting up
+	// once.
+	Day                   int
+	Clock, Start, Minutes float64
 	// While names the zones that dry meanwhile.
 	While []int
-	// Caution says that it was put a day away from something that must never meet it; empty for most.
+	// Caution says why it was put where it is: a day away from something that must never meet it, or outside
+	// the window of a coat that no working hours reach; empty for most.
 	Caution string
 }
 
@@ -30,6 +71,16 @@ type Visit struct {
 	Zone, Step int // the step from 1
 	Coat       int // of a coat step, from 1; 0 for any other
 	Minutes    float64
+	// Begun is when it begins, in hours after the first midnight.
+	Begun float64
+}
+
+// Days is how many days trips take, from the first to the last.
+func Days(trips []Trip) int {
+	if len(trips) == 0 {
+		return 0
+	}
+	return trips[len(trips)-1].Day
 }
 
 // deed is one thing to be done to a zone, with what it waits for.
@@ -40,6 +91,7 @@ type deed struct {
 	step    int
 	coat    int
 	minutes float64
+	setUp   float64 // minutes of these that are spent once for several zones
 	// bears is what it brings into the room that must not meet certain others, NumChemicals for nothing.
 	bears craft.Chemical
 	// after is how long after the deed before it may begin, and until how long after
@@ -54,11 +106,13 @@ var orderOf = map[surface.StepKind]int{
 	surface.Abrade: 6, surface.Dust: 7, surface.Mask: 8, surface.Coat: 9, surface.Effect: 10, surface.Test: 11, surface.Reassemble: 12,
 }
 
-// Trips combines the plans of several zones into one schedule: the same work on several zones is
-// one trip as far as their coats allow, and while one zone dries another is worked on. Zones
-// without steps are left out. It assumes one pair of hands that never rest, and is not proved to be
-// the best.
-func Trips(c *craft.Craft, zones []check.Zone) []Trip {
+// Trips lays the plans of several zones out by day: the same work on several zones is one trip as far as
+// their coats allow, and while one zone dries another is worked on. Nothing begins or ends outside the
+// hours of the bench: a wait that ends at night ends in the morning, and where that would miss the window
+// of a coat, the coat before it moves. Zones without steps are left out. It assumes one pair of hands, and
+// is not proved to be the best.
+func Trips(c *craft.Craft, zones []check.Zone, b Bench) []Trip {
+	b = b.OrUsual()
 	deeds := make([][]deed, len(zones))
 	for i := range zones {
 		deeds[i] = deedsOf(c, &zones[i])
@@ -69,39 +123,83 @@ func Trips(c *craft.Craft, zones []check.Zone) []Trip {
 		latest[i] = math.Inf(1)
 	}
 	var out []Trip
-	now := 0.
+	now := b.from(0, 0)
+	zero := now
 	var used [craft.NumChemicals]float64 // until when each is in the room
 	for {
 		cautions := apart(deeds, next, ready, used)
-		trip, ok := nextTrip(deeds, next, ready, latest, now)
+		zones, ok := nextTrip(deeds, next, ready, latest, now)
 		if !ok {
 			return out
 		}
-		t := Trip{Start: math.Inf(1)}
-		for _, i := range trip {
+		var t *Trip
+		for _, i := range zones {
 			d := &deeds[i][next[i]]
-			begin := max(now, ready[i])
-			t.Start = min(t.Start, begin)
-			t.Does, t.Kind = d.words, d.kind
-			t.Visits = append(t.Visits, Visit{i, d.step, d.coat, d.minutes})
-			t.Minutes += d.minutes
-			now = begin + d.minutes/60
+			begin, fits := b.place(deeds[i][next[i]:], max(now, ready[i]), latest[i])
+			hours := d.minutes / 60
+			if t == nil || int(begin/day)+1 != t.Day || begin-now > sameTrip {
+				out = append(out, Trip{Does: d.words, Kind: d.kind, Day: int(begin/day) + 1, Clock: math.Mod(begin, day), Start: begin - zero})
+				t = &out[len(out)-1]
+			} else { // set up already
+				hours -= d.setUp / 60
+			}
+			t.Visits = append(t.Visits, Visit{i, d.step, d.coat, hours * 60, begin})
+			t.Minutes += hours * 60
+			now = begin + hours
 			if d.bears < craft.NumChemicals {
 				used[d.bears] = now + craft.Apart
 			}
 			t.Caution = cmp.Or(t.Caution, cautions[i])
+			if !fits {
+				t.Caution = cmp.Or(t.Caution, "No working hours reach the window of the coat before it: work longer that day, or choose a product that waits.")
+			}
 			if next[i]++; next[i] < len(deeds[i]) {
 				after := &deeds[i][next[i]]
 				ready[i], latest[i] = now+after.after, now+after.until
 			}
 		}
-		for i := range zones {
-			if next[i] > 0 && next[i] < len(deeds[i]) && ready[i] > t.Start && !slices.Contains(trip, i) {
+		for i := range next {
+			if next[i] > 0 && next[i] < len(deeds[i]) && ready[i] > now-t.Minutes/60 && !slices.Contains(zones, i) {
 				t.While = append(t.While, i)
 			}
 		}
-		out = append(out, t)
 	}
+}
+
+// sameTrip is how many hours one may wait for the next zone and still call it the same trip; and slot is
+// the grid on which a coat is moved. Working defaults.
+const sameTrip, slot = 1., .5
+
+// place is when the first of some deeds of a zone begins: as early as it may and the bench is open, and so
+// that the deeds after it, as far as their windows close, fall into working hours as well. False where
+// there is no such time; then it is the earliest.
+func (b *Bench) place(deeds []deed, ready, latest float64) (float64, bool) {
+	earliest := b.from(ready, deeds[0].minutes/60)
+	const within = 8 * day // a coat that has not found its place in a week finds none
+	for at := earliest; at <= min(latest, ready+within)+rounded; {
+		if b.reaches(deeds, at) {
+			return at, true
+		}
+		at = b.from(at+slot, deeds[0].minutes/60)
+	}
+	return earliest, earliest <= latest+rounded && b.reaches(deeds, earliest)
+}
+
+const rounded = 1e-6
+
+// reaches tells whether the deeds after the first fall into their windows in working hours where the first
+// begins at some time.
+func (b *Bench) reaches(deeds []deed, at float64) bool {
+	if len(deeds) < 2 || math.IsInf(deeds[1].until, 1) {
+		return true
+	}
+	end := at + deeds[0].minutes/60
+	for next := b.from(end+deeds[1].after, deeds[1].minutes/60); next <= end+deeds[1].until+rounded; next = b.from(next+slot, deeds[1].minutes/60) {
+		if b.reaches(deeds[1:], next) {
+			return true
+		}
+	}
+	return false
 }
 
 // apart holds back what must not meet something else that was in the room within a day, on any zone,
@@ -212,7 +310,7 @@ func deedsOf(c *craft.Craft, z *check.Zone) []deed {
 		}
 		d := deed{
 			kind: s.Do, step: e.Step, coat: e.CoatNo, words: check.StepWords(c, s), until: math.Inf(1),
-			minutes: e.After.Minutes - e.Before.Minutes, after: max(0, e.Begun-last), bears: craft.NumChemicals,
+			minutes: e.After.Minutes - e.Before.Minutes, setUp: e.SetUp, after: max(0, e.Begun-last), bears: craft.NumChemicals,
 		}
 		if what, ok := check.ChemicalOf(c, s); ok {
 			d.bears = what

@@ -24,7 +24,7 @@ const (
 	Dirt                 // levels of soil under the first coat
 	Renewal              // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
-	Buying               // things that the kit has not
+	ToBuy                // things that the kit has not
 	Unlike               // classes of sheen off, and another paint than that of choice
 	// NumTerms counts the terms, NumWeights those a painter weighs.
 	NumTerms
@@ -54,7 +54,7 @@ var Terms = [NumTerms]TermRow{
 	Dirt:     {"dirt", "Dirt left", "levels of dirt under the first coat", "level of dirt under the first coat", 20, "dirt that could have been washed off"},
 	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a seal that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
-	Buying:   {"buying", "To buy or borrow", "things outside your kit", "thing outside your kit", 60, "a trip to the shop, and a can of which most is left over"},
+	ToBuy:    {"buying", "To buy or borrow", "things outside your kit", "thing outside your kit", 60, "a trip to the shop, and a can of which most is left over"},
 	Unlike:   {"unlike", "Not as wanted", "steps away from your sheen and paint", "step away from your sheen and paint", 60, "a sheen one class off, or another paint than your usual one"},
 }
 

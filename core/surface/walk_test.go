@@ -210,8 +210,10 @@ func TestWindowsFollowTheWeather(t *testing.T) {
 func TestHoursAndMinutes(t *testing.T) {
 	f := facts(t, "birch", "none", func(f *Facts) { f.Area = 2 })
 	w := Walk(c, f, []Step{sand(220), dust, coatWait("paint_acrylic", 2, 5), {Do: Wait, Hours: 10}})
-	minutes := 6 + 14*2. + 6 + 3*2. + 2*(6+12*2.)
+	const setUp, brush = 8., 20. // of a visit, and of a brush; the second coat is sanded between
+	minutes := setUp + 16*2. + setUp + 4*2. + 2*(brush+17*2.) + 4*2
 	near(t, "minutes", w.End.Minutes, minutes)
+	near(t, "of which setting up", w.Events[2].SetUp, brush)
 	near(t, "hours", w.End.Hours, minutes/60+5+5+10)
 	// Left to the check, the last coat waits until it could be coated again.
 	f.Area = 0

@@ -14,6 +14,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
+	"rutile/core/plan"
 	"rutile/core/section"
 	"rutile/core/stage"
 	"rutile/core/suggest"
@@ -178,7 +179,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
-		out.Hours.HandsOn, out.Hours.Work = &h, measure.Hours(r.Minutes/60)
+		out.Hours.HandsOn, out.Hours.Work = &h, plan.WorkHours(r.Minutes/60)
 	}
 	if out.Brief = want.Brief; out.Brief {
 		out.Hours.Steps = []wire.Factor{}

@@ -5,6 +5,7 @@ import (
 
 	"rutile/core/check"
 	"rutile/core/craft"
+	"rutile/core/parts"
 	"rutile/core/surface"
 	"rutile/internal/wire"
 )
@@ -17,9 +18,12 @@ func (j *Job) zone(i int) check.Zone {
 	if z.AreaM2 > 0 {
 		sum.M2 = z.AreaM2
 	}
+	if f := parts.FurnitureNamed(p.Kind); f != nil && len(j.ofZone[i]) == 0 {
+		sum.Work, sum.Edges = f.Work, f.Edges*sum.M2
+	}
 	out := check.Zone{
 		Facts: surface.Facts{
-			Veneer: z.Veneer, Prepared: z.Prepared, Moisture: -1, Area: sum.M2, Work: sum.Work, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
+			Veneer: z.Veneer, Prepared: z.Prepared, Moisture: -1, Area: sum.M2, Work: sum.Work, EdgesM: sum.Edges, Wear: craft.Handled, Climate: j.Air, AgeDays: -1,
 		},
 		Made: p.Made, SoilsKnown: z.Soils != nil, Look: craft.LookSolid, Ground: z.Colour, Unmasked: j.unmasked(i),
 		Units: j.Shop.Units, Today: j.Shop.Today, LeadYear: j.Shop.LeadYear, Book: j.Book,

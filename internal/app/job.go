@@ -11,6 +11,7 @@ import (
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/parts"
+	"rutile/core/plan"
 	"rutile/internal/wire"
 )
 
@@ -21,6 +22,11 @@ type Workshop struct {
 	Today    string         // as 2026-11-24; empty where there is no clock
 	LeadYear int            // before which old paint is suspected of lead; 0 as is usual
 	Ways     []wire.Way     // ways of working of the studio's own
+	// Kit is what plans use; nil for the usual one. HabitsOff are the habits that they leave out, and
+	// Bench is when work is done.
+	Kit       *plan.Kit
+	HabitsOff plan.HabitSet
+	Bench     plan.Bench
 }
 
 // Job is a decoded piece, converted to the core's types once, for use cases to work on.
@@ -222,6 +228,38 @@ func (j *Job) damage(zone int) []damage.Defect {
 		out[i] = damage.Defect{ID: d.ID, Count: max(1, d.Count), SizeMM: d.Size, LongCM: d.Length, Bends: bends}
 	}
 	return out
+}
+
+// takeOff names what comes off a zone before the work begins, within a sentence; empty for nothing.
+func (j *Job) takeOff(zone int) string {
+	var out []string
+	for i := range j.Piece.TakeApart {
+		f := &j.Piece.TakeApart[i]
+		row, _ := disassembly.RowOf(f.Kind)
+		if row == nil || !j.sitsOn(f, zone) || treatment(f) != disassembly.Off {
+			continue
+		}
+		name := cmp.Or(f.Name, row.Name)
+		if f.Count > 1 && f.Name == "" {
+			name = row.Plural
+		}
+		if name = craft.Lower(name); !slices.Contains(out, name) {
+			out = append(out, name)
+		}
+	}
+	return craft.List(out)
+}
+
+// sameColour is the area in square metres of all zones that are to have the colour of one, so far as it is
+// known.
+func (j *Job) sameColour(zone int) float64 {
+	sum := 0.
+	for i := range j.Zones {
+		if i == zone || j.Zones[i].Colour == j.Zones[zone].Colour {
+			sum += j.Zones[i].Area
+		}
+	}
+	return sum
 }
 
 // filler is what the damage of a zone is filled with: what most of it takes; empty for nothing.

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"reflect"
 	"runtime/debug"
 	"slices"
@@ -32,7 +33,14 @@ type PlanOptions struct {
 // ask is the planning request for one zone.
 func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 	touching, _ := j.fits(i)
-	return plan.Request{Zone: &j.Zones[i], Way: w, Weights: o.Weights, Fill: j.filler(i), PutBack: touching || j.comesOff(i), Pause: j.giveWay}
+	kit := j.Shop.Kit
+	if kit == nil {
+		kit = plan.DefaultKit()
+	}
+	return plan.Request{
+		Zone: &j.Zones[i], Way: w, Kit: kit, Without: j.Shop.HabitsOff, Weights: o.Weights, Fill: j.filler(i), Piece: j.sameColour(i),
+		TakeOff: j.takeOff(i), PutBack: touching || j.comesOff(i), Pause: j.giveWay,
+	}
 }
 
 // unusable is an error of the planner as one about the input.
@@ -126,6 +134,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 		w := j.wayPlan(i, f.way, &f.ask, &f.answer, o)
 		w.Own = f.own
 		if f.answer.Best != nil && len(out.Plans) > 0 && all[0].answer.Best != nil {
+			w.Differs = plan.Differ(j.Craft, &j.Zones[i], j.Shop.Bench, all[0].answer.Best, f.answer.Best)
 			w.Comparison = plan.Compare(o.Weights, all[0].answer.Best, f.answer.Best)
 		}
 		if k := slices.IndexFunc(out.Plans, func(o wire.WayPlan) bool { return samePlan(&w, &o) }); k >= 0 {
@@ -179,7 +188,20 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 		w.Chips = check.Range(r.Chips.P10, r.Chips.P90)
 	}
 	w.HandsOn, w.Elapsed = tidy(a.Best.Judged.Minutes/60), tidy(a.Best.Judged.Hours)
-	w.Takes, w.Work = measure.Hours(a.Best.Judged.Hours), measure.Hours(a.Best.Judged.Minutes/60)
+	w.Days = plan.DaysOf(c, ask.Zone, a.Best.Steps, j.Shop.Bench)
+	w.Takes, w.Work = takes(w.Days, a.Best.Steps), plan.WorkHours(a.Best.Judged.Minutes/60)
+	w.Front, w.Refit = plan.Front(a.Best.Judged.Risk), plan.Refit(ask.Zone, a.Best.Steps)
+	w.Leaves, w.BuyWords = a.Best.Leaves.Leaves(), plan.Buying(a.Best.Buys)
+	for _, x := range a.Best.Buys {
+		w.Buys = append(w.Buys, x.Name)
+	}
+	switch {
+	case len(a.Best.Buys) == 0:
+	case a.Within == nil:
+		w.Gain = "With your kit alone there is no plan."
+	default:
+		w.Gain = "With your kit alone: " + craft.Lower(plan.Differ(c, ask.Zone, j.Shop.Bench, a.Best, a.Within))
+	}
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
 	w.Watches = watchesOf(&r)
@@ -188,6 +210,15 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 		w.Section = drawn(c, j.Piece.Zones[i].Colour, &z, &r, true)
 	}
 	return w
+}
+
+// takes words how many days a plan takes, with the wait for hardness where it has one.
+func takes(days int, steps []surface.Step) string {
+	out := measure.Count(days, "day", "days")
+	if n := len(steps); n > 1 && steps[n-1].Do == surface.Reassemble && steps[n-2].Do == surface.Wait {
+		out += ", then " + measure.Hours(steps[n-2].Hours) + " until it goes back together"
+	}
+	return out
 }
 
 // termsOf is what the points of a plan are made of.
@@ -355,6 +386,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 			zones[i].Steps = best.Steps
 			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
 			z.State, z.Watches = "planned", watchesOf(&r)
+			z.BuyWords, z.Front, z.Leaves = plan.Buying(best.Buys), plan.Front(best.Judged.Risk), best.Leaves.Leaves()
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."
 			if !x.Answer.Proved {
 				z.Unproved = true
@@ -369,27 +401,53 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		out.Zones[i] = z
 		out.Steps += plan.TripsOf(zones[i].Steps)
 	}
-	last := 0.
-	for _, t := range plan.Trips(c, zones) {
-		w := wire.Trip{Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: dayWords(t.Start), Minutes: tidy(t.Minutes), Work: measure.Hours(t.Minutes / 60), Caution: t.Caution}
+	out.Days = []wire.Day{}
+	trips := plan.Trips(c, zones, j.Shop.Bench)
+	for _, t := range trips {
+		w := wire.Trip{Day: t.Day, Does: t.Does, Do: surface.Kinds[t.Kind].ID, StartH: tidy(t.Start), At: clockWords(t.Clock), Minutes: tidy(t.Minutes), Work: measure.Hours(t.Minutes / 60), Caution: t.Caution}
 		for _, v := range t.Visits {
 			w.Zones = append(w.Zones, j.name(v.Zone))
 		}
 		for _, z := range t.While {
 			w.While = append(w.While, j.name(z))
 		}
+		if n := len(out.Days); n == 0 || out.Days[n-1].Day != t.Day {
+			out.Days = append(out.Days, wire.Day{Day: t.Day})
+		}
+		d := &out.Days[len(out.Days)-1]
+		d.Trips = append(d.Trips, len(out.Trips))
 		out.Trips = append(out.Trips, w)
-		last = max(last, t.Start+t.Minutes/60)
 	}
-	out.Takes = measure.Hours(last)
+	for i := range out.Days {
+		d := &out.Days[i]
+		d.Title = dayTitle(d.Day, trips, d.Trips)
+	}
+	out.Takes = measure.Count(plan.Days(trips), "day", "days")
 	return out, nil
 }
 
-// dayWords says when a trip begins, counted from the first.
-func dayWords(h float64) string {
-	day := int(h) / 24
-	rest := h - float64(24*day)
-	return fmt.Sprintf("day %d, %d:%02d", day+1, int(rest), int(rest*60)%60)
+// clockWords says at which hour of its day a trip begins, to the next five minutes.
+func clockWords(h float64) string {
+	minutes := 5 * int(math.Ceil(h*60/5-1e-6))
+	return fmt.Sprintf("%d:%02d", minutes/60, minutes%60)
+}
+
+// dayTitle names a day by its work: Day 1, 2 h: wash, sand and prime.
+func dayTitle(day int, trips []plan.Trip, of []int) string {
+	hours := 0.
+	var does []string
+	for _, i := range of {
+		hours += trips[i].Minutes / 60
+		words := craft.Lower(trips[i].Does)
+		if !slices.Contains(does, words) {
+			does = append(does, words)
+		}
+	}
+	const most = 4
+	if len(does) > most {
+		does = append(does[:most-1], fmt.Sprintf("%d more", len(does)-most+1))
+	}
+	return fmt.Sprintf("Day %d, %s h: %s", day, measure.Number(math.Max(.5, math.Round(hours*2)/2)), craft.List(does))
 }
 
 // ParseWeights reads weights as name=factor, separated by commas; those that are left out stay

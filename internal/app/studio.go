@@ -145,9 +145,10 @@ func (s *Studio) About(ctx context.Context) wire.Studio {
 func (s *Studio) Workshop(ctx context.Context) Workshop {
 	set := s.Settings(ctx)
 	u, _ := measure.UnitsNamed(set.Units)
+	kit, _ := KitOf(set.Kits, set.OwnKits)
 	return Workshop{
 		Air: drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct}, Units: u, Today: s.Now().Format(time.DateOnly),
-		LeadYear: set.LeadYear, Ways: set.Ways,
+		LeadYear: set.LeadYear, Ways: set.Ways, Kit: kit, HabitsOff: habitsOf(set.HabitsOff), Bench: benchOf(set.Bench),
 	}
 }
 

@@ -33,7 +33,7 @@ func RuleWords(rules []*check.Rule) []wire.RuleWord {
 // Vocab lists every id with its meaning.
 func (e *Engine) Vocab() wire.Vocab {
 	c := e.Craft
-	v := wire.Vocab{Rules: RuleWords(e.Book.Rules), Ways: wayWords()}
+	v := wire.Vocab{Rules: RuleWords(e.Book.Rules), Ways: wayWords(), Kits: kitWords()}
 	for i := range c.Substrates {
 		r := &c.Substrates[i]
 		w := wire.SubstrateWord{Word: word(r.ID, r.Name, r.Caution), Group: string(r.Group), Family: r.Family.String(), Colour: r.Colour, Porosity: r.Porosity}
@@ -69,6 +69,9 @@ func (e *Engine) Vocab() wire.Vocab {
 		v.Quick = append(v.Quick, wire.ColourWord{Name: colour.NameHex(hex), Colour: hex})
 	}
 	v.Defects, v.PartKinds, v.Fittings = defectWords(), partKinds(), fittingWords()
+	for _, f := range parts.Furnitures {
+		v.Furniture = append(v.Furniture, word(f.ID, f.Name, ""))
+	}
 	for _, r := range parts.Reliefs {
 		v.Reliefs = append(v.Reliefs, word(r.ID, r.Name, ""))
 	}

@@ -219,6 +219,7 @@ var Objects = sync.OnceValue(func() []Object {
 		fixed("format", PieceFormat, "says that this is a piece file").must(),
 		fixed("version", Version, "version of the format").must(),
 		text("name", "name"),
+		ids("kind", idsOf(parts.Furnitures, func(f parts.Furniture) string { return f.ID }), "what kind of furniture it is; how fiddly the work is follows from that where parts are missing").absent("unknown"),
 		whole("made", 1000, 2200, "year it was made").absent("unknown").hint("Empty if not known"),
 		list("use", ids("", idsOf(craft.UseRows, func(r craft.UseRow) string { return r.ID }), ""), len(craft.UseRows), "how it is used").absent("none"),
 		one("site", "site", "the air in the workshop").absent("the studio's, or 20 °C and 50 %"),
@@ -458,6 +459,7 @@ var Objects = sync.OnceValue(func() []Object {
 		note("what", "what").must(),
 	}}
 
+	habit := ids("", idsOf(plan.Habits[:], func(h plan.HabitRow) string { return h.ID }), "")
 	settings := Object{Name: "settings", Says: "Settings of a studio for all its pieces.", Fields: []Field{
 		text("name", "name of the studio").must(),
 		choice("units", "units for showing and typing sizes and temperatures; files are always metric", measure.Metric.String(), measure.US.String()).must(),
@@ -465,9 +467,29 @@ var Objects = sync.OnceValue(func() []Object {
 		whole("lead_year", 1900, 2100, "year before which local rules suspect lead in old paint").absent("the usual one").hint(fmt.Sprintf("The year that local rules give. Empty: %d.", craft.LeadYear)),
 		formed("way", FormID, "id of the way of working for plans where none is chosen").absent("the usual one"),
 		many("ways", "way", MaxWays, "the studio's own ways of working"),
+		list("kits", formed("", FormID, ""), MaxKits, "ids of the kits that the studio has; plans use what is in them").absent("the kit of a small brush studio"),
+		many("own_kits", "kit", MaxKits, "kits of the studio's own, and those that it has changed"),
+		list("habits_off", habit, int(plan.NumHabits), "habits of planning that are switched off").absent("none"),
+		one("bench", "bench", "when the studio works").absent("nine to six, Monday to Saturday"),
+	}}
+	bench := Object{Name: "bench", Says: "When a studio works: plans are laid out in these hours.", Fields: []Field{
+		number("from_h", 0, 23, "the hour at which work begins").must(),
+		number("to_h", 1, 24, "the hour at which it ends").must(),
+		list("days", ids("", Weekdays, ""), len(Weekdays), "days of the week on which the studio works").must(),
+	}}
+	product := ids("", products, "")
+	paint := func(u plan.PaintUse) Field {
+		return ids(plan.PaintUses[u].ID, products, "paint of choice: "+craft.Lower(plan.PaintUses[u].Name)).absent("any")
+	}
+	kit := Object{Name: "kit", Says: "What a studio owns and likes: tools, products that it keeps, and paints of choice by use.", Fields: []Field{
+		formed("id", FormID, "id; that of a kit of the program stands for it").must(),
+		{Name: "name", Kind: Text, MinLen: 1, MaxLen: MaxName, Says: "name", Must: true},
+		note("says", "a sentence on what it is for"),
+		list("tools", ids("", idsOf(plan.Tools[:], func(t plan.ToolRow) string { return t.ID }), ""), len(plan.Tools), "tools besides brushes, rags and abrasives"),
+		list("products", product, MaxNamed, "products that it keeps"),
+		paint(plan.UseEveryday), paint(plan.UseMatt), paint(plan.UseHard), paint(plan.UseWeather),
 	}}
 	of := func(cs []plan.Choice) []string { return idsOf(cs, func(c plan.Choice) string { return c.ID }) }
-	product := ids("", products, "")
 	way := Object{Name: "way", Says: "A way of working: the choices that plans are made with.", Fields: []Field{
 		formed("id", FormID, "id").must(),
 		{Name: "name", Kind: Text, MinLen: 1, MaxLen: MaxName, Says: "name", Must: true},
@@ -491,11 +513,12 @@ var Objects = sync.OnceValue(func() []Object {
 		truth("no_smell", "nothing with solvent or alcohol"),
 		list("shelf", product, MaxNamed, "the only products available").absent("every kind"),
 		list("without", product, MaxNamed, "products that are not used"),
+		list("habits_off", habit, int(plan.NumHabits), "habits of planning that it leaves out").absent("none"),
 	}}
 
 	return []Object{
 		piece, site, zone, soil, bleeder, defect, answer, lead, patch, conditions, reading, target, acknowledged,
-		step, additive, part, fitting, photo, marker, history, earlier, settings, way,
+		step, additive, part, fitting, photo, marker, history, earlier, settings, way, kit, bench,
 	}
 })
 
@@ -509,6 +532,7 @@ var Shapes = map[string]reflect.Type{
 	"part": reflect.TypeFor[Part](), "fitting": reflect.TypeFor[Fitting](), "photo": reflect.TypeFor[Photo](),
 	"marker": reflect.TypeFor[Marker](), "history": reflect.TypeFor[History](), "earlier": reflect.TypeFor[Earlier](),
 	"settings": reflect.TypeFor[Settings](), "way": reflect.TypeFor[Way](),
+	"kit": reflect.TypeFor[Kit](), "bench": reflect.TypeFor[Bench](),
 }
 
 // Roots are the objects that a document may be.

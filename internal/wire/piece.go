@@ -27,7 +27,8 @@ const (
 	MaxLabel                                                   = 8    // of damage
 	MaxDefects, MaxPhotos, MaxMarkers, MaxFittings, MaxEarlier = 100, 60, 40, 100, 50
 	MaxPatches, MaxReadings                                    = 40, 40
-	MaxWays                                                    = 20  // of a studio's own
+	MaxWays                                                    = 20 // of a studio's own
+	MaxKits                                                    = 20
 	MaxNamed                                                   = 255 // products that a way names
 	// MaxBytes is the largest piece file that is read.
 	MaxBytes = 8 << 20
@@ -38,6 +39,7 @@ type Piece struct {
 	Format  string   `json:"format"`
 	Version int      `json:"version"`
 	Name    string   `json:"name,omitempty"`
+	Kind    string   `json:"kind,omitempty"`
 	Made    int      `json:"made,omitempty"`
 	Use     []string `json:"use,omitempty"`
 	Site    *Site    `json:"site,omitempty"`

@@ -41,8 +41,16 @@ type WayPlan struct {
 	Chips      string       `json:"chips,omitempty" doc:"Of a flaking look: how much flakes off"`
 	HandsOn    float64      `json:"hands_on_h"`
 	Elapsed    float64      `json:"elapsed_h"`
-	Takes      string       `json:"takes,omitempty" doc:"How long it takes, in words"`
-	Work       string       `json:"work,omitempty" doc:"How much of that is work, in words"`
+	Takes      string       `json:"takes,omitempty" doc:"How many days it takes, in words"`
+	Days       int          `json:"days,omitempty" doc:"The same as a number, without the wait for hardness"`
+	Work       string       `json:"work,omitempty" doc:"How much of that is work, as a range in words"`
+	Front      string       `json:"front,omitempty" doc:"What must stand before its verdict: how many faces painted like this peel"`
+	Differs    string       `json:"differs,omitempty" doc:"How it differs from the best plan, in a sentence"`
+	Refit      string       `json:"refit,omitempty" doc:"That hardware may go back the next day, with its caution"`
+	Buys       []string     `json:"buys,omitempty" doc:"What it needs that the kit does not have"`
+	BuyWords   string       `json:"buy_words,omitempty" doc:"The same as a clause"`
+	Gain       string       `json:"gain,omitempty" doc:"What buying that gains, in a sentence"`
+	Leaves     []string     `json:"leaves,omitempty" doc:"Habits that it does not keep: what each risks"`
 	Cost       float64      `json:"cost" doc:"Of materials, in the studio's currency"`
 	Smell      string       `json:"smell,omitempty"`
 	Trips      int          `json:"trips"`
@@ -105,6 +113,7 @@ type PiecePlan struct {
 	Piece *Piece     `json:"piece"`
 	Zones []ZonePlan `json:"zones"`
 	Trips []Trip     `json:"trips" doc:"All plans, combined into one schedule of trips"`
+	Days  []Day      `json:"days" doc:"The same by day"`
 	Steps int        `json:"steps" doc:"Number of trips if each zone is done separately"`
 	Takes string     `json:"takes" doc:"Time from the first trip to the last, in words"`
 }
@@ -114,6 +123,9 @@ type ZonePlan struct {
 	ID         string      `json:"id"`
 	Name       string      `json:"name"`
 	State      string      `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it already had a plan, which stays"`
+	BuyWords   string      `json:"buy_words,omitempty" doc:"What its new plan needs that the kit does not have, as a clause"`
+	Front      string      `json:"front,omitempty" doc:"What must stand before its verdict: how many faces painted like this peel"`
+	Leaves     []string    `json:"leaves,omitempty" doc:"Habits that it does not keep: what each risks"`
 	Says       string      `json:"says"`
 	Like       []string    `json:"like,omitempty" doc:"Zones that will look the same"`
 	Differs    string      `json:"differs,omitempty" doc:"Why it cannot have their paint"`
@@ -122,13 +134,21 @@ type ZonePlan struct {
 	Infeasible *Infeasible `json:"stuck,omitempty"`
 }
 
+// Day is what is done on one day.
+type Day struct {
+	Day   int    `json:"day" doc:"From 1, with those on which nobody works"`
+	Title string `json:"title" doc:"As day 1, 2 h: and what is done"`
+	Trips []int  `json:"trips" doc:"Its trips, by their place in the list"`
+}
+
 // Trip is one visit to the workbench.
 type Trip struct {
+	Day     int      `json:"day" doc:"From 1"`
 	Does    string   `json:"does"`
 	Do      string   `json:"do"`
 	Zones   []string `json:"zones" doc:"Names, in order"`
 	StartH  float64  `json:"start_h" doc:"Hours after the first trip"`
-	At      string   `json:"at" doc:"The same in words"`
+	At      string   `json:"at" doc:"The hour of its day"`
 	Minutes float64  `json:"minutes"`
 	Work    string   `json:"work" doc:"The same in words"`
 	While   []string `json:"while,omitempty" doc:"Zones that dry meanwhile"`

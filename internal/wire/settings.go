@@ -18,7 +18,35 @@ type Settings struct {
 	// Way is empty for the usual one.
 	Way  string `json:"way,omitempty"`
 	Ways []Way  `json:"ways,omitempty"`
+	// Kits are the ids of those that the studio has, and OwnKits those of its own, or changed.
+	Kits      []string `json:"kits,omitempty"`
+	OwnKits   []Kit    `json:"own_kits,omitempty"`
+	HabitsOff []string `json:"habits_off,omitempty"`
+	Bench     *Bench   `json:"bench,omitempty"`
 }
+
+// Kit is what a studio owns and likes.
+type Kit struct {
+	ID       string   `json:"id"`
+	Name     string   `json:"name"`
+	Says     string   `json:"says,omitempty"`
+	Tools    []string `json:"tools,omitempty"`
+	Products []string `json:"products,omitempty"`
+	Everyday string   `json:"everyday,omitempty"`
+	Matt     string   `json:"matt,omitempty"`
+	Hard     string   `json:"hard,omitempty"`
+	Weather  string   `json:"weather,omitempty"`
+}
+
+// Bench is when a studio works.
+type Bench struct {
+	FromH float64  `json:"from_h"`
+	ToH   float64  `json:"to_h"`
+	Days  []string `json:"days"`
+}
+
+// Weekdays are the ids of the days of the week.
+var Weekdays = []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}
 
 // Way is a way of working: the choices that plans are made by.
 type Way struct {
@@ -44,6 +72,7 @@ type Way struct {
 	NoSmell       bool     `json:"no_smell,omitempty"`
 	Shelf         []string `json:"shelf,omitzero"`
 	Without       []string `json:"without,omitempty"`
+	HabitsOff     []string `json:"habits_off,omitempty"`
 }
 
 // DecodeSettings reads a studio's settings. The error, if any, is an *Error.
@@ -73,6 +102,27 @@ func DecodeSettings(data []byte) (Settings, error) {
 	}
 	if _, shipped := plan.WayNamed(s.Way, nil); s.Way != "" && !shipped && !known[s.Way] {
 		return s, &Error{"$.way", strconv.Quote(s.Way), "there is no such way"}
+	}
+	own := map[string]bool{}
+	for i := range s.OwnKits {
+		id := s.OwnKits[i].ID
+		if own[id] {
+			return s, &Error{fmt.Sprintf("$.own_kits[%d].id", i), strconv.Quote(id), "another kit already has this id"}
+		}
+		own[id] = true
+	}
+	for i, id := range s.Kits {
+		if _, shipped := plan.KitNamed(id, nil); !shipped && !own[id] {
+			return s, &Error{fmt.Sprintf("$.kits[%d]", i), strconv.Quote(id), "there is no such kit"}
+		}
+	}
+	if b := s.Bench; b != nil {
+		switch {
+		case b.ToH-b.FromH < 1:
+			return s, &Error{"$.bench.to_h", fmt.Sprint(b.ToH), "a working day must be at least an hour long"}
+		case len(b.Days) == 0:
+			return s, &Error{"$.bench.days", "[]", "choose at least one working day"}
+		}
 	}
 	return s, nil
 }

@@ -32,6 +32,8 @@ type Vocab struct {
 	CrossCut   []CutWord       `json:"cross_cut" doc:"The classes of the cross-cut scale, the worst first"`
 	CutHow     []string        `json:"cut_how" doc:"How a patch is cut and rated, in order"`
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and the weights of plans"`
+	Kits       KitWords        `json:"kits" doc:"Kits, tools and the habits of planning"`
+	Furniture  []Word          `json:"furniture" doc:"Kinds of furniture"`
 	Options    []StepOption    `json:"starts" doc:"Possible next steps of a plan, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
 	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
@@ -288,6 +290,21 @@ type WayWords struct {
 	Terms    []Term   `json:"terms" doc:"The terms that plans are weighed by"`
 	Main     []string `json:"main" doc:"The ways of working that are compared by default"`
 	Most     int      `json:"most" doc:"The most that are compared at once"`
+}
+
+// KitWords are the kits that come with the program, and what a studio chooses about planning.
+type KitWords struct {
+	Kits   []Kit       `json:"kits" doc:"Those that come with the program, the usual one first"`
+	Tools  []Word      `json:"tools"`
+	Uses   []Word      `json:"uses" doc:"What a paint of choice is chosen for"`
+	Habits []HabitWord `json:"habits"`
+	Bench  Bench       `json:"bench" doc:"The usual working hours"`
+}
+
+// HabitWord describes a habit of planning.
+type HabitWord struct {
+	Word
+	Risk string `json:"risk" doc:"What may happen without it"`
 }
 
 // Term is something that plans are weighed by.

@@ -587,6 +587,20 @@ export interface components {
             share: string;
             words: string;
         };
+        Bench: {
+            /** @description days of the week on which the studio works */
+            days: string[];
+            /**
+             * Format: double
+             * @description the hour at which work begins
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description the hour at which it ends
+             */
+            to_h: number;
+        };
         Bleed: {
             /** Format: double */
             delta_e: number;
@@ -769,6 +783,17 @@ export interface components {
             says: string[];
             /** @description The same in words */
             work: string;
+        };
+        Day: {
+            /**
+             * Format: int64
+             * @description From 1, with those on which nobody works
+             */
+            day: number;
+            /** @description As day 1, 2 h: and what is done */
+            title: string;
+            /** @description Its trips, by their place in the list */
+            trips: number[];
         };
         Defect: {
             /**
@@ -1016,6 +1041,15 @@ export interface components {
             name: string;
             note?: string;
         };
+        HabitWord: {
+            /** @description Further words to find it by */
+            also?: string;
+            id: string;
+            name: string;
+            note?: string;
+            /** @description What may happen without it */
+            risk: string;
+        };
         Hiding: {
             /** Format: int64 */
             coats_needed: number;
@@ -1158,6 +1192,36 @@ export interface components {
             surface_c?: number;
             /** Format: double */
             temp_c?: number;
+        };
+        Kit: {
+            /** @description paint of choice: everyday furniture; absent: any */
+            everyday?: string;
+            /** @description paint of choice: kitchens and table tops; absent: any */
+            hard?: string;
+            /** @description id; that of a kit of the program stands for it */
+            id: string;
+            /** @description paint of choice: matt faces; absent: any */
+            matt?: string;
+            /** @description name */
+            name: string;
+            /** @description products that it keeps */
+            products?: string[];
+            /** @description a sentence on what it is for */
+            says?: string;
+            /** @description tools besides brushes, rags and abrasives */
+            tools?: string[];
+            /** @description paint of choice: outdoors; absent: any */
+            weather?: string;
+        };
+        KitWords: {
+            /** @description The usual working hours */
+            bench: components["schemas"]["Bench"];
+            habits: components["schemas"]["HabitWord"][];
+            /** @description Those that come with the program, the usual one first */
+            kits: components["schemas"]["Kit"][];
+            tools: components["schemas"]["Word"][];
+            /** @description What a paint of choice is chosen for */
+            uses: components["schemas"]["Word"][];
         };
         Known: {
             finish: components["schemas"]["Certainty"];
@@ -1585,6 +1649,8 @@ export interface components {
             format: string;
             /** @description what is known of its past; absent: unknown */
             history?: components["schemas"]["History"];
+            /** @description what kind of furniture it is; how fiddly the work is follows from that where parts are missing; absent: unknown */
+            kind?: string;
             /**
              * Format: int64
              * @description year it was made; absent: unknown
@@ -1611,6 +1677,8 @@ export interface components {
             zones?: components["schemas"]["Zone"][];
         };
         PiecePlan: {
+            /** @description The same by day */
+            days: components["schemas"]["Day"][];
             piece: components["schemas"]["Piece"];
             /**
              * Format: int64
@@ -1770,7 +1838,7 @@ export interface components {
              * @description The field to enter it in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
             says: string;
             /** @description A plan that then passes */
             words: string[];
@@ -1784,7 +1852,7 @@ export interface components {
              * @description Of a measurement: the field to fill in
              * @enum {string}
              */
-            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
             /** @enum {string} */
             kind: "edit" | "measure" | "acknowledge";
             /** @description Of an edit: the zone's whole repaired steps */
@@ -1895,7 +1963,7 @@ export interface components {
              * @description The field to enter the result in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
             if: string;
             /** @description The steps of that plan, in words */
             instead?: string[];
@@ -1904,6 +1972,12 @@ export interface components {
             then: string;
         };
         Settings: {
+            /** @description when the studio works; absent: nine to six, Monday to Saturday */
+            bench?: components["schemas"]["Bench"];
+            /** @description habits of planning that are switched off; absent: none */
+            habits_off?: string[];
+            /** @description ids of the kits that the studio has; plans use what is in them; absent: the kit of a small brush studio */
+            kits?: string[];
             /**
              * Format: int64
              * @description year before which local rules suspect lead in old paint; absent: the usual one
@@ -1911,6 +1985,8 @@ export interface components {
             lead_year?: number;
             /** @description name of the studio */
             name: string;
+            /** @description kits of the studio's own, and those that it has changed */
+            own_kits?: components["schemas"]["Kit"][];
             /** @description the workshop's usual air */
             site: components["schemas"]["Site"];
             /**
@@ -2129,8 +2205,14 @@ export interface components {
         };
         Studio: {
             air: components["schemas"]["Air"];
+            /** @description when the studio works; absent: nine to six, Monday to Saturday */
+            bench?: components["schemas"]["Bench"];
             /** @description The data is a copy that is deleted at the end */
             demo: boolean;
+            /** @description habits of planning that are switched off; absent: none */
+            habits_off?: string[];
+            /** @description ids of the kits that the studio has; plans use what is in them; absent: the kit of a small brush studio */
+            kits?: string[];
             /**
              * Format: int64
              * @description year before which local rules suspect lead in old paint; absent: the usual one
@@ -2138,6 +2220,8 @@ export interface components {
             lead_year?: number;
             /** @description name of the studio */
             name: string;
+            /** @description kits of the studio's own, and those that it has changed */
+            own_kits?: components["schemas"]["Kit"][];
             /** @description It was opened to be read only: nothing can be saved */
             read_only?: boolean;
             /**
@@ -2289,10 +2373,15 @@ export interface components {
             where: string;
         };
         Trip: {
-            /** @description The same in words */
+            /** @description The hour of its day */
             at: string;
             /** @description Why it was put a day away from another trip */
             caution?: string;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            day: number;
             do: string;
             does: string;
             /** Format: double */
@@ -2326,8 +2415,12 @@ export interface components {
             fillers: components["schemas"]["Word"][];
             finishes: components["schemas"]["FinishWord"][];
             fittings: components["schemas"]["FittingWord"][];
+            /** @description Kinds of furniture */
+            furniture: components["schemas"]["Word"][];
             gloss: components["schemas"]["Word"][];
             hows: components["schemas"]["Word"][];
+            /** @description Kits, tools and the habits of planning */
+            kits: components["schemas"]["KitWords"];
             /** @description How much of a soil or a bleeder there is, in words, from 0 */
             levels: string[];
             /** @description What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats */
@@ -2399,6 +2492,8 @@ export interface components {
              * @enum {string}
              */
             flake_seal?: "wax" | "mist";
+            /** @description habits of planning that it leaves out; absent: none */
+            habits_off?: string[];
             /**
              * @description what makes the paint hold
              * @enum {string}
@@ -2456,6 +2551,10 @@ export interface components {
         WayPlan: {
             /** @description Why it is not the best */
             against?: string;
+            /** @description The same as a clause */
+            buy_words?: string;
+            /** @description What it needs that the kit does not have */
+            buys?: string[];
             /** @description Of a flaking look: how much flakes off */
             chips?: string;
             /**
@@ -2463,18 +2562,31 @@ export interface components {
              * @description Of materials, in the studio's currency
              */
             cost: number;
+            /**
+             * Format: int64
+             * @description The same as a number, without the wait for hardness
+             */
+            days?: number;
             /** @description What it depends on, most important first */
             depends?: string[];
+            /** @description How it differs from the best plan, in a sentence */
+            differs?: string;
             /** Format: double */
             elapsed_h: number;
             /** @description The paint and its seal, in words */
             finish?: string;
+            /** @description What must stand before its verdict: how many faces painted like this peel */
+            front?: string;
+            /** @description What buying that gains, in a sentence */
+            gain?: string;
             /** @description What makes it hold, in words */
             ground?: string;
             /** Format: double */
             hands_on_h: number;
             /** @description How well it holds, in a few words */
             holds?: string;
+            /** @description Habits that it does not keep: what each risks */
+            leaves?: string[];
             name: string;
             /** @description Where the look decides and not the way of working */
             note?: string;
@@ -2484,6 +2596,8 @@ export interface components {
             points: number;
             /** @description Proved to be the best plan possible in the planner's vocabulary, by these weights */
             proved: boolean;
+            /** @description That hardware may go back the next day, with its caution */
+            refit?: string;
             /** @description Of peeling */
             risk?: components["schemas"]["Range"];
             /** @description An earlier way of working with the same steps, or blocked for the same reasons */
@@ -2496,7 +2610,7 @@ export interface components {
             steps?: components["schemas"]["Step"][];
             /** @description What blocks a plan, where there is none */
             stuck?: components["schemas"]["Infeasible"];
-            /** @description How long it takes, in words */
+            /** @description How many days it takes, in words */
             takes?: string;
             /** @description What its points are made of */
             terms?: components["schemas"]["TermPoints"][];
@@ -2509,7 +2623,7 @@ export interface components {
             way: string;
             /** @description The steps in words */
             words?: string[];
-            /** @description How much of that is work, in words */
+            /** @description How much of that is work, as a range in words */
             work?: string;
         };
         WayWords: {
@@ -2656,9 +2770,15 @@ export interface components {
             work: number;
         };
         ZonePlan: {
+            /** @description What its new plan needs that the kit does not have, as a clause */
+            buy_words?: string;
             /** @description Why it cannot have their paint */
             differs?: string;
+            /** @description What must stand before its verdict: how many faces painted like this peel */
+            front?: string;
             id: string;
+            /** @description Habits that it does not keep: what each risks */
+            leaves?: string[];
             /** @description Zones that will look the same */
             like?: string[];
             name: string;
