@@ -38,12 +38,12 @@ func TestAPlanIsFoundTakenSpoiledAndRepaired(t *testing.T) {
 		t.Fatalf("kept: %q, %s", z.Way, does(z.Steps))
 	}
 	// For the worse: the primer goes, and the check objects.
-	do(t, ctx, click(row(4, "primer_bond_wb")), click(`[data-do="remove"]`), verdict("fails"), shows(`[data-code="adhesion.weakest"]`), saved(), click(primed), verdict("sound"), saved())
+	do(t, ctx, click(`[data-row][data-is="primer_bond_wb"]`), click(`[data-do="remove"]`), verdict("watch"), shows(`[data-code="adhesion.weakest"]`), saved(), click(primed), verdict("sound"), saved())
 	if s := does(a.stored("19").Piece.Zones[2].Steps); !strings.Contains(s, "primer_bond_wb") {
 		t.Errorf("repaired: %s", s)
 	}
 	// Reloaded it is there; undone to the very beginning there is no plan.
-	do(t, ctx, chromedp.Reload(), verdict("sound"), ctrl("z", false), verdict("fails"), ctrl("z", false), verdict("sound"), ctrl("z", false), hides("[data-row]"), saved())
+	do(t, ctx, chromedp.Reload(), verdict("sound"), ctrl("z", false), verdict("watch"), ctrl("z", false), verdict("sound"), ctrl("z", false), hides("[data-row]"), saved())
 	if z := a.stored("19").Piece.Zones[2]; len(z.Steps) != 0 || z.Way != "" {
 		t.Errorf("undone: %q, %s", z.Way, does(z.Steps))
 	}
@@ -84,7 +84,7 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 	}
 	// Those that are to match have the same paint.
 	for _, z := range p.Zones[:3] {
-		if !strings.Contains(does(z.Steps), "paint_mineral") {
+		if !strings.Contains(does(z.Steps), "paint_enamel_wb") {
 			t.Errorf("%s: %s", z.ID, does(z.Steps))
 		}
 	}

@@ -294,6 +294,8 @@ func StepWords(c *craft.Craft, s *surface.Step) string {
 		return "Fill" + map[string]string{"filler_two_part": " with two-part filler", "filler_fine": " with fine filler"}[s.With]
 	case surface.Mask:
 		return strings.TrimSpace("Mask " + s.What)
+	case surface.Remove:
+		return strings.TrimSpace("Remove " + s.What)
 	case surface.Effect:
 		x, ok := c.Effect(s.Effect)
 		if !ok {

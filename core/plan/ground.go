@@ -101,7 +101,11 @@ func (p *planner) vocabulary() {
 				all = false
 			}
 			if all {
-				p.primers = append(p.primers, p.move(grounding, s))
+				m := p.move(grounding, s)
+				if p.idler(row) {
+					m.least[Trouble] += secondKind
+				}
+				p.primers = append(p.primers, m)
 			}
 			if p.spots && row.Block.Blocks() && p.way.Knots != KnotsAll || n == 1 && p.ask.Fill != "" && !row.Aerosol && (row.Coat == craft.SH || row.Coat == craft.SW || row.Coat == craft.SO) {
 				s.Scope, s.Method = surface.Spots, "brush"
@@ -112,6 +116,34 @@ func (p *planner) vocabulary() {
 			}
 		}
 	}
+}
+
+// idler tells whether a primer is a stain blocker that has nothing to block here.
+func (p *planner) idler(row *craft.ProductRow) bool {
+	return !p.bleeds && row.Block.Blocks() && row.Opaque() && row.Coat != craft.BP && len(craft.Coats[row.Coat].Made) == 0
+}
+
+// fuss is the trouble of the primers of a whole plan beyond their trips: a second kind, and a blocker with
+// nothing to block.
+func (p *planner) fuss(steps []surface.Step) float64 {
+	out, kinds := 0., 0
+	for i := range steps {
+		s := &steps[i]
+		if s.Do != surface.Coat || s.Scope != surface.All {
+			continue
+		}
+		row := &p.craft.Products[s.Product]
+		if row.Role != craft.RolePrimer && !p.craft.Fills(s.Product, craft.ForGrain) {
+			break
+		}
+		if kinds++; kinds > 1 {
+			out += secondKind
+		}
+		if p.idler(row) {
+			out += secondKind
+		}
+	}
+	return out
 }
 
 // offCome tells whether a painter would consider removing the old finish: it is loose, the pores

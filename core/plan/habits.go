@@ -38,7 +38,7 @@ type HabitRow struct {
 
 // Habits is indexed by Habit. Working defaults of the trade.
 var Habits = [NumHabits]HabitRow{
-	WashFirst:        {"wash", "Wash every used piece", "Hands leave grease that nobody sees, and paint shows it weeks later.", "Not washed: grease that nobody saw may keep the first coat from holding."},
+	WashFirst:        {"wash", "Wash every used piece", "Grease from hands stays on what looks clean, and paint shows it weeks later.", "Not washed: grease that nobody saw may keep the first coat from holding."},
 	ScuffFilms:       {"scuff", "Scuff every hard film before paint", "A light sanding gives any coat something to hold on to; wet where there may be lead.", "Not scuffed: knocks and fingernails take the paint off sooner."},
 	SandBare:         {"sand_bare", "Sand bare wood that is not prepared", "Planer marks and raised fibres show through any paint.", "Bare wood not sanded: fibres and planer marks may show."},
 	Denib:            {"denib", "Sand down the first coat under a shine", "The first coat raises grain and board fibres; satin shows every one of them.", "First coat not sanded down: it feels rough and shows under a shine."},
@@ -46,8 +46,8 @@ var Habits = [NumHabits]HabitRow{
 	BlockTwice:       {"block_twice", "Two blocking coats under a pale colour", "Marked tannin, dye or smoke works through the thin places of a single coat.", "Blocked once: stains may come through where that coat is thin."},
 	HardLast:         {"hard_last", "A last coat made for the use", "Wall paint marks where hands go; a table top wants a clear made for it; oil enamel belongs outdoors and on metal.", "The last coat is not one made for this use: it may mark or wear through sooner."},
 	SmallCans:        {"small_cans", "Spray cans for small things only", "Above half a square metre, or one and a half of slender parts, cans get streaky and dear.", "Cans on a large face: streaks, mist and many cans."},
-	NoShellacOutside: {"no_shellac_outside", "No shellac outdoors or in the damp", "Damp turns it white and frost cracks it.", "Shellac in the damp: it may turn white and let go."},
-	FillByMaterial:   {"fill_by_material", "Two-part filler on metal", "Fine filler shrinks and falls out where the ground does not drink.", "Fine filler on metal: it may fall out."},
+	NoShellacOutside: {"no_shellac_outside", "No shellac outdoors or in the damp", "Damp turns it white and frost cracks it.", "Shellac in the damp: it may turn white and peel."},
+	FillByMaterial:   {"fill_by_material", "Two-part filler on metal", "Fine filler shrinks and falls out on what does not absorb.", "Fine filler on metal: it may fall out."},
 	RightPrimer:      {"right_primer", "A primer made for the material", "Steel, zinc, glass and slick plastic each have a primer made for them; epoxy is for metal.", "No primer made for this material: it holds less surely, and steel may rust."},
 	SealKnots:        {"seal_knots", "Seal knots alone where the rest does not bleed", "Two coats on the knots, feathered, spare the whole face a primer.", "Knots not sealed on their own."},
 }

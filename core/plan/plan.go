@@ -181,6 +181,7 @@ type planner struct {
 	sound     *check.Evaluator // of the same zone as a sound face
 	barred    bool             // lead forbids dry work
 	spots     bool             // something bleeds in spots
+	bleeds    bool             // something bleeds at all
 	pores     bool             // bare with open pores: a shiny finish needs a filler
 	belief    bool             // what it may be is weighed by a belief
 	outside   buys             // what is not in the kit
@@ -284,6 +285,7 @@ func (p *planner) surveyed() error {
 		lv := surface.Levels(c, &m.Facts)
 		for b := range lv {
 			p.spots = p.spots || lv[b] > 0 && craft.Bleeders[b].Local
+			p.bleeds = p.bleeds || lv[b] > 0
 		}
 	}
 	return nil

@@ -339,16 +339,24 @@ func TestMoreWeightMeansLess(t *testing.T) {
 // A plan of one's own is weighed by the same scale.
 func TestWeighingAPlan(t *testing.T) {
 	c := craft.Default()
-	a, ask := find(t, "oak varnish_oil satin; soils grease2 grime1", "best")
-	own, err := Weigh(c, ask, a.Best.Steps)
-	if err != nil || own == nil {
-		t.Fatal(err)
-	}
-	if math.Abs(own.Points-a.Best.Points) > 1e-9 {
-		t.Errorf("%v points for the best plan, %v when it was found", own.Points, a.Best.Points)
-	}
-	if own, err = Weigh(c, ask, a.Best.Steps[:1]); err != nil || own != nil {
-		t.Errorf("a plan without coats weighs %+v, %v", own, err)
+	for _, facts := range []string{"oak varnish_oil satin; soils grease2 grime1", "beech varnish_oil satin", "mahogany shellac gloss; soils wax_polish2; area 3; target satin", "steel gloss; soils rust_loose1", "laminate_hpl satin; wear tabletop"} {
+		for _, kit := range []*Kit{nil, DefaultKit()} {
+			ask := Request{Zone: zoneOf(t, facts), Way: Ways[0], Kit: kit, PutBack: true, TakeOff: "knobs"}
+			a, err := Find(context.Background(), c, ask)
+			if err != nil || a.Best == nil {
+				t.Fatal(err, facts)
+			}
+			own, err := Weigh(c, ask, a.Best.Steps)
+			if err != nil || own == nil {
+				t.Fatal(err)
+			}
+			if math.Abs(own.Points-a.Best.Points) > 1e-9 {
+				t.Errorf("%s: %v points for the best plan, %v when it was found\n%v\n%v", facts, own.Points, a.Best.Points, own.Amounts, a.Best.Amounts)
+			}
+			if own, err = Weigh(c, ask, a.Best.Steps[:1]); err != nil || own != nil {
+				t.Errorf("a plan without coats weighs %+v, %v", own, err)
+			}
+		}
 	}
 }
 

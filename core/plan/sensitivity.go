@@ -38,6 +38,7 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 		a := static(p.craft, &p.zone.Facts, &steps[i])
 		statics = statics.plus(&a)
 	}
+	statics[Trouble] += p.fuss(steps)
 	j := p.evaluator.Whole(steps)
 	a := amounts(&statics, &j)
 	a[Elapsed] -= idle(steps)

@@ -299,7 +299,7 @@ func deedsOf(c *craft.Craft, z *check.Zone) []deed {
 		if s.Do == surface.Wait || s.Do == surface.Test {
 			continue
 		}
-		if n := len(out); s.Do == surface.Dust && n > 0 && out[n-1].kind == surface.Abrade {
+		if n := len(out); s.Do == surface.Dust && n > 0 && (out[n-1].kind == surface.Abrade || out[n-1].kind == surface.Effect) {
 			// It is done where one stands.
 			more := e.After.Minutes - e.Before.Minutes
 			out[n-1].minutes += more

@@ -44,7 +44,13 @@ func oak(target wire.Target, steps ...wire.Step) *wire.Piece {
 
 func planned(t *testing.T, e *Engine, p *wire.Piece) wire.WayPlan {
 	t.Helper()
-	z, err := e.Job(p, usual).PlanZone(ctx, 0, plan.Ways[:1], PlanOptions{Section: true})
+	everything := &plan.Kit{ID: "all"}
+	for i := range e.Craft.Products {
+		everything.Products = append(everything.Products, e.Craft.Products[i].ID)
+	}
+	shop := usual
+	shop.Kit = everything
+	z, err := e.Job(p, shop).PlanZone(ctx, 0, plan.Ways[:1], PlanOptions{Section: true})
 	if err != nil || z.Plans[0].Infeasible != nil {
 		t.Fatalf("%v %+v", err, z.Plans[0].Infeasible)
 	}
@@ -78,7 +84,7 @@ func judgedBy(t *testing.T, e *Engine, p *wire.Piece) wire.ZoneResult {
 }
 
 func TestAMadeUpPaint(t *testing.T) {
-	e := madeUp([]craft.ProductRow{like("paint_casein", "Casein paint", "paint_mineral", func(r *craft.ProductRow) {
+	e := madeUp([]craft.ProductRow{like("paint_casein", "Casein paint", "paint_enamel_wb", func(r *craft.ProductRow) {
 		r.Price, r.Remark, r.Hiding = 200, "made up", .97
 	})}, nil)
 	p := oak(wire.Target{Colour: "#e4e8df", Sheen: "eggshell"}, wire.Step{Do: "coat", Product: "shellac_pigmented"}, wire.Step{Do: "coat", Product: "paint_casein", Coats: 2})

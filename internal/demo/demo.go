@@ -29,6 +29,7 @@ const InstrumentSeed = 7
 // Settings are the studio's.
 var Settings = wire.Settings{
 	Name: "Lantern Yard", Units: "metric", Site: wire.Site{TempC: Site.TempC, RHPct: Site.RH},
+	Kits: []string{"brush", "spray"},
 }
 
 // settled is how many pieces have been in the studio for long.

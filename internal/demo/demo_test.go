@@ -17,8 +17,14 @@ import (
 
 var (
 	engine = app.NewEngine(craft.Default())
-	foyer  = app.Workshop{Air: Site, Today: "2026-11-24"}
+	foyer  = app.Workshop{Air: Site, Today: "2026-11-24", Kit: kit()}
 )
+
+// kit is what the studio has.
+func kit() *plan.Kit {
+	k, _ := app.KitOf(Settings.Kits, Settings.OwnKits)
+	return k
+}
 
 func checked(t testing.TB, p *wire.Piece) wire.CheckResult {
 	t.Helper()

@@ -5,6 +5,7 @@ import { BrowserRouter, Route, Routes } from "react-router";
 import { STUDIO, StudioProvider } from "./api/studio";
 import { INSTRUMENTS, InstrumentsProvider } from "./frame/useInstruments";
 import "./app.css";
+import { KitPage } from "./kit/KitPage";
 import { PiecePage } from "./piece/PiecePage";
 import { PiecesPage } from "./pieces/PiecesPage";
 import { RulesPage } from "./rules/RulesPage";
@@ -48,6 +49,7 @@ if (root) {
                   <Routes>
                     <Route path="/" element={<PiecesPage />} />
                     <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
+                    <Route path="/kit" element={<KitPage />} />
                     <Route path="/rules" element={<RulesPage />} />
                     <Route path="*" element={<NotFound />} />
                   </Routes>

@@ -1,10 +1,10 @@
-import { BookOpen, Keyboard, Moon, Settings2, Sun } from "lucide-react";
+import { BookOpen, Keyboard, Moon, Paintbrush, Settings2, Sun } from "lucide-react";
 import { memo, type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
 import { KeysSheet } from "./KeysSheet";
-import { useKeys } from "./keys";
+import { ANYWHERE, useKeys } from "./keys";
 import { StudioSheet } from "./StudioSheet";
 import { turnTheme, useTheme } from "./theme";
 
@@ -20,7 +20,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
   const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
-  useKeys("Anywhere", [
+  useKeys(ANYWHERE, [
     { key: "?", says: "Show the shortcuts", run: () => setOpen("keys") },
     { key: "t", says: "Light or dark theme", run: turnTheme },
   ]);
@@ -79,6 +79,15 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
   const theme = useTheme();
   return (
     <div className="flex items-center">
+      <Link
+        data-do="kit"
+        to="/kit"
+        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+        title="Kit and habits"
+      >
+        <Paintbrush className="size-5" aria-hidden="true" />
+        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Kit and habits</span>
+      </Link>
       <Link
         data-do="rules"
         to="/rules"

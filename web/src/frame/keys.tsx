@@ -5,6 +5,9 @@ export type Shortcut = { key: string; says: string; run: () => void };
 
 type Group = { title: string; keys: Shortcut[] };
 
+/** ANYWHERE is the group of shortcuts that hold on every screen. */
+export const ANYWHERE = "Anywhere";
+
 const groups = new Map<object, Group>();
 const heard = new Set<() => void>();
 let shown: Group[] = [];
@@ -80,7 +83,9 @@ window.addEventListener("keydown", (e) => {
   if (plain && (!letters || typing(e.target))) return;
   // A field undoes its own typing.
   if (key.toLowerCase().endsWith("+z") && typing(e.target)) return;
-  for (const g of [...groups.values()].reverse()) {
+  // After a reload the frame registers after its screen; what holds anywhere gives way all the same.
+  const order = [...groups.values()].reverse();
+  for (const g of [...order.filter((g) => g.title !== ANYWHERE), ...order.filter((g) => g.title === ANYWHERE)]) {
     const k = g.keys.find((x) => x.key === key);
     if (k) {
       e.preventDefault();

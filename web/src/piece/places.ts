@@ -36,6 +36,7 @@ export const PLACES: Record<FieldName, Place> = {
   steps: { view: "plan" },
   way: { view: "compare" },
   shelf: { view: "compare" },
+  kit: { view: "compare" },
 };
 
 /** placeOf is the address where a field of a zone is filled in. */

@@ -59,7 +59,7 @@ export function Survey() {
       />
       <Damage />
       <Wanted target={zone.target} wear={zone.wear} set={set} />
-      <WholePiece use={piece.use} made={piece.made} site={piece.site} onPiece={onPiece} />
+      <WholePiece kind={piece.kind} use={piece.use} made={piece.made} site={piece.site} onPiece={onPiece} />
       <div className="mt-4 flex flex-wrap gap-2 border-base-300 border-t pt-3">
         <button type="button" className="btn btn-primary h-12" data-on onClick={onPlan}>
           Go to the plan <ArrowRight className="size-5" aria-hidden="true" />

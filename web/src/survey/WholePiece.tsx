@@ -2,7 +2,7 @@ import { memo } from "react";
 import type { Piece } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
-import { Check } from "../ui/Choice";
+import { Check, Choice } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { TempField } from "../ui/TempField";
 import { clock, temp, useUnits } from "../ui/units";
@@ -11,10 +11,10 @@ import { RoomMeter } from "./Meter";
 /** A typed value is no longer a reading. */
 const TYPED = { by: undefined, at: undefined, simulated: undefined };
 
-type Props = Pick<Piece, "use" | "made" | "site"> & { onPiece: (part: Partial<Piece>) => void };
+type Props = Pick<Piece, "kind" | "use" | "made" | "site"> & { onPiece: (part: Partial<Piece>) => void };
 
 /** WholePiece is what is known of the whole piece. */
-export const WholePiece = memo(function WholePiece({ use, made, site: own, onPiece }: Props) {
+export const WholePiece = memo(function WholePiece({ kind, use, made, site: own, onPiece }: Props) {
   const v = useVocab();
   const u = useUnits();
   const studio = useStudio()?.site;
@@ -40,6 +40,15 @@ export const WholePiece = memo(function WholePiece({ use, made, site: own, onPie
         </div>
       </fieldset>
       <div className="grid gap-x-4 sm:grid-cols-3">
+        <Choice
+          label="Kind of furniture"
+          name="piece.kind"
+          none="Not said"
+          words={v.furniture}
+          value={kind ?? ""}
+          hint="How fiddly it is, where its parts are not entered"
+          onChange={(id) => onPiece({ kind: (id || undefined) as Piece["kind"] })}
+        />
         <NumberField label="Year it was made" of="piece.made" value={made} onChange={(made) => onPiece({ made })} />
         <TempField
           label="Workshop temperature"

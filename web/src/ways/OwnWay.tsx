@@ -5,6 +5,8 @@ import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
+import { named } from "../ui/named";
+import { Ticked } from "../ui/Ticked";
 
 type Way = Schemas["Way"];
 type Word = { id: string; name: string };
@@ -92,6 +94,22 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             <Check key={c.key} label={c.label} on={!!w[c.key]} onChange={(on) => set({ [c.key]: on })} />
           ))}
         </div>
+        <fieldset className="mb-2">
+          <legend className="font-medium">Habits that this way leaves out</legend>
+          <div className="grid sm:grid-cols-2">
+            {v.kits.habits.map((h) => (
+              <Check
+                key={h.id}
+                label={h.name}
+                on={w.habits_off?.includes(h.id) ?? false}
+                onChange={(on) => {
+                  const rest = (w.habits_off ?? []).filter((x) => x !== h.id);
+                  set({ habits_off: on ? [...rest, h.id] : rest });
+                }}
+              />
+            ))}
+          </div>
+        </fieldset>
         <Ticked
           legend="Only these paints (none ticked: all)"
           products={v.products.filter((p) => p.role === "paint")}
@@ -148,55 +166,8 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
   );
 }
 
-type TickedProps = {
-  legend: string;
-  products: { id: string; name: string; role: string }[];
-  ids: string[];
-  onChange: (ids: string[]) => void;
-};
-
-/** Ticked are several products with checkboxes, grouped by role. */
-function Ticked({ legend, products, ids, onChange }: TickedProps) {
-  const roles = [...new Set(products.map((p) => p.role))];
-  return (
-    <fieldset className="mb-2" data-ticked={legend}>
-      <legend className="font-medium">{legend}</legend>
-      {roles.map((role) => (
-        <div key={role} className="grid sm:grid-cols-2 lg:grid-cols-3">
-          {roles.length > 1 && (
-            <p className="col-span-full text-secondary text-sm">{role[0]?.toUpperCase() + role.slice(1)}</p>
-          )}
-          {products
-            .filter((p) => p.role === role)
-            .map((p) => (
-              <Check
-                key={p.id}
-                label={p.name}
-                on={ids.includes(p.id)}
-                onChange={(on) => onChange(on ? [...ids, p.id] : ids.filter((x) => x !== p.id))}
-              />
-            ))}
-        </div>
-      ))}
-    </fieldset>
-  );
-}
-
 /** more is the word for an amount without a word. */
 function more(words: Word[], value: number | undefined): Word[] {
   const id = String(value);
   return value === undefined || words.some((x) => x.id === id) ? [] : [{ id, name: id }];
-}
-
-/** named is a unique id for a way of working of that name. */
-function named(name: string, taken: { id: string }[]): string {
-  const base =
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-+|-+$/g, "")
-      .slice(0, 30) || "way";
-  let id = base;
-  for (let n = 2; taken.some((w) => w.id === id); n++) id = `${base}-${n}`;
-  return id;
 }

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { again, answer, api, type Piece, RETRY, Refused, TYPING, why, type Zone } from "../api/client";
+import { useStudio } from "../api/studio";
 import { numberOf } from "../piece/useCheck";
 import type { FieldName } from "../piece/workspace";
 import { useLast, useLater } from "../ui/later";
@@ -14,8 +15,9 @@ export function Sensitivities({ piece, zone, weights: w, onField }: Props) {
   const [open, setOpen] = useState(false);
   const weights = said(w);
   const asked = useLater(piece, TYPING);
+  const rev = useStudio()?.rev; // kit and habits
   const q = useQuery({
-    queryKey: ["minds", numberOf(asked), zone.id, weights],
+    queryKey: ["minds", numberOf(asked), zone.id, weights, rev],
     queryFn: ({ signal }) =>
       answer(
         api.POST("/api/minds", {

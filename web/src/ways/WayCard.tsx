@@ -5,7 +5,6 @@ import { Cut } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { useName } from "../ui/focus";
 import { Joint, toneOf } from "../ui/Mark";
-import { count } from "../ui/units";
 import { FieldLink } from "./FieldLink";
 import type { WayPlan } from "./useWays";
 
@@ -35,7 +34,9 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
       <h3 className="font-semibold leading-tight">
         <span className="tabular-nums">{rank}.</span> {p.name}
       </h3>
-      <p className="min-h-5 text-secondary text-sm leading-tight">{best ? "Best, with the weights above" : among(p)}</p>
+      <p className="min-h-5 text-secondary text-sm leading-tight" data-differs>
+        {best ? "Best, with the weights above" : among(p)}
+      </p>
       {p.stuck && p.same ? (
         <p className="mt-1 flex items-center gap-1.5 font-semibold text-error text-sm" data-stuck>
           <Joint verdict="fails" /> No plan passes
@@ -44,6 +45,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
         <Stuck plan={p} onField={onField} />
       ) : (
         <>
+          {p.front && (
+            <p className="mt-1 font-semibold text-warning leading-tight" data-front>
+              {p.front}
+            </p>
+          )}
           <div className="mt-1 flex min-h-12 items-center justify-between gap-2">
             <p className={`flex items-center gap-1.5 font-semibold ${toneOf[verdict]}`}>
               <Joint verdict={verdict} /> {WORD[verdict]}
@@ -67,6 +73,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH, "must fit")} width={WIDE} />
             </div>
           )}
+          {p.buy_words && (
+            <p className="mb-1 rounded bg-base-200 px-2 py-1 text-sm leading-tight" data-buys>
+              <b className="font-semibold">{p.buy_words[0]?.toUpperCase() + p.buy_words.slice(1)}.</b> {p.gain}
+            </p>
+          )}
           <p className="mb-1 text-sm leading-tight">
             {p.ground && p.ground[0]?.toUpperCase() + p.ground.slice(1)}, then {p.finish}.
           </p>
@@ -81,9 +92,7 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
             {p.chips && <Figure of="Flakes off">{p.chips} of it</Figure>}
             <Figure of="Stain">{p.stain?.words ?? "nothing bleeds"}</Figure>
             <Figure of="Time">{p.takes}</Figure>
-            <Figure of="Work">
-              {p.work} in {count(p.trips, "trip", "trips")}
-            </Figure>
+            <Figure of="Work">{p.work}</Figure>
             <Figure of="Materials">
               about {p.cost.toFixed(0)} in your currency{perM2 && " per m²"}
             </Figure>
@@ -94,6 +103,12 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               {w}
             </p>
           ))}
+          {(p.leaves ?? []).map((w) => (
+            <p key={w} className="mt-1 text-sm leading-tight" data-leaves>
+              {w}
+            </p>
+          ))}
+          {p.refit && <p className="mt-1 text-secondary text-sm leading-tight">{p.refit}</p>}
           <details className="mt-2 text-sm">
             <summary data-do="its-steps" className="min-h-8 py-1 font-medium">
               Steps
@@ -129,7 +144,8 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
 /** among says how a plan that is not the best compares. */
 function among(p: WayPlan): string {
   if (p.same) return p.stuck ? `For the same reasons as “${p.same}”` : `The same as “${p.same}”`;
-  return p.own ? "Already in this zone" : "";
+  if (p.stuck) return "";
+  return p.differs ?? (p.own ? "Already in this zone" : "");
 }
 
 function Figure({ of, children }: { of: string; children: ReactNode }) {

@@ -1,5 +1,6 @@
-import { ArrowLeft, Pencil, Plus, Square } from "lucide-react";
+import { ArrowLeft, Paintbrush, Pencil, Plus, Square } from "lucide-react";
 import { type MouseEvent, useState } from "react";
+import { Link, useNavigate } from "react-router";
 import type { Piece, Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
@@ -41,11 +42,14 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
     if (takes[n] !== undefined) focusOn(`take ${takes[n]}`);
   };
   const chooser = useName<HTMLElement>("field way");
+  const to = useNavigate();
+  useTakes("field kit", () => void to("/kit"));
   useTakes("field shelf", () => setOwn(mine.some((m) => m.id === zone.way) ? (zone.way ?? "") : ""));
   useKeys("Compare plans", [
     { key: "t", says: "Go to the best plan", run: () => go(0) },
     { key: "ArrowRight", says: "Next plan", run: () => go(at + 1) },
     { key: "ArrowLeft", says: "Previous plan", run: () => go(at - 1) },
+    { key: "k", says: "Kit and habits", run: () => void to("/kit") },
     { key: "Escape", says: "Back to the plan", run: onBack },
   ]);
   const toggle = (id: string) => {
@@ -87,6 +91,9 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
         </button>
         <h2 className="font-semibold text-lg">Compare plans</h2>
         <span className="flex-1" />
+        <Link data-do="to-kit" to="/kit" className="btn btn-ghost px-2 font-normal">
+          <Paintbrush className="size-5" aria-hidden="true" /> Kit and habits
+        </Link>
         <details className="relative">
           <summary ref={chooser} data-field="way" className="btn btn-ghost border-base-300 font-normal">
             Selected: {ways.length} of {all.length} ways of working

@@ -159,6 +159,13 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                   </p>
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
+                {z.front && <p className="font-semibold text-sm text-warning">{z.front}</p>}
+                {z.buy_words && <p className="text-sm">Outside your kit: {z.buy_words}.</p>}
+                {(z.leaves ?? []).map((w) => (
+                  <p key={w} className="text-sm leading-tight">
+                    {w}
+                  </p>
+                ))}
                 {(z.watches ?? []).map((w) => (
                   <p key={w} className="text-sm text-warning leading-tight">
                     {w}
@@ -193,7 +200,7 @@ function Trips({ plan }: { plan: Made }) {
       </h3>
       <p className="mb-2 text-secondary">
         The same work on several zones is one trip, and you work on one zone while another dries; {plan.takes} from
-        start to end, working around the clock.
+        start to end, in your working hours.
       </p>
       <table className="w-full text-sm">
         <thead className="border-base-300 border-b text-left text-secondary">
@@ -205,25 +212,35 @@ function Trips({ plan }: { plan: Made }) {
             <th className="py-1 font-normal max-sm:hidden">Drying meanwhile</th>
           </tr>
         </thead>
-        <tbody>
-          {plan.trips.map((t, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: trips have no other name, and the list is drawn anew
-            <tr key={i} className="border-base-300 border-b align-top">
-              <td className="whitespace-nowrap py-1.5 pr-3 tabular-nums">{t.at}</td>
-              <td className="py-1.5 pr-3 font-medium">
-                {t.does}
-                {t.caution && <span className="block font-normal text-error">{t.caution}</span>}
-              </td>
-              <td className="py-1.5 pr-3">
-                <bdi>{t.zones.join(", ")}</bdi>
-              </td>
-              <td className="whitespace-nowrap py-1.5 pr-3 text-right tabular-nums">{t.work}</td>
-              <td className="py-1.5 text-secondary max-sm:hidden">
-                <bdi>{t.while?.join(", ")}</bdi>
-              </td>
+        {plan.days.map((d) => (
+          <tbody key={d.day} data-day={d.day}>
+            <tr className="border-base-300 border-b">
+              <th colSpan={5} className="pt-3 pb-1 text-left font-semibold">
+                {d.title}
+              </th>
             </tr>
-          ))}
-        </tbody>
+            {d.trips
+              .map((i) => plan.trips[i])
+              .filter((t) => !!t)
+              .map((t, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: trips have no other name, and the list is drawn anew
+                <tr key={i} className="border-base-300 border-b align-top">
+                  <td className="whitespace-nowrap py-1.5 pr-3 tabular-nums">{t.at}</td>
+                  <td className="py-1.5 pr-3 font-medium">
+                    {t.does}
+                    {t.caution && <span className="block font-normal text-error">{t.caution}</span>}
+                  </td>
+                  <td className="py-1.5 pr-3">
+                    <bdi>{t.zones.join(", ")}</bdi>
+                  </td>
+                  <td className="whitespace-nowrap py-1.5 pr-3 text-right tabular-nums">{t.work}</td>
+                  <td className="py-1.5 text-secondary max-sm:hidden">
+                    <bdi>{t.while?.join(", ")}</bdi>
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        ))}
       </table>
     </section>
   );

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { again, answer, api, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
+import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { numberOf } from "../piece/useCheck";
 import { useLast, useLater } from "../ui/later";
@@ -54,10 +55,11 @@ export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: stri
   const said = ways.join(",");
   const now = useMemo(() => ({ piece, ways: said, weights }), [piece, said, weights]);
   const asked = useLater(now, TYPING);
+  const rev = useStudio()?.rev; // kit and habits
   // biome-ignore lint/correctness/useExhaustiveDependencies: every question has a name of its own
-  const run = useMemo(runName, [asked, zone.id]);
+  const run = useMemo(runName, [asked, zone.id, rev]);
   const q = useQuery({
-    queryKey: ["plans", zone.id, numberOf(asked.piece), asked.ways, asked.weights],
+    queryKey: ["plans", zone.id, numberOf(asked.piece), asked.ways, asked.weights, rev],
     queryFn: ({ signal }) =>
       answer(
         api.POST("/api/plans", {
