@@ -63,23 +63,32 @@ func TestHabitsAndHours(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
-	steps := func() string { return does(a.stored("19").Piece.Zones[0].Steps) }
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/carcass/compare")), shows("[data-take]"), hides("[data-leaves]"), keys("t"), focused(`[data-take="1"]`), keys(kb.Enter), shows("[data-row]"), saved())
-	if !strings.Contains(steps(), "abrade") {
-		t.Fatalf("not scuffed: %s", steps())
+	steps := func() string { return does(a.stored("19").Piece.Zones[1].Steps) }
+	blocks := func() int {
+		n := 0
+		for _, s := range a.stored("19").Piece.Zones[1].Steps {
+			if strings.HasPrefix(s.Product, "shellac_pigmented") {
+				n += max(1, s.Coats)
+			}
+		}
+		return n
 	}
-	do(t, ctx, ctrl("z", false), hides("[data-row]"), saved(), keys("w"), shows("[data-take]"), keys("k"), shows(`[data-habit="scuff"]`), chromedp.Focus(chromedp.CSS(`[data-habit="scuff"]`)), keys(" "), shows(`[data-habit="scuff"]:not(:checked)`))
-	if off := a.settings().HabitsOff; !slices.Equal(off, []string{"scuff"}) {
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/top/compare")), shows("[data-take]"), lacks(`[data-way="prime"] [data-leaves]`, "Blocked once"), keys("t"), focused(`[data-take="1"]`), keys(kb.Enter), shows("[data-row]"), saved())
+	if !strings.Contains(steps(), "abrade") || blocks() != 2 {
+		t.Fatalf("%d blocking coats: %s", blocks(), steps())
+	}
+	do(t, ctx, ctrl("z", false), hides("[data-row]"), saved(), keys("w"), shows("[data-take]"), keys("k"), shows(`[data-habit="block_twice"]`), chromedp.Focus(chromedp.CSS(`[data-habit="block_twice"]`)), keys(" "), shows(`[data-habit="block_twice"]:not(:checked)`))
+	if off := a.settings().HabitsOff; !slices.Equal(off, []string{"block_twice"}) {
 		t.Errorf("off: %q", off)
 	}
-	do(t, ctx, chromedp.NavigateBack(), contains("[data-way] [data-leaves]", "Not scuffed"), keys("t"), focused(`[data-take="1"]`), keys(kb.Enter), shows("[data-row]"), saved())
-	if s := steps(); !strings.Contains(s, "clean") {
-		t.Errorf("taken: %s", s)
+	do(t, ctx, chromedp.NavigateBack(), contains(`[data-way="prime"] [data-leaves]`, "Blocked once"), keys("t"), focused(`[data-take="1"]`), keys(kb.Enter), shows("[data-row]"), saved())
+	if blocks() != 1 {
+		t.Errorf("%d blocking coats: %s", blocks(), steps())
 	}
-	// Hours that cannot be are refused, and stay as they were.
+	// An end moves along with the beginning; hours that cannot be are refused, and stay as they were.
 	do(t, ctx, chromedp.Navigate(a.url("/kit")), put("bench.from_h", "18"), put("bench.to_h", "22"), shows(`[data-habit]`))
 	eventually(t, func() bool { b := a.settings().Bench; return b != nil && b.FromH == 18 && b.ToH == 22 })
-	do(t, ctx, put("bench.from_h", "22"), contains("[role=alert]", "hour"))
+	do(t, ctx, put("bench.from_h", "30"), shows("[role=alert]"))
 	if b := a.settings().Bench; b.FromH != 18 {
 		t.Errorf("it works from %v", b.FromH)
 	}
@@ -94,7 +103,7 @@ func TestARefusalOpensTheWay(t *testing.T) {
 	a.call("POST", "/api/pieces", `{"format":"rutile/piece","version":1,"name":"Limed","kind":"table","made":2015,"zones":[{"id":"top","substrate":"maple","finish":"none","soils":[],"area_m2":1.2,"wear":"handled","target":{"look":"limed","colour":"#d8cdb9"}}]}`, 201)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/top/compare")), contains("[data-stuck]", "Maple has no open pores"), counts(`[data-stuck] [data-open-field]`, 1),
-		click(`[data-open-field="look"]`), focused(of("look")), choose("look", "solid"), saved(), keys("w"), shows("[data-take]"), hides("[data-way] [data-stuck] ul"), keys("t"), keys(kb.Enter), shows("[data-row]"), saved())
+		click(`[data-open-field="look"]`), focused(of("look")), choose("look", "solid"), saved(), chromedp.Navigate(a.url("/pieces/24/top/compare")), shows("[data-take]"), hides("[data-way] [data-stuck] ul"), keys("t"), keys(kb.Enter), shows("[data-row]"), saved())
 	if z := a.stored("24").Piece.Zones[0]; len(z.Steps) < 4 || z.Target.Look != "solid" {
 		t.Errorf("%s as %q", does(z.Steps), z.Target.Look)
 	}

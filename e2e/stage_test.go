@@ -93,7 +93,7 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 			views[f] = e.View
 		}
 	}
-	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf] = "lead", "patches", "compare", "compare"
+	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf], views[craft.FieldKit] = "lead", "patches", "compare", "compare", "compare"
 	at := ""
 	for _, f := range craft.Fields {
 		path := fmt.Sprintf("/pieces/1/top/%s#%s", views[f], f)

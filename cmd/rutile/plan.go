@@ -16,7 +16,7 @@ import (
 )
 
 func planCommand() *cobra.Command {
-	var way, weights, kits string
+	var way, weights, kits, without string
 	var all, text, explain bool
 	budgets := app.UsualBudgets
 	cmd := &cobra.Command{
@@ -41,11 +41,15 @@ func planCommand() *cobra.Command {
 			if !ok {
 				return fmt.Errorf("--kit %s: kits are %s, separated by commas, or all for everything there is", kits, kitNames())
 			}
+			off, err := habitsNamed(without)
+			if err != nil {
+				return fmt.Errorf("--without: %w", err)
+			}
 			stuck := false
 			err = eachPiece(cmd, files, func(name string, p *wire.Piece) error {
 				o.Done, o.Stop = told(cmd.ErrOrStderr(), name), cmd.Context().Done()
 				j := job(p)
-				j.Shop.Kit = kit
+				j.Shop.Kit, j.Shop.HabitsOff = kit, off
 				j.Budgets = budgets
 				// Whoever stops it gets what there is so far.
 				ctx := context.WithoutCancel(cmd.Context())
@@ -68,6 +72,7 @@ func planCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&way, "way", plan.Ways[0].ID, "way of working: "+wayNames())
 	cmd.Flags().StringVar(&kits, "kit", plan.Kits[0].ID, "kits that the plan uses, separated by commas: "+kitNames()+", or all for everything there is")
+	cmd.Flags().StringVar(&without, "without", "", "habits that the plan leaves out, separated by commas: "+habitNames())
 	cmd.Flags().StringVar(&weights, "weights", "", "how much each thing counts, as a multiple of what is usual: peel=2,cost=0.5")
 	cmd.Flags().BoolVar(&all, "all", false, "write every way of working with its figures")
 	cmd.Flags().BoolVar(&text, "text", false, "write readable text instead of JSON")
@@ -90,6 +95,26 @@ func kitNamed(ids string) (*plan.Kit, bool) {
 		all.Tools = append(all.Tools, t.ID)
 	}
 	return &all, true
+}
+
+func habitsNamed(ids string) (plan.HabitSet, error) {
+	var out plan.HabitSet
+	for id := range strings.FieldsFuncSeq(ids, func(r rune) bool { return r == ',' }) {
+		h, ok := plan.HabitNamed(id)
+		if !ok {
+			return 0, fmt.Errorf("there is no habit %q; habits are %s", id, habitNames())
+		}
+		out = out.Add(h)
+	}
+	return out, nil
+}
+
+func habitNames() string {
+	ids := make([]string, len(plan.Habits))
+	for i := range ids {
+		ids[i] = plan.Habits[i].ID
+	}
+	return strings.Join(ids, ", ")
 }
 
 func kitNames() string {

@@ -42,5 +42,5 @@ const (
 var Fields = []Field{
 	FieldSubstrate, FieldVeneer, FieldPrepared, FieldFinish, FieldGloss, FieldArea, FieldMoisture, FieldAge, FieldColourNow, FieldSoils,
 	FieldBleeders, FieldDefects, FieldTarget, FieldLook, FieldSheen, FieldWear, FieldUse, FieldSite, FieldParts,
-	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldShelf, FieldKit,
+	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldKit, FieldShelf,
 }

@@ -148,6 +148,7 @@ func together(ctx context.Context, c *craft.Craft, zones []PieceZone, group []in
 			}
 			one, cancel := each(ctx)
 			answers[k] = p.search(one)
+			p.tell(&answers[k])
 			cancel()
 			// A plan that is only watched for the sake of the others is no match.
 			if b, own := answers[k].Best, out[i].Answer.Best; b != nil && (own == nil || b.Judged.Watches.Len() <= own.Judged.Watches.Len()) {
@@ -252,6 +253,7 @@ func even(ctx context.Context, c *craft.Craft, zones []PieceZone, out []Planned,
 		}
 		one, cancel := each(ctx)
 		a := p.search(one)
+		p.tell(&a)
 		cancel()
 		if a.Best != nil {
 			out[i].Answer = a

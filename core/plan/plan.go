@@ -109,17 +109,22 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 	}
 	if a.Best != nil {
 		a.Within = p.within(ctx, a.Best)
-		for _, x := range []*Plan{a.Best, a.Next, a.Within} {
-			if x != nil {
-				x.Buys, x.Leaves = p.items(p.needs(x.Steps)), Broken(c, &p.ask, x.Steps)
-			}
-		}
+		p.tell(&a)
 	}
 	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
 	if a.Best == nil {
 		a.Infeasible = stuck(ctx, c, &p.ask, a.Proved)
 	}
 	return a, nil
+}
+
+// tell notes what the plans of an answer need and the kit has not, and which habits they do not keep.
+func (p *planner) tell(a *Answer) {
+	for _, x := range []*Plan{a.Best, a.Next, a.Within} {
+		if x != nil {
+			x.Buys, x.Leaves = p.items(p.needs(x.Steps)), Broken(p.craft, &p.ask, x.Steps)
+		}
+	}
 }
 
 // unusual searches once more without the habits that stand in the way of any plan: better without one

@@ -98,7 +98,12 @@ func (e *Engine) Vocab() wire.Vocab {
 	}
 	for i := range c.Products {
 		r := &c.Products[i]
+		sheens := make([]string, len(r.Sheens))
+		for k, s := range r.Sheens {
+			sheens[k] = craft.Sheens[s].ID
+		}
 		v.Products = append(v.Products, wire.ProductWord{
+			Sheens: sheens, SizesL: r.Sizes, Methods: r.Methods, MostFlatM2: r.MostFlat, MostSlender: r.MostSlender,
 			Word: word(r.ID, r.Name, r.Remark), Role: string(r.Role), Family: r.Coat.String(), Carrier: r.Carrier.String(),
 			RecoatFrom: r.Recoat.From, RecoatTo: finite(r.Recoat.To), CureDays: r.Cure, CoverM2L: r.Cover,
 			FilmUM: r.Film, Hiding: r.Hiding, MinC: r.MinC, MaxRH: r.MaxRH, Sheen: craft.Sheens[r.Sheen].ID,

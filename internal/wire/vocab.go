@@ -191,25 +191,30 @@ type CleanerWord struct {
 // ProductWord describes a kind of product.
 type ProductWord struct {
 	Word
-	Role        string   `json:"role"`
-	Family      string   `json:"family"`
-	Carrier     string   `json:"carrier"`
-	RecoatFrom  float64  `json:"recoat_from_h"`
-	RecoatTo    *float64 `json:"recoat_to_h" doc:"Null where there is no latest"`
-	CureDays    float64  `json:"cure_days"`
-	CoverM2L    float64  `json:"cover_m2_per_l"`
-	FilmUM      float64  `json:"dry_film_um"`
-	Hiding      float64  `json:"hiding"`
-	MinC        float64  `json:"min_c"`
-	MaxRH       float64  `json:"max_rh_pct"`
-	Sheen       string   `json:"sheen"`
-	Colour      string   `json:"colour,omitempty"`
-	PriceMinor  int      `json:"price_minor_per_l" doc:"Working default, in minor units of money"`
-	Smell       int      `json:"smell" doc:"0 to 3, working default"`
-	PotLifeH    *float64 `json:"pot_life_h"`
-	TakesAdd    bool     `json:"takes_additive,omitempty"`
-	LeavesFilm  bool     `json:"leaves_film"`
-	BlocksStain bool     `json:"blocks_stain"`
+	Role        string    `json:"role"`
+	Family      string    `json:"family"`
+	Carrier     string    `json:"carrier"`
+	RecoatFrom  float64   `json:"recoat_from_h"`
+	RecoatTo    *float64  `json:"recoat_to_h" doc:"Null where there is no latest"`
+	CureDays    float64   `json:"cure_days"`
+	CoverM2L    float64   `json:"cover_m2_per_l"`
+	FilmUM      float64   `json:"dry_film_um"`
+	Hiding      float64   `json:"hiding"`
+	MinC        float64   `json:"min_c"`
+	MaxRH       float64   `json:"max_rh_pct"`
+	Sheen       string    `json:"sheen"`
+	Sheens      []string  `json:"sheens" doc:"Those it is sold in, the flattest first"`
+	SizesL      []float64 `json:"sizes_l" doc:"The cans it is sold in, in litres"`
+	Methods     []string  `json:"methods" doc:"How it is applied, the usual way first"`
+	MostFlatM2  float64   `json:"most_flat_m2,omitempty" doc:"Up to which area it makes sense on flat faces, working default; absent for any"`
+	MostSlender float64   `json:"most_slender_m2,omitempty" doc:"The same on frames, legs and rails"`
+	Colour      string    `json:"colour,omitempty"`
+	PriceMinor  int       `json:"price_minor_per_l" doc:"Working default, in minor units of money"`
+	Smell       int       `json:"smell" doc:"0 to 3, working default"`
+	PotLifeH    *float64  `json:"pot_life_h"`
+	TakesAdd    bool      `json:"takes_additive,omitempty"`
+	LeavesFilm  bool      `json:"leaves_film"`
+	BlocksStain bool      `json:"blocks_stain"`
 }
 
 // RuleWord describes a rule.

@@ -1,16 +1,18 @@
 import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { STUDIO, StudioProvider } from "./api/studio";
 import { INSTRUMENTS, InstrumentsProvider } from "./frame/useInstruments";
 import "./app.css";
-import { KitPage } from "./kit/KitPage";
 import { PiecePage } from "./piece/PiecePage";
 import { PiecesPage } from "./pieces/PiecesPage";
-import { RulesPage } from "./rules/RulesPage";
 import { ErrorBoundary, NotFound } from "./ui/NotFound";
 import { whenReleased } from "./ui/press";
+
+// Opened now and then: the first load is without them.
+const KitPage = lazy(() => import("./kit/KitPage"));
+const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default: m.RulesPage })));
 
 // The server is on this machine or near it: whether the browser considers itself online is irrelevant.
 const queries = new QueryClient({
@@ -46,13 +48,15 @@ if (root) {
             <InstrumentsProvider>
               <BrowserRouter useTransitions={false}>
                 <ErrorBoundary>
-                  <Routes>
-                    <Route path="/" element={<PiecesPage />} />
-                    <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
-                    <Route path="/kit" element={<KitPage />} />
-                    <Route path="/rules" element={<RulesPage />} />
-                    <Route path="*" element={<NotFound />} />
-                  </Routes>
+                  <Suspense>
+                    <Routes>
+                      <Route path="/" element={<PiecesPage />} />
+                      <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
+                      <Route path="/kit" element={<KitPage />} />
+                      <Route path="/rules" element={<RulesPage />} />
+                      <Route path="*" element={<NotFound />} />
+                    </Routes>
+                  </Suspense>
                 </ErrorBoundary>
               </BrowserRouter>
             </InstrumentsProvider>

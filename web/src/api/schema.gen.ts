@@ -1731,8 +1731,20 @@ export interface components {
             leaves_film: boolean;
             /** Format: double */
             max_rh_pct: number;
+            /** @description How it is applied, the usual way first */
+            methods: string[];
             /** Format: double */
             min_c: number;
+            /**
+             * Format: double
+             * @description Up to which area it makes sense on flat faces, working default; absent for any
+             */
+            most_flat_m2?: number;
+            /**
+             * Format: double
+             * @description The same on frames, legs and rails
+             */
+            most_slender_m2?: number;
             name: string;
             note?: string;
             /** Format: double */
@@ -1751,6 +1763,10 @@ export interface components {
             recoat_to_h: number | null;
             role: string;
             sheen: string;
+            /** @description Those it is sold in, the flattest first */
+            sheens: string[];
+            /** @description The cans it is sold in, in litres */
+            sizes_l: number[];
             /**
              * Format: int64
              * @description 0 to 3, working default
@@ -1838,7 +1854,7 @@ export interface components {
              * @description The field to enter it in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
             says: string;
             /** @description A plan that then passes */
             words: string[];
@@ -1852,7 +1868,7 @@ export interface components {
              * @description Of a measurement: the field to fill in
              * @enum {string}
              */
-            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
+            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
             /** @enum {string} */
             kind: "edit" | "measure" | "acknowledge";
             /** @description Of an edit: the zone's whole repaired steps */
@@ -1963,7 +1979,7 @@ export interface components {
              * @description The field to enter the result in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "shelf" | "kit";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
             if: string;
             /** @description The steps of that plan, in words */
             instead?: string[];

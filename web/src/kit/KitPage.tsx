@@ -12,7 +12,7 @@ import { KitEditor } from "./KitEditor";
 type Kit = Schemas["Kit"];
 
 /** KitPage is what a studio has, what it does out of habit, and when it works: all that plans are made by. */
-export function KitPage() {
+export default function KitPage() {
   const studio = useStudio();
   const v = useVocabQuery();
   return (
@@ -26,6 +26,8 @@ export function KitPage() {
     </Shell>
   );
 }
+
+const LAST = 24;
 
 const DAYS = [
   ["mon", "Mon"],
@@ -55,6 +57,11 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
   const bench = studio.bench ?? v.bench;
   const hours = (change: Partial<Schemas["Bench"]>) =>
     set((now) => ({ bench: { ...(now.bench ?? v.bench), ...change } }));
+  // The other end moves along where a working day would have no hours left.
+  const long = bench.to_h - bench.from_h;
+  const begin = (from_h: number) =>
+    hours(from_h < bench.to_h ? { from_h } : { from_h, to_h: Math.min(LAST, from_h + long) });
+  const end = (to_h: number) => hours(to_h > bench.from_h ? { to_h } : { to_h, from_h: Math.max(0, to_h - long) });
   return (
     <div className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
       <p className="max-w-3xl">
@@ -154,7 +161,7 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
               unit="o'clock"
               value={bench.from_h}
               required
-              onChange={(from_h) => from_h !== undefined && hours({ from_h })}
+              onChange={(from_h) => from_h !== undefined && begin(from_h)}
             />
           </div>
           <div className="w-36">
@@ -164,7 +171,7 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
               unit="o'clock"
               value={bench.to_h}
               required
-              onChange={(to_h) => to_h !== undefined && hours({ to_h })}
+              onChange={(to_h) => to_h !== undefined && end(to_h)}
             />
           </div>
           <fieldset className="flex flex-wrap gap-x-4">

@@ -43,7 +43,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
   };
   const chooser = useName<HTMLElement>("field way");
   const to = useNavigate();
-  useTakes("field kit", () => void to("/kit"));
+  const kit = useName<HTMLAnchorElement>("field kit");
   useTakes("field shelf", () => setOwn(mine.some((m) => m.id === zone.way) ? (zone.way ?? "") : ""));
   useKeys("Compare plans", [
     { key: "t", says: "Go to the best plan", run: () => go(0) },
@@ -91,7 +91,7 @@ export function WaysView({ piece, zone, kept: k, onKept: setK, onTake, onBack, o
         </button>
         <h2 className="font-semibold text-lg">Compare plans</h2>
         <span className="flex-1" />
-        <Link data-do="to-kit" to="/kit" className="btn btn-ghost px-2 font-normal">
+        <Link ref={kit} data-do="to-kit" data-field="kit" to="/kit" className="btn btn-ghost px-2 font-normal">
           <Paintbrush className="size-5" aria-hidden="true" /> Kit and habits
         </Link>
         <details className="relative">
