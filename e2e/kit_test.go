@@ -85,13 +85,11 @@ func TestHabitsAndHours(t *testing.T) {
 	if blocks() != 1 {
 		t.Errorf("%d blocking coats: %s", blocks(), steps())
 	}
-	// An end moves along with the beginning; hours that cannot be are refused, and stay as they were.
-	do(t, ctx, chromedp.Navigate(a.url("/kit")), put("bench.from_h", "18"), put("bench.to_h", "22"), shows(`[data-habit]`))
+	// Hours that cannot be are not saved, and it is said.
+	do(t, ctx, chromedp.Navigate(a.url("/kit")), typeIn("bench.from_h", "18"), typeIn("bench.to_h", "22"), shows(`[data-habit]`))
 	eventually(t, func() bool { b := a.settings().Bench; return b != nil && b.FromH == 18 && b.ToH == 22 })
-	do(t, ctx, put("bench.from_h", "30"), shows("[role=alert]"))
-	if b := a.settings().Bench; b.FromH != 18 {
-		t.Errorf("it works from %v", b.FromH)
-	}
+	do(t, ctx, typeIn("bench.from_h", "23"), contains("[role=alert]", "at least an hour"), typeIn("bench.from_h", "18"), hides("[role=alert]"))
+	eventually(t, func() bool { b := a.settings().Bench; return b.FromH == 18 && b.ToH == 22 })
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), contains(`[data-day="1"]`, "Day 1, "), contains(`[data-day="1"] td`, "18:00"))
 }
 

@@ -27,8 +27,6 @@ export default function KitPage() {
   );
 }
 
-const LAST = 24;
-
 const DAYS = [
   ["mon", "Mon"],
   ["tue", "Tue"],
@@ -54,14 +52,14 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
       const rest = (now.kits?.length ? now.kits : [usual]).filter((x) => x !== id);
       return { kits: on ? [...rest, id] : rest };
     });
-  const bench = studio.bench ?? v.bench;
-  const hours = (change: Partial<Schemas["Bench"]>) =>
-    set((now) => ({ bench: { ...(now.bench ?? v.bench), ...change } }));
-  // The other end moves along where a working day would have no hours left.
-  const long = bench.to_h - bench.from_h;
-  const begin = (from_h: number) =>
-    hours(from_h < bench.to_h ? { from_h } : { from_h, to_h: Math.min(LAST, from_h + long) });
-  const end = (to_h: number) => hours(to_h > bench.from_h ? { to_h } : { to_h, from_h: Math.max(0, to_h - long) });
+  const [bench, setBench] = useState(studio.bench ?? v.bench);
+  const short = bench.to_h - bench.from_h < 1 || bench.days.length === 0;
+  const hours = (change: Partial<Schemas["Bench"]>) => {
+    const next = { ...bench, ...change };
+    setBench(next);
+    // Half-typed hours wait for the other end.
+    if (next.to_h - next.from_h >= 1 && next.days.length > 0) set(() => ({ bench: next }));
+  };
   return (
     <div className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
       <p className="max-w-3xl">
@@ -161,7 +159,7 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
               unit="o'clock"
               value={bench.from_h}
               required
-              onChange={(from_h) => from_h !== undefined && begin(from_h)}
+              onChange={(from_h) => from_h !== undefined && hours({ from_h })}
             />
           </div>
           <div className="w-36">
@@ -171,7 +169,7 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
               unit="o'clock"
               value={bench.to_h}
               required
-              onChange={(to_h) => to_h !== undefined && end(to_h)}
+              onChange={(to_h) => to_h !== undefined && hours({ to_h })}
             />
           </div>
           <fieldset className="flex flex-wrap gap-x-4">
@@ -189,6 +187,11 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
             ))}
           </fieldset>
         </div>
+        {short && (
+          <p role="alert" className="text-error text-sm">
+            Not saved: a working day must be at least an hour long, and there must be one.
+          </p>
+        )}
       </section>
       {editing !== undefined && (
         <KitEditor
