@@ -85,11 +85,9 @@ func TestHabitsAndHours(t *testing.T) {
 	if blocks() != 1 {
 		t.Errorf("%d blocking coats: %s", blocks(), steps())
 	}
-	// Hours that cannot be are not saved, and it is said.
-	do(t, ctx, chromedp.Navigate(a.url("/kit")), typeIn("bench.from_h", "18"), typeIn("bench.to_h", "22"), shows(`[data-habit]`))
-	eventually(t, func() bool { b := a.settings().Bench; return b != nil && b.FromH == 18 && b.ToH == 22 })
-	do(t, ctx, typeIn("bench.from_h", "23"), contains("[role=alert]", "at least an hour"), typeIn("bench.from_h", "18"), hides("[role=alert]"))
-	eventually(t, func() bool { b := a.settings().Bench; return b.FromH == 18 && b.ToH == 22 })
+	// Only hours that make a day can be chosen.
+	do(t, ctx, chromedp.Navigate(a.url("/kit")), choose("bench.to_h", "22"), shows(of("bench.from_h")+` option[value="20"]`), hides(of("bench.from_h")+` option[value="22"]`), choose("bench.from_h", "18"), hides(of("bench.to_h")+` option[value="18"]`), click(of("bench.sat")))
+	eventually(t, func() bool { b := a.settings().Bench; return b != nil && b.FromH == 18 && b.ToH == 22 && len(b.Days) == 5 })
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), contains(`[data-day="1"]`, "Day 1, "), contains(`[data-day="1"] td`, "18:00"))
 }
 

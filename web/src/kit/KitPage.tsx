@@ -5,8 +5,7 @@ import { type Settings, useSaveStudio, useStudio } from "../api/studio";
 import { useVocab, useVocabQuery, VocabContext } from "../api/vocab";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
-import { Check } from "../ui/Choice";
-import { NumberField } from "../ui/Field";
+import { Check, Choice } from "../ui/Choice";
 import { KitEditor } from "./KitEditor";
 
 type Kit = Schemas["Kit"];
@@ -52,14 +51,9 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
       const rest = (now.kits?.length ? now.kits : [usual]).filter((x) => x !== id);
       return { kits: on ? [...rest, id] : rest };
     });
-  const [bench, setBench] = useState(studio.bench ?? v.bench);
-  const short = bench.to_h - bench.from_h < 1 || bench.days.length === 0;
-  const hours = (change: Partial<Schemas["Bench"]>) => {
-    const next = { ...bench, ...change };
-    setBench(next);
-    // Half-typed hours wait for the other end.
-    if (next.to_h - next.from_h >= 1 && next.days.length > 0) set(() => ({ bench: next }));
-  };
+  const bench = studio.bench ?? v.bench;
+  const hours = (change: Partial<Schemas["Bench"]>) =>
+    set((now) => ({ bench: { ...(now.bench ?? v.bench), ...change } }));
   return (
     <div className="mx-auto w-full max-w-5xl px-3 py-4 sm:px-5">
       <p className="max-w-3xl">
@@ -153,23 +147,21 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
         </p>
         <div className="mt-2 flex flex-wrap items-end gap-x-4">
           <div className="w-36">
-            <NumberField
+            <Choice
               label="From"
-              of="bench.from_h"
-              unit="o'clock"
-              value={bench.from_h}
-              required
-              onChange={(from_h) => from_h !== undefined && hours({ from_h })}
+              name="bench.from_h"
+              words={clocks(0, bench.to_h - 1)}
+              value={String(bench.from_h)}
+              onChange={(h) => hours({ from_h: Number(h) })}
             />
           </div>
           <div className="w-36">
-            <NumberField
+            <Choice
               label="To"
-              of="bench.to_h"
-              unit="o'clock"
-              value={bench.to_h}
-              required
-              onChange={(to_h) => to_h !== undefined && hours({ to_h })}
+              name="bench.to_h"
+              words={clocks(bench.from_h + 1, 24)}
+              value={String(bench.to_h)}
+              onChange={(h) => hours({ to_h: Number(h) })}
             />
           </div>
           <fieldset className="flex flex-wrap gap-x-4">
@@ -180,18 +172,14 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
                 label={name}
                 name={`bench.${id}`}
                 on={bench.days.includes(id)}
-                onChange={(on) =>
-                  hours({ days: DAYS.map(([d]) => d).filter((d) => (d === id ? on : bench.days.includes(d))) })
-                }
+                onChange={(on) => {
+                  const days = DAYS.map(([d]) => d).filter((d) => (d === id ? on : bench.days.includes(d)));
+                  if (days.length > 0) hours({ days });
+                }}
               />
             ))}
           </fieldset>
         </div>
-        {short && (
-          <p role="alert" className="text-error text-sm">
-            Not saved: a working day must be at least an hour long, and there must be one.
-          </p>
-        )}
       </section>
       {editing !== undefined && (
         <KitEditor
@@ -203,6 +191,15 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
       )}
     </div>
   );
+}
+
+/** clocks are the half hours from one to another. */
+function clocks(from: number, to: number) {
+  const out = [];
+  for (let h = Math.ceil(from * 2) / 2; h <= to; h += 0.5) {
+    out.push({ id: String(h), name: `${Math.floor(h)}:${h % 1 ? "30" : "00"}` });
+  }
+  return out;
 }
 
 /** contents says what is in a kit, in a line. */
