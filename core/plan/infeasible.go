@@ -40,7 +40,8 @@ type Relaxation struct {
 	// Field is where it is entered, as repairs name their fields.
 	Field craft.Field
 	// Plan is a plan that then passes; there may be a better one.
-	Plan *Plan
+	Plan  *Plan
+	cures []string // as of its changes
 }
 
 // change is something about a question that might be otherwise.
@@ -223,7 +224,7 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 			continue
 		}
 		if plan := try(a); plan != nil {
-			s.Relaxations = append(s.Relaxations, Relaxation{ch.id, ch.says(c, ask, plan), ch.field, plan})
+			s.Relaxations = append(s.Relaxations, Relaxation{ch.id, ch.says(c, ask, plan), ch.field, plan, ch.cures})
 		}
 	}
 	if len(s.Relaxations) == 0 {
@@ -237,38 +238,40 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 }
 
 // real takes for the obstacles what fails the plan of the first opening where nothing is changed: with
-// dry wood there is a good plan, and on wet wood that plan fails because the wood is wet.
+// dry wood there is a good plan, and on wet wood that plan fails because the wood is wet. What the opening
+// does away with stands for all that follows from it.
 func (s *Infeasible) real(c *craft.Craft, ask *Request) {
 	for i := range s.Relaxations {
 		z := *ask.Zone
 		z.Steps = s.Relaxations[i].Plan.Steps
-		s.fails(c, &z)
+		r := check.Check(c, &z, check.Options{NoRepairs: true})
+		s.add(&r, stands)
 		if len(s.Why) == 0 {
 			continue
 		}
 		s.Nearest = s.Relaxations[i].Plan
-		// What it does away with is the obstacle; other fails follow from that.
-		if k := slices.IndexFunc(changes, func(ch change) bool { return ch.id == s.Relaxations[i].ID }); k >= 0 {
-			cured := slices.DeleteFunc(slices.Clone(s.Why), func(o Obstacle) bool {
-				return !slices.ContainsFunc(changes[k].cures, func(code string) bool { return strings.HasPrefix(o.Code, code) })
-			})
-			if len(cured) > 0 {
-				s.Why = cured
-			}
+		cures := s.Relaxations[i].cures
+		all := s.Why
+		s.Why = nil
+		s.add(&r, func(f *check.Finding) bool {
+			return f.Severity > check.Note && slices.ContainsFunc(cures, func(code string) bool { return strings.HasPrefix(f.Code, code) })
+		})
+		if len(s.Why) == 0 {
+			s.Why = all
 		}
 		return
 	}
 }
 
-// fails adds what stands in the way of the steps of a zone, in the words of the check.
-func (s *Infeasible) fails(c *craft.Craft, z *check.Zone) {
-	r := check.Check(c, z, check.Options{NoRepairs: true})
+// stands tells whether a finding stands in the way of a plan.
+func stands(f *check.Finding) bool { return f.Severity == check.Fail || f.Refuses }
+
+// add takes findings for obstacles, each title once.
+func (s *Infeasible) add(r *check.Result, takes func(*check.Finding) bool) {
 	for i := range r.Findings {
-		if f := &r.Findings[i]; f.Severity == check.Fail || f.Refuses {
-			o := Obstacle{f.Code, f.Title, f.Why}
-			if !slices.ContainsFunc(s.Why, func(x Obstacle) bool { return x.Title == o.Title }) {
-				s.Why = append(s.Why, o)
-			}
+		f := &r.Findings[i]
+		if takes(f) && !slices.ContainsFunc(s.Why, func(x Obstacle) bool { return x.Title == f.Title }) {
+			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
 		}
 	}
 }
@@ -320,7 +323,7 @@ func (s *Infeasible) pairs(c *craft.Craft, ask *Request, try func(Request) *Plan
 			}
 			if plan := try(b); plan != nil {
 				says := changes[i].says(c, ask, plan) + ", and " + craft.Lower(changes[j].says(c, &a, plan))
-				s.Relaxations = append(s.Relaxations, Relaxation{"", says, changes[i].field, plan})
+				s.Relaxations = append(s.Relaxations, Relaxation{"", says, changes[i].field, plan, slices.Concat(changes[i].cures, changes[j].cures)})
 			}
 			if tried++; len(s.Relaxations) == most || tried == dozens {
 				return
@@ -348,7 +351,7 @@ func (s *Infeasible) known(c *craft.Craft, ask *Request, try func(Request) *Plan
 	}
 	if plan != nil {
 		const most = 3
-		s.Relaxations = append(s.Relaxations, Relaxation{"finish", "Knowing what it is: there is a plan for " + craft.List(names[:min(most, len(names))]), "evidence", plan})
+		s.Relaxations = append(s.Relaxations, Relaxation{"finish", "Knowing what it is: there is a plan for " + craft.List(names[:min(most, len(names))]), "evidence", plan, []string{"adhesion.untested"}})
 	}
 }
 
@@ -368,7 +371,8 @@ func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
 	}
 	z := *ask.Zone
 	z.Steps = s.Nearest.Steps
-	s.fails(c, &z)
+	r := check.Check(c, &z, check.Options{NoRepairs: true})
+	s.add(&r, stands)
 	if len(s.Why) == 0 { // what is demanded beyond the check
 		s.Why = []Obstacle{{"", "This way of working has settings that contradict each other", ask.Way.Says}}
 	}

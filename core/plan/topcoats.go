@@ -382,6 +382,8 @@ func (p *planner) suits(row *craft.ProductRow) bool {
 		}
 	}
 	switch {
+	case p.flakes(): // the look decides
+		return true
 	case row.Coat == craft.TX:
 		return fam == craft.Textile
 	case row.Coat == craft.FX:
