@@ -230,12 +230,15 @@ func (p *planner) reaches(cl craft.Cleaner, so craft.Soil) bool {
 // being none.
 func (p *planner) keys() []option {
 	out := []option{nil}
-	if p.way.Holds == Chemical || !p.way.NoSmell && (p.barred || p.way.Holds == Whichever && !p.keeps(ScuffFilms)) {
+	degloss := func() {
 		for _, cl := range p.craft.CleanersFor(craft.ForDeglossing) {
 			if p.any(func(q *surface.Region) bool { return takesKey(q) && !plastic(q.Top) }) {
 				out = append(out, option{{Do: surface.Clean, Cleaner: cl}})
 			}
 		}
+	}
+	if p.way.Holds == Chemical || !p.way.NoSmell && !p.keeps(ScuffFilms) && (p.barred || p.way.Holds == Whichever) {
+		degloss()
 	}
 	if p.way.Holds == Chemical || p.barred && !p.keeps(ScuffFilms) || p.way.Sand == SandNever {
 		return out
@@ -259,6 +262,9 @@ func (p *planner) keys() []option {
 		if !slices.ContainsFunc(out, func(o option) bool { return len(o) > 0 && o[0] == s }) {
 			out = append(out, option{s})
 		}
+	}
+	if len(out) == 1 && p.barred && !p.way.NoSmell { // nothing to sand wet
+		degloss()
 	}
 	return out
 }
@@ -323,13 +329,13 @@ func (p *planner) ready(n *node, scuffed bool) []move {
 			if dusty || rubbed {
 				steps = append(steps, dust)
 			}
+			if len(p.zone.Unmasked) > 0 {
+				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Unmasked)})
+			}
 			if p.keeps(SpiritWipe) && !n.biocide && p.any(func(q *surface.Region) bool { return q.Bare && wipes(q.Top) }) {
 				if cl, ok := p.spirit(); ok {
 					steps = append(steps, surface.Step{Do: surface.Clean, Cleaner: cl})
 				}
-			}
-			if len(p.zone.Unmasked) > 0 {
-				steps = append(steps, surface.Step{Do: surface.Mask, What: craft.List(p.zone.Unmasked)})
 			}
 			out = append(out, p.move(grounding, steps...))
 		}

@@ -35,7 +35,7 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 	if first < 0 {
 		return []string{"nothing is painted"}
 	}
-	before := steps[:first]
+	before := steps[:slices.IndexFunc(steps, func(s surface.Step) bool { return s.Do == surface.Coat })]
 	has := func(list []surface.Step, f func(*surface.Step) bool) bool {
 		return slices.ContainsFunc(list, func(s surface.Step) bool { return f(&s) })
 	}
@@ -64,7 +64,7 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 	if on(SandBare) && sands && fin.Bare && !z.Prepared && (sub.Group == craft.GroupWood || sub.Group == craft.GroupBoard) && !has(before, rub) {
 		no("bare wood is not sanded")
 	}
-	if spirit := before[max(0, len(before)-2):]; on(SpiritWipe) && !ask.Way.NoSmell && fin.Bare && (metal || sub.Group == craft.GroupGlass || sub.Family == craft.WoodOily) && !has(before, func(s *surface.Step) bool { return s.Do == surface.Clean && c.Cleaners[s.Cleaner].Biocide }) &&
+	if spirit := before[max(0, len(before)-1):]; on(SpiritWipe) && !ask.Way.NoSmell && fin.Bare && (metal || sub.Group == craft.GroupGlass || sub.Family == craft.WoodOily) && !has(before, func(s *surface.Step) bool { return s.Do == surface.Clean && c.Cleaners[s.Cleaner].Biocide }) &&
 		!has(spirit, func(s *surface.Step) bool { return s.Do == surface.Clean && c.Cleaners[s.Cleaner].Carrier.Volatile() }) {
 		no("not wiped with spirit before its first coat")
 	}
@@ -84,7 +84,9 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 		case surface.Dust:
 			sanded = false
 		case surface.Clean:
-			cleans[s.Cleaner]++
+			if row := &c.Cleaners[s.Cleaner]; row.Key == 0 && row.Carrier != craft.Alcohol {
+				cleans[s.Cleaner]++
+			}
 			if c.Cleaners[s.Cleaner].Carrier != craft.Dry {
 				sanded = false
 			}

@@ -62,7 +62,7 @@ func TestPlansAsPaintersMakeThem(t *testing.T) {
 		{"plastic_polyolefin satin; soils grime1", "best", []string{"Detergent", "Plastic promoter", "coats of"}, nil},
 		{"mahogany shellac gloss; soils wax_polish2", "best", []string{"White spirit", "hellac", "coats of"}, []string{"Alcohol wipe"}},
 		{"oak paint_porous_waxed; made 2010", "best", []string{"White spirit", "Detergent", "coats of"}, nil},
-		{"pine paint_alkyd_old gloss; made 1950; soils grime1", "best", []string{"Detergent", "hellac", "coats of"}, []string{"Sand with 220", "Strip", "Dry brush"}},
+		{"pine paint_alkyd_old gloss; made 1950; soils grime1", "best", []string{"Detergent", "Sand with 220, wet", "hellac", "coats of"}, []string{"Strip", "Dry brush"}},
 		{"beech varnish_oil gloss; look chippy; colour #dfe3d6; soils grime1", "best", []string{"Detergent", "milk paint", "chippy", "Dust off", "Wait 2 days", "ax"}, []string{"additive", "clear coat", "Sand"}},
 		{"oak varnish_oil satin; look layered_chippy; colour #dfe3d6", "best", []string{"hellac", "milk paint", "milk paint", "chippy", "Wait 2 days", "ax"}, []string{"additive", "clear coat"}},
 		{"oak; look limed; colour #d8cdb9", "best", []string{"Dry brush", "Dust off", "White wax"}, []string{"coats of"}},

@@ -327,7 +327,8 @@ func (p *planner) resists() part {
 		purpose, out = craft.ForResistLacquer, nil
 	}
 	for _, x := range p.craft.For(purpose) { // patches: no can is too small for those
-		if !p.way.uses(&p.craft.Products[x]) {
+		row := &p.craft.Products[x]
+		if !p.way.uses(row) || row.Coat == craft.SH && p.keeps(NoShellacOutside) && p.zone.Damp() || p.ask.kitOnly && !p.ask.Kit.Keeps(row.ID) {
 			continue
 		}
 		o := option{p.lay(x, 1)}
