@@ -171,3 +171,22 @@ func TestPlanManyZones(t *testing.T) {
 		t.Errorf("stopped: %d %.200s", code, stderr.String())
 	}
 }
+
+// Kits and habits are chosen by name, and what is not there is named.
+func TestPlanByKitAndHabits(t *testing.T) {
+	out, _, code := rutile("", "plan", dresser, "--text", "--all")
+	if code != 1 || !strings.Contains(out, "Outside your kit: buy milk paint") {
+		t.Errorf("%d\n%s", code, out)
+	}
+	if out, _, _ = rutile("", "plan", dresser, "--text", "--all", "--kit", "brush,powder"); strings.Contains(out, "buy milk paint") {
+		t.Errorf("it is in the kit:\n%s", out)
+	}
+	if out, _, _ = rutile("", "plan", dresser, "--text", "--all", "--kit", "all", "--without", "block_twice,wash"); !strings.Contains(out, "Blocked once") || strings.Contains(out, "Outside your kit") {
+		t.Errorf("without habits:\n%s", out)
+	}
+	for flag, says := range map[string]string{"--kit=garage": "kits are brush", "--without=sing": "habits are wash"} {
+		if _, errs, code := rutile("", "plan", dresser, flag); code != 2 || !strings.Contains(errs, says) {
+			t.Errorf("%s: %d %s", flag, code, errs)
+		}
+	}
+}
