@@ -192,6 +192,9 @@ func (p *planner) any(f func(*surface.Region) bool) bool {
 // helps tells whether a cleaning makes any of what the surface may be cleaner,
 // with its last pass too.
 func (p *planner) helps(s *surface.Step) bool {
+	if !p.mayHelp(s) {
+		return false
+	}
 	before := *s
 	before.Passes = s.NumPasses() - 1
 	var e, f surface.Event
@@ -211,6 +214,27 @@ func (p *planner) helps(s *surface.Step) bool {
 			}
 			for so := range a.Soils {
 				if so != int(craft.Dust) && b.Soils[so] < a.Soils[so] && p.reaches(s.Cleaner, craft.Soil(so)) {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
+// mayHelp tells whether there is anything that a cleaning could take off, which is far cheaper than to try
+// it.
+func (p *planner) mayHelp(s *surface.Step) bool {
+	row := &p.craft.Cleaners[s.Cleaner]
+	for n := range p.evaluator.Candidates() {
+		st := p.state(n)
+		for i := range st.Regions[:st.N] {
+			q := &st.Regions[i]
+			if q.Soils[craft.CleanerResidue] > 0 || row.ID == craft.WaxRemover && q.Top == craft.WaxFilm || row.Loosens && q.Loose != 0 {
+				return true
+			}
+			for _, x := range row.Shifts {
+				if x.Soil != craft.Dust && q.Soils[x.Soil] > 0 {
 					return true
 				}
 			}
@@ -384,10 +408,18 @@ func (p *planner) next(n *node) []move {
 			out = append(out, p.move(cleaning))
 		}
 	case cleaning:
+		useless := craft.Cleaner(255)
 		for i := range p.cleans {
 			s := &p.cleans[i].steps[0]
+			if s.Passes > 0 && s.Cleaner == useless { // one pass more is no use either
+				continue
+			}
 			due := p.washes && !n.washed && s.Passes == 0 && slices.Contains(p.craft.CleanersFor(craft.ForWash), s.Cleaner)
-			if due || p.helps(s) {
+			helps := p.helps(s)
+			if !helps {
+				useless = s.Cleaner
+			}
+			if due || helps {
 				out = append(out, p.cleans[i])
 			}
 		}

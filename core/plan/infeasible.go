@@ -77,14 +77,15 @@ var changes = []change{
 		return had > dry
 	}, say("Letting it dry, and measuring again")},
 	{"air", craft.FieldSite, []string{"site."}, func(c *craft.Craft, a *Request) bool {
-		had := a.Zone.Climate
+		had, read := a.Zone.Climate, a.Zone.SurfaceRead
 		a.Zone.Climate, a.Zone.SurfaceRead = drying.Usual, false
-		return had != drying.Usual
+		const cold, warm, damp = 14, 28, 65 // beyond these some product may not be applied
+		return read || had.TempC < cold || had.TempC > warm || had.RH > damp
 	}, say("A room at 20 °C (68 °F) and 50 % humidity, with the piece as warm")},
 	{"age", craft.FieldAge, []string{"adhesion.saponify"}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.AgeDays
 		a.Zone.AgeDays = 4 * craft.FreshMineral
-		return had < craft.FreshMineral
+		return had < craft.FreshMineral && c.Substrates[a.Zone.Substrate].Alkaline()
 	}, say("Knowing that the cement or plaster has cured for months")},
 	{"lead", craft.FieldLeadTest, []string{"safety.lead"}, func(c *craft.Craft, a *Request) bool {
 		had := a.Zone.LeadBars(c)
@@ -182,9 +183,9 @@ func (a *Request) with(c *craft.Craft, ch *change) (Request, bool) {
 	return out, ch.does(c, &out)
 }
 
-// enough bounds the work of one attempt at opening a way, and near that of looking
-// for the nearest plan.
-const enough, near = 4000, 800
+// enough bounds the work of one search among several for one answer, attempt that of one attempt at opening
+// a way, which ends with the first plan, and near that of looking for the nearest plan.
+const enough, attempt, near = 4000, 1500, 500
 
 // unclean is by how many points what could not be coated for its dirt is looked at
 // later, in looking for the nearest plan.
@@ -203,7 +204,7 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 			s.Stopped = true
 			return nil
 		}
-		a.Limit = enough
+		a.Limit = attempt
 		p := &planner{craft: c, ask: a, anyOf: true}
 		if p.surveyed() != nil || !p.canBegin() {
 			return nil
@@ -211,12 +212,22 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 		p.prepare()
 		return p.search(ctx).Best
 	}
+	second := "" // what else is tried once the way is open
 	for i := range changes {
 		if len(s.Relaxations) == mostOpen {
 			break
 		}
-		if changes[i].field == craft.FieldLeadTest { // what else can be tested comes with it
+		if len(s.Relaxations) > 0 && changes[i].id != second {
+			continue
+		}
+		if changes[i].field == craft.FieldLeadTest && len(s.Relaxations) == 0 { // what else can be tested comes with it
 			s.known(c, ask, try)
+			if len(s.Relaxations) > 0 {
+				second = "lead"
+			}
+		}
+		if len(s.Relaxations) > 0 && changes[i].id != second {
+			continue
 		}
 		ch := &changes[i]
 		a, ok := ask.with(c, ch)
@@ -224,6 +235,7 @@ func stuck(ctx context.Context, c *craft.Craft, ask *Request, sure bool) *Infeas
 			continue
 		}
 		if plan := try(a); plan != nil {
+			second = seconds[ch.id]
 			s.Relaxations = append(s.Relaxations, Relaxation{ch.id, ch.says(c, ask, plan), ch.field, plan, ch.cures})
 		}
 	}
@@ -278,6 +290,10 @@ func (s *Infeasible) add(r *check.Result, takes func(*check.Finding) bool) {
 
 // mostOpen is how many openings are named: more than two is a list nobody reads.
 const mostOpen = 2
+
+// seconds are what a painter would think of besides an opening: somebody licensed where a test for lead is one,
+// another use where another look is.
+var seconds = map[string]string{"lead": "loose", "look": "use", "air": "look", "colour": "look", "sheen": "look", "shelf": "way"}
 
 // canBegin tells whether anything can be prepared for paint at all, which is far cheaper than
 // searching for coats. It does not change the planner.

@@ -133,6 +133,9 @@ func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
 	try := func(without HabitSet, any bool) (*planner, Answer) {
 		ask := p.ask
 		ask.Without = without
+		if any {
+			ask.Limit = attempt
+		}
 		q, err := newPlanner(p.craft, ask)
 		if err != nil {
 			return nil, Answer{}
@@ -167,7 +170,7 @@ func (p *planner) within(ctx context.Context, best *Plan) *Plan {
 	}
 	ask := p.ask
 	ask.Done = nil
-	ask.Limit = enough
+	ask.Limit = attempt
 	ask.kitOnly = true
 	q, err := newPlanner(p.craft, ask)
 	if err != nil {
