@@ -40,7 +40,7 @@ func TestShots(t *testing.T) {
 			shoot(t, wide, v.name+"-dark")
 			do(t, wide, keys("t"))
 		}
-		if v.name == "pieces" || v.name == "plan" {
+		if v.name == "plan" {
 			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 			shoot(t, phone, v.name+"-phone")
 		}
@@ -65,10 +65,12 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "compare")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), still)
 	shoot(t, wide, "whole-plan")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("fails"), click(`[data-do="figures"]`), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("watch"), click(`[data-do="figures"]`), still)
 	shoot(t, wide, "flaking")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/section")), side("after", "sound"), click(`[data-moment="3"]`), still)
 	shoot(t, wide, "cross-section")
+	do(t, wide, chromedp.Navigate(a.url("/kit")), shows("[data-habit]"), still)
+	shoot(t, wide, "kit")
 	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), shows(`[id="film.thirsty"]`), still)
 	shoot(t, wide, "rules")
 }

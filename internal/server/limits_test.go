@@ -57,12 +57,21 @@ func TestFewLargeBodiesAtOnce(t *testing.T) {
 		}
 	}
 	begun := time.Now()
-	res, err := http.Post(s.URL+"/api/check", "application/json", bytes.NewReader(make([]byte, 2*large)))
-	if err != nil {
-		t.Fatal(err)
+	var res *http.Response
+	var says []byte
+	for range 40 { // a body that is under way may not have arrived yet
+		var err error
+		begun = time.Now()
+		if res, err = http.Post(s.URL+"/api/check", "application/json", bytes.NewReader(make([]byte, 2*large))); err != nil {
+			t.Fatal(err)
+		}
+		says, _ = io.ReadAll(res.Body)
+		res.Body.Close()
+		if res.StatusCode == http.StatusServiceUnavailable {
+			break
+		}
+		time.Sleep(50 * time.Millisecond)
 	}
-	says, _ := io.ReadAll(res.Body)
-	res.Body.Close()
 	if res.StatusCode != http.StatusServiceUnavailable || res.Header.Get("Retry-After") == "" || !strings.Contains(string(says), busy) || time.Since(begun) > 5*time.Second {
 		t.Errorf("a fifth: %s after %v: %s", res.Status, time.Since(begun), says)
 	}
