@@ -63,7 +63,7 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "fix-preview")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/compare")), shows("[data-take]"), still)
 	shoot(t, wide, "compare")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), shows("tbody tr"), scrolled(`[aria-label="Trips"]`), still)
 	shoot(t, wide, "whole-plan")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/17/outside/plan")), verdict("watch"), click(`[data-do="figures"]`), still)
 	shoot(t, wide, "flaking")

@@ -410,10 +410,11 @@ type finished struct {
 	sheen     craft.Sheen
 	absorbent bool // the last paint
 	seal      craft.Role
+	sealed    craft.Product // with what, NoProduct for nothing
 }
 
 func finish(c *craft.Craft, steps []surface.Step) finished {
-	var out finished
+	out := finished{sealed: craft.NoProduct}
 	for i := range steps {
 		s := &steps[i]
 		if s.Do != surface.Coat || s.Scope != surface.All {
@@ -423,9 +424,9 @@ func finish(c *craft.Craft, steps []surface.Step) finished {
 		switch row.Role {
 		case craft.RolePaint, craft.RoleMedium:
 			out.paints = append(out.paints, laid{s.Product, s.Colour, s.Additive})
-			out.absorbent, out.seal = row.Dried == craft.PorousPaint, ""
+			out.absorbent, out.seal, out.sealed = row.Dried == craft.PorousPaint, "", craft.NoProduct
 		case craft.RoleClear, craft.RoleWax:
-			out.seal = row.Role
+			out.seal, out.sealed = row.Role, s.Product
 		default:
 			continue
 		}

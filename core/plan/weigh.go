@@ -219,6 +219,9 @@ func (p *planner) unlike(steps []surface.Step) float64 {
 	if x := p.look(); x == nil && len(f.paints) > 0 && !p.chosen(f.paints[len(f.paints)-1].product) {
 		out += another
 	}
+	if p.ask.Like != nil && finish(p.craft, p.ask.Like).sealed != f.sealed { // two seals on one piece look like two
+		out += another
+	}
 	return out
 }
 

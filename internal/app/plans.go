@@ -438,7 +438,7 @@ func dayTitle(day int, trips []plan.Trip, of []int) string {
 	var does []string
 	for _, i := range of {
 		hours += trips[i].Minutes / 60
-		words := craft.Lower(trips[i].Does)
+		words, _, _ := strings.Cut(craft.Lower(trips[i].Does), ",")
 		if !slices.Contains(does, words) {
 			does = append(does, words)
 		}
