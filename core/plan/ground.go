@@ -340,7 +340,7 @@ func (p *planner) ready(n *node, scuffed bool) []move {
 			if p.barred {
 				level.How = craft.Wet
 			}
-			rough := p.keeps(SandBare) && !n.stripped && bareWood(p.craft, &p.zone)
+			rough := p.keeps(SandBare) && p.any(func(q *surface.Region) bool { return bareWood(p.craft, &p.zone, q) })
 			if (p.ask.Fill != "" || raise || rough) && !rubbed {
 				steps = append(steps, level)
 				rubbed = true

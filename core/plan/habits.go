@@ -120,11 +120,11 @@ func blocksIt(c *craft.Craft, x craft.Product, b craft.Bleeder) bool {
 	return c.Products[x].Block.Blocks() && c.LetsThrough(x, b) <= strong
 }
 
-// hardFilm tells whether a face is a hard film or bare metal, which is scuffed before paint.
+// hardFilm tells whether a face is a hard film, oiled or bare metal, which is scuffed before paint.
 func hardFilm(f craft.Family) bool {
 	row := &craft.Families[f]
 	switch f {
-	case craft.PrimerFilm, craft.Promoted, craft.OilFilm, craft.WaxFilm, craft.Leather, craft.VinylSoft, craft.GlassSmooth:
+	case craft.PrimerFilm, craft.Promoted, craft.WaxFilm, craft.Leather, craft.VinylSoft, craft.GlassSmooth:
 		return false
 	}
 	return !row.Porous && row.ScuffHow != ""
@@ -147,10 +147,10 @@ func used(c *craft.Craft, z *check.Zone) bool {
 	return true
 }
 
-// bareWood tells whether a zone is bare wood or board that came unsanded.
-func bareWood(c *craft.Craft, z *check.Zone) bool {
+// bareWood tells whether a face is bare wood or board that came unsanded, also once its wax is off.
+func bareWood(c *craft.Craft, z *check.Zone, q *surface.Region) bool {
 	g := c.Substrates[z.Substrate].Group
-	return !z.Prepared && c.Finishes[z.Finish].Bare && (g == craft.GroupWood || g == craft.GroupBoard)
+	return !z.Prepared && q.Bare && !q.Stripped && (g == craft.GroupWood || g == craft.GroupBoard)
 }
 
 // endsHard tells whether a product may lie on top in a use: what the habit of a hard last coat allows.
@@ -260,7 +260,7 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 	if hardFilm(face.Top) && !rubbed && !look.Flakes() {
 		out = out.Add(ScuffFilms)
 	}
-	if bareWood(c, &z) && !rubbed {
+	if bareWood(c, &z, face) && !rubbed {
 		out = out.Add(SandBare)
 	}
 	if wipes(face.Top) && face.Bare && !spirit {

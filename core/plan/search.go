@@ -701,7 +701,7 @@ func (p *planner) behind(n *node) []end {
 
 // secondKind is the trouble of a second kind of primer, in trips: another can, and another brush to
 // clean. Working default.
-const secondKind = 4
+const secondKind = 8
 
 // pairs tells whether a tail may follow a beginning: what stands up is sanded down under a shine, and a
 // material that has a primer of its own gets it.

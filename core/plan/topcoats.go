@@ -627,12 +627,18 @@ func (p *planner) lasts(steps []surface.Step) bool {
 	switch {
 	case last == craft.NoProduct:
 		return true
-	case paint != craft.NoProduct && p.look() == nil && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint:
+	case paint != craft.NoProduct && !p.rubbed() && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint:
 		return false // wax is for matt paint
 	case paint != craft.NoProduct && p.look() == nil && p.zone.Wear == craft.WetWear && p.craft.Products[paint].Coat == craft.AC:
 		return false // and enamel for a kitchen
 	}
 	return endsHard(p.craft, &p.zone, last)
+}
+
+// rubbed tells whether the look is worn, or wax is part of it, so that wax goes over any paint.
+func (p *planner) rubbed() bool {
+	x := p.look()
+	return x != nil && (x.Wears || x.RubsOnly || slices.Equal(x.SealedBy, []craft.Role{craft.RoleWax}))
 }
 
 // soundly puts before a tail that is judged alone what makes a ground sound:

@@ -205,7 +205,7 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 }
 
 // another is what a paint other than that of choice counts, in classes of sheen. Working default.
-const another = .35
+const another = .5
 
 // unlike is how far what steps end in is from what was wanted: the sheen, unless it is rubbed, and the
 // paint of choice.
