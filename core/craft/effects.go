@@ -260,6 +260,7 @@ var defaultEffects = []EffectRow{
 		Wants: "a sealed base without wax",
 		Trap:  "bubbles; water-based clear makes some inks run",
 		Lays:  "clear_wb", Covers: true, Settles: 2, Minutes: 40, Sealed: true, SealedBy: closed,
+		Recipes: []Recipe{{Parts: []RecipePart{{Kind: LayPaint}, {Kind: LayOne, For: ForPlainSeal, Skip: true}, {Kind: WorkIt, After: overnight}, {Kind: SealIt, Clears: true}}}},
 	},
 	{
 		ID: "raised_stencil", Name: "Raised stencil",

@@ -102,6 +102,9 @@ func twice(c *craft.Craft, z *check.Zone) (craft.Bleeder, bool) {
 	if check.Lightness(z.Colour) < pale {
 		return 0, false
 	}
+	if fin := &c.Finishes[z.Finish]; fin.Colour != "" && !fin.Unknown && !z.GivenBleeders && z.Soils[craft.NicotineSoil] < 2 {
+		return 0, false // old paint on which nothing was found to show
+	}
 	lv := surface.Levels(c, &z.Facts)
 	lv[craft.Nicotine] = max(lv[craft.Nicotine], z.Soils[craft.NicotineSoil])
 	for _, b := range []craft.Bleeder{craft.Dye, craft.Tannin, craft.Nicotine} {

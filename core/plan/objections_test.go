@@ -195,7 +195,7 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 			if b == craft.Nicotine {
 				lv = max(lv, z.Soils[craft.NicotineSoil])
 			}
-			if lv < 2 || surface.Local(sub, b) {
+			if lv < 2 || surface.Local(sub, b) || fin.Colour != "" && !z.GivenBleeders && z.Soils[craft.NicotineSoil] < 2 {
 				continue
 			}
 			blocks := 0
@@ -242,7 +242,7 @@ func TestNoObjections(t *testing.T) {
 		}
 		return &a
 	}
-	for _, file := range []string{"jobs_seen.txt"} {
+	for _, file := range []string{"jobs_seen.txt", "jobs_kept.txt"} {
 		for _, j := range jobsOf(t, file) {
 			ask := j.ask(t)
 			look(j.name, &ask)

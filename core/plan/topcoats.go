@@ -627,7 +627,7 @@ func (p *planner) lasts(steps []surface.Step) bool {
 	switch {
 	case last == craft.NoProduct:
 		return true
-	case paint != craft.NoProduct && !p.rubbed() && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint:
+	case paint != craft.NoProduct && !p.rubbed() && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint && p.craft.Products[paint].Dried != craft.Textile:
 		return false // wax is for matt paint
 	case paint != craft.NoProduct && p.look() == nil && p.zone.Wear == craft.WetWear && p.craft.Products[paint].Coat == craft.AC:
 		return false // and enamel for a kitchen

@@ -55,7 +55,7 @@ var Terms = [NumTerms]TermRow{
 	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a seal that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
 	ToBuy:    {"buying", "To buy or borrow", "things outside your kit", "thing outside your kit", 60, "a trip to the shop, and a can of which most is left over"},
-	Unlike:   {"unlike", "Not as wanted", "steps away from your sheen and paint", "step away from your sheen and paint", 60, "a sheen one class off, or another paint than your usual one"},
+	Unlike:   {"unlike", "Not as wanted", "steps away from your sheen and paint", "step away from your sheen and paint", 60, "another paint than your usual one counts half a step, a sheen one class off three"},
 }
 
 // Weights are how much each term counts, as a multiple of what is usual.
@@ -204,8 +204,9 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 	return a
 }
 
-// another is what a paint other than that of choice counts, in classes of sheen. Working default.
-const another = .5
+// What a class of sheen off counts, and a paint other than that of choice, in steps away from what is wanted:
+// whoever asks for satin is not given matt. Working defaults.
+const oneClass, another = 3, .5
 
 // unlike is how far what steps end in is from what was wanted: the sheen, unless it is rubbed, and the
 // paint of choice.
@@ -214,7 +215,7 @@ func (p *planner) unlike(steps []surface.Step) float64 {
 	f := finish(p.craft, steps)
 	waxed := f.seal == craft.RoleWax && p.zone.Sheen <= craft.Eggshell // it shines as it is rubbed
 	if want := p.zone.Sheen; want != craft.NoSheen && f.sheen != craft.NoSheen && !waxed {
-		out += float64(want.Apart(f.sheen))
+		out += oneClass * float64(want.Apart(f.sheen))
 	}
 	if x := p.look(); x == nil && len(f.paints) > 0 && !p.chosen(f.paints[len(f.paints)-1].product) {
 		out += another
