@@ -80,9 +80,10 @@ type Answer struct {
 	// Best is the best plan, nil where nothing passes; Next the best of those that
 	// begin or end otherwise.
 	Best, Next *Plan
-	// Within is the best plan with what is in the kit, where Best needs more than that; nil where there
-	// is none.
-	Within *Plan
+	// Within is the best plan with what is in the kit, where Best needs more than that; nil where none was
+	// found. Without tells that there is none.
+	Within  *Plan
+	Without bool
 	// Proved tells that no plan of the vocabulary is better. Otherwise the search
 	// was stopped before.
 	Proved bool
@@ -108,7 +109,7 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 		}
 	}
 	if a.Best != nil {
-		a.Within = p.within(ctx, a.Best)
+		a.Within, a.Without = p.within(ctx, a.Best)
 		p.tell(&a)
 	}
 	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
@@ -161,12 +162,11 @@ func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
 	return try(AllHabits, false)
 }
 
-// within is the best plan with what is in the kit; nil where the plan found needs no more, or there is
-// none.
-func (p *planner) within(ctx context.Context, best *Plan) *Plan {
-	need := p.needs(best.Steps)
-	if need == 0 {
-		return nil
+// within is the best plan with what is in the kit, where the one found needs more; nil where a short search
+// finds none. none tells that there is none.
+func (p *planner) within(ctx context.Context, best *Plan) (with *Plan, none bool) {
+	if p.needs(best.Steps) == 0 {
+		return nil, false
 	}
 	ask := p.ask
 	ask.Done = nil
@@ -174,9 +174,10 @@ func (p *planner) within(ctx context.Context, best *Plan) *Plan {
 	ask.kitOnly = true
 	q, err := newPlanner(p.craft, ask)
 	if err != nil {
-		return nil
+		return nil, false
 	}
-	return q.search(ctx).Best
+	a := q.search(ctx)
+	return a.Best, a.Best == nil && a.Proved
 }
 
 // planner is one search.

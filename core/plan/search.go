@@ -302,7 +302,7 @@ func (p *planner) key(n *node) [2]uint64 {
 		cleaner          craft.Cleaner
 		product          craft.Product
 		primers, allOver uint8
-		flags            [7]bool
+		flags            [6]bool
 		watches          check.RuleSet
 		near             uint8
 		blocks, spotted  uint8
@@ -311,7 +311,7 @@ func (p *planner) key(n *node) [2]uint64 {
 	var out [2]uint64
 	k := key{
 		n.stage, n.last, n.cleaner, n.product, n.primers, n.allOver,
-		[7]bool{n.stripped, n.wiped, n.biocide, n.levels, n.washed, n.fuzzy}, n.watches, p.near(),
+		[6]bool{n.stripped, n.wiped, n.biocide, n.levels, n.washed, n.fuzzy}, n.watches, p.near(),
 		min(n.blocks, 2), min(n.spotted, 2), n.buys,
 	}
 	if n.stage == grounding {

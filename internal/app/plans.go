@@ -197,9 +197,9 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 	}
 	switch {
 	case len(a.Best.Buys) == 0:
-	case a.Within == nil:
+	case a.Without:
 		w.Gain = "With your kit alone there is no plan."
-	default:
+	case a.Within != nil:
 		w.Gain = "With your kit alone: " + craft.Lower(plan.Differ(c, ask.Zone, j.Shop.Bench, a.Best, a.Within))
 	}
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
