@@ -289,6 +289,9 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 			if row.Block.Blocks() {
 				spots++
 			}
+			if row.Coat == craft.SH && z.Damp() {
+				out = out.Add(NoShellacOutside)
+			}
 			continue
 		case row.Aerosol && row.Dried != craft.NumFamilies && !(&planner{ask: *ask, zone: z}).makes(row):
 			out = out.Add(SmallCans)

@@ -84,7 +84,7 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 		case surface.Dust:
 			sanded = false
 		case surface.Clean:
-			if row := &c.Cleaners[s.Cleaner]; row.Key == 0 && row.Carrier != craft.Alcohol {
+			if row := &c.Cleaners[s.Cleaner]; row.Key == 0 && row.Carrier != craft.Alcohol && row.Carrier != craft.Dry {
 				cleans[s.Cleaner]++
 			}
 			if c.Cleaners[s.Cleaner].Carrier != craft.Dry {
