@@ -87,7 +87,10 @@ func TestHabitsAndHours(t *testing.T) {
 	}
 	// Only hours that make a day can be chosen.
 	do(t, ctx, chromedp.Navigate(a.url("/kit")), choose("bench.to_h", "22"), shows(of("bench.from_h")+` option[value="20"]`), hides(of("bench.from_h")+` option[value="22"]`), choose("bench.from_h", "18"), hides(of("bench.to_h")+` option[value="18"]`), click(of("bench.sat")))
-	eventually(t, func() bool { b := a.settings().Bench; return b != nil && b.FromH == 18 && b.ToH == 22 && len(b.Days) == 5 })
+	eventually(t, func() bool {
+		b := a.settings().Bench
+		return b != nil && b.FromH == 18 && b.ToH == 22 && len(b.Days) == 5
+	})
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/19/-/plan")), click(`[data-do="plan-all"]`), contains(`[data-day="1"]`, "Day 1, "), contains(`[data-day="1"] td`, "18:00"))
 }
 
