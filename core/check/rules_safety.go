@@ -153,7 +153,7 @@ func safetyRules() []Rule {
 				}
 				said := slices.ContainsFunc(k.hits, func(h Hit) bool { return h.Rule == k.current })
 				if (k.Barred || k.Lead == LeadUndated) && !said {
-					k.Add(Hit{Severity: Watch, Subject: "suspect"})
+					k.Add(Hit{Severity: Watch, Subject: "suspect", Refuses: k.Barred && k.Facts.Uses&craft.Child != 0})
 				}
 			},
 			Say: func(k *Case, h *Hit) (string, string) {

@@ -54,3 +54,13 @@ func ClashOf(over, under Coat) *Clash {
 	}
 	return nil
 }
+
+// FirstOn are the coats that are made to be the first on a bare material; none where any will do. Working
+// default.
+var FirstOn = map[Family][]Coat{
+	MetalFerrous: {MP, EP, ET, PA},
+	MetalZinc:    {ZP, EP},
+	MetalLight:   {ZP, ET, EP, PA, BP},
+	GlassSmooth:  {GP},
+	Polyolefin:   {PP},
+}

@@ -130,7 +130,7 @@ var defaultEffects = []EffectRow{
 		Dusty: true, LeastCoats: 2, Rests: 48, Excludes: []string{"gild", "decoupage", "marble", "crackle"},
 		Recipes: []Recipe{{
 			Parts: []RecipePart{
-				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder},
+				{Kind: LayResist}, {Kind: LayOne, For: ForFlaking, Coats: []int{2}, Tone: ToneUnder}, {Kind: RestIt, Before: overnight},
 				{Kind: LayPaint, For: ForFlaking}, {Kind: WorkIt, Dusts: true, Warm: true, After: 48}, {Kind: SealIt},
 			},
 			Ground: ForBarrier,

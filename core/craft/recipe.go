@@ -18,6 +18,8 @@ const (
 	WorkIt
 	// SmoothIt sands lightly what the part before has left, and dusts it off.
 	SmoothIt
+	// RestIt leaves what is below until it is dry through.
+	RestIt
 	// SealIt seals it, to suit the way of working and the wear; with a purpose, by its products.
 	SealIt
 )

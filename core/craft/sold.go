@@ -77,13 +77,13 @@ func apart(a, b Sheen) int {
 // Apart is how many classes lie between two sheens.
 func (s Sheen) Apart(o Sheen) int { return apart(s, o) }
 
-// slender is the work factor from which parts count as frames, legs and rails. Working default.
-const slender = 1.4
+// Slender is the work factor from which parts count as frames, legs and rails. Working default.
+const Slender = 1.4
 
 // Makes tells whether a painter thinks of a product for an area in square metres of some work factor.
 func (p *ProductRow) Makes(area, work float64) bool {
 	most := p.MostFlat
-	if work >= slender {
+	if work >= Slender {
 		most = p.MostSlender
 	}
 	return most == 0 || area > 0 && area <= most

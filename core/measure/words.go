@@ -26,6 +26,21 @@ func Hours(h float64) string {
 	}
 }
 
+// Between words a range of hours of work, to half hours below three and whole ones above.
+func Between(least, most float64) string {
+	round := func(h float64) string {
+		if h < 3 {
+			return Number(math.Max(.5, math.Round(h*2)/2))
+		}
+		return Number(math.Round(h))
+	}
+	a, b := round(least), round(most)
+	if a == b {
+		return "about " + a + " h"
+	}
+	return a + " to " + b + " h"
+}
+
 // Number words a figure to one decimal place, without a needless zero.
 func Number(x float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", x), ".0") }
 

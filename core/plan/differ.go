@@ -150,18 +150,7 @@ func Refit(z *check.Zone, steps []surface.Step) string {
 
 // WorkHours words hours of work as the range that they lie in.
 func WorkHours(hours float64) string {
-	least, most := surface.HoursRange(hours)
-	round := func(h float64) string {
-		if h < 3 {
-			return measure.Number(math.Max(.5, math.Round(h*2)/2))
-		}
-		return measure.Number(math.Round(h))
-	}
-	a, b := round(least), round(most)
-	if a == b {
-		return "about " + a + " h"
-	}
-	return a + " to " + b + " h"
+	return measure.Between(surface.HoursRange(hours))
 }
 
 // Leaves words the habits that a plan does not keep: what each of them risks.

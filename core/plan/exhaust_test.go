@@ -157,9 +157,9 @@ func smallZone(r *rand.Rand, c *craft.Craft) Request {
 	}
 	switch r.IntN(3) {
 	case 0:
-		ask.Without = HabitSet(r.IntN(1 << NumHabits))
+		ask.HabitsOff = HabitSet(r.IntN(1 << NumHabits))
 	case 1:
-		ask.Without = AllHabits
+		ask.HabitsOff = AllHabits
 	}
 	if r.IntN(6) == 0 {
 		ask.TakeOff = "knobs"

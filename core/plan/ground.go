@@ -79,7 +79,7 @@ func (p *planner) vocabulary() {
 	for i := range c.Products {
 		x, row := craft.Product(i), &c.Products[i]
 		if row.Role == craft.RolePrimer || c.Fills(x, craft.ForGrain) {
-			p.grounding |= 1 << min(i, firstTool-1)
+			p.grounding |= productBit(x)
 		}
 		filler := c.Fills(x, craft.ForGrain)
 		if row.Role != craft.RolePrimer && !filler || !p.uses(row) || p.grounds != nil && !slices.Contains(p.grounds, x) {
@@ -279,6 +279,8 @@ func (p *planner) keys() []option {
 				continue
 			}
 			s.How = craft.Wet
+		} else if s.How == craft.Hand {
+			s.How = p.rubs(q.Top, p.evaluator.Candidates()[n].Veneer)
 		}
 		if q.Top == craft.MelamineFilm && p.craft.Substrates[p.evaluator.Candidates()[n].Substrate].Paper() {
 			s = surface.Step{Do: surface.Abrade, How: craft.Pad} // the print is paper
@@ -291,6 +293,16 @@ func (p *planner) keys() []option {
 		degloss()
 	}
 	return out
+}
+
+// rubs is how a face is sanded that is sanded by hand otherwise: with the sander where the kit has one, the
+// face is wide and plain, and no machine harms it.
+func (p *planner) rubs(top craft.Family, veneer bool) craft.How {
+	wide := p.ask.Zone.Area >= wide && p.zone.Pace() < craft.Slender
+	if p.ask.Kit != nil && p.ask.Kit.Has(Sander) && wide && !veneer && craft.Limits[top].Any && !top.BareMetal() {
+		return craft.Machine
+	}
+	return craft.Hand
 }
 
 // takesKey tells whether abrasion would give a face more of a hold.
@@ -339,6 +351,8 @@ func (p *planner) ready(n *node, scuffed bool) []move {
 			level := surface.Step{Do: surface.Abrade, Grit: 220, How: craft.Hand}
 			if p.barred {
 				level.How = craft.Wet
+			} else if p.ask.Fill == "" && !raise {
+				level.How = p.rubs(p.field(0).Top, p.zone.Veneer)
 			}
 			rough := p.keeps(SandBare) && p.any(func(q *surface.Region) bool { return bareWood(p.craft, &p.zone, q) })
 			if (p.ask.Fill != "" || raise || rough) && !rubbed {

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"slices"
 
 	"rutile/core/check"
@@ -72,7 +73,7 @@ func (s HabitSet) Add(h Habit) HabitSet { return s | 1<<h }
 
 // drops are the habits that a way of working turns off by what it is.
 func (w *Way) drops() HabitSet {
-	out := w.Off
+	out := w.HabitsOff
 	if w.Sand == SandNever {
 		out = out.Add(ScuffFilms).Add(SandBare).Add(Denib)
 	}
@@ -156,7 +157,37 @@ func bareWood(c *craft.Craft, z *check.Zone, q *surface.Region) bool {
 	return !z.Prepared && q.Bare && !q.Stripped && (g == craft.GroupWood || g == craft.GroupBoard)
 }
 
-// endsHard tells whether a product may lie on top in a use: what the habit of a hard last coat allows.
+// endsRight tells whether steps end in a last coat made for the use: what the habit of a hard last coat allows.
+func endsRight(c *craft.Craft, z *check.Zone, steps []surface.Step) bool {
+	last, paint := craft.NoProduct, craft.NoProduct
+	for i := range steps {
+		if s := &steps[i]; s.Do == surface.Coat && s.Scope == surface.All && c.Products[s.Product].LeavesFilm() {
+			if last = s.Product; c.Products[last].Role == craft.RolePaint {
+				paint = last
+			}
+		}
+	}
+	if last == craft.NoProduct || !opaque(c, steps) {
+		return true
+	}
+	var look craft.EffectRow
+	if x, ok := c.Effect(z.Look); ok {
+		look = c.Effects[x]
+	}
+	if paint != craft.NoProduct {
+		rubbed := look.Wears || look.RubsOnly || slices.Equal(look.SealedBy, []craft.Role{craft.RoleWax})
+		dried := c.Products[paint].Dried
+		switch {
+		case c.Products[last].Role == craft.RoleWax && !rubbed && dried != craft.PorousPaint && dried != craft.Textile:
+			return false // wax is for matt paint and worn looks
+		case z.Wear == craft.WetWear && look.ID == "" && c.Products[paint].Coat == craft.AC:
+			return false // and enamel for a kitchen
+		}
+	}
+	return endsHard(c, z, last)
+}
+
+// endsHard tells whether a product may lie on top in a use.
 func endsHard(c *craft.Craft, z *check.Zone, x craft.Product) bool {
 	row := &c.Products[x]
 	metal := c.Substrates[z.Substrate].Family.BareMetal()
@@ -176,38 +207,17 @@ func endsHard(c *craft.Craft, z *check.Zone, x craft.Product) bool {
 	return true
 }
 
-// rightPrimers are the coats that are made to be the first on a bare material; none where any will do.
-func rightPrimers(f craft.Family) []craft.Coat {
-	switch f {
-	case craft.MetalFerrous:
-		return []craft.Coat{craft.MP, craft.EP, craft.ET, craft.PA}
-	case craft.MetalZinc:
-		return []craft.Coat{craft.ZP, craft.EP}
-	case craft.MetalLight:
-		return []craft.Coat{craft.ZP, craft.ET, craft.EP, craft.PA, craft.BP}
-	case craft.GlassSmooth:
-		return []craft.Coat{craft.GP}
-	case craft.Polyolefin:
-		return []craft.Coat{craft.PP}
-	}
-	return nil
-}
-
 // suitsGround tells whether a product may be the first coat of a beginning by the habit of the right primer: what
 // is made for a material goes on that, and what needs one gets it.
 func suitsGround(c *craft.Craft, x craft.Product, top craft.Family, bare bool) bool {
 	k := c.Products[x].Coat
-	right := rightPrimers(top)
+	right := craft.FirstOn[top]
 	return !bare || right == nil || slices.Contains(right, k)
 }
 
-// cans tells whether a painter would think of a product for a face of this size.
-func (p *planner) makes(row *craft.ProductRow) bool {
-	area := p.ask.Zone.Area
-	if p.ask.Piece > 0 {
-		area = p.ask.Piece
-	}
-	return row.Makes(area, p.zone.Pace())
+// makes tells whether a painter would think of a product for a face of this size.
+func (a *Request) makes(row *craft.ProductRow) bool {
+	return row.Makes(cmp.Or(a.Piece, a.Zone.Area), a.Zone.Pace())
 }
 
 // FillerFor is the filler that some damage takes on a material: two-part on metal, where fine filler falls
@@ -293,7 +303,7 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 				out = out.Add(NoShellacOutside)
 			}
 			continue
-		case row.Aerosol && row.Dried != craft.NumFamilies && !(&planner{ask: *ask, zone: z}).makes(row):
+		case row.Aerosol && row.Dried != craft.NumFamilies && !ask.makes(row):
 			out = out.Add(SmallCans)
 		case row.Coat == craft.SH && z.Damp():
 			out = out.Add(NoShellacOutside)
@@ -316,7 +326,7 @@ func Broken(c *craft.Craft, ask *Request, steps []surface.Step) HabitSet {
 	if pale && blocks < 2 && opaque(c, steps) && !look.Flakes() && !look.Veil {
 		out = out.Add(BlockTwice)
 	}
-	if last != craft.NoProduct && !endsHard(c, &z, last) && opaque(c, steps) {
+	if !endsRight(c, &z, steps) {
 		out = out.Add(HardLast)
 	}
 	if f := &t.Events[first]; face.Coats == 0 && f.Doing.Scope == surface.All && !look.Flakes() && !suitsGround(c, f.Doing.Product, face.Top, face.Bare) {
@@ -353,7 +363,6 @@ func (p *planner) contrasts() bool {
 	if p.belief || len(p.evaluator.Candidates()) > 1 || p.craft.Finishes[z.Finish].Bare {
 		return false
 	}
-	p.evaluator.Walk(nil)
 	want, ok := colour.Parse(z.Colour)
-	return ok && colour.Difference(p.evaluator.Shows(0), want) >= check.Contrasting
+	return ok && colour.Difference(p.shown[0], want) >= check.Contrasting
 }

@@ -280,8 +280,10 @@ func stands(f *check.Finding) bool { return f.Severity == check.Fail || f.Refuse
 
 // add takes findings for obstacles, each title once.
 func (s *Infeasible) add(r *check.Result, takes func(*check.Finding) bool) {
-	for i := range r.Findings {
-		f := &r.Findings[i]
+	found := slices.Clone(r.Findings)
+	slices.SortStableFunc(found, func(a, b check.Finding) int { return min(1, a.Step) - min(1, b.Step) }) // the zone before a step
+	for i := range found {
+		f := &found[i]
 		if takes(f) && !slices.ContainsFunc(s.Why, func(x Obstacle) bool { return x.Title == f.Title }) {
 			s.Why = append(s.Why, Obstacle{f.Code, f.Title, f.Why})
 		}
@@ -397,7 +399,7 @@ func (s *Infeasible) obstacles(c *craft.Craft, ask *Request) {
 // nearest is the plan with the fewest fails that a short search finds; nil where there is nothing
 // to apply.
 func nearest(ctx context.Context, c *craft.Craft, ask Request) *Plan {
-	ask.Done, ask.Without = nil, AllHabits // what the check says, and not what is usual
+	ask.Done, ask.HabitsOff = nil, AllHabits // what the check says, and not what is usual
 	p := &planner{craft: c, ask: ask}
 	if p.set() != nil {
 		return nil

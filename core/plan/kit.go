@@ -15,6 +15,7 @@ type Tool uint8
 const (
 	Roller Tool = iota
 	Gun         // a spray gun, with room to use it
+	Sander      // a small orbital sander with dust extraction
 	HotAir      // a hot air gun
 	numTools
 )
@@ -26,6 +27,7 @@ type ToolRow struct{ ID, Name string }
 var Tools = [numTools]ToolRow{
 	Roller: {"roller", "Foam roller and tray"},
 	Gun:    {"gun", "Spray gun"},
+	Sander: {"sander", "Orbital sander with extraction"},
 	HotAir: {"hot_air", "Hot air gun"},
 }
 
@@ -76,7 +78,7 @@ var Kits = []Kit{
 	},
 	{
 		ID: "spray", Name: "Spraying", Says: "A spray gun with a place to use it, and what is usually sprayed.",
-		Tools:    []string{"gun"},
+		Tools:    []string{"gun", "sander"},
 		Products: []string{"shellac_pigmented", "primer_bond_wb", "primer_stainblock_wb", "paint_enamel_wb", "clear_wb", "clear_wb_hard"},
 		Choice:   [numPaintUses]string{UseEveryday: "paint_enamel_wb", UseHard: "paint_enamel_wb"},
 	},
@@ -88,6 +90,7 @@ var Kits = []Kit{
 	},
 	{
 		ID: "outdoor", Name: "Outdoors and metal", Says: "Metal primers, oil enamel, masonry sealer and paint.",
+		Tools:    []string{"sander"},
 		Products: []string{"primer_metal", "primer_galv", "primer_stainblock_oil", "sealer_masonry", "paint_enamel_oil", "paint_masonry", "clear_oil"},
 		Choice:   [numPaintUses]string{UseWeather: "paint_enamel_oil"},
 	},
@@ -156,9 +159,15 @@ type buys uint64
 
 const firstTool = 64 - int(numTools)
 
+// productBit is the bit of a product.
+func productBit(x craft.Product) buys { return 1 << min(int(x), firstTool-1) }
+
+// toolBit is the bit of a tool.
+func toolBit(t Tool) buys { return 1 << (firstTool + int(t)) }
+
 func (b buys) len() int { return bits.OnesCount64(uint64(b)) }
 
-// outside marks the products that are not in the kit, by their index.
+// outsideOf marks the products and tools that are not in the kit.
 func (p *planner) outsideOf() buys {
 	var out buys
 	if p.ask.Kit == nil {
@@ -166,12 +175,12 @@ func (p *planner) outsideOf() buys {
 	}
 	for i := range p.craft.Products {
 		if !p.ask.Kit.Keeps(p.craft.Products[i].ID) {
-			out |= 1 << min(i, firstTool-1)
+			out |= productBit(craft.Product(i))
 		}
 	}
 	for t := range numTools {
 		if !p.ask.Kit.Has(t) {
-			out |= 1 << (firstTool + int(t))
+			out |= toolBit(t)
 		}
 	}
 	return out
@@ -184,12 +193,12 @@ func (p *planner) needs(steps []surface.Step) buys {
 		s := &steps[i]
 		switch {
 		case s.Do == surface.Coat:
-			out |= 1 << min(int(s.Product), firstTool-1)
+			out |= productBit(s.Product)
 			if s.Method == "spray" {
-				out |= 1 << (firstTool + int(Gun))
+				out |= toolBit(Gun)
 			}
 		case s.Do == surface.Effect && s.Heat, s.Do == surface.Strip && craft.Treatment(s.StripHow) == craft.StripHeat:
-			out |= 1 << (firstTool + int(HotAir))
+			out |= toolBit(HotAir)
 		}
 	}
 	return out & p.outside
@@ -207,12 +216,12 @@ type Item struct {
 func (p *planner) items(b buys) []Item {
 	var out []Item
 	for i := range p.craft.Products {
-		if b&(1<<min(i, firstTool-1)) != 0 {
+		if b&productBit(craft.Product(i)) != 0 {
 			out = append(out, Item{Product: p.craft.Products[i].ID, Name: p.craft.Products[i].Name})
 		}
 	}
 	for t := range numTools {
-		if b&(1<<(firstTool+int(t))) != 0 {
+		if b&toolBit(t) != 0 {
 			out = append(out, Item{Tool: Tools[t].ID, Name: Tools[t].Name, Borrow: true})
 		}
 	}

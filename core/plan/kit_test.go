@@ -127,6 +127,13 @@ func TestTools(t *testing.T) {
 			}
 		}
 	}
+	// A sander takes wide plain faces that stand it, and by hand go veneer, laminate and what is small.
+	for facts, machine := range map[string]bool{"beech varnish_oil satin; area 4": true, "beech varnish_oil satin; area .5": false, "walnut varnish_oil satin; veneer; area 4; colour #202830": false, "laminate_hpl satin; area 4": false, "birch; area 4": true} {
+		a := findIn(t, facts, Together(Kits), nil)
+		if got := slices.ContainsFunc(a.Best.Steps, func(s surface.Step) bool { return s.How == craft.Machine }); got != machine {
+			t.Errorf("%s: by machine %v\n%s", facts, got, words(c, a.Best))
+		}
+	}
 	// Kits are named and joined without changing each other.
 	if _, ok := KitNamed("no such kit", nil); ok {
 		t.Error("a kit that there is not was found")

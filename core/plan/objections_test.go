@@ -48,7 +48,7 @@ func objections(c *craft.Craft, ask *Request, p *Plan) []string {
 	stripped := has(before, func(s *surface.Step) bool { return s.Do == surface.Strip })
 	drinks := craft.Families[sub.Family].Porous
 	sands := ask.Way.Sand != SandNever
-	on := func(h Habit) bool { return !(ask.Without | ask.Way.drops()).Has(h) }
+	on := func(h Habit) bool { return !(ask.HabitsOff | ask.Way.drops()).Has(h) }
 
 	if on(WashFirst) && (!fin.Bare || !drinks) && sub.Family != craft.Leather && (sub.Family != craft.MineralPorous || z.Soils[craft.SaltsSoil] == 0) && sub.Family != craft.Textile && !stripped && !has(before, wash) {
 		no("a used piece is not washed")
@@ -234,7 +234,7 @@ func TestNoObjections(t *testing.T) {
 			return &a
 		}
 		for _, o := range objections(c, ask, a.Best) {
-			if a.Best.Leaves&^(ask.Without|ask.Way.drops()) == 0 {
+			if a.Best.Leaves&^(ask.HabitsOff|ask.Way.drops()) == 0 {
 				if objected[o]++; objected[o] <= 2 {
 					t.Errorf("%s: %s\n%s", name, o, words(c, a.Best))
 				}
@@ -258,7 +258,7 @@ func TestNoObjections(t *testing.T) {
 			continue
 		}
 		planned++
-		off := ask.Without | ask.Way.drops()
+		off := ask.HabitsOff | ask.Way.drops()
 		if a.Best.Leaves&^off != 0 {
 			without++
 			for h := range NumHabits {

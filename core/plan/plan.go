@@ -24,8 +24,8 @@ type Request struct {
 	Way  Way
 	// Kit is what the studio has; nil where everything counts as there.
 	Kit *Kit
-	// Without are the habits that the studio has switched off.
-	Without HabitSet
+	// HabitsOff are the habits that the studio has switched off.
+	HabitsOff HabitSet
 	// Piece is the area in square metres of the same colour on the whole piece; 0 for that of the zone.
 	Piece float64
 	// TakeOff names what comes off before the work begins, within a sentence; empty where nothing does.
@@ -81,9 +81,9 @@ type Answer struct {
 	// begin or end otherwise.
 	Best, Next *Plan
 	// Within is the best plan with what is in the kit, where Best needs more than that; nil where none was
-	// found. Without tells that there is none.
-	Within  *Plan
-	Without bool
+	// found. NoneWithin tells that there is none.
+	Within     *Plan
+	NoneWithin bool
 	// Proved tells that no plan of the vocabulary is better. Otherwise the search
 	// was stopped before.
 	Proved bool
@@ -109,7 +109,7 @@ func Find(ctx context.Context, c *craft.Craft, ask Request) (Answer, error) {
 		}
 	}
 	if a.Best != nil {
-		a.Within, a.Without = p.within(ctx, a.Best)
+		a.Within, a.NoneWithin = p.within(ctx, a.Best)
 		p.tell(&a)
 	}
 	a.LookDecides = p.grounds != nil && !slices.Contains([]Holds{Whichever, ScuffAndSeal, StraightOn}, p.way.Holds)
@@ -133,7 +133,7 @@ func (p *planner) tell(a *Answer) {
 func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
 	try := func(without HabitSet, any bool) (*planner, Answer) {
 		ask := p.ask
-		ask.Without = without
+		ask.HabitsOff = without
 		if any {
 			ask.Limit = attempt
 		}
@@ -148,9 +148,9 @@ func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
 	if a.Best == nil {
 		return nil, a
 	}
-	off := p.ask.Without | Broken(p.craft, &q.ask, a.Best.Steps)
+	off := p.ask.HabitsOff | Broken(p.craft, &q.ask, a.Best.Steps)
 	for h := range NumHabits {
-		if off.Has(h) && !p.ask.Without.Has(h) {
+		if off.Has(h) && !p.ask.HabitsOff.Has(h) {
 			if _, b := try(off&^(1<<h), true); b.Best != nil {
 				off &^= 1 << h
 			}
@@ -258,7 +258,7 @@ func (p *planner) surveyed() error {
 	p.zone, p.way = *ask.Zone, &ask.Way
 	p.hides, p.shades, p.seen = map[hide]int{}, map[shade]check.Verdict{}, map[[2]uint64]float64{}
 	p.zone.Steps = nil
-	p.habits, p.outside = AllHabits&^ask.Without&^ask.Way.drops(), p.outsideOf()
+	p.habits, p.outside = AllHabits&^ask.HabitsOff&^ask.Way.drops(), p.outsideOf()
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
 	}
@@ -269,7 +269,7 @@ func (p *planner) surveyed() error {
 	if p.zone.Uneven && p.zone.Sheen >= craft.SemiGloss && p.ask.Fill == "" {
 		p.ask.Fill = craft.FillerFine // dents that a matt face hides
 	}
-	p.ask.Fill = FillerFor(c, p.zone.Substrate, p.ask.Fill, p.ask.Without)
+	p.ask.Fill = FillerFor(c, p.zone.Substrate, p.ask.Fill, p.ask.HabitsOff)
 	if _, ok := c.Effect(p.zone.Look); !ok && p.zone.Look != "" && p.zone.Look != craft.LookSolid {
 		return fmt.Errorf("there is no look %q", p.zone.Look)
 	}

@@ -166,6 +166,9 @@ func TestWhatCannotBePlanned(t *testing.T) {
 	}{
 		{"flaking suspect of lead", "pine paint_alkyd_old gloss; made 1950; loose flaking", Ways[0], "safety.lead", "lead"},
 		{"enamel straight on polyethylene", "plastic_polyolefin gloss; soils grime1", wayOf(t, "straight_on"), "adhesion.bond", "way"},
+		{"flakes on a food table", "beech varnish_oil satin; wear tabletop; use food; look chippy", Ways[0], "use.target", "look"},
+		{"suspected lead on a cot", "pine paint_alkyd_old gloss; made 1950; use child", Ways[0], "safety.lead", "lead"},
+		{"liming without pores", "maple; look limed", Ways[0], "effect.ground", "look"},
 		{"nothing on the shelf", "oak varnish_oil satin", Way{ID: "own", Shelf: []string{}}, "No products are selected", "shelf"},
 		{"no seal on the shelf", "birch; wear tabletop", Way{ID: "own", Shelf: []string{"paint_chalk", "wax_clear"}}, "use.", "shelf"},
 		{"everything forbidden", "oak varnish_oil satin", Way{ID: "own", Without: allProducts()}, "There is nothing to apply", "shelf"},

@@ -76,7 +76,7 @@ func anyZone(r *rand.Rand, c *craft.Craft) Request {
 		ask.Kit = Together(Kits)
 	}
 	if r.IntN(5) == 0 {
-		ask.Without = HabitSet(r.IntN(1 << NumHabits))
+		ask.HabitsOff = HabitSet(r.IntN(1 << NumHabits))
 	}
 	if r.IntN(8) == 0 {
 		ask.Fill = craft.Fillers[r.IntN(len(craft.Fillers))]

@@ -284,7 +284,7 @@ func (p *planner) took(n *node, j *check.Judged) {
 	n.amounts[ToBuy] = float64(n.buys.len())
 	n.rough = n.fuzzy || p.any(func(q *surface.Region) bool { return q.RoughStep > 0 })
 	n.wants = n.allOver == 0 && p.keeps(RightPrimer) && !p.flakes() && p.grounds == nil && !p.see &&
-		p.any(func(q *surface.Region) bool { return q.Bare && rightPrimers(q.Top) != nil })
+		p.any(func(q *surface.Region) bool { return q.Bare && craft.FirstOn[q.Top] != nil })
 	n.drinks = n.allOver == 0 && (p.board || p.any(func(q *surface.Region) bool {
 		return q.Bare && q.Top == craft.WoodBare && !q.Raised && p.craft.Substrates[p.zone.Substrate].Group == craft.GroupWood
 	}))

@@ -127,7 +127,7 @@ func (p *planner) method(row *craft.ProductRow) string {
 	if m := p.way.Method; m != "" && row.AppliedBy(m) && (m != "spray" || !row.Sensitises()) {
 		return m
 	}
-	plain := p.ask.Zone.Area >= wide && p.zone.Pace() < 1.4
+	plain := p.ask.Zone.Area >= wide && p.zone.Pace() < craft.Slender
 	if row.Methods[0] == "brush" && row.AppliedBy("roller") && plain && p.ask.Kit != nil && p.ask.Kit.Has(Roller) {
 		return "roller"
 	}
@@ -146,7 +146,7 @@ func (p *planner) uses(row *craft.ProductRow) bool {
 		return false
 	case row.Coat == craft.EP && p.keeps(RightPrimer) && !metal:
 		return false
-	case row.Aerosol && p.keeps(SmallCans) && !p.makes(row):
+	case row.Aerosol && p.keeps(SmallCans) && !p.ask.makes(row):
 		return false
 	}
 	return true
@@ -240,6 +240,8 @@ func (p *planner) options(q *craft.RecipePart) part {
 			})
 		}
 		return out
+	case craft.RestIt:
+		return part{{wait(q.Before)}}
 	case craft.SmoothIt:
 		if p.way.Sand == SandNever {
 			return part{nil}
@@ -590,7 +592,7 @@ func (p *planner) tails() []tail {
 		t.first = t.paint == 0
 		p.rests(&t)
 		p.cured(t.steps)
-		if p.like(t.steps) && p.lasts(t.steps) && p.weigh(&t) {
+		if p.like(t.steps) && (!p.keeps(HardLast) || endsRight(p.craft, &p.zone, t.steps)) && p.weigh(&t) {
 			out = append(out, t)
 		}
 		i := len(at) - 1
@@ -609,37 +611,6 @@ func (p *planner) tails() []tail {
 
 // noGun tells that this way of working sprays and the kit has no gun.
 func (p *planner) noGun() bool { return p.way.Method == "spray" && !p.ask.Kit.Has(Gun) }
-
-// lasts tells whether an ending has a last coat made for the use.
-func (p *planner) lasts(steps []surface.Step) bool {
-	if !p.keeps(HardLast) || !opaque(p.craft, steps) {
-		return true
-	}
-	last, paint := craft.NoProduct, craft.NoProduct
-	for i := range steps {
-		if s := &steps[i]; s.Do == surface.Coat && s.Scope == surface.All && p.craft.Products[s.Product].LeavesFilm() {
-			last = s.Product
-			if p.craft.Products[last].Role == craft.RolePaint {
-				paint = last
-			}
-		}
-	}
-	switch {
-	case last == craft.NoProduct:
-		return true
-	case paint != craft.NoProduct && !p.rubbed() && p.craft.Products[last].Role == craft.RoleWax && p.craft.Products[paint].Dried != craft.PorousPaint && p.craft.Products[paint].Dried != craft.Textile:
-		return false // wax is for matt paint
-	case paint != craft.NoProduct && p.look() == nil && p.zone.Wear == craft.WetWear && p.craft.Products[paint].Coat == craft.AC:
-		return false // and enamel for a kitchen
-	}
-	return endsHard(p.craft, &p.zone, last)
-}
-
-// rubbed tells whether the look is worn, or wax is part of it, so that wax goes over any paint.
-func (p *planner) rubbed() bool {
-	x := p.look()
-	return x != nil && (x.Wears || x.RubsOnly || slices.Equal(x.SealedBy, []craft.Role{craft.RoleWax}))
-}
 
 // soundly puts before a tail that is judged alone what makes a ground sound:
 // what it may do for the tail is taken as done.

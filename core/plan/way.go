@@ -50,8 +50,8 @@ type Way struct {
 	Shelf []string
 	// Without are the ids of products that it does not use.
 	Without []string
-	// Off are the habits that it leaves out.
-	Off HabitSet
+	// HabitsOff are the habits that it leaves out.
+	HabitsOff HabitSet
 }
 
 // Holds is what makes paint hold.

@@ -38,7 +38,7 @@ func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 		kit = plan.DefaultKit()
 	}
 	return plan.Request{
-		Zone: &j.Zones[i], Way: w, Kit: kit, Without: j.Shop.HabitsOff, Weights: o.Weights, Fill: j.filler(i), Piece: j.sameColour(i),
+		Zone: &j.Zones[i], Way: w, Kit: kit, HabitsOff: j.Shop.HabitsOff, Weights: o.Weights, Fill: j.filler(i), Piece: j.sameColour(i),
 		TakeOff: j.takeOff(i), PutBack: touching || j.comesOff(i), Pause: j.giveWay,
 	}
 }
@@ -197,7 +197,7 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 	}
 	switch {
 	case len(a.Best.Buys) == 0:
-	case a.Without:
+	case a.NoneWithin:
 		w.Gain = "With your kit alone there is no plan."
 	case a.Within != nil:
 		w.Gain = "With your kit alone: " + craft.Lower(plan.Differ(c, ask.Zone, j.Shop.Bench, a.Best, a.Within))

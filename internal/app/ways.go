@@ -26,7 +26,7 @@ func wayOf(w *wire.Way) plan.Way {
 		Resist:    plan.Resisting(at(plan.ResistChoices, w.Resist)),
 		FlakeSeal: plan.FlakeSealing(at(plan.FlakeSealChoices, w.FlakeSeal)), Crackle: craft.Crackling(at(plan.CrackleChoices, w.Crackle)),
 		Deep: w.Deep, Method: w.Method, NextDay: w.NextDay, Cure: w.Cure, Knots: plan.Knotting(at(plan.KnotChoices, w.Knots)),
-		Paints: w.Paints, NoSmell: w.NoSmell, Shelf: w.Shelf, Without: w.Without, Off: habitsOf(w.HabitsOff),
+		Paints: w.Paints, NoSmell: w.NoSmell, Shelf: w.Shelf, Without: w.Without, HabitsOff: habitsOf(w.HabitsOff),
 	}
 }
 

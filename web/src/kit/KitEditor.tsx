@@ -1,11 +1,12 @@
 import { useRef, useState } from "react";
-import { type Schemas, why } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useSaveStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { named } from "../ui/named";
+import { SaveBar } from "../ui/SaveBar";
 import { Ticked } from "../ui/Ticked";
 
 type Kit = Schemas["Kit"];
@@ -91,25 +92,16 @@ export function KitEditor({ kit, taken, changed, onClose }: Props) {
           ids={k.products ?? []}
           onChange={(products) => set({ products })}
         />
-        {save.isError && (
-          <p role="alert" className="mb-2 text-error">
-            Not saved: {why(save.error)}
-          </p>
-        )}
-        <div className="mt-2 flex gap-2">
-          <button type="submit" className="btn btn-primary" disabled={save.isPending || !k.name.trim()}>
-            Save
-          </button>
-          <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
-            Cancel
-          </button>
-          <span className="flex-1" />
-          {kit && (changed || !shipped) && (
-            <button data-do="drop-kit" type="button" className="btn btn-ghost text-error" onClick={drop}>
-              {shipped ? "Back to the usual contents" : "Remove it"}
-            </button>
-          )}
-        </div>
+        <SaveBar
+          saving={save}
+          ready={!!k.name.trim()}
+          onClose={onClose}
+          remove={
+            kit && (changed || !shipped)
+              ? { name: "drop-kit", says: shipped ? "Back to the usual contents" : "Remove it", run: drop }
+              : undefined
+          }
+        />
       </form>
     </Dialog>
   );

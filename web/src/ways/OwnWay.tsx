@@ -1,11 +1,12 @@
 import { useRef, useState } from "react";
-import { type Schemas, why } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useSaveStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { Check, Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { named } from "../ui/named";
+import { SaveBar } from "../ui/SaveBar";
 import { Ticked } from "../ui/Ticked";
 
 type Way = Schemas["Way"];
@@ -57,6 +58,14 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
       const at = (now.ways ?? []).findIndex((x) => x.id === made);
       return { ...now, ways: at < 0 ? [...others, own] : others.toSpliced(at, 0, own) };
     });
+  };
+  const remove = () => {
+    kept.current = undefined;
+    save.mutate((now) => ({
+      ...now,
+      ways: (now.ways ?? []).filter((x) => x.id !== id),
+      way: now.way === id ? undefined : now.way,
+    }));
   };
   return (
     <Dialog title={id ? "Edit your way of working" : "New way of working"} wide onClose={onClose}>
@@ -130,37 +139,12 @@ export function OwnWay({ studio, id, onClose, onSaved }: Props) {
             onChange={(shelf) => set({ shelf })}
           />
         )}
-        {save.isError && (
-          <p role="alert" className="mb-2 text-error">
-            Not saved: {why(save.error)}
-          </p>
-        )}
-        <div className="mt-2 flex gap-2">
-          <button type="submit" className="btn btn-primary" disabled={save.isPending || !w.name.trim()}>
-            Save
-          </button>
-          <button data-do="leave" type="button" className="btn btn-ghost" onClick={onClose}>
-            Cancel
-          </button>
-          <span className="flex-1" />
-          {id && (
-            <button
-              data-do="remove-way"
-              type="button"
-              className="btn btn-ghost text-error"
-              onClick={() => {
-                kept.current = undefined;
-                save.mutate((now) => ({
-                  ...now,
-                  ways: (now.ways ?? []).filter((x) => x.id !== id),
-                  way: now.way === id ? undefined : now.way,
-                }));
-              }}
-            >
-              Remove it
-            </button>
-          )}
-        </div>
+        <SaveBar
+          saving={save}
+          ready={!!w.name.trim()}
+          onClose={onClose}
+          remove={id ? { name: "remove-way", says: "Remove it", run: remove } : undefined}
+        />
       </form>
     </Dialog>
   );
