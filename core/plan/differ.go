@@ -38,16 +38,13 @@ func Differ(c *craft.Craft, z *check.Zone, b Bench, one, other *Plan) string {
 		}
 	}
 	if x := other.Judged.Risk - one.Judged.Risk; math.Abs(x) >= oddly {
-		words := map[bool]string{true: "it holds less well", false: "it holds better"}[x > 0]
-		if x > 0 && check.RiskVerdict(other.Judged.Risk) != check.Sound {
-			words = "about " + OneIn(other.Judged.Risk) + " peels"
-		}
-		say(x > 0, words)
+		say(x > 0, map[bool]string{true: "it holds less well", false: "it holds better"}[x > 0])
 	}
 	if x := other.Judged.Stain - one.Judged.Stain; math.Abs(x) >= 1 {
 		say(x > 0, map[bool]string{true: "a stain may show", false: "no stain shows"}[x > 0])
 	}
-	if x := other.Judged.Watches.Len() - one.Judged.Watches.Len(); x != 0 && len(worse)+len(better) == 0 {
+	// What else can go wrong, where that is not what was said just now.
+	if x := other.Judged.Watches.Len() - one.Judged.Watches.Len(); x > 0 && len(worse) == 0 || x < 0 && len(better) == 0 {
 		say(x > 0, map[bool]string{true: "more can go wrong", false: "less can go wrong"}[x > 0])
 	}
 	if n := DaysOf(c, z, other.Steps, b) - DaysOf(c, z, one.Steps, b); n != 0 {

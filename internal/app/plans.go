@@ -201,6 +201,9 @@ func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o 
 		w.Gain = "With your kit alone there is no plan."
 	case a.Within != nil:
 		w.Gain = "With your kit alone: " + craft.Lower(plan.Differ(c, ask.Zone, j.Shop.Bench, a.Best, a.Within))
+		if front := plan.Front(a.Within.Judged.Risk); front != "" && front != w.Front {
+			w.Gain += " " + front
+		}
 	}
 	w.Cost, w.Smell, w.Trips = tidy(a.Best.Amounts[plan.Cost]), plan.SmellWords(a.Best.Amounts[plan.Smell]), plan.TripsOf(a.Best.Steps)
 	w.Depends = plan.Depends(c, &z, &r)
