@@ -181,7 +181,7 @@ func (k *Case) paint() {
 			switch {
 			case p.Opaque():
 				yellow = 0 // it yellows by itself, however many coats there are
-			case s.By == e.Doing.Product:
+			case s.By != craft.NoProduct && k.Craft.SameKind(s.By, e.Doing.Product):
 				more *= .35 // every further coat of it adds less
 			}
 			yellow += more
@@ -460,7 +460,7 @@ func hoursToCure(c *craft.Craft, f *surface.Facts, p *surface.Region, share floa
 // stepOf is the last step, from 1, that applies a product; 0 where none does.
 func (k *Case) stepOf(p craft.Product) int {
 	for i := len(k.Zone.Steps) - 1; i >= 0; i-- {
-		if s := &k.Zone.Steps[i]; s.Do == surface.Coat && s.Product == p {
+		if s := &k.Zone.Steps[i]; s.Do == surface.Coat && k.Craft.SameKind(s.Product, p) {
 			return i + 1
 		}
 	}

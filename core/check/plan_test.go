@@ -9,6 +9,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/identify"
+	"rutile/core/shelf"
 	"rutile/core/surface"
 )
 
@@ -144,6 +145,12 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 			if dangerous {
 				z.Beside = append(z.Beside, Chemical{What: what, Zone: "the drawers", Step: 1})
 			}
+		case "can": // a kind, then what is known of it
+			z.Cans = append(z.Cans, canOfWords(t, w[1:]))
+		case "area":
+			z.Area = num(t, w[1])
+		case "today":
+			z.Today = w[1]
 		case "excluded":
 			z.LeadTest = &LeadTest{By: "laboratory", Date: "2026-11-01"}
 		default:
@@ -165,6 +172,64 @@ func zoneOf(t testing.TB, facts, plan string) *Zone {
 	}
 	z.Steps = stepsOf(t, plan)
 	return z
+}
+
+// canOfWords reads a can: its kind, and then what is known of it, as left=.4 or not=wood_bare.
+func canOfWords(t testing.TB, w []string) Can {
+	t.Helper()
+	c := craft.Default()
+	x := Can{Can: shelf.Can{ID: "can", Name: "The can", Kind: craft.NoProduct, Size: 1, Left: 1, Label: &craft.Label{}}}
+	if w[0] != craft.AdditiveID {
+		var ok bool
+		if x.Kind, ok = c.Product(w[0]); !ok {
+			t.Fatalf("no product %q", w[0])
+		}
+	}
+	for _, kv := range w[1:] {
+		switch k, v, _ := strings.Cut(kv, "="); k {
+		case "left":
+			x.Left = num(t, v)
+		case "colour":
+			x.Colour = v
+		case "opened":
+			x.Opened = v
+		case "for":
+			x.For = v
+		case "elsewhere":
+			x.Elsewhere = num(t, v)
+		case "not":
+			if u, ok := craft.UsesNamed(v); ok {
+				x.Label.NotFor |= u
+			} else {
+				x.Label.NotOn = append(x.Label.NotOn, familyNamed(t, v))
+			}
+		case "on":
+			x.Label.On = append(x.Label.On, familyNamed(t, v))
+		case "stops":
+			b, ok := craft.BleederNamed(v)
+			if !ok {
+				t.Fatalf("no stain %q", v)
+			}
+			x.Label.Stops = append(x.Label.Stops, b)
+		default:
+			i := slices.IndexFunc(craft.LabelFigures[:], func(r craft.LabelRow) bool { return r.ID == k })
+			if i < 0 {
+				t.Fatalf("no figure %q", k)
+			}
+			x.Label.Has[i], x.Label.At[i] = true, num(t, v)
+		}
+	}
+	return x
+}
+
+// craftOf is the craft with the cans of a zone.
+func craftOf(z *Zone) *craft.Craft {
+	cans := make([]craft.Can, len(z.Cans))
+	for i, x := range z.Cans {
+		cans[i] = craft.Can{Kind: x.Kind, Colour: x.Colour, Label: x.Label}
+	}
+	c, _ := craft.Default().WithCans(cans)
+	return c
 }
 
 func num(t testing.TB, s string) float64 {
@@ -210,6 +275,9 @@ func stepsOf(t testing.TB, plan string) []surface.Step {
 		s := surface.Step{Method: "brush"}
 		cl, isCleaner := c.Cleaner(w[0])
 		p, isProduct := c.Product(w[0])
+		if n, isCan := strings.CutPrefix(w[0], "can"); isCan {
+			p, isProduct = craft.Product(len(c.Products)+int(num(t, n))-1), true
+		}
 		switch {
 		case isCleaner:
 			s = surface.Step{Do: surface.Clean, Cleaner: cl, Rinse: slices.Contains(w, "rinse")}

@@ -148,7 +148,7 @@ func (m *Repairer) grippers(b *surface.Boundary, on craft.Family, role craft.Rol
 		score float64
 	}
 	var cs []cand
-	for i := range c.Products {
+	for i := range c.Kinds() {
 		p := &c.Products[i]
 		if p.Role != role || craft.Product(i) == b.Product || p.Opaque() && !hidden || !craft.Coats[p.Coat].MadeFor(on) {
 			continue
@@ -404,7 +404,7 @@ func (m *Repairer) Block(st *Stain) {
 	if paint > first {
 		places = append(places, paint)
 	}
-	for i := range c.Products {
+	for i := range c.Kinds() {
 		p := craft.Product(i)
 		t := c.LetsThrough(p, st.Bleeder)
 		pr := &c.Products[i]

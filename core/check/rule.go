@@ -125,7 +125,8 @@ var groups = []group{
 	{"walk", "The plan as a whole", craft.StageCoats, HarmLook, false}, {"adhesion", "Adhesion", craft.StageCoats, HarmPeel, true},
 	{"bleed", "Bleed-through", craft.StageCoats, HarmStain, true}, {"prep", "Preparation", craft.StagePrepare, HarmLook, false},
 	{"effect", "Effects", craft.StageCoats, HarmLook, true}, {"film", "Film and look", craft.StageCoats, HarmLook, true}, {"use", "Use", craft.StageCoats, HarmPeel, false},
-	{"site", "Air in the workshop", craft.StageCoats, HarmPeel, false}, {"safety", "Health and safety", craft.NoStage, HarmPeople, false},
+	{"site", "Air in the workshop", craft.StageCoats, HarmPeel, false},
+	{"mix", "Cans, colour and amounts", craft.StageCoats, HarmLook, false}, {"safety", "Health and safety", craft.NoStage, HarmPeople, false},
 }
 
 func (r *Rule) groupOf() int {

@@ -513,11 +513,11 @@ func effectRules() []Rule {
 				}
 				var out []surface.Step
 				for i, s := range m.Zone.Steps {
-					if s.Do == surface.Coat && s.Product == p {
+					if s.Do == surface.Coat && m.Craft.SameKind(s.Product, p) {
 						out = append(out, size)
 						continue
 					}
-					if s.Do == surface.Wait && i < h.Step-1 && i > 0 && slices.ContainsFunc(m.Zone.Steps[:i], func(x surface.Step) bool { return x.Do == surface.Coat && x.Product == p }) {
+					if s.Do == surface.Wait && i < h.Step-1 && i > 0 && slices.ContainsFunc(m.Zone.Steps[:i], func(x surface.Step) bool { return x.Do == surface.Coat && m.Craft.SameKind(x.Product, p) }) {
 						continue
 					}
 					out = append(out, s)

@@ -7,6 +7,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/identify"
 	"rutile/core/measure"
+	"rutile/core/shelf"
 	"rutile/core/surface"
 )
 
@@ -46,11 +47,22 @@ type Zone struct {
 	// Beside are the chemicals in the plans of the piece's other zones that must not meet certain
 	// others.
 	Beside []Chemical
+	// Cans are the cans that the piece's coats are taken from, in the order in which products name them.
+	Cans []Can
+	// Relief is how much more there is to cover than the tape says; 0 counts as 1.
+	Relief float64
 	Steps  []surface.Step
 	// Book is what it is judged by; nil for the rule book.
 	Book *Book
 	// Units are those that findings are worded in.
 	Units measure.Units
+}
+
+// Can is a can of the piece as a zone sees it.
+type Can struct {
+	shelf.Can
+	// Elsewhere is what the other zones of the piece take of it, in litres.
+	Elsewhere float64
 }
 
 // book is what the zone is judged by.
@@ -72,6 +84,9 @@ func (z *Zone) lightness(c *craft.Craft) float64 {
 			continue
 		}
 		hex = cmp.Or(s.Colour, z.Colour)
+		if p.Can > 0 {
+			hex = cmp.Or(s.Colour, p.Colour, z.Colour)
+		}
 	}
 	return Lightness(hex)
 }

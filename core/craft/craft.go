@@ -31,6 +31,8 @@ type Craft struct {
 	Lets [numBlockKinds][numColumns]float64
 	// Version tells these tables from others: it changes whenever a row does.
 	Version uint64
+	// kinds is how many of the products are kinds; those of cans come after them.
+	kinds int
 
 	substrates map[string]Substrate
 	finishes   map[string]Finish
@@ -61,6 +63,7 @@ func New(products []ProductRow, effects []EffectRow) *Craft {
 	for i := range c.Products {
 		c.Products[i].complete()
 	}
+	c.kinds = len(c.Products)
 	for f := range c.Grip {
 		for k := range c.Grip[f] {
 			c.Grip[f][k] = Blank
@@ -138,7 +141,18 @@ func (c *Craft) GripOf(f Family, k Coat, additive float64) float64 {
 // LetsThrough returns T, the share of a stain that one coat of the product
 // lets through.
 func (c *Craft) LetsThrough(p Product, b Bleeder) float64 {
-	return c.Lets[c.Products[p].Block][Bleeders[b].Column]
+	row := &c.Products[p]
+	t := c.Lets[row.Block][Bleeders[b].Column]
+	if l := row.Label; l != nil && slices.Contains(l.Stops, b) {
+		t = min(t, namedStain)
+	}
+	return t
+}
+
+// GripFor is [Craft.GripOf] for a product, raised where its label names the surface.
+func (c *Craft) GripFor(f Family, p Product, additive float64) float64 {
+	row := &c.Products[p]
+	return row.grips(f, c.GripOf(f, row.Coat, additive))
 }
 
 // SoilNamed returns the soil with an id; false if there is none.

@@ -5,7 +5,8 @@ package craft
 type Field string
 
 // The fields, in the order of the work. FieldIdentify is the dialogue that tells what a surface
-// is, FieldEvidence one answer of it; FieldShelf is what a way of working may use; the others
+// is, FieldEvidence one answer of it; FieldShelf is what a way of working may use, FieldCan the can that
+// a coat is taken from; the others
 // are fields of the piece file, or of its target.
 const (
 	FieldSubstrate Field = "substrate"
@@ -36,11 +37,12 @@ const (
 	FieldWay       Field = "way"
 	FieldShelf     Field = "shelf"
 	FieldKit       Field = "kit"
+	FieldCan       Field = "can"
 )
 
 // Fields are all of them.
 var Fields = []Field{
 	FieldSubstrate, FieldVeneer, FieldPrepared, FieldFinish, FieldGloss, FieldArea, FieldMoisture, FieldAge, FieldColourNow, FieldSoils,
 	FieldBleeders, FieldDefects, FieldTarget, FieldLook, FieldSheen, FieldWear, FieldUse, FieldSite, FieldParts,
-	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldKit, FieldShelf,
+	FieldTakeApart, FieldIdentify, FieldEvidence, FieldLeadTest, FieldTest, FieldSteps, FieldWay, FieldKit, FieldShelf, FieldCan,
 }

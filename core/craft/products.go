@@ -111,7 +111,21 @@ type ProductRow struct {
 	// defaults.
 	Price, Smell int
 	Remark       string
+	// Ratio is the parts of water or hardener to one part by volume that it is mixed with; 0 for none.
+	Ratio float64
+	// Keeps is how many months a closed can keeps, and KeepsOpen how many it does once it was opened; 0
+	// where it keeps for years.
+	Keeps, KeepsOpen int
+	// Density is what a litre of it weighs, in kilograms.
+	Density float64
+	// Label is what the label of a can says, and Can which of a piece's cans it is, from 1; nil and 0 for a
+	// kind.
+	Label *Label
+	Can   int
 }
+
+// Powder tells whether it is bought as a powder and mixed with water for each coat.
+func (p *ProductRow) Powder() bool { return p.Coat == MK }
 
 // Sensitises tells whether its hardener or cross-linker can make people allergic for life, so that its mist is not
 // for a home workshop.

@@ -119,7 +119,9 @@ func (c *Craft) First(p Purpose) Product {
 }
 
 // Fills tells whether a product fills a purpose.
-func (c *Craft) Fills(x Product, p Purpose) bool { return slices.Contains(c.forProducts[p], x) }
+func (c *Craft) Fills(x Product, p Purpose) bool {
+	return slices.Contains(c.forProducts[p], c.KindOf(x))
+}
 
 // CleanersFor lists the cleaners that fill a purpose, the first choice first.
 func (c *Craft) CleanersFor(p Purpose) []Cleaner { return c.forCleaners[p] }

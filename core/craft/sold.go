@@ -47,6 +47,40 @@ func (p *ProductRow) complete() {
 	if p.Sizes == nil {
 		p.Sizes = usualSizes[p.Role]
 	}
+	p.store()
+}
+
+// store says how long a product keeps, what it weighs and what it is mixed with, by what it is made of.
+// Working defaults.
+func (p *ProductRow) store() {
+	switch {
+	case p.Powder():
+		p.Keeps, p.KeepsOpen, p.Density = 24, 12, .7 // heaped, as powder
+	case p.Carrier == Alcohol:
+		p.Keeps, p.KeepsOpen, p.Density = 12, 6, .93 // it goes on reacting with the alcohol
+	case p.TwoPart:
+		p.Keeps, p.KeepsOpen, p.Density = 24, 12, 1.35
+	case p.Carrier == Paste:
+		p.Keeps, p.KeepsOpen, p.Density = 60, 36, .85
+	case p.Carrier == OilCarrier:
+		p.Keeps, p.KeepsOpen, p.Density = 36, 12, .9
+	case p.Carrier == StrongSolvent:
+		p.Keeps, p.KeepsOpen, p.Density = 60, 36, .95
+	case p.Carrier == Solvent && p.Opaque():
+		p.Keeps, p.KeepsOpen, p.Density = 60, 24, 1.3
+	case p.Carrier == Solvent:
+		p.Keeps, p.KeepsOpen, p.Density = 36, 12, .9
+	case p.Opaque():
+		p.Keeps, p.KeepsOpen, p.Density = 36, 18, 1.35
+	default:
+		p.Keeps, p.KeepsOpen, p.Density = 24, 12, 1.03
+	}
+	switch {
+	case p.Powder():
+		p.Ratio = 1
+	case p.TwoPart:
+		p.Ratio = .25
+	}
 }
 
 // OneSheen tells that a product comes in the sheen it has and in no other.

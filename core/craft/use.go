@@ -120,6 +120,17 @@ var UseRows = []UseRow{
 	{"lamp", "A lamp, or with wiring", Lamp},
 }
 
+// Names are the uses in words, within a sentence.
+func (u Uses) Names() []string {
+	var out []string
+	for _, r := range UseRows {
+		if u&r.Bit != 0 {
+			out = append(out, Lower(r.Name))
+		}
+	}
+	return out
+}
+
 // UsesNamed returns the bit of a use; false if there is none of that id.
 func UsesNamed(id string) (Uses, bool) {
 	for _, u := range UseRows {

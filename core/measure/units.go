@@ -160,3 +160,83 @@ func shown(s string) string {
 	}
 	return "“" + s + "”"
 }
+
+// What one US unit is worth in litres and grams (exact by definition, but for the gram of the ounce).
+const (
+	litresPerFlOz  = .0295735295625
+	litresPerQuart = 32 * litresPerFlOz
+	gramsPerOunce  = 28.349523125
+)
+
+// Volume words a volume of liquid given in litres, rounded up to what can be measured: to 5 ml up to 100,
+// to 10 above, tenths of a litre from two litres on; in US units to quarters of a fluid ounce, to whole ones
+// from 8, and tenths of a quart from 64.
+func (u Units) Volume(litres float64) string {
+	const exact = 1e-9
+	up := func(x, step float64) float64 { return math.Ceil(x/step-exact) * step }
+	if u == US {
+		switch oz := litres / litresPerFlOz; {
+		case litres <= 0:
+			return "0 fl oz"
+		case oz < 8:
+			return short(up(oz, .25), 2) + " fl oz"
+		case oz < 64:
+			return short(up(oz, 1), 0) + " fl oz"
+		}
+		return short(up(litres/litresPerQuart, .1), 1) + " qt"
+	}
+	switch ml := litres * 1000; {
+	case litres <= 0:
+		return "0 ml"
+	case ml <= 100:
+		return short(up(ml, 5), 0) + " ml"
+	case ml < 2000:
+		return short(up(ml, 10), 0) + " ml"
+	}
+	return short(up(litres, .1), 1) + " l"
+}
+
+// Size words the size of a can given in litres, as it stands on it.
+func (u Units) Size(litres float64) string {
+	if u == US {
+		if litres < litresPerQuart*.999 {
+			return short(litres/litresPerFlOz, 1) + " fl oz"
+		}
+		return short(litres/litresPerQuart, 2) + " qt"
+	}
+	if litres < 1 {
+		return short(litres*1000, 0) + " ml"
+	}
+	return short(litres, 2) + " l"
+}
+
+// Weight words a weight given in grams, to 5 g and above a kilogram to 50; in US units in ounces.
+func (u Units) Weight(grams float64) string {
+	if u == US {
+		return short(math.Ceil(grams/gramsPerOunce*2-1e-9)/2, 1) + " oz"
+	}
+	if grams < 1000 {
+		return short(math.Ceil(grams/5-1e-9)*5, 0) + " g"
+	}
+	return short(math.Ceil(grams/50-1e-9)*.05, 2) + " kg"
+}
+
+// Days is how many days lie between two days written as 2006-01-02, negative where the second is the
+// earlier; false where one of them is no such day. It counts by the civil calendar (days from a
+// March-based year, as usual for the Gregorian calendar).
+func Days(from, to string) (int, bool) {
+	a, ok1 := dayNumber(from)
+	b, ok2 := dayNumber(to)
+	return b - a, ok1 && ok2
+}
+
+func dayNumber(day string) (int, bool) {
+	var y, m, d int
+	if n, err := fmt.Sscanf(day, "%4d-%2d-%2d", &y, &m, &d); n != 3 || err != nil || m < 1 || m > 12 || d < 1 || d > 31 {
+		return 0, false
+	}
+	if m <= 2 {
+		y, m = y-1, m+12
+	}
+	return 365*y + y/4 - y/100 + y/400 + (153*(m-3)+2)/5 + d, true
+}

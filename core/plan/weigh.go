@@ -126,7 +126,6 @@ const (
 	ragsPerM2     = .4
 	fillerPerM2   = .6
 	stripperPerM2 = 9.
-	spotsOf       = .05 // share of the area that a spot coat takes
 )
 
 // Working defaults of trouble beyond a trip: mixing two parts, mixing powder,
@@ -180,7 +179,7 @@ func coating(c *craft.Craft, f *surface.Facts, s *surface.Step) Amounts {
 	p := &c.Products[s.Product]
 	n, share := float64(s.NumCoats()), 1.
 	if s.Scope != surface.All {
-		share = spotsOf
+		share = surface.SpotShare
 	}
 	m, _ := craft.MethodNamed(s.Method)
 	a[Cost] = n * share * f.Area / p.Cover / (1 - m.Loss) * float64(p.Price) / 100

@@ -85,7 +85,7 @@ var Entries = []Entry{
 	},
 	{
 		ID: craft.StageCoats, Name: "Coat system", Open: "Coats not decided", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
-		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf, craft.FieldKit}, Stands: coatSystem,
+		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf, craft.FieldKit, craft.FieldCan}, Stands: coatSystem,
 	},
 	{
 		ID: craft.StageJobSheet, Name: "Job sheet", Open: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",

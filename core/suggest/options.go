@@ -34,7 +34,7 @@ func Options(c *craft.Craft) []Option {
 		Option{sanding, "Scuff with a fine pad", "vinyl, foil, zinc", surface.Step{Do: surface.Abrade, How: craft.Pad}},
 		Option{sanding, "Dust off", "vacuum and tack cloth", surface.Step{Do: surface.Dust}},
 		Option{sanding, "Raise the grain", "damp cloth, let dry, sand back", surface.Step{Do: surface.RaiseGrain}})
-	for i := range c.Products {
+	for i := range c.Kinds() {
 		p := &c.Products[i]
 		s := surface.Step{Do: surface.Coat, Product: craft.Product(i), Coats: 1, Auto: true, Method: "brush"}
 		switch {

@@ -142,12 +142,15 @@ type Boundary struct {
 
 // Divided is what painters disagree about here; nil for nothing.
 func (b *Boundary) Divided(c *craft.Craft) *craft.Divide {
+	if c.Products[b.Product].Label.Names(b.On) {
+		return nil // the label makes it sure
+	}
 	return craft.Divided(b.On, c.Products[b.Product].Coat)
 }
 
 // Clash is why the coat must not lie on what is below; nil where it may.
 func (b *Boundary) Clash(c *craft.Craft) *craft.Clash {
-	if b.Under == craft.NoProduct {
+	if b.Under == craft.NoProduct || c.Products[b.Product].Label.Names(b.On) {
 		return nil
 	}
 	return craft.ClashOf(c.Products[b.Product].Coat, c.Products[b.Under].Coat)
@@ -330,7 +333,7 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	b := Boundary{
 		Region: p.Kind, Step: step, CoatNo: coatNo, Product: s.Product, On: p.Top, Under: p.Product,
 		Bare: p.Bare && (p.Product == craft.NoProduct || c.Products[p.Product].Coat == craft.NoCoat), First: p.Coats == 0,
-		Additive: s.additiveIn(coatNo),
+		Additive: s.AdditiveIn(coatNo),
 		Sens:     coat.Sens, KeyGiven: p.Key, Soils: p.Soils, Cap: 1,
 	}
 	b.Factors = [NumTerms]float64{1, 1, 1, 1, 1, 1, 1}
@@ -349,13 +352,13 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	switch {
 	case lower != nil && lower.Coat == craft.CM && up.Coat < craft.NumCoats:
 		b.Factors[Grip] = mediumGrip
-	case p.Product == s.Product && b.Timing != Between:
+	case lower != nil && c.SameKind(p.Product, s.Product) && b.Timing != Between:
 		b.Factors[Grip] = coat.Self
 		if up.Coat == craft.MK && b.Additive > 0 {
 			b.Factors[Grip] += (craft.Coats[craft.MB].Self - coat.Self) * min(1, b.Additive/craft.AdditiveFull)
 		}
 	default:
-		b.Factors[Grip] = c.GripOf(b.On, up.Coat, b.Additive)
+		b.Factors[Grip] = c.GripFor(b.On, s.Product, b.Additive)
 		if b.Bare {
 			if sub.Group == craft.GroupCane && b.On == craft.LacquerFilm && up.Coat < craft.NumCoats {
 				b.Factors[Grip] = max(b.Factors[Grip], craft.OnSkin[up.Coat])
@@ -532,7 +535,7 @@ func YoungDays(why LiftWhy, p *craft.ProductRow, cl drying.Climate) float64 {
 
 // soap is what is left of a bond whose binder zinc or fresh lime may turn to soap.
 func soap(sub *craft.SubstrateRow, f *Facts, b *Boundary, up *craft.ProductRow) (float64, SoapWhy) {
-	if !b.Bare {
+	if !b.Bare || up.Label.Names(b.On) {
 		return 1, NoSoap
 	}
 	soaps := craft.TraitsOf[up.Coat].Soaps

@@ -66,8 +66,8 @@ const (
 const sameMix = .05
 
 // tells tells whether the patch test says something of a boundary.
-func (x *PatchTest) tells(b *Boundary) bool {
-	return x.Product == b.Product && x.On == b.On && x.Bare == b.Bare && math.Abs(x.Additive-b.Additive) < sameMix && (x.Cap == 0 || x.Cap == 1)
+func (x *PatchTest) tells(c *craft.Craft, b *Boundary) bool {
+	return c.SameKind(x.Product, b.Product) && x.On == b.On && x.Bare == b.Bare && math.Abs(x.Additive-b.Additive) < sameMix && (x.Cap == 0 || x.Cap == 1)
 }
 
 // surprise is how many of its own spreads the table may be off before a patch test
@@ -88,7 +88,7 @@ func (b *Boundary) Learn(c *craft.Craft, tests []PatchTest, doubt float64) {
 	n := 0
 	for i := range tests {
 		x := &tests[i]
-		if !x.tells(b) {
+		if !x.tells(c, b) {
 			continue
 		}
 		under := 1.

@@ -97,10 +97,10 @@ var regionIDs = [numRegions]string{"field", "spots", "worn"}
 // String returns the patch's id.
 func (k RegionKind) String() string { return regionIDs[k] }
 
-// The shares of the area assumed for spots, and for worn places where none is given. Working
-// defaults.
+// SpotShare and wornShare are the shares of the area assumed for spots, and for worn places where none is
+// given. Working defaults.
 const (
-	spotShare = .05
+	SpotShare = .05
 	wornShare = .1
 )
 
@@ -314,7 +314,7 @@ func Start(c *craft.Craft, f *Facts, steps []Step) State {
 	s := State{N: 1}
 	if spots {
 		q.Kind = SpotRegion
-		q.Share = spotShare
+		q.Share = SpotShare
 		s.Regions[s.N] = q
 		s.N++
 	}

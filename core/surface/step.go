@@ -121,8 +121,8 @@ func (s *Step) NumCoats() int { return max(1, s.Coats) }
 // NumPasses is how often a cleaning is repeated.
 func (s *Step) NumPasses() int { return max(1, s.Passes) }
 
-// additiveIn is the ratio of bonding additive in the n-th coat, from 1.
-func (s *Step) additiveIn(n int) float64 {
+// AdditiveIn is the ratio of bonding additive in the n-th coat, from 1.
+func (s *Step) AdditiveIn(n int) float64 {
 	if s.AdditiveFirst && n > 1 {
 		return 0
 	}

@@ -582,7 +582,7 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 			p.Blocked &^= 1 << b
 		}
 	}
-	if p.Product == s.Product {
+	if p.Product != craft.NoProduct && c.SameKind(p.Product, s.Product) {
 		p.Run++
 	} else {
 		p.Run = 1

@@ -39,7 +39,7 @@ func (f *Facts) CoatMinutes(c *craft.Craft, s *Step, n int) (minutes, setUp floa
 		setUp += craft.MinutesMixOwn
 	}
 	if s.Scope != All {
-		return setUp + f.Area*spotShare*m.Minutes, setUp
+		return setUp + f.Area*SpotShare*m.Minutes, setUp
 	}
 	minutes = setUp + m.Minutes*f.Pace()*f.Area + m.Edge*f.EdgesM
 	if n > 1 && row.LiesSmooth() {
