@@ -369,6 +369,7 @@ var expected = map[string]string{
 	"prep.damp":                "yes: water in the wood lifts every film",
 	"prep.loose_left":          "yes: nothing holds better than what it lies on",
 	"prep.no_rinse":            "yes for caustic residue; detergent is a watch",
+	"mix.label":                "what its maker has excluded, or somebody may be hurt",
 	"prep.sand_before_clean":   "yes where it is marked or heavy: grease sanded in never washes out",
 	"prep.silicone":            "yes without a barrier: the coat crawls into craters",
 	"prep.soil_left":           "yes where it is marked or heavy, and for wax and silicone under water-based coats; a trace is a watch",

@@ -37,7 +37,6 @@ func TestWordsAgreeWithVerdicts(t *testing.T) {
 // Of one severity, harm to people comes first, then expected damage, then what is not known; within one
 // harm the bigger stain; and the sentence of the verdict begins with the first.
 func TestTheWorstReasonIsFirst(t *testing.T) {
-	c := craft.Default()
 	harm := func(f *Finding) int {
 		switch {
 		case f.Code == "adhesion.untested", f.Code == "adhesion.doubted", f.Code == "prep.soil_left" && strings.HasPrefix(f.Title, "Not yet checked"):
@@ -47,9 +46,11 @@ func TestTheWorstReasonIsFirst(t *testing.T) {
 		}
 		return 1
 	}
+	c := craft.Default()
 	of := map[int]int{}
 	for _, x := range ruleCases {
 		z := zoneOf(t, x.zone, x.plan)
+		c := craftOf(z)
 		r := Check(c, z, Options{NoRepairs: true})
 		if len(r.Findings) == 0 {
 			continue

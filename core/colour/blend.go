@@ -13,11 +13,16 @@ type Paint struct {
 }
 
 // PaintOf is a paint of a colour whose coats have a contrast ratio, in a pale mix, and cover some square
-// metres with a litre. Working default: the power of a coat follows from [Power] and [Contrast], and the
-// film of one litre is as many coats as it covers square metres.
+// metres with a litre. The power of a coat follows from [Power] and [Contrast], and a litre is as many coats as
+// it covers square metres. A dark paint hides by what it absorbs, and its contrast ratio says little of how
+// strongly it tints: it counts as scattering at least a fifth as much as a pale one, so that seven parts of
+// white and one of black make a mid grey. Working default.
 func PaintOf(c RGB, cr, cover float64) Paint {
 	m := Masstone(c)
-	return Paint{m, Power(m, Contrast(m, cr)) * max(cover, least)}
+	const darkShare = .2
+	pale := RGB{.85, .85, .85}
+	p := max(Power(m, Contrast(m, cr)), darkShare*Power(pale, min(cr, .999)))
+	return Paint{m, p * max(cover, least)}
 }
 
 // least keeps what divides above zero.
@@ -167,37 +172,26 @@ func lumOf(l float64) float64 {
 	return t * t * t
 }
 
-// of tries every mixture of n paints.
-func (s *search) of(n int) {
-	which, parts := make([]int, n), make([]int, n)
-	var choose func(at, from int)
-	choose = func(at, from int) {
+// recipes are all whole parts of one to three paints in lowest terms, by the number of paints.
+var recipes = func() (out [MaxNearest + 1][][MaxNearest]int) {
+	var share func(n, at, left int, parts [MaxNearest]int)
+	share = func(n, at, left int, parts [MaxNearest]int) {
 		if at == n {
-			s.share(which, parts, 0, MostParts)
+			if lowest(parts[:n]) {
+				out[n] = append(out[n], parts)
+			}
 			return
 		}
-		for i := from; i < len(s.paints); i++ {
-			which[at] = i
-			choose(at+1, i+1)
+		for k := 1; k <= left-(n-at-1); k++ {
+			parts[at] = k
+			share(n, at+1, left-k, parts)
 		}
 	}
-	choose(0, 0)
-}
-
-// share tries all parts of chosen paints, in lowest terms.
-func (s *search) share(which, parts []int, at, left int) {
-	rest := len(parts) - at - 1
-	if rest < 0 {
-		if lowest(parts) {
-			s.try(which, parts)
-		}
-		return
+	for n := 1; n <= MaxNearest; n++ {
+		share(n, 0, MostParts, [MaxNearest]int{})
 	}
-	for n := 1; n <= left-rest; n++ {
-		parts[at] = n
-		s.share(which, parts, at+1, left-n)
-	}
-}
+	return out
+}()
 
 func lowest(parts []int) bool {
 	g := 0
@@ -209,24 +203,63 @@ func lowest(parts []int) bool {
 	return g == 1
 }
 
-func (s *search) try(which, parts []int) {
-	var k [3]float64
-	sum := 0.
-	for i, x := range which {
-		n := float64(parts[i])
-		sum += n * s.paints[x].Scatter
-		for b := range k {
-			k[b] += n * s.k[x][b]
+// of tries every mixture of n paints.
+func (s *search) of(n int) {
+	var which [MaxNearest]int
+	var choose func(at, from int)
+	choose = func(at, from int) {
+		if at == n {
+			if s.near(which[:n]) {
+				s.share(which[:n])
+			}
+			return
+		}
+		for i := from; i < len(s.paints); i++ {
+			which[at] = i
+			choose(at+1, i+1)
 		}
 	}
-	c := RGB{masstoneOf(k[0] / sum), masstoneOf(k[1] / sum), masstoneOf(k[2] / sum)}
-	const room = 1e-4 // the two ways to reckon luminance differ by less
-	if y := c.Y(); y < s.lo-room || y > s.hi+room {
-		return
+	choose(0, 0)
+}
+
+// room is by how much the two ways to reckon luminance differ at most.
+const room = 1e-4
+
+// near tells whether any mixture of some paints can be within the bound: every band of a blend lies between
+// those of its paints.
+func (s *search) near(which []int) bool {
+	lo, hi := s.paints[which[0]].Masstone, s.paints[which[0]].Masstone
+	for _, x := range which[1:] {
+		for b, r := range s.paints[x].Masstone {
+			lo[b], hi[b] = min(lo[b], r), max(hi[b], r)
+		}
 	}
-	if off := DifferenceLab(labOf(c), s.want); off < s.best {
-		s.best = off
-		s.found.Paints, s.found.Parts = append(s.found.Paints[:0], which...), append(s.found.Parts[:0], parts...)
-		s.bound()
+	return hi.Y() >= s.lo-room && lo.Y() <= s.hi+room
+}
+
+// share tries all parts of chosen paints.
+func (s *search) share(which []int) {
+	var k [MaxNearest][3]float64
+	var scatter [MaxNearest]float64
+	for i, x := range which {
+		k[i], scatter[i] = s.k[x], s.paints[x].Scatter
+	}
+	for i := range recipes[len(which)] {
+		parts := &recipes[len(which)][i]
+		n0, n1, n2 := float64(parts[0]), float64(parts[1]), float64(parts[2])
+		sum := n0*scatter[0] + n1*scatter[1] + n2*scatter[2]
+		c := RGB{
+			masstoneOf((n0*k[0][0] + n1*k[1][0] + n2*k[2][0]) / sum),
+			masstoneOf((n0*k[0][1] + n1*k[1][1] + n2*k[2][1]) / sum),
+			masstoneOf((n0*k[0][2] + n1*k[1][2] + n2*k[2][2]) / sum),
+		}
+		if y := c.Y(); y < s.lo-room || y > s.hi+room {
+			continue
+		}
+		if off := DifferenceLab(labOf(c), s.want); off < s.best {
+			s.best = off
+			s.found.Paints, s.found.Parts = append(s.found.Paints[:0], which...), append(s.found.Parts[:0], parts[:len(which)]...)
+			s.bound()
+		}
 	}
 }

@@ -97,7 +97,8 @@ func labOf(c RGB) [3]float64 {
 func DifferenceLab(p, q [3]float64) float64 {
 	const pow25to7 = 6103515625.
 	g := func(c float64) float64 {
-		c7 := math.Pow(c, 7)
+		c2 := c * c
+		c7 := c2 * c2 * c2 * c
 		return math.Sqrt(c7 / (c7 + pow25to7))
 	}
 	cab := (math.Hypot(p[1], p[2]) + math.Hypot(q[1], q[2])) / 2
@@ -197,6 +198,9 @@ const white = .80
 // with the power, so that false position finds it between bounds (the Illinois
 // variant, Dowell and Jarratt 1971).
 func Power(r RGB, cr float64) float64 {
+	if !(cr > 0) { // no figure is none
+		cr = 0
+	}
 	r = Masstone(r)
 	mixes := [3]mix{mixOf(r[0]), mixOf(r[1]), mixOf(r[2])}
 	off := func(x float64) float64 {

@@ -117,8 +117,8 @@ func Shows(is, want RGB) string {
 	l1, a1, b1 := is.Lab()
 	l2, a2, b2 := want.Lab()
 	da, db := a1-a2, b1-b2
-	const faint = 3.
-	if math.Hypot(da, db) < faint {
+	const faint, byLight = 4., .5
+	if d := math.Hypot(da, db); d < faint || d < byLight*math.Abs(l1-l2) {
 		if l1 < l2 {
 			return "grey"
 		}
