@@ -25,6 +25,7 @@ func Changes(a, b *Piece) []string {
 		{a.TakeApart, b.TakeApart, "The list of hardware was changed."},
 		{a.Photos, b.Photos, "The photographs or their markers were changed."},
 		{a.History, b.History, "The history of the piece was changed."},
+		{a.Cans, b.Cans, "What the piece knows of its cans was changed."},
 	} {
 		if !reflect.DeepEqual(x.was, x.is) {
 			out = append(out, x.says)

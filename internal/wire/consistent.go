@@ -24,7 +24,7 @@ func (p *Piece) consistent() error {
 			return err
 		}
 	}
-	if err := p.placed(); err != nil {
+	if err := cmp.Or(p.placed(), p.canned()); err != nil {
 		return err
 	}
 	return p.labelled()
@@ -97,6 +97,11 @@ func (p *Piece) dated() error {
 	}
 	for i := range p.Photos {
 		if err := day(fmt.Sprintf("$.photos[%d].taken", i), p.Photos[i].Taken); err != nil {
+			return err
+		}
+	}
+	for i := range p.Cans {
+		if err := p.Cans[i].dated(fmt.Sprintf("$.cans[%d]", i)); err != nil {
 			return err
 		}
 	}

@@ -100,7 +100,7 @@ func DecodeChange(data []byte, was *Piece) (*Piece, []int, error) {
 			return nil, nil, err
 		}
 	}
-	if err := out.labelled(); err != nil {
+	if err := cmp.Or(out.labelled(), out.canned()); err != nil {
 		return nil, nil, err
 	}
 	return &out, changed, nil

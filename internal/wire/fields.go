@@ -228,6 +228,7 @@ var Objects = sync.OnceValue(func() []Object {
 		many("take_apart", "fitting", MaxFittings, "what comes off or is masked before painting, in that order; it goes back in reverse").absent("none"),
 		many("photos", "photo", MaxPhotos, "pictures").absent("none"),
 		one("history", "history", "what is known of its past").absent("unknown"),
+		many("cans", "can", MaxCans, "copies of the cans that its coats name, with what their labels say").absent("none"),
 	}}
 
 	site := Object{Name: "site", Says: "The air in the workshop.", Fields: []Field{
@@ -369,6 +370,7 @@ var Objects = sync.OnceValue(func() []Object {
 		"remove": {text("what", "what is removed").must()},
 		"coat": {
 			ids("product", products, "the product").must(),
+			formed("can", FormID, "id of the can it is taken from, one of the piece's cans").absent("none in particular"),
 			whole("coats", 1, 20, "how many coats").absent("one"),
 			number("wait_h", 0, 8760, "hours after each coat").absent("the earliest that the site allows").hint("Empty: as soon as the workshop's air allows"),
 			ids("method", idsOf(craft.Methods, func(r craft.MethodRow) string { return r.ID }), "how it is applied").absent("brush"),
@@ -516,10 +518,11 @@ var Objects = sync.OnceValue(func() []Object {
 		list("habits_off", habit, int(plan.NumHabits), "habits of planning that it leaves out").absent("none"),
 	}}
 
-	return []Object{
+	held := append(slices.Clone(products), craft.AdditiveID)
+	return append([]Object{
 		piece, site, zone, soil, bleeder, defect, answer, lead, patch, conditions, reading, target, acknowledged,
 		step, additive, part, fitting, photo, marker, history, earlier, settings, way, kit, bench,
-	}
+	}, shelfObjects(held, sheens)...)
 })
 
 // Shapes are the Go types of the objects, by their names.
@@ -533,12 +536,15 @@ var Shapes = map[string]reflect.Type{
 	"marker": reflect.TypeFor[Marker](), "history": reflect.TypeFor[History](), "earlier": reflect.TypeFor[Earlier](),
 	"settings": reflect.TypeFor[Settings](), "way": reflect.TypeFor[Way](),
 	"kit": reflect.TypeFor[Kit](), "bench": reflect.TypeFor[Bench](),
+	"can": reflect.TypeFor[Can](), "label": reflect.TypeFor[Label](), "blend": reflect.TypeFor[Blend](), "blend_part": reflect.TypeFor[BlendPart](),
 }
 
 // Roots are the objects that a document may be.
 const (
 	PieceObject    = "piece"
 	SettingsObject = "settings"
+	CanObject      = "can"
+	BlendObject    = "blend"
 )
 
 func idsOf[R any](rows []R, id func(R) string) []string {

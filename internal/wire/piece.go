@@ -49,6 +49,8 @@ type Piece struct {
 	TakeApart []Fitting `json:"take_apart,omitempty"`
 	Photos    []Photo   `json:"photos,omitempty"`
 	History   *History  `json:"history,omitempty"`
+	// Cans are copies of those that coats name.
+	Cans []Can `json:"cans,omitempty"`
 }
 
 // Part is a part of the piece, or several that are alike. Which sizes it has
@@ -270,6 +272,7 @@ type Step struct {
 	Through    bool      `json:"through,omitempty"`
 	What       string    `json:"what,omitempty"`
 	Product    string    `json:"product,omitempty"`
+	Can        string    `json:"can,omitempty"`
 	Coats      int       `json:"coats,omitempty"`
 	WaitH      *float64  `json:"wait_h,omitempty"`
 	Method     string    `json:"method,omitempty"`
