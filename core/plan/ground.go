@@ -76,7 +76,7 @@ func (p *planner) vocabulary() {
 	}
 	p.denib = p.move(grounding, surface.Step{Do: surface.Abrade, Grit: 320, How: craft.Hand}, dust)
 	p.grounding = 0
-	for i := range c.Products {
+	for i := range c.Kinds() {
 		x, row := craft.Product(i), &c.Products[i]
 		if row.Role == craft.RolePrimer || c.Fills(x, craft.ForGrain) {
 			p.grounding |= productBit(x)

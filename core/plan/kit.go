@@ -66,6 +66,10 @@ type Kit struct {
 	Products []string // ids
 	// Choice is the id of the paint of choice for each use; empty where any will do.
 	Choice [numPaintUses]string
+	// Open and Closed are the ids of products of which there is an open can on the shelf, or a closed one,
+	// that would do for the zone. Where Shelf is set, plans prefer those, the open ones first.
+	Shelf        bool
+	Open, Closed []string
 }
 
 // Kits are the kits that come with the program, the usual one first. Working defaults.
@@ -131,6 +135,7 @@ func (k *Kit) With(o *Kit) *Kit {
 		return out
 	}
 	out.Tools, out.Products = union(k.Tools, o.Tools), union(k.Products, o.Products)
+	out.Shelf, out.Open, out.Closed = k.Shelf || o.Shelf, union(k.Open, o.Open), union(k.Closed, o.Closed)
 	for i := range out.Choice {
 		if out.Choice[i] == "" {
 			out.Choice[i] = o.Choice[i]
@@ -167,13 +172,42 @@ func toolBit(t Tool) buys { return 1 << (firstTool + int(t)) }
 
 func (b buys) len() int { return bits.OnesCount64(uint64(b)) }
 
+// buying is how many things of a set the kit has not, and restocking how many cans of what it has must be
+// opened or bought all the same: a closed can counts a quarter.
+func (p *planner) buying(b buys) float64 { return float64((b & p.outside).len()) }
+func (p *planner) restocking(b buys) float64 {
+	const closed = .25
+	return float64((b & p.unstocked).len()) + closed*float64((b&p.unopened).len())
+}
+
+// shelved marks the products that the kit has and the shelf has not, and those of which there are only closed
+// cans.
+func (p *planner) shelved() (unstocked, unopened buys) {
+	k := p.ask.Kit
+	if k == nil || !k.Shelf {
+		return 0, 0
+	}
+	for i := range p.craft.Kinds() {
+		id := p.craft.Products[i].ID
+		bit := productBit(craft.Product(i))
+		switch {
+		case p.outside&bit != 0 || slices.Contains(k.Open, id):
+		case slices.Contains(k.Closed, id):
+			unopened |= bit
+		default:
+			unstocked |= bit
+		}
+	}
+	return unstocked, unopened
+}
+
 // outsideOf marks the products and tools that are not in the kit.
 func (p *planner) outsideOf() buys {
 	var out buys
 	if p.ask.Kit == nil {
 		return 0
 	}
-	for i := range p.craft.Products {
+	for i := range p.craft.Kinds() {
 		if !p.ask.Kit.Keeps(p.craft.Products[i].ID) {
 			out |= productBit(craft.Product(i))
 		}
@@ -186,14 +220,14 @@ func (p *planner) outsideOf() buys {
 	return out
 }
 
-// needs are what some steps need, as far as it lies outside the kit.
+// needs are what some steps need, as far as it lies outside the kit or is not open on the shelf.
 func (p *planner) needs(steps []surface.Step) buys {
 	var out buys
 	for i := range steps {
 		s := &steps[i]
 		switch {
 		case s.Do == surface.Coat:
-			out |= productBit(s.Product)
+			out |= productBit(p.craft.KindOf(s.Product))
 			if s.Method == "spray" {
 				out |= toolBit(Gun)
 			}
@@ -201,7 +235,7 @@ func (p *planner) needs(steps []surface.Step) buys {
 			out |= toolBit(HotAir)
 		}
 	}
-	return out & p.outside
+	return out & (p.outside | p.unstocked | p.unopened)
 }
 
 // Item is one thing that a plan needs and the kit has not.
@@ -215,7 +249,8 @@ type Item struct {
 // items names what is in a set.
 func (p *planner) items(b buys) []Item {
 	var out []Item
-	for i := range p.craft.Products {
+	b &= p.outside
+	for i := range p.craft.Kinds() {
 		if b&productBit(craft.Product(i)) != 0 {
 			out = append(out, Item{Product: p.craft.Products[i].ID, Name: p.craft.Products[i].Name})
 		}

@@ -30,6 +30,8 @@ type Request struct {
 	Piece float64
 	// TakeOff names what comes off before the work begins, within a sentence; empty where nothing does.
 	TakeOff string
+	// Stocked is the craft with the figures of the cans that would be used; nil for that of the search.
+	Stocked *craft.Craft
 	// kitOnly leaves out what needs anything outside the kit.
 	kitOnly bool
 	// Weights left at their zero value stand for the usual ones.
@@ -165,7 +167,7 @@ func (p *planner) unusual(ctx context.Context) (*planner, Answer) {
 // within is the best plan with what is in the kit, where the one found needs more; nil where a short search
 // finds none. none tells that there is none.
 func (p *planner) within(ctx context.Context, best *Plan) (with *Plan, none bool) {
-	if p.needs(best.Steps) == 0 {
+	if p.needs(best.Steps)&p.outside == 0 {
 		return nil, false
 	}
 	ask := p.ask
@@ -194,6 +196,8 @@ type planner struct {
 	pores     bool             // bare with open pores: a shiny finish needs a filler
 	belief    bool             // what it may be is weighed by a belief
 	outside   buys             // what is not in the kit
+	unstocked buys             // what the kit has and the shelf has not
+	unopened  buys             // what is on the shelf, but not open
 	habits    HabitSet         // that are kept
 	washes    bool             // the habit of washing has a place here
 	twice     craft.Bleeder    // against which two blocking coats are laid, where blocked is set
@@ -244,6 +248,9 @@ func (p *planner) set() error {
 
 // surveyed takes the zone of the question as it is planned for.
 func (p *planner) surveyed() error {
+	if p.ask.Stocked != nil {
+		p.craft = p.ask.Stocked
+	}
 	c, ask := p.craft, &p.ask
 	if ask.Zone == nil {
 		return errors.New("there is no zone to plan")
@@ -259,6 +266,7 @@ func (p *planner) surveyed() error {
 	p.hides, p.shades, p.seen = map[hide]int{}, map[shade]check.Verdict{}, map[[2]uint64]float64{}
 	p.zone.Steps = nil
 	p.habits, p.outside = AllHabits&^ask.HabitsOff&^ask.Way.drops(), p.outsideOf()
+	p.unstocked, p.unopened = p.shelved()
 	if p.zone.Area <= 0 {
 		p.zone.Area = 1 // plans are compared for one square metre
 	}
@@ -309,7 +317,7 @@ func (p *planner) prepare() {
 	p.finishes = [2][]finishing{}
 	for i := range p.ends {
 		t := &p.ends[i]
-		x := p.ask.Weights.Points(&t.least) + p.ask.Weights.Of(ToBuy)*float64((t.buys&^p.grounding).len())
+		x := p.ask.Weights.Points(&t.least) + p.ask.Weights.Of(ToBuy)*p.buying(t.buys&^p.grounding) + p.ask.Weights.Of(Restock)*p.restocking(t.buys&^p.grounding)
 		if t.cut {
 			x += p.ask.Weights.Of(Doubtful)
 		}

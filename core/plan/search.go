@@ -281,7 +281,7 @@ func (p *planner) took(n *node, j *check.Judged) {
 	n.amounts = amounts(&n.statics, j)
 	n.amounts[Doubtful] += perFail * float64(j.Fails.Len()) // where they are let pass
 	n.amounts[Elapsed], n.amounts[Stain] = n.hours, 0
-	n.amounts[ToBuy] = float64(n.buys.len())
+	n.amounts[ToBuy], n.amounts[Restock] = p.buying(n.buys), p.restocking(n.buys)
 	n.rough = n.fuzzy || p.any(func(q *surface.Region) bool { return q.RoughStep > 0 })
 	n.wants = n.allOver == 0 && p.keeps(RightPrimer) && !p.flakes() && p.grounds == nil && !p.see &&
 		p.any(func(q *surface.Region) bool { return q.Bare && craft.FirstOn[q.Top] != nil })
@@ -431,7 +431,7 @@ func (p *planner) open(i int32, least, above float64) {
 		p.nodes = append(p.nodes, n)
 		w := n.statics
 		w[HandsOn], w[Elapsed], w[Peel], w[Doubtful] = p.nodes[i].amounts[HandsOn], p.nodes[i].amounts[Elapsed], p.nodes[i].amounts[Peel], p.nodes[i].amounts[Doubtful]
-		w[ToBuy] = float64(n.buys.len())
+		w[ToBuy], w[Restock] = p.buying(n.buys), p.restocking(n.buys)
 		p.push(item{least: max(least, p.ask.Weights.Points(&w)+finish), node: int32(len(p.nodes) - 1), end: -1, plan: -1}, above)
 	}
 	if !p.nodes[i].grounded {
@@ -644,7 +644,7 @@ func (p *planner) weighs(n *node, e *end, on *first) (float64, bool) {
 		p.foresee(check.ForeseenPeel, &watches)
 	}
 	a[Doubtful] = float64(watches.Len())
-	a[ToBuy] = float64((n.buys | t.buys).len())
+	a[ToBuy], a[Restock] = p.buying(n.buys|t.buys), p.restocking(n.buys|t.buys)
 	if p.lenient {
 		a[Doubtful] = max(a[Doubtful], n.amounts[Doubtful]) + perFail*float64(on.judged.Fails.Len()+t.fails)
 	}
@@ -800,7 +800,7 @@ func (p *planner) whole(i int32, e end) *Plan {
 	a := amounts(&statics, &j)
 	a[Doubtful] += perFail * float64(j.Fails.Len())
 	a[Elapsed] -= idle(t.steps)
-	a[ToBuy], a[Unlike] = float64(p.needs(steps).len()), p.unlike(t.steps)
+	a[ToBuy], a[Restock], a[Unlike] = p.buying(p.needs(steps)), p.restocking(p.needs(steps)), p.unlike(t.steps)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

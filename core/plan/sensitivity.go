@@ -42,7 +42,7 @@ func (p *planner) weighed(steps []surface.Step) *Plan {
 	j := p.evaluator.Whole(steps)
 	a := amounts(&statics, &j)
 	a[Elapsed] -= idle(steps)
-	a[ToBuy], a[Unlike] = float64(p.needs(steps).len()), p.unlike(steps)
+	a[ToBuy], a[Restock], a[Unlike] = p.buying(p.needs(steps)), p.restocking(p.needs(steps)), p.unlike(steps)
 	return &Plan{Steps: steps, Amounts: a, Points: p.ask.Weights.Points(&a), Judged: j}
 }
 

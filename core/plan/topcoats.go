@@ -348,7 +348,7 @@ func (p *planner) resists() part {
 // those that fill it.
 func (p *planner) paints(purpose craft.Purpose) part {
 	var out part
-	for i := range p.craft.Products {
+	for i := range p.craft.Kinds() {
 		x, row := craft.Product(i), &p.craft.Products[i]
 		if row.Role != craft.RolePaint || !p.uses(row) || !p.suits(row) || purpose != "" && !p.craft.Fills(x, purpose) {
 			continue

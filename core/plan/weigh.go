@@ -12,7 +12,7 @@ import (
 // Term is one of the things that a plan is weighed by.
 type Term uint8
 
-// The terms. The first six are the painter's to weigh, the last four are not.
+// The terms. The first six are the painter's to weigh, the others are not.
 const (
 	Peel     Term = iota // risk of peeling
 	Stain                // the worst stain that comes through
@@ -25,6 +25,7 @@ const (
 	Renewal              // ranks of wear that the last coats fall short
 	Doubtful             // rules that watch it
 	ToBuy                // things that the kit has not
+	Restock              // cans that must be opened or bought, where there is a shelf
 	Unlike               // classes of sheen off, and another paint than that of choice
 	// NumTerms counts the terms, NumWeights those a painter weighs.
 	NumTerms
@@ -55,6 +56,7 @@ var Terms = [NumTerms]TermRow{
 	Renewal:  {"thin", "Renewal", "grades of durability", "grade of durability", 10, "a seal that must be renewed sooner; two grades more than needed count as enough"},
 	Doubtful: {"doubtful", "Doubts", "findings to watch", "finding to watch", 300, "one thing that can go wrong counts as ten hours of work"},
 	ToBuy:    {"buying", "To buy or borrow", "things outside your kit", "thing outside your kit", 60, "a trip to the shop, and a can of which most is left over"},
+	Restock:  {"restock", "Cans to open or buy", "cans that are not open on your shelf", "can that is not open on your shelf", 12, "a can of which most is left over; a closed one that is there counts a quarter"},
 	Unlike:   {"unlike", "Not as wanted", "steps away from your sheen and paint", "step away from your sheen and paint", 60, "another paint than your usual one counts half a step, a sheen one class off three"},
 }
 

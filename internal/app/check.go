@@ -236,7 +236,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		for _, rp := range f.Repairs {
 			w := wire.Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: string(rp.Field)}
 			if rp.Kind == check.Edit {
-				w.Steps = stepsFrom(c, rp.Steps)
+				w.Steps = j.stepsFrom(rp.Steps)
 				w.Verdict = rp.After.String()
 			}
 			g.Repairs = append(g.Repairs, w)

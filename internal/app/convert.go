@@ -6,6 +6,7 @@ import (
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/parts"
+	"rutile/core/quantity"
 	"rutile/core/surface"
 	"rutile/internal/wire"
 )
@@ -95,9 +96,14 @@ func (j *Job) zone(i int) check.Zone {
 			out.Look = t.Look
 		}
 	}
+	parts := 1.
+	if m := j.measured[i]; m.M2 > 0 {
+		parts = m.Cover / m.M2
+	}
+	out.Relief = quantity.ReliefOf(c, &out.Facts, parts)
 	out.Steps = make([]surface.Step, len(z.Steps))
 	for k := range z.Steps {
-		out.Steps[k] = stepOf(c, &z.Steps[k])
+		out.Steps[k] = j.stepOf(&z.Steps[k])
 	}
 	return out
 }

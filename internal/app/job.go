@@ -27,11 +27,17 @@ type Workshop struct {
 	Kit       *plan.Kit
 	HabitsOff plan.HabitSet
 	Bench     plan.Bench
+	// Shelf is the studio's cans; nil where there is none. PieceID is the piece's number there; 0 where it is
+	// not known.
+	Shelf   *Shelf
+	PieceID int
 }
 
 // Job is a decoded piece, converted to the core's types once, for use cases to work on.
 type Job struct {
 	*Engine
+	// Craft is the engine's, with the piece's cans.
+	Craft *craft.Craft
 	Piece *wire.Piece
 	Shop  Workshop
 	// Air is that of the piece's own workshop, otherwise of the studio's.
@@ -41,9 +47,13 @@ type Job struct {
 	// Parts are those of the piece, each with the index of its zone.
 	Parts []parts.Part
 
-	ofZone    [][]parts.Part     // the parts by zone
-	measured  []parts.Measured   // what they come to
-	bases     []check.Base       // what the paint of each zone lies on; nil on a piece of one zone
+	ofZone   [][]parts.Part   // the parts by zone
+	measured []parts.Measured // what they come to
+	bases    []check.Base     // what the paint of each zone lies on; nil on a piece of one zone
+	// cans are the piece's, and canProducts what they are in the craft.
+	cans        []check.Can
+	canProducts []craft.Product
+
 	chemicals [][]check.Chemical // what the plan of each zone brings into the room that must not meet others
 }
 
@@ -56,6 +66,7 @@ func (e *Engine) Job(p *wire.Piece, w Workshop) *Job {
 	if p.Site != nil {
 		j.Air = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
 	}
+	j.withCans()
 	index := make(map[string]int, len(p.Zones))
 	for i := range p.Zones {
 		index[p.Zones[i].ID] = i
@@ -74,6 +85,7 @@ func (e *Engine) Job(p *wire.Piece, w Workshop) *Job {
 		j.measured[i] = parts.OfZone(j.ofZone[i], i)
 		j.Zones[i] = j.zone(i)
 	}
+	j.share()
 	j.match()
 	return j
 }
@@ -126,13 +138,24 @@ func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 		others = others || !slices.Equal(j.chemicals[i], out.chemicals[i])
 	}
 	if out.bases == nil {
+		out.share()
 		return &out, zones
 	}
-	again := zones
+	again := slices.Clone(zones)
 	if others {
 		again = nil
 		for i := range out.Zones {
 			again = append(again, i)
+		}
+	}
+	if len(out.cans) > 0 {
+		was := out.Zones
+		out.Zones = slices.Clone(out.Zones)
+		out.share()
+		for i := range out.Zones {
+			if !slices.Equal(was[i].Cans, out.Zones[i].Cans) && !slices.Contains(again, i) {
+				again = append(again, i)
+			}
 		}
 	}
 	out.matched()

@@ -37,8 +37,9 @@ func (j *Job) ask(i int, w plan.Way, o PlanOptions) plan.Request {
 	if kit == nil {
 		kit = plan.DefaultKit()
 	}
+	stocked, kit := j.planning(i, kit)
 	return plan.Request{
-		Zone: &j.Zones[i], Way: w, Kit: kit, HabitsOff: j.Shop.HabitsOff, Weights: o.Weights, Fill: j.filler(i), Piece: j.sameColour(i),
+		Zone: &j.Zones[i], Way: w, Kit: kit, Stocked: stocked, HabitsOff: j.Shop.HabitsOff, Weights: o.Weights, Fill: j.filler(i), Piece: j.sameColour(i),
 		TakeOff: j.takeOff(i), PutBack: touching || j.comesOff(i), Pause: j.giveWay,
 	}
 }
@@ -131,8 +132,7 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 	}
 	slices.SortStableFunc(all, func(a, b found) int { return cmp.Compare(rank(a), rank(b)) })
 	for _, f := range all {
-		w := j.wayPlan(i, f.way, &f.ask, &f.answer, o)
-		w.Own = f.own
+		w := j.wayPlan(i, f.way, &f.ask, &f.answer, f.own, o)
 		if f.answer.Best != nil && len(out.Plans) > 0 && all[0].answer.Best != nil {
 			w.Differs = plan.Differ(j.Craft, &j.Zones[i], j.Shop.Bench, all[0].answer.Best, f.answer.Best)
 			w.Comparison = plan.Compare(o.Weights, all[0].answer.Best, f.answer.Best)
@@ -156,18 +156,24 @@ func samePlan(w, o *wire.WayPlan) bool {
 }
 
 // wayPlan writes what a search came to.
-func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, o PlanOptions) wire.WayPlan {
+func (j *Job) wayPlan(i int, way plan.Way, ask *plan.Request, a *plan.Answer, own bool, o PlanOptions) wire.WayPlan {
 	c := j.Craft
-	w := wire.WayPlan{Way: way.ID, Name: way.Name, Says: way.Says, Proved: a.Proved}
+	w := wire.WayPlan{Way: way.ID, Name: way.Name, Says: way.Says, Own: own, Proved: a.Proved}
 	if a.Best == nil {
 		w.Infeasible = infeasible(c, a.Infeasible)
 		return w
 	}
+	t := taken{craft: j.Craft, steps: a.Best.Steps, cans: ask.Zone.Cans, wire: j.Piece.Cans}
+	if !own {
+		t = j.take(i, a.Best.Steps, nil)
+	}
+	c = t.craft
 	z := *ask.Zone
-	z.Steps = a.Best.Steps
+	z.Steps, z.Cans = t.steps, t.cans
 	r := check.Check(c, &z, check.Options{NoRepairs: true})
 	w.Points, w.Verdict = Tenths(a.Best.Points), r.Verdict.String()
-	w.Steps = stepsFrom(c, a.Best.Steps)
+	w.Steps = writeSteps(c, t.cans, t.steps)
+	w.Cans, w.Shelf = t.wire, t.says()
 	w.Words = wordsOf(c, a.Best)
 	if a.LookDecides {
 		w.Note = "The layers below follow from the look here, not from the way of working."
@@ -369,6 +375,7 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 	}
 	full := *p
 	full.Zones = slices.Clone(p.Zones)
+	left := map[string]float64{}
 	out := wire.PiecePlan{Piece: &full, Zones: make([]wire.ZonePlan, len(parts)), Trips: []wire.Trip{}}
 	zones := make([]check.Zone, len(parts))
 	for i := range planned {
@@ -385,9 +392,14 @@ func (j *Job) PlanPiece(ctx context.Context, w plan.Way, o PlanOptions) (wire.Pi
 		case x.Kept:
 			z.State, z.Says = "had", "It already has a plan, which stays."
 		case best != nil:
-			full.Zones[i].Steps, full.Zones[i].Way = stepsFrom(c, best.Steps), w.ID
+			t := j.take(i, best.Steps, left)
+			full.Zones[i].Steps, full.Zones[i].Way = writeSteps(t.craft, t.cans, t.steps), w.ID
+			full.Cans = addCans(full.Cans, t.wire)
 			zones[i].Steps = best.Steps
-			r := check.Check(c, &zones[i], check.Options{NoRepairs: true})
+			taking := zones[i]
+			taking.Steps, taking.Cans = t.steps, t.cans
+			r := check.Check(t.craft, &taking, check.Options{NoRepairs: true})
+			z.Shelf = t.says()
 			z.State, z.Watches = "planned", watchesOf(&r)
 			z.BuyWords, z.Front, z.Leaves = plan.Buying(best.Buys), plan.Front(best.Judged.Risk), best.Leaves.Leaves()
 			z.Says = craft.Upper(plan.Ground(c, best.Steps)) + ", then " + plan.Finish(c, best.Steps) + "."

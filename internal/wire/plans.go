@@ -32,6 +32,8 @@ type WayPlan struct {
 	Verdict    string       `json:"verdict,omitempty" enum:"sound,watch,fails"`
 	Steps      []Step       `json:"steps,omitempty"`
 	Words      []string     `json:"words,omitempty" doc:"The steps in words"`
+	Cans       []Can        `json:"cans,omitempty" doc:"The piece's cans, with those that its coats are taken from"`
+	Shelf      string       `json:"shelf,omitempty" doc:"Which cans of the shelf it takes, as a sentence"`
 	Ground     string       `json:"ground,omitempty" doc:"What makes it hold, in words"`
 	Finish     string       `json:"finish,omitempty" doc:"The paint and its seal, in words"`
 	Note       string       `json:"note,omitempty" doc:"Where the look decides and not the way of working"`
@@ -123,6 +125,7 @@ type ZonePlan struct {
 	ID         string      `json:"id"`
 	Name       string      `json:"name"`
 	State      string      `json:"state" enum:"had,planned,stuck,stopped" doc:"Had: it already had a plan, which stays"`
+	Shelf      string      `json:"shelf,omitempty" doc:"Which cans of the shelf its new plan takes, as a sentence"`
 	BuyWords   string      `json:"buy_words,omitempty" doc:"What its new plan needs that the kit does not have, as a clause"`
 	Front      string      `json:"front,omitempty" doc:"What must stand before its verdict: how many faces painted like this peel"`
 	Leaves     []string    `json:"leaves,omitempty" doc:"Habits that it does not keep: what each risks"`
