@@ -20,7 +20,10 @@ require (
 	modernc.org/sqlite v1.62.0
 )
 
-require github.com/gofrs/flock v0.13.2
+require (
+	github.com/gofrs/flock v0.13.2
+	golang.org/x/text v0.43.0
+)
 
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
@@ -41,7 +44,6 @@ require (
 	golang.org/x/mod v0.42.0 // indirect
 	golang.org/x/sync v0.24.0 // indirect
 	golang.org/x/sys v0.49.0 // indirect
-	golang.org/x/text v0.43.0 // indirect
 	golang.org/x/tools v0.52.0 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
 	modernc.org/libc v1.80.1 // indirect

@@ -162,3 +162,7 @@ func Cover(is, want RGB) string {
 	}
 	return "streaky, the ground shows " + Shows(is, want)
 }
+
+// SeenBeside is the CIEDE2000 difference from which two mixes are clearly two colours, and not only seen where
+// they meet. Working default.
+const SeenBeside = 3.

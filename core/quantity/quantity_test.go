@@ -162,7 +162,7 @@ func TestStockReachesSoFar(t *testing.T) {
 		if len(items) != 1 {
 			t.Fatalf("%+v", items)
 		}
-		return items[0], items[0].Says(measure.Metric, names)
+		return items[0], items[0].Says(measure.Metric.Volume, names)
 	}
 	for _, x := range []struct {
 		left  float64

@@ -210,14 +210,15 @@ func (x *Item) inTurn() []*Coat {
 	return out
 }
 
-// Says is what an item comes to, as a sentence; zones are what the zones are called.
-func (x *Item) Says(u measure.Units, zones []string) string {
-	need := u.Volume(x.Need.Likely)
+// Says is what an item comes to, as a sentence; amount words litres of it, and zones are what the zones are
+// called.
+func (x *Item) Says(amount func(litres float64) string, zones []string) string {
+	need := amount(x.Need.Likely)
 	switch x.State {
 	case Enough:
-		return fmt.Sprintf("Enough for %s: %s needed, %s there.", all(len(x.Coats)), need, u.Volume(x.Have))
+		return fmt.Sprintf("Enough for %s: %s needed, %s there.", all(len(x.Coats)), need, amount(x.Have))
 	case Tight:
-		return fmt.Sprintf("Just enough for %s: %s needed, %s there. A full brush takes up to %s.", all(len(x.Coats)), need, u.Volume(x.Have), u.Volume(x.Need.Most))
+		return fmt.Sprintf("Just enough for %s: %s needed, %s there. A full brush takes up to %s.", all(len(x.Coats)), need, amount(x.Have), amount(x.Need.Most))
 	case None:
 		return fmt.Sprintf("Not on the shelf: %s needed for %s.", need, measure.Count(len(x.Coats), "coat", "coats"))
 	}
@@ -242,15 +243,15 @@ func (x *Item) Says(u measure.Units, zones []string) string {
 		}
 		reached[k.Zone]++
 		if rest == 0 {
-			first = fmt.Sprintf("%s coat of %s needs %s more", ordinal(reached[k.Zone]), the(zones, k.Zone), u.Volume(x.Missing))
+			first = fmt.Sprintf("%s coat of %s needs %s more", ordinal(reached[k.Zone]), the(zones, k.Zone), amount(x.Missing))
 		}
 		rest++
 	}
 	if rest > 1 {
-		first = fmt.Sprintf("the other %d coats need %s more", rest, u.Volume(x.Missing))
+		first = fmt.Sprintf("the other %d coats need %s more", rest, amount(x.Missing))
 	}
 	if len(reach) == 0 {
-		return fmt.Sprintf("%s there, not enough for one coat: %s.", u.Volume(x.Have), first)
+		return fmt.Sprintf("%s there, not enough for one coat: %s.", amount(x.Have), first)
 	}
 	return "Enough for " + craft.List(reach) + "; " + first + "."
 }

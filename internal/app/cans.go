@@ -1,6 +1,8 @@
 package app
 
 import (
+	"fmt"
+	"hash/fnv"
 	"slices"
 
 	"rutile/core/check"
@@ -156,8 +158,27 @@ type shelved struct {
 
 // Shelf is the cans of a studio, for its jobs; nil where there is none.
 type Shelf struct {
-	cans []shelved
-	by   map[string]int
+	cans    []shelved
+	by      map[string]int
+	version uint64
+}
+
+// sum tells shelves apart by what verdicts depend on: what is left in each can, and what it is reserved for;
+// never 0 but for no shelf.
+func (s *Shelf) sum() uint64 {
+	if s == nil {
+		return 0
+	}
+	return s.version
+}
+
+func (s *Shelf) summed() uint64 {
+	h := fnv.New64a()
+	for i := range s.cans {
+		x := &s.cans[i]
+		fmt.Fprintln(h, x.ID, x.Left, x.Size, x.For, x.pieceID)
+	}
+	return h.Sum64() | 1
 }
 
 func (s *Shelf) find(id string) (*shelved, bool) {

@@ -27,11 +27,16 @@ type ground struct {
 	units    measure.Units
 	today    string
 	leadYear int
+	// shelf is what the cans of the shelf come to; 0 for a piece whose plans name none.
+	shelf uint64
 }
 
 func (e *Engine) ground(w *Workshop) ground {
-	return ground{e.Craft.Version, w.Air, w.Units, w.Today, w.LeadYear}
+	return ground{e.Craft.Version, w.Air, w.Units, w.Today, w.LeadYear, w.Shelf.sum()}
 }
+
+// withoutShelf is the ground of a piece whose plans name no can.
+func (g ground) withoutShelf() ground { g.shelf = 0; return g }
 
 // judgedKey names a piece as it was judged.
 type judgedKey struct {
@@ -107,10 +112,14 @@ func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 	now := make(map[judgedKey]*judged, len(heads))
 	var missing []uint
 	for _, h := range heads {
-		k := judgedKey{h.ID, h.Rev, on}
-		if j := s.judged.kept[k]; j != nil {
-			now[k] = j
-		} else {
+		found := false
+		for _, g := range []ground{on.withoutShelf(), on} {
+			k := judgedKey{h.ID, h.Rev, g}
+			if j := s.judged.kept[k]; j != nil && !found {
+				now[k], found = j, true
+			}
+		}
+		if !found {
 			missing = append(missing, h.ID)
 		}
 	}
@@ -121,8 +130,11 @@ func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 	out := make([]*judged, 0, len(heads))
 	for _, h := range heads {
 		// A piece that was changed or removed since is in the next list.
-		if j := now[judgedKey{h.ID, h.Rev, on}]; j != nil {
-			out = append(out, j)
+		for _, g := range []ground{on.withoutShelf(), on} {
+			if j := now[judgedKey{h.ID, h.Rev, g}]; j != nil {
+				out = append(out, j)
+				break
+			}
 		}
 	}
 	return out, nil
@@ -153,7 +165,11 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 		return err
 	}
 	for i, p := range pieces {
-		into[judgedKey{p.ID, p.Rev, on}] = results[i]
+		g := on
+		if len(p.Piece.Cans) == 0 {
+			g = on.withoutShelf()
+		}
+		into[judgedKey{p.ID, p.Rev, g}] = results[i]
 	}
 	return nil
 }
@@ -187,6 +203,7 @@ func damagedPiece(p *wire.Saved, says string) (*judged, error) {
 
 func (s *Studio) judgedWhole(ctx context.Context, p *wire.Saved, shop Workshop) (*judged, error) {
 	s.judged.count.Add(1)
+	shop.PieceID = int(p.ID)
 	j := s.Job(&p.Piece, shop)
 	results := make([]*check.Result, len(j.Zones))
 	for i := range results {

@@ -72,9 +72,11 @@ type Studio struct {
 	StudioOptions
 	// settings are the studio's, read once and kept with every write.
 	settings atomic.Pointer[keptSettings]
-	judged   *judgements
-	live     live
-	runs     runs
+	// shelf is the studio's cans, read once and again after each write.
+	shelf  atomic.Pointer[Shelf]
+	judged *judgements
+	live   live
+	runs   runs
 }
 
 // keptSettings are settings with their revision.
@@ -141,12 +143,25 @@ func (s *Studio) About(ctx context.Context) wire.Studio {
 	return wire.Studio{Settings: set.Settings, Rev: set.rev, Demo: s.Demo, ReadOnly: s.Store.ReadOnly(), Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
 }
 
+type pieceKey struct{}
+
+// OfPiece tells what is done with a context which kept piece it is about, so that cans reserved for it count.
+func OfPiece(ctx context.Context, id int) context.Context {
+	return context.WithValue(ctx, pieceKey{}, id)
+}
+
 // Workshop is where the pieces of this studio are judged today.
 func (s *Studio) Workshop(ctx context.Context) Workshop {
 	set := s.Settings(ctx)
 	u, _ := measure.UnitsNamed(set.Units)
 	kit, _ := KitOf(set.Kits, set.OwnKits)
+	cans, err := s.shelfNow(ctx)
+	if err != nil {
+		s.Log.Error("store", "err", err)
+	}
+	piece, _ := ctx.Value(pieceKey{}).(int)
 	return Workshop{
+		Shelf: cans, PieceID: piece,
 		Air: drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct}, Units: u, Today: s.Now().Format(time.DateOnly),
 		LeadYear: set.LeadYear, Ways: set.Ways, Kit: kit, HabitsOff: habitsOf(set.HabitsOff), Bench: benchOf(set.Bench),
 	}

@@ -109,6 +109,20 @@ var migrations = []*gormigrate.Migration{
 			`ALTER TABLE pieces DROP COLUMN history`,
 		),
 	},
+	{
+		// Cans, blends and palettes: each a document of its own.
+		ID: "006_shelf",
+		Migrate: run(
+			`CREATE TABLE documents (
+				kind TEXT NOT NULL,
+				id TEXT NOT NULL,
+				rev INTEGER NOT NULL,
+				at DATETIME NOT NULL,
+				body TEXT NOT NULL,
+				PRIMARY KEY (kind, id)
+			)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -313,7 +313,7 @@ func wrap(doing string, err error) error {
 	switch {
 	case err == nil:
 		return nil
-	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrNoReading) || errors.Is(err, ErrReadOnly) || errors.As(err, &c) || errors.As(err, &d):
+	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrNoReading) || errors.Is(err, ErrReadOnly) || errors.Is(err, ErrNoDocument) || errors.Is(err, ErrDocumentChanged) || errors.As(err, &c) || errors.As(err, &d):
 		return err
 	case errors.As(err, &se) && se.Code()&0xff == codeFull:
 		return fmt.Errorf("%s: %w", doing, ErrFull)

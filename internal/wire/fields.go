@@ -70,7 +70,9 @@ type Form struct {
 
 func form(pattern, says string) *Form { return &Form{pattern, says, regexp.MustCompile(pattern)} }
 
-// fits tells whether a text has the form.
+// Fits tells whether a text has the form.
+func (f *Form) Fits(s string) bool { return f.fits(s) }
+
 func (f *Form) fits(s string) bool { return f.re.MatchString(s) }
 
 // The forms of texts.

@@ -88,10 +88,10 @@ type Palette struct {
 // SavedBlend is a kept recipe, with what it looks like.
 type SavedBlend struct {
 	Blend
-	Rev    int    `json:"rev"`
-	Result string `json:"result" doc:"Its colour as it comes out"`
-	Name2  string `json:"result_name"`
-	Says   string `json:"says" doc:"Its parts in words"`
+	Rev        int    `json:"rev"`
+	Result     string `json:"result" doc:"Its colour as it comes out"`
+	ResultName string `json:"result_name"`
+	Says       string `json:"says" doc:"Its parts in words"`
 }
 
 // BlendResult is what parts of paints come to.

@@ -302,3 +302,25 @@ func decodeRoot(data []byte, what, object string, into any) error {
 	}
 	return doc.fill(object, into)
 }
+
+// At is a figure of the label; nil where it gives none.
+func (l *Label) At(f craft.LabelFigure) *float64 {
+	if l == nil {
+		return nil
+	}
+	return *l.figures()[f]
+}
+
+// Set gives a figure.
+func (l *Label) Set(f craft.LabelFigure, v float64) { *l.figures()[f] = &v }
+
+// Labelled is the can's label, made where it has none.
+func (x *Can) Labelled() *Label {
+	if x.Label == nil {
+		x.Label = &Label{}
+	}
+	return x.Label
+}
+
+// Check finds what of a can does not fit together. The error is an *Error.
+func (x *Can) Check() error { return x.consistent("$") }
