@@ -47,6 +47,7 @@ func of[T any](h *handlers, body T, err error) (*answer[T], error) {
 // PieceBody is a piece file as a request's body. It is read by the same decoder as a file, so that
 // both are refused with the same message.
 type PieceBody struct {
+	Of      int    `query:"of" minimum:"0" doc:"Number of the piece where it is kept, so that cans reserved for it count"`
 	RawBody []byte `contentType:"application/json"`
 }
 
@@ -120,6 +121,7 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("checkChange", http.MethodPatch, "/api/check", "Check the zones that have changed since an earlier check; 412 when that check has expired", 400, 412, 413, 422, 503), h.checkChange)
 	huma.Register(a, route("next", post, "/api/next", "Suggestions for the next step in a zone's plan", 400, 404, 413, 422), h.next)
 	h.registerPlans(a)
+	h.registerShelf(a)
 
 	// The instruments.
 	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)
@@ -453,6 +455,8 @@ func (h *handlers) problemOf(err error) error {
 		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; free some space and save again.")
 	case errors.Is(err, app.ErrSettingsChanged):
 		return huma.Error409Conflict("The settings were changed elsewhere since you opened them. Nothing was overwritten.")
+	case errors.Is(err, app.ErrDocumentChanged):
+		return huma.Error409Conflict("It was changed elsewhere since you opened it. Nothing was overwritten.")
 	case errors.Is(err, app.ErrReadOnly):
 		return huma.Error403Forbidden("Rutile was started with --read-only. Nothing was saved.")
 	case errors.Is(err, app.ErrStale):
@@ -483,6 +487,11 @@ func (h *handlers) describe(a huma.API) {
 		"saveStudio":  all.Schema(reflect.TypeFor[wire.Settings](), true, "Settings"),
 		"checkChange": all.Schema(reflect.TypeFor[wire.Change](), true, "Change"),
 		"putReading":  all.Schema(reflect.TypeFor[wire.ReadingValues](), true, "ReadingValues"),
+		"addCan":      all.Schema(reflect.TypeFor[wire.Can](), true, "Can"),
+		"putCan":      all.Schema(reflect.TypeFor[wire.Can](), true, "Can"),
+		"addBlend":    all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
+		"putBlend":    all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
+		"blend":       all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
 	}
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put, item.Patch} {
@@ -505,7 +514,7 @@ func (h *handlers) describe(a huma.API) {
 	shapes := map[string]string{} // by component, the object of the table
 	for name, shape := range wire.Shapes {
 		shapes[shape.Name()] = name
-		for _, more := range []reflect.Type{reflect.TypeFor[wire.Studio](), reflect.TypeFor[wire.SpotRead](), reflect.TypeFor[wire.PhotoKept]()} {
+		for _, more := range []reflect.Type{reflect.TypeFor[wire.Studio](), reflect.TypeFor[wire.SpotRead](), reflect.TypeFor[wire.PhotoKept](), reflect.TypeFor[wire.ShelfCan](), reflect.TypeFor[wire.SavedBlend]()} {
 			if f, ok := more.FieldByName(shape.Name()); ok && f.Anonymous {
 				shapes[more.Name()] = name // an answer that is this object and more
 			}

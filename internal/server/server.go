@@ -48,7 +48,7 @@ var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg
 // New makes the handler that serves everything.
 func New(o Options) http.Handler {
 	r := chi.NewRouter()
-	r.Use(recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, newGate(o.Studio).through, middleware.Compress(5, compressed...), oneStatus)
+	r.Use(recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, newGate(o.Studio).through, aboutPiece, middleware.Compress(5, compressed...), oneStatus)
 	api(r, o.Studio)
 	r.Get("/photos/{file}", photos(o.Studio, false))
 	r.Get("/photos/small/{file}", photos(o.Studio, true))

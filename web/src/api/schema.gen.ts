@@ -21,6 +21,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What parts of paints come to */
+        post: operations["blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The studio's recipes */
+        get: operations["blends"];
+        put?: never;
+        /** Keep a recipe */
+        post: operations["addBlend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a recipe, or put back one that was removed */
+        put: operations["putBlend"];
+        post?: never;
+        /** Remove a recipe */
+        delete: operations["removeBlend"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -39,6 +92,23 @@ export interface paths {
         patch: operations["checkChange"];
         trace?: never;
     };
+    "/api/coats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The coats of a zone as swatches over every ground that it has */
+        post: operations["coats"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/colour": {
         parameters: {
             query?: never;
@@ -48,6 +118,40 @@ export interface paths {
         };
         /** The plain name of a colour */
         get: operations["colour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/patch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The colour of a patch of a photograph */
+        get: operations["patchColour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a typed colour */
+        get: operations["readColour"];
         put?: never;
         post?: never;
         delete?: never;
@@ -195,6 +299,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/nearest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The blends nearest to a colour */
+        get: operations["nearest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/needs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the plans of a piece take, and whether the shelf has it */
+        post: operations["needs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/next": {
         parameters: {
             query?: never;
@@ -207,6 +345,42 @@ export interface paths {
         /** Suggestions for the next step in a zone's plan */
         post: operations["next"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The palettes */
+        get: operations["palettes"];
+        put?: never;
+        /** Bring in a GIMP palette */
+        post: operations["importPalette"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette as a GIMP palette */
+        get: operations["paletteFile"];
+        put?: never;
+        post?: never;
+        /** Remove a palette of the studio's own */
+        delete: operations["removePalette"];
         options?: never;
         head?: never;
         patch?: never;
@@ -386,6 +560,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cans of the studio, those that are used first first */
+        get: operations["shelf"];
+        put?: never;
+        /** Put a can on the shelf */
+        post: operations["addCan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf as CSV */
+        get: operations["exportCans"];
+        put?: never;
+        /** Put cans on the shelf from CSV, or only look at it */
+        post: operations["importCans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a can, or put back one that was removed */
+        put: operations["putCan"];
+        post?: never;
+        /** Take a can off the shelf */
+        delete: operations["removeCan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sizes": {
         parameters: {
             query?: never;
@@ -464,6 +692,23 @@ export interface paths {
         };
         /** Every id with its meaning */
         get: operations["vocab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is left in a can by its weight */
+        get: operations["weigh"];
         put?: never;
         post?: never;
         delete?: never;
@@ -612,6 +857,61 @@ export interface components {
             /** @description What it looks like on the finished face */
             words: string;
         };
+        Blend: {
+            /** @description the colour that was wanted; absent: none */
+            colour?: string;
+            /** @description id, once in the studio */
+            id?: string;
+            /** @description the date it was last mixed */
+            made?: string;
+            /** @description name */
+            name?: string;
+            /** @description a note */
+            note?: string;
+            /** @description its paints */
+            parts: components["schemas"]["BlendPart"][];
+        };
+        BlendPart: {
+            /** @description id of the can it is taken from; absent: none in particular */
+            can?: string;
+            /** @description its colour */
+            colour: string;
+            /**
+             * Format: double
+             * @description square metres that a litre covers; absent: as is usual for its kind
+             */
+            cover_m2_l?: number;
+            /** @description what it is */
+            kind: string;
+            /** @description what it is called */
+            name?: string;
+            /**
+             * Format: int64
+             * @description whole parts by volume
+             */
+            parts: number;
+        };
+        BlendResult: {
+            /** @description How it differs from the wanted colour, in words */
+            against?: string;
+            /** @description Its parts for the litres asked for */
+            amounts?: components["schemas"]["PartLitre"][];
+            caution: string;
+            colour: string;
+            name: string;
+            /** @description The same with a part more or less */
+            nudges: components["schemas"]["Nudged"][];
+            /**
+             * Format: double
+             * @description CIEDE2000 units from the wanted colour
+             */
+            off?: number;
+            /** @description Its parts in words */
+            says: string;
+            /** @description What changes when half of it is used and it is filled up with another paint in the place of one */
+            top_up?: string;
+            top_up_colour?: string;
+        };
         Bond: {
             /** Format: double */
             additive?: number;
@@ -646,6 +946,71 @@ export interface components {
             strength: number;
             /** @description The factors under which the plan makes it */
             under: components["schemas"]["Conditions"];
+        };
+        Can: {
+            /** @description batch number */
+            batch?: string;
+            /** @description the date it was bought; absent: not known */
+            bought?: string;
+            /** @description its colour; absent: none of its own, or white for tinting */
+            colour?: string;
+            /** @description id, once on the shelf */
+            id: string;
+            /** @description what is in it: a product, or the bonding additive */
+            kind: string;
+            /** @description what its label says; absent: as is usual for its kind */
+            label?: components["schemas"]["Label"];
+            /**
+             * Format: double
+             * @description what is left, in litres; absent: all of it
+             */
+            left_l?: number;
+            /** @description of a mixed can: the date it was mixed */
+            mixed?: string;
+            /** @description of a mixed can: its parts, a line each */
+            mixed_from?: string[];
+            /** @description what the studio calls it; absent: its kind and colour */
+            name?: string;
+            /** @description a note */
+            note?: string;
+            /** @description the date it was opened; absent: closed */
+            opened?: string;
+            /** @description picture of its label, in the picture folder */
+            photo?: string;
+            /**
+             * Format: int64
+             * @description its price, in minor units of the studio's currency
+             */
+            price_minor?: number;
+            /** @description name of that piece */
+            reserved_for?: string;
+            /**
+             * Format: int64
+             * @description number of the piece that it is reserved for; absent: none
+             */
+            reserved_id?: number;
+            /** @description its sheen; absent: as is usual for its kind */
+            sheen?: string;
+            /**
+             * Format: double
+             * @description what it held when it was full, in litres; of powder as powder
+             */
+            size_l?: number;
+        };
+        CansImported: {
+            /** @description They were put on the shelf; otherwise it was only looked at */
+            done: boolean;
+            /** @description What the new cans are called */
+            new: string[];
+            refused: components["schemas"]["RefusedRow"][];
+            /** Format: int64 */
+            refused_count: number;
+            /**
+             * Format: int64
+             * @description Rows whose can is on the shelf already
+             */
+            same: number;
+            says: string;
         };
         Certainty: {
             /** Format: double */
@@ -706,6 +1071,75 @@ export interface components {
             /** Format: int64 */
             rinses: number;
             shifts: string[];
+        };
+        CoatLook: {
+            /** Format: int64 */
+            coat: number;
+            colour: string;
+            name: string;
+            /** Format: double */
+            off: number;
+            /** @description The colour of the coat itself */
+            paint: string;
+            /** Format: int64 */
+            step: number;
+            word: string;
+        };
+        CoatLooks: {
+            caution: string;
+            final?: string;
+            grounds: components["schemas"]["GroundLooks"][];
+            says: string;
+            /** @description The finished colour under its seal, where that changes it */
+            sealed?: string;
+            sealed_by?: string;
+            undercoat?: components["schemas"]["Undercoat"];
+            want?: string;
+            /** @description What shows where it wears, from the top down */
+            wear: components["schemas"]["WearLayer"][];
+        };
+        CoatNeed: {
+            /** Format: double */
+            additive_l?: number;
+            can?: string;
+            /** Format: int64 */
+            coat: number;
+            colour?: string;
+            /** @description What it was made of */
+            factors: components["schemas"]["Factor"][];
+            /** @description Its cover is from the label */
+            from_label?: boolean;
+            /** Format: double */
+            least: number;
+            /**
+             * Format: double
+             * @description Mixed, for a usual hand
+             */
+            litres: number;
+            /** Format: double */
+            most: number;
+            name: string;
+            /** Format: double */
+            paint_l: number;
+            /** @description What it is mixed of, where it is mixed */
+            parts?: string;
+            /** @description The range in words */
+            says: string;
+            /** Format: int64 */
+            step: number;
+            /** Format: double */
+            thinner_l?: number;
+        };
+        ColourRead: {
+            /** Format: double */
+            a: number;
+            /** Format: double */
+            b: number;
+            caution?: string;
+            colour: string;
+            /** Format: double */
+            l: number;
+            name: string;
         };
         ColourWord: {
             /** @description As #rrggbb */
@@ -1041,6 +1475,20 @@ export interface components {
             name: string;
             note?: string;
         };
+        GroundLooks: {
+            coats: components["schemas"]["CoatLook"][];
+            colour: string;
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description Coats of the last paint that it needs
+             */
+            needed?: number;
+            says: string;
+            /** @description The plan covers it worst */
+            worst?: boolean;
+        };
         HabitWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -1232,6 +1680,78 @@ export interface components {
              */
             walked: number;
         };
+        Label: {
+            /**
+             * Format: double
+             * @description covers, in m² per litre; absent: as is usual
+             */
+            cover_m2_l?: number;
+            /**
+             * Format: double
+             * @description fully hard after, in days; absent: as is usual
+             */
+            cure_days?: number;
+            /** @description uses that it names */
+            for?: string[];
+            /**
+             * Format: double
+             * @description not above, in °C; absent: as is usual
+             */
+            max_c?: number;
+            /**
+             * Format: double
+             * @description humidity at most, in %; absent: as is usual
+             */
+            max_rh_pct?: number;
+            /**
+             * Format: double
+             * @description not below, in °C; absent: as is usual
+             */
+            min_c?: number;
+            /** @description uses that it excludes */
+            not_for?: string[];
+            /** @description surfaces that it excludes */
+            not_on?: string[];
+            /** @description surfaces that it names as suitable */
+            on?: string[];
+            /**
+             * Format: double
+             * @description pot life once mixed, in h; absent: as is usual
+             */
+            pot_life_h?: number;
+            /**
+             * Format: double
+             * @description water or hardener to one part, in parts by volume; absent: as is usual
+             */
+            ratio?: number;
+            /**
+             * Format: double
+             * @description next coat from, in h; absent: as is usual
+             */
+            recoat_from_h?: number;
+            /**
+             * Format: double
+             * @description next coat without sanding until, in h; absent: as is usual
+             */
+            recoat_to_h?: number;
+            /**
+             * Format: double
+             * @description may be sanded from, in h; absent: as is usual
+             */
+            sand_h?: number;
+            /** @description stains that it says it blocks */
+            stops?: string[];
+            /**
+             * Format: double
+             * @description thinned by at most, in %; absent: as is usual
+             */
+            thin_pct?: number;
+            /**
+             * Format: double
+             * @description touch dry after, in h; absent: as is usual
+             */
+            touch_h?: number;
+        };
         Layer: {
             clear?: boolean;
             /** Format: int64 */
@@ -1372,6 +1892,63 @@ export interface components {
              */
             y: number;
         };
+        Nearest: {
+            /** @description The nearest first; the others have fewer paints */
+            blends: components["schemas"]["NearestBlend"][];
+            caution: string;
+            /**
+             * Format: int64
+             * @description How many paints were tried
+             */
+            of: number;
+            says: string;
+            want: components["schemas"]["ColourRead"];
+        };
+        NearestBlend: {
+            against: string;
+            colour: string;
+            name: string;
+            /** Format: double */
+            off: number;
+            parts: components["schemas"]["BlendPart"][];
+            says: string;
+        };
+        NeedItem: {
+            buy: components["schemas"]["Tins"][];
+            buy_says?: string;
+            can?: string;
+            colour?: string;
+            /** @description The cans that count */
+            from: string[];
+            /** Format: double */
+            have_l: number;
+            /** Format: double */
+            least_l: number;
+            /** Format: double */
+            most_l: number;
+            name: string;
+            /** Format: double */
+            need_l: number;
+            /** @description Its kind, or bonding_additive */
+            product: string;
+            says: string;
+            /** @enum {string} */
+            state: "enough" | "tight" | "short" | "none";
+        };
+        Needs: {
+            format: string;
+            items: components["schemas"]["NeedItem"][];
+            name?: string;
+            says: string;
+            /** @description Cans of the piece of which the shelf says something else by now */
+            stale: components["schemas"]["StaleCan"][];
+            supplies: components["schemas"]["Supply"][];
+            /** @description Zones whose area is not known */
+            unknown: string[];
+            /** Format: int64 */
+            version: number;
+            zones: components["schemas"]["ZoneNeed"][];
+        };
         NextStep: {
             /** @description Why it cannot be planned */
             barred?: string;
@@ -1407,6 +1984,13 @@ export interface components {
              */
             worth: number;
         };
+        Nudged: {
+            colour: string;
+            id: string;
+            name: string;
+            parts: components["schemas"]["BlendPart"][];
+            says: string;
+        };
         Obstacle: {
             code?: string;
             title: string;
@@ -1432,6 +2016,14 @@ export interface components {
             /** @description What the parts suggest to remove and is not in the list yet */
             suggested: components["schemas"]["Fitting"][];
             zones: components["schemas"]["ZoneOverview"][];
+        };
+        Palette: {
+            id: string;
+            name: string;
+            note?: string;
+            /** @description The studio brought it in; the others come with the program */
+            own: boolean;
+            swatches: components["schemas"]["Swatch"][];
         };
         Part: {
             /**
@@ -1523,6 +2115,17 @@ export interface components {
             /** @description Which sizes it has, in words */
             wants: string;
         };
+        PartLitre: {
+            colour: string;
+            /** Format: double */
+            litres: number;
+            /** @description What its can has too little of */
+            missing?: string;
+            name: string;
+            /** Format: int64 */
+            parts: number;
+            says: string;
+        };
         PartOverview: {
             /** @description In the studio's units; words where it is not painted */
             area: string;
@@ -1588,6 +2191,19 @@ export interface components {
             /** @description the factors under which it was made; they are divided out of a rating, so that it tells only about the coat and the surface */
             under?: components["schemas"]["Conditions"];
         };
+        PatchRead: {
+            /** Format: double */
+            a: number;
+            /** Format: double */
+            b: number;
+            caution?: string;
+            colour: string;
+            /** Format: double */
+            l: number;
+            name: string;
+            /** @description What the white patch looks like, where one was given */
+            white?: string;
+        };
         PatchState: {
             id: string;
             /** Format: int64 */
@@ -1645,6 +2261,8 @@ export interface components {
             zone?: string;
         };
         Piece: {
+            /** @description copies of the cans that its coats name, with what their labels say; absent: none */
+            cans?: components["schemas"]["Can"][];
             /** @description says that this is a piece file */
             format: string;
             /** @description what is known of its past; absent: unknown */
@@ -1849,12 +2467,17 @@ export interface components {
             line: number;
             says: string;
         };
+        RefusedRow: {
+            /** Format: int64 */
+            line: number;
+            says: string;
+        };
         Relaxation: {
             /**
              * @description The field to enter it in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf" | "can";
             says: string;
             /** @description A plan that then passes */
             words: string[];
@@ -1868,7 +2491,7 @@ export interface components {
              * @description Of a measurement: the field to fill in
              * @enum {string}
              */
-            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
+            field?: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf" | "can";
             /** @enum {string} */
             kind: "edit" | "measure" | "acknowledge";
             /** @description Of an edit: the zone's whole repaired steps */
@@ -1955,6 +2578,27 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        SavedBlend: {
+            /** @description the colour that was wanted; absent: none */
+            colour?: string;
+            /** @description id, once in the studio */
+            id?: string;
+            /** @description the date it was last mixed */
+            made?: string;
+            /** @description name */
+            name?: string;
+            /** @description a note */
+            note?: string;
+            /** @description its paints */
+            parts: components["schemas"]["BlendPart"][];
+            /** @description Its colour as it comes out */
+            result: string;
+            result_name: string;
+            /** Format: int64 */
+            rev: number;
+            /** @description Its parts in words */
+            says: string;
+        };
         Section: {
             /** @description The finished surface as stains come, from fresh to a year old */
             faces?: components["schemas"]["Face"][];
@@ -1979,7 +2623,7 @@ export interface components {
              * @description The field to enter the result in
              * @enum {string}
              */
-            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf";
+            field: "substrate" | "veneer" | "prepared" | "finish" | "gloss" | "area_m2" | "moisture_pct" | "age_days" | "colour" | "soils" | "bleeders" | "defects" | "target" | "look" | "sheen" | "wear" | "use" | "site" | "parts" | "take_apart" | "identify" | "evidence" | "lead_test" | "test" | "steps" | "way" | "kit" | "shelf" | "can";
             if: string;
             /** @description The steps of that plan, in words */
             instead?: string[];
@@ -2014,6 +2658,87 @@ export interface components {
             way?: string;
             /** @description the studio's own ways of working */
             ways?: components["schemas"]["Way"][];
+        };
+        Shelf: {
+            cans: components["schemas"]["ShelfCan"][];
+            /**
+             * Format: int64
+             * @description Of all cans, whatever was looked for
+             */
+            total: number;
+        };
+        ShelfCan: {
+            /** @description batch number */
+            batch?: string;
+            /** @description the date it was bought; absent: not known */
+            bought?: string;
+            /** @description its colour; absent: none of its own, or white for tinting */
+            colour?: string;
+            colour_name?: string;
+            /** @description id, once on the shelf */
+            id: string;
+            /** @description what is in it: a product, or the bonding additive */
+            kind: string;
+            kind_name: string;
+            /** @description what its label says; absent: as is usual for its kind */
+            label?: components["schemas"]["Label"];
+            /** @description What is left, in words */
+            left: string;
+            /**
+             * Format: double
+             * @description what is left, in litres; absent: all of it
+             */
+            left_l?: number;
+            /** @description of a mixed can: the date it was mixed */
+            mixed?: string;
+            /** @description of a mixed can: its parts, a line each */
+            mixed_from?: string[];
+            /** @description what the studio calls it; absent: its kind and colour */
+            name?: string;
+            /** @description a note */
+            note?: string;
+            open: boolean;
+            /** @description the date it was opened; absent: closed */
+            opened?: string;
+            /** @description picture of its label, in the picture folder */
+            photo?: string;
+            /**
+             * Format: int64
+             * @description its price, in minor units of the studio's currency
+             */
+            price_minor?: number;
+            /** @description name of that piece */
+            reserved_for?: string;
+            /**
+             * Format: int64
+             * @description number of the piece that it is reserved for; absent: none
+             */
+            reserved_id?: number;
+            /** Format: int64 */
+            rev: number;
+            role: string;
+            /** @description What its label says, in words */
+            says?: string;
+            /**
+             * Format: double
+             * @description What is left as a share of the full can
+             */
+            share: number;
+            /** @description its sheen; absent: as is usual for its kind */
+            sheen?: string;
+            sheen_name?: string;
+            size?: string;
+            /**
+             * Format: double
+             * @description what it held when it was full, in litres; of powder as powder
+             */
+            size_l?: number;
+            title: string;
+            /** @description Plans may take from it */
+            usable: boolean;
+            /** @description Names of the pieces whose plans name it */
+            used: string[];
+            warnings: components["schemas"]["Warning"][];
         };
         Shown: {
             colour: string;
@@ -2120,9 +2845,20 @@ export interface components {
             /** @description Its view on the page */
             view: string;
         };
+        StaleCan: {
+            /** @description It is no longer on the shelf */
+            gone: boolean;
+            id: string;
+            name: string;
+            /** @description What the shelf says */
+            now?: components["schemas"]["Can"];
+            says: string;
+        };
         Step: {
             /** @description bonding additive in powder paint */
             additive?: components["schemas"]["Additive"];
+            /** @description id of the can it is taken from, one of the piece's cans; absent: none in particular */
+            can?: string;
             /**
              * Format: int64
              * @description how many coats; absent: one
@@ -2314,6 +3050,16 @@ export interface components {
             view: string;
             zones: components["schemas"]["ZoneSummary"][];
         };
+        Supply: {
+            amount: string;
+            id: string;
+            name: string;
+            says: string;
+        };
+        Swatch: {
+            colour: string;
+            name: string;
+        };
         Take: {
             finish: string;
             /**
@@ -2388,6 +3134,12 @@ export interface components {
             short: string;
             where: string;
         };
+        Tins: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            size_l: number;
+        };
         Trip: {
             /** @description The hour of its day */
             at: string;
@@ -2413,6 +3165,13 @@ export interface components {
             work: string;
             /** @description Names, in order */
             zones: string[];
+        };
+        Undercoat: {
+            colour: string;
+            name: string;
+            /** Format: int64 */
+            saves: number;
+            says: string;
         };
         Vocab: {
             bleeders: components["schemas"]["Word"][];
@@ -2482,6 +3241,11 @@ export interface components {
              * @enum {string}
              */
             verdict?: "sound" | "watch" | "fails";
+        };
+        Warning: {
+            /** @enum {string} */
+            id: "past" | "soon" | "empty" | "low";
+            says: string;
         };
         Way: {
             /**
@@ -2571,6 +3335,8 @@ export interface components {
             buy_words?: string;
             /** @description What it needs that the kit does not have */
             buys?: string[];
+            /** @description The piece's cans, with those that its coats are taken from */
+            cans?: components["schemas"]["Can"][];
             /** @description Of a flaking look: how much flakes off */
             chips?: string;
             /**
@@ -2620,6 +3386,8 @@ export interface components {
             same?: string;
             says?: string;
             section?: components["schemas"]["Section"];
+            /** @description Which cans of the shelf it takes, as a sentence */
+            shelf?: string;
             smell?: string;
             /** @description The worst stain, in CIEDE2000 units; absent where nothing bleeds */
             stain?: components["schemas"]["Range"];
@@ -2678,6 +3446,21 @@ export interface components {
             on_name: string;
             /** Format: int64 */
             step: number;
+        };
+        WearLayer: {
+            colour: string;
+            name: string;
+            of: string;
+        };
+        Weighed: {
+            /** Format: double */
+            left_l: number;
+            says: string;
+            /**
+             * Format: double
+             * @description What the empty can weighs, as assumed
+             */
+            tare_g: number;
         };
         Word: {
             /** @description Further words to find it by */
@@ -2748,6 +3531,14 @@ export interface components {
             /** @description how it will be used; absent: `handled` */
             wear?: string;
         };
+        ZoneNeed: {
+            area: string;
+            coats: components["schemas"]["CoatNeed"][];
+            id: string;
+            /** Format: double */
+            m2: number;
+            name?: string;
+        };
         ZoneOverview: {
             /** @description In the studio's units; empty where it is not known */
             area: string;
@@ -2799,6 +3590,8 @@ export interface components {
             like?: string[];
             name: string;
             says: string;
+            /** @description Which cans of the shelf its new plan takes, as a sentence */
+            shelf?: string;
             /**
              * @description Had: it already had a plan, which stays
              * @enum {string}
@@ -2928,9 +3721,316 @@ export interface operations {
             };
         };
     };
-    check: {
+    blend: {
+        parameters: {
+            query?: {
+                /** @description How much of it is to be made */
+                litres?: number;
+                /** @description Which of its paints is another once half of it is used, from 1 */
+                top_up?: number;
+                /** @description The colour of that other paint */
+                with?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    blends: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlend"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addBlend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlend"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    putBlend: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that it was read at, in quotes; 0 for one that was removed */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlend"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeBlend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: {
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3000,7 +4100,10 @@ export interface operations {
     };
     checkChange: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
             header: {
                 /** @description The ETag of the check that the change starts from */
                 "If-Match": string;
@@ -3080,6 +4183,80 @@ export interface operations {
             };
         };
     };
+    coats: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoatLooks"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     colour: {
         parameters: {
             query?: {
@@ -3121,11 +4298,110 @@ export interface operations {
             };
         };
     };
+    patchColour: {
+        parameters: {
+            query: {
+                file: string;
+                x: number;
+                y: number;
+                /** @description Radius as a share of the shorter side */
+                r?: number;
+                /** @description Where something white is */
+                white_x?: number;
+                white_y?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchRead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readColour: {
+        parameters: {
+            query?: {
+                /** @description A name, #rrggbb or L*a*b* */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     identify: {
         parameters: {
             query: {
                 /** @description Id of the zone */
                 zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path?: never;
@@ -3564,6 +4840,8 @@ export interface operations {
                 piece?: number;
                 /** @description Id of the zone */
                 zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path: {
@@ -3641,6 +4919,8 @@ export interface operations {
                 weights?: string;
                 /** @description Id of the zone */
                 zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path?: never;
@@ -3717,6 +4997,123 @@ export interface operations {
             };
         };
     };
+    nearest: {
+        parameters: {
+            query: {
+                /** @description A colour, as a name, #rrggbb or L*a*b* */
+                want: string;
+                /** @description Id of a palette; absent: from the shelf */
+                from?: string;
+                /** @description The kind of paint; absent: the one that comes nearest */
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nearest"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    needs: {
+        parameters: {
+            query?: {
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Needs"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     next: {
         parameters: {
             query: {
@@ -3724,6 +5121,8 @@ export interface operations {
                 at?: number;
                 /** @description Id of the zone */
                 zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path?: never;
@@ -3764,6 +5163,196 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    palettes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Palette"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importPalette: {
+        parameters: {
+            query?: {
+                /** @description What it is called where it does not say */
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Palette"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    paletteFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A palette as a GIMP palette */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removePalette: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3933,7 +5522,10 @@ export interface operations {
     };
     create: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4053,7 +5645,10 @@ export interface operations {
     };
     save: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
             header: {
                 /** @description The revision the piece was read at, in quotes */
                 "If-Match": string;
@@ -4303,6 +5898,8 @@ export interface operations {
                 run?: string;
                 /** @description Id of the zone */
                 zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path?: never;
@@ -4387,6 +5984,8 @@ export interface operations {
                 weights?: string;
                 /** @description A name for this search, to ask how far it is and to stop it by */
                 run?: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
             };
             header?: never;
             path?: never;
@@ -4570,6 +6169,340 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: {
+                /** @description Words that are looked for */
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addCan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Can"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfCan"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportCans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The shelf as CSV */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importCans: {
+        parameters: {
+            query?: {
+                /** @description Only say what it would come to */
+                look?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CansImported"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    putCan: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that it was read at, in quotes; 0 for one that was removed */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Can"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfCan"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeCan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4850,6 +6783,52 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    weigh: {
+        parameters: {
+            query: {
+                kind: string;
+                /** @description What it held when it was full, in litres */
+                size_l: number;
+                /** @description What it weighs with its tin */
+                grams: number;
+                /** @description What the empty tin weighs, in grams; absent: as is usual */
+                tare?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
