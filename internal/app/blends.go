@@ -106,7 +106,7 @@ func (s *Studio) Blend(ctx context.Context, data []byte, o BlendOptions) (wire.B
 	if err != nil {
 		return wire.BlendResult{}, err
 	}
-	for _, x := range now.paints(s.Craft) {
+	for _, x := range now.Paints(s.Craft) {
 		if !slices.ContainsFunc(b.Parts, func(p wire.BlendPart) bool { return p.Colour == x.Colour && p.Kind == x.Kind }) && len(b.Parts) > 0 && x.Kind == b.Parts[0].Kind {
 			o.Also = append(o.Also, x)
 		}
@@ -238,8 +238,8 @@ func topUp(b *wire.Blend, o BlendOptions, paints []colour.Paint, n []float64, mi
 	return nil
 }
 
-// paints are the cans of a shelf that can be blended, as parts.
-func (s *Shelf) paints(c *craft.Craft) []wire.BlendPart {
+// Paints are the cans of a shelf that can be blended, as parts.
+func (s *Shelf) Paints(c *craft.Craft) []wire.BlendPart {
 	var out []wire.BlendPart
 	if s == nil {
 		return out
@@ -274,7 +274,7 @@ func (s *Studio) Nearest(ctx context.Context, want, from, kind string) (wire.Nea
 		if err != nil {
 			return wire.Nearest{}, err
 		}
-		pool = now.paints(s.Craft)
+		pool = now.Paints(s.Craft)
 		if len(pool) == 0 {
 			return wire.Nearest{}, &Unfit{"There is no paint with a colour on the shelf. Put one there, or choose a palette."}
 		}
@@ -283,9 +283,7 @@ func (s *Studio) Nearest(ctx context.Context, want, from, kind string) (wire.Nea
 		if err != nil {
 			return wire.Nearest{}, err
 		}
-		for _, x := range p.Swatches {
-			pool = append(pool, wire.BlendPart{Kind: cmp.Or(kind, usualPaint), Colour: x.Colour, Name: x.Name})
-		}
+		pool = PaletteParts(p.Swatches, kind)
 	}
 	return s.Engine.Nearest(want, pool, kind)
 }

@@ -83,6 +83,8 @@ func (j *Job) Needs() wire.Needs {
 		out.Says = "There is just enough of everything. Do not lay it on."
 	case worst == quantity.Short:
 		out.Says = "Something will run out. Buy it before the first coat."
+	case j.Shop.Shelf == nil:
+		out.Says = "No shelf was given to hold it against."
 	default:
 		out.Says = "Something is not on the shelf yet."
 	}

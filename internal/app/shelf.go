@@ -565,3 +565,32 @@ func (s *Studio) PaletteFile(ctx context.Context, id string) ([]byte, error) {
 	}
 	return exchange.WritePalette(&p), nil
 }
+
+// CansOf are the cans that a store keeps, for use without a studio.
+func CansOf(ctx context.Context, s *store.Store) ([]wire.Can, error) {
+	docs, err := s.Documents(ctx, store.Cans)
+	if err != nil {
+		return nil, err
+	}
+	var out []wire.Can
+	for _, d := range docs {
+		x, err := wire.DecodeCan(d.Body)
+		if err != nil {
+			return nil, fmt.Errorf("the can %s is damaged: %w", d.ID, err)
+		}
+		out = append(out, x)
+	}
+	return out, nil
+}
+
+// PaletteParts are the colours of a palette as paints of a kind, the usual one where it is empty.
+func PaletteParts(of []wire.Swatch, kind string) []wire.BlendPart {
+	if kind == "" {
+		kind = usualPaint
+	}
+	out := make([]wire.BlendPart, len(of))
+	for i, x := range of {
+		out[i] = wire.BlendPart{Kind: kind, Colour: x.Colour, Name: x.Name}
+	}
+	return out
+}

@@ -5,6 +5,7 @@ package demo
 import (
 	"context"
 	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -17,7 +18,7 @@ import (
 	"rutile/internal/wire"
 )
 
-//go:embed pieces/*.json
+//go:embed pieces/*.json shelf/*.json
 var files embed.FS
 
 // Site is the studio's usual climate in autumn.
@@ -101,11 +102,73 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
+	if err := fillShelf(ctx, s); err != nil {
+		return err
+	}
 	// The first are the oldest of the studio; those that came in later lie on top.
 	order := append(slices.Clone(ps[:settled]), ps[settled:]...)
 	slices.Reverse(order[:settled])
 	for _, p := range order {
 		if _, err := s.Create(ctx, p); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Shelf reads the cans and the blends of the demo studio.
+func Shelf() (cans []wire.Can, blends []wire.Blend, err error) {
+	data, err := files.ReadFile("shelf/shelf.json")
+	if err != nil {
+		return nil, nil, err
+	}
+	var all struct {
+		Cans   []json.RawMessage `json:"cans"`
+		Blends []json.RawMessage `json:"blends"`
+	}
+	if err := json.Unmarshal(data, &all); err != nil {
+		return nil, nil, err
+	}
+	for _, d := range all.Cans {
+		x, err := wire.DecodeCan(d)
+		if err != nil {
+			return nil, nil, fmt.Errorf("shelf: %w", err)
+		}
+		cans = append(cans, x)
+	}
+	for _, d := range all.Blends {
+		b, err := wire.DecodeBlend(d)
+		if err != nil {
+			return nil, nil, fmt.Errorf("blends: %w", err)
+		}
+		blends = append(blends, b)
+	}
+	return cans, blends, nil
+}
+
+func fillShelf(ctx context.Context, s *store.Store) error {
+	cans, blends, err := Shelf()
+	if err != nil {
+		return err
+	}
+	kept := map[store.Kind][]store.Kept{}
+	add := func(of store.Kind, id string, x any) error {
+		body, err := json.Marshal(x)
+		kept[of] = append(kept[of], store.Kept{ID: id, Body: body})
+		return err
+	}
+	for i := range cans {
+		if err := add(store.Cans, cans[i].ID, &cans[i]); err != nil {
+			return err
+		}
+	}
+	for i := range blends {
+		if err := add(store.Blends, blends[i].ID, &blends[i]); err != nil {
+			return err
+		}
+	}
+	for _, of := range store.Kinds {
+		if err := s.AddDocuments(ctx, of, kept[of]); err != nil {
 			return err
 		}
 	}
