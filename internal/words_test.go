@@ -126,12 +126,12 @@ func TestDocumentsHaveNoRetiredWords(t *testing.T) {
 }
 
 // rawID is what an id looks like in a text: words joined by underscores, or a rule's code.
-var rawID = regexp.MustCompile(`\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|safety)\.[a-z_]+\b|#[0-9a-f]{6}\b`)
+var rawID = regexp.MustCompile(`\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|mix|safety)\.[a-z_]+\b|#[0-9a-f]{6}\b`)
 
 // ids are the fields of answers that hold ids, drawings or colours for the page; all others hold what a
 // person reads.
 var ids = []string{"id", "code", "also", "field", "way", "take", "do", "with", "product", "coat", "on", "over", "family", "layer", "effect", "gloss", "sheen",
-	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour"}
+	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour", "kind", "not_on", "for", "not_for", "stops", "can"}
 
 // texts collects the texts of an answer that a person reads, in whatever depth.
 func texts(v any, under string, out map[string][]string) {

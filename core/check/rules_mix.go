@@ -201,9 +201,10 @@ func mixRules() []Rule {
 					return "The bonding additive runs out", fmt.Sprintf("The coats of the piece need %s more than the %s that are there. It must be in every coat that is to hold.", u.Volume(h.Value), u.Volume(h.Limit))
 				}
 				x, name := canOf(k, h)
-				why := fmt.Sprintf("%s are left for this zone, and it needs %s more.", u.Volume(h.Limit), u.Volume(h.Value))
+				words := func(l float64) string { return shelf.Amount(k.Craft, x.Kind, l, u) }
+				why := fmt.Sprintf("%s are left for this zone, and it needs %s more.", words(h.Limit), words(h.Value))
 				if x.Elsewhere > 0 {
-					why += fmt.Sprintf(" The other zones take %s.", u.Volume(x.Elsewhere))
+					why += fmt.Sprintf(" The other zones take %s.", words(x.Elsewhere))
 				}
 				return name + " is not enough", why
 			},

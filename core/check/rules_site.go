@@ -15,7 +15,8 @@ import (
 type airLimit struct {
 	air   func(*surface.Facts) float64
 	limit func(*craft.ProductRow) float64
-	least bool // the limit is the least the air may be, and not the most
+	label craft.LabelFigure // that may give the limit
+	least bool              // the limit is the least the air may be, and not the most
 	// doubtful is how far beyond its limit a coat of a product may still turn out well; only what keeps
 	// a coat from forming a film is expected to fail.
 	doubtful func(*craft.ProductRow) float64
@@ -74,8 +75,8 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			}
 			p := product(k, h)
 			u := k.Zone.Units
-			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s needs at %s %s. %s",
-				l.is, l.words(u, l.air(k.Facts)), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), l.advice)
+			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s needs at %s %s%s. %s",
+				l.is, l.words(u, l.air(k.Facts)), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), byLabel(p, l.label), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			p := product(k, h)
@@ -94,7 +95,7 @@ func siteRules() []Rule {
 	return []Rule{
 		airLimit{
 			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
-			limit: func(p *craft.ProductRow) float64 { return p.MinC },
+			limit: func(p *craft.ProductRow) float64 { return p.MinC }, label: craft.LabelMinC,
 			least: true, is: "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
 			doubtful: func(p *craft.ProductRow) float64 {
@@ -109,7 +110,7 @@ func siteRules() []Rule {
 			"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it, and for two-part products at once."),
 		airLimit{
 			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
-			limit: func(p *craft.ProductRow) float64 { return p.MaxC },
+			limit: func(p *craft.ProductRow) float64 { return p.MaxC }, label: craft.LabelMaxC,
 			is:    "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
 			doubtful: func(*craft.ProductRow) float64 { return math.Inf(1) }, // it makes a film all the same
@@ -119,8 +120,8 @@ func siteRules() []Rule {
 			"The workshop is warmer than a product allows. Watch."),
 		airLimit{
 			air:   func(f *surface.Facts) float64 { return f.Climate.RH },
-			limit: func(p *craft.ProductRow) float64 { return p.MaxRH },
-			is:    "The air has",
+			limit: func(p *craft.ProductRow) float64 { return p.MaxRH }, label: craft.LabelMaxRH,
+			is: "The air has",
 			doubtful: func(p *craft.ProductRow) float64 {
 				if p.Coat == craft.SH && !p.Opaque() {
 					return 15 // clear shellac blooms, and above that it stays white

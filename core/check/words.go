@@ -89,6 +89,10 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	if b.Additive > 0 {
 		grip += fmt.Sprintf(", with %s parts of bonding additive to one of paint", measure.Number(b.Additive))
 	}
+	up := &c.Products[b.Product]
+	if up.Label.Names(b.On) {
+		grip += ", which its label names"
+	}
 	if b.PatchTests > 0 {
 		grip += fmt.Sprintf("; %.2f before %s changed it", b.GripBefore, patches(b.PatchTests))
 	}
@@ -130,17 +134,21 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	case surface.Between:
 		win = fmt.Sprintf("applied after %s, between the two recoat windows of %s, which opens again at %s", measure.Hours(b.Waited), productName(c, b.Under), measure.Hours(b.Earliest))
 	}
+	if b.Under != craft.NoProduct {
+		if l := c.Products[b.Under].Label; l.Gives(craft.LabelRecoatFrom) || l.Gives(craft.LabelRecoatTo) {
+			win += "; the window is from its label"
+		}
+	}
 	add(surface.Window, win)
 
 	site := "the workshop's air suits this product"
 	if b.SiteWhy != 0 {
 		var why []string
-		up := &c.Products[b.Product]
 		if b.SiteWhy&surface.Cold != 0 {
-			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.Facts.Climate.TempC), k.Zone.Units.Temp(up.MinC)))
+			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.Facts.Climate.TempC), k.Zone.Units.Temp(up.MinC))+byLabel(up, craft.LabelMinC))
 		}
 		if b.SiteWhy&surface.Humid != 0 {
-			why = append(why, fmt.Sprintf("%s %% humidity is above its %s %%", measure.Number(k.Facts.Climate.RH), measure.Number(up.MaxRH)))
+			why = append(why, fmt.Sprintf("%s %% humidity is above its %s %%", measure.Number(k.Facts.Climate.RH), measure.Number(up.MaxRH))+byLabel(up, craft.LabelMaxRH))
 		}
 		if b.SiteWhy&(surface.WetWood|surface.VeryWetWood) != 0 {
 			why = append(why, fmt.Sprintf("the wood holds %s %% water", measure.Number(k.Facts.Moisture)))
@@ -165,6 +173,14 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 		out = append(out, knownFigure(k))
 	}
 	return out
+}
+
+// byLabel marks a figure of a product that is from the label of a can.
+func byLabel(p *craft.ProductRow, f craft.LabelFigure) string {
+	if p.Label.Gives(f) {
+		return ", from its label"
+	}
+	return ""
 }
 
 // knownFigure says how sure one may be of what a coat lands on.

@@ -1,6 +1,9 @@
 package craft
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // LabelFigure is a figure that the label of a can may give in place of its kind's.
 type LabelFigure uint8
@@ -194,3 +197,14 @@ func (c *Craft) KindOf(p Product) Product {
 
 // SameKind tells whether two products are of one kind.
 func (c *Craft) SameKind(a, b Product) bool { return a == b || c.KindOf(a) == c.KindOf(b) }
+
+// Usual are the figures of a row that a label may replace, by their ids; those that it has not are left out.
+func (p *ProductRow) Usual() map[string]float64 {
+	out := map[string]float64{}
+	for _, r := range LabelFigures {
+		if x := *r.column(p); !math.IsInf(x, 0) && x != 0 {
+			out[r.ID] = x
+		}
+	}
+	return out
+}

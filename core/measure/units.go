@@ -169,7 +169,7 @@ const (
 )
 
 // Volume words a volume of liquid given in litres, rounded up to what can be measured: to 5 ml up to 100,
-// to 10 above, tenths of a litre from two litres on; in US units to quarters of a fluid ounce, to whole ones
+// to 10 up to two litres, to tenths of a litre above; in US units to quarters of a fluid ounce, to whole ones
 // from 8, and tenths of a quart from 64.
 func (u Units) Volume(litres float64) string {
 	const exact = 1e-9
@@ -190,8 +190,10 @@ func (u Units) Volume(litres float64) string {
 		return "0 ml"
 	case ml <= 100:
 		return short(up(ml, 5), 0) + " ml"
-	case ml < 2000:
+	case ml <= 990:
 		return short(up(ml, 10), 0) + " ml"
+	case ml < 2000:
+		return short(up(litres, .01), 2) + " l"
 	}
 	return short(up(litres, .1), 1) + " l"
 }

@@ -32,7 +32,7 @@ func TestVolumesAndWeights(t *testing.T) {
 		l    float64
 		want string
 	}{
-		{Metric, 0, "0 ml"}, {Metric, .0001, "5 ml"}, {Metric, .017, "20 ml"}, {Metric, .1, "100 ml"}, {Metric, .101, "110 ml"}, {Metric, 1.231, "1240 ml"}, {Metric, 2.31, "2.4 l"},
+		{Metric, 0, "0 ml"}, {Metric, .0001, "5 ml"}, {Metric, .017, "20 ml"}, {Metric, .1, "100 ml"}, {Metric, .101, "110 ml"}, {Metric, 1.231, "1.24 l"}, {Metric, 1, "1 l"}, {Metric, .991, "1 l"}, {Metric, 2.31, "2.4 l"},
 		{US, .1, "3.5 fl oz"}, {US, .5, "17 fl oz"}, {US, 2.5, "2.7 qt"}, {US, -1, "0 fl oz"},
 	} {
 		if got := x.u.Volume(x.l); got != x.want {

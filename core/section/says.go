@@ -84,6 +84,9 @@ func notes(c *craft.Craft, z *check.Zone, step int, layers []Layer, more bool) [
 			add("through to the bare material")
 		}
 	case surface.Coat:
+		if n := c.Products[s.Product].Can; n > 0 && n <= len(z.Cans) {
+			add("from “%s”", z.Cans[n-1].Title(c))
+		}
 		if n := s.NumCoats(); n > 1 {
 			add("%d coats", n)
 		} else {
@@ -101,6 +104,9 @@ func notes(c *craft.Craft, z *check.Zone, step int, layers []Layer, more bool) [
 		if tack := tackyFor(c, z, step); tack > 0 {
 			add("lay it, and paint over it within %s, while it is tacky", measure.Hours(tack))
 		} else if w := waitWords(s, layers, more); w != "" {
+			if l := c.Products[s.Product].Label; s.Auto && l.Gives(craft.LabelRecoatFrom) {
+				w += " (from the label)"
+			}
 			add("%s", w)
 		}
 		if m, ok := craft.MethodNamed(s.Method); ok && s.Method != "" && s.Method != craft.Methods[0].ID {

@@ -229,3 +229,11 @@ func Order(c *craft.Craft, cans []Can, today string) {
 		return cmp.Or(cmp.Compare(x.empty, y.empty), cmp.Compare(x.closed, y.closed), cmp.Compare(x.life, y.life), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID))
 	})
 }
+
+// Amount words litres of what is in a can: powder by its weight.
+func Amount(c *craft.Craft, kind craft.Product, litres float64, u measure.Units) string {
+	if kind != craft.NoProduct && c.Products[kind].Powder() {
+		return u.Weight(litres * 1000 * c.Products[kind].Density)
+	}
+	return u.Volume(litres)
+}

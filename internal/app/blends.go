@@ -88,10 +88,9 @@ func blendSays(c *craft.Craft, parts []wire.BlendPart) string {
 // BlendOptions are what is asked of a blend besides its colour.
 type BlendOptions struct {
 	Litres float64 // 0 for none: how much of it is to be made
-	// TopUp replaces one of its paints, from 1, when half of it is used; 0 for none. With is the colour of the
-	// other paint.
-	TopUp int
-	With  string
+	// With is the colour of another paint that takes the place of the one nearest to it when half of the blend
+	// is used and it is filled up; empty for none.
+	With string
 	// Also are further paints that a step may bring in.
 	Also []wire.BlendPart
 }
@@ -135,7 +134,7 @@ func (e *Engine) Blend(b *wire.Blend, o BlendOptions, shelf *Shelf, u measure.Un
 		}
 		out.Amounts = amounts(c, b.Parts, o.Litres, shelf, u)
 	}
-	if o.TopUp > 0 {
+	if o.With != "" {
 		if err := topUp(b, o, paints, n, mixed, &out); err != nil {
 			return out, err
 		}
@@ -214,26 +213,36 @@ func amounts(c *craft.Craft, parts []wire.BlendPart, litres float64, shelf *Shel
 // topUp says what changes when half of a blend is used and it is filled up with the same parts, one of the
 // paints being another: half of the pot is the old blend, half the new one.
 func topUp(b *wire.Blend, o BlendOptions, paints []colour.Paint, n []float64, mixed colour.Paint, out *wire.BlendResult) error {
-	if o.TopUp > len(paints) {
-		return &Unfit{"The blend has no such part."}
-	}
 	with, ok := colour.Parse(o.With)
 	if !ok {
 		return &Unfit{"Say the colour of the other paint as #rrggbb."}
 	}
 	other := slices.Clone(paints)
-	old := &paints[o.TopUp-1]
-	other[o.TopUp-1] = colour.Paint{Masstone: colour.Masstone(with), Scatter: old.Scatter}
+	at, near := -1, math.Inf(1)
+	for i := range paints {
+		if d := colour.Difference(paints[i].Masstone, with); n[i] > 0 && d < near {
+			at, near = i, d
+		}
+	}
+	if at < 0 {
+		return nil
+	}
+	old := &paints[at]
+	other[at] = colour.Paint{Masstone: colour.Masstone(with), Scatter: old.Scatter}
+	instead := "Filled up half-way with the other paint in the place of " + b.Parts[at].Name + ", "
+	if b.Parts[at].Name == "" {
+		instead = "Filled up half-way with the other paint in the place of the " + colour.Name(old.Masstone) + ", "
+	}
 	both := append(slices.Clone(paints), other...)
 	pot := colour.Mix(both, append(slices.Clone(n), n...))
 	out.TopUpIs = pot.Masstone.Hex()
 	switch de := colour.Difference(pot.Masstone, mixed.Masstone); {
 	case de < 1:
-		out.TopUp = "Filled up half-way with the other paint, it stays the same to the eye."
+		out.TopUp = instead + "it stays the same to the eye."
 	case de < colour.SeenBeside:
-		out.TopUp = fmt.Sprintf("Filled up half-way with the other paint, it becomes %s: seen where two coats meet. Keep one side of the piece to one mix.", colour.Against(pot.Masstone, mixed.Masstone))
+		out.TopUp = instead + fmt.Sprintf("it becomes %s: seen where two coats meet. Keep one side of the piece to one mix.", colour.Against(pot.Masstone, mixed.Masstone))
 	default:
-		out.TopUp = fmt.Sprintf("Filled up half-way with the other paint, it becomes %s: clearly another colour. Mix enough at once.", colour.Against(pot.Masstone, mixed.Masstone))
+		out.TopUp = instead + fmt.Sprintf("it becomes %s: clearly another colour. Mix enough at once.", colour.Against(pot.Masstone, mixed.Masstone))
 	}
 	return nil
 }

@@ -145,7 +145,7 @@ func ShelfCan(c *craft.Craft, x *shelved, today string, u measure.Units) wire.Sh
 		Warnings: []wire.Warning{}, Used: []string{}, Role: "additive", Says: labelSays(x.Label, u),
 	}
 	if x.Kind != craft.NoProduct {
-		out.Role = string(c.Products[x.Kind].Role)
+		out.Role, out.Shows = string(c.Products[x.Kind].Role), orElse(x.Colour, c.Products[x.Kind].Colour)
 	}
 	if x.Colour != "" {
 		out.ColourName = colour.NameHex(x.Colour)
@@ -155,6 +155,9 @@ func ShelfCan(c *craft.Craft, x *shelved, today string, u measure.Units) wire.Sh
 	}
 	if x.wire.SizeL > 0 {
 		out.Size, out.Share = u.Size(x.Size), 1
+		if x.Kind != craft.NoProduct && c.Products[x.Kind].Powder() {
+			out.Size = amount(c, x.Kind, x.Size, u)
+		}
 		if x.Left >= 0 {
 			out.Share = min(1, x.Left/x.Size)
 		}
@@ -162,7 +165,7 @@ func ShelfCan(c *craft.Craft, x *shelved, today string, u measure.Units) wire.Sh
 	switch {
 	case x.Empty():
 		out.Left = "empty"
-	case x.Left < 0 && x.wire.SizeL > 0:
+	case x.wire.SizeL > 0 && (x.Left < 0 || x.Left >= x.Size):
 		out.Left = "full"
 	case x.Left < 0:
 		out.Left = "not said"
@@ -175,12 +178,8 @@ func ShelfCan(c *craft.Craft, x *shelved, today string, u measure.Units) wire.Sh
 	return out
 }
 
-// amount words an amount of what is in a can: powder is weighed.
 func amount(c *craft.Craft, kind craft.Product, litres float64, u measure.Units) string {
-	if kind != craft.NoProduct && c.Products[kind].Powder() {
-		return u.Weight(litres * 1000 * c.Products[kind].Density)
-	}
-	return u.Volume(litres)
+	return shelf.Amount(c, kind, litres, u)
 }
 
 // labelSays is what a label says besides the kind, in a sentence; empty for nothing.
@@ -217,10 +216,10 @@ func labelSays(l *craft.Label, u measure.Units) string {
 		out = append(out, "not for "+families(l.NotOn))
 	}
 	if l.For != 0 {
-		out = append(out, "named for "+craft.List(l.For.Names()))
+		out = append(out, "for these uses: "+craft.List(l.For.Names()))
 	}
 	if l.NotFor != 0 {
-		out = append(out, "not for "+craft.List(l.NotFor.Names()))
+		out = append(out, "not for these uses: "+craft.List(l.NotFor.Names()))
 	}
 	if len(l.Stops) > 0 {
 		var names []string

@@ -109,6 +109,7 @@ func (e *Engine) Vocab() wire.Vocab {
 			FilmUM: r.Film, Hiding: r.Hiding, MinC: r.MinC, MaxRH: r.MaxRH, Sheen: craft.Sheens[r.Sheen].ID,
 			Colour: r.Colour, PriceMinor: r.Price, Smell: r.Smell, PotLifeH: finite(r.PotLife),
 			TakesAdd: r.Coat == craft.MK, LeavesFilm: r.LeavesFilm(), BlocksStain: r.Block.Blocks(),
+			Usual: r.Usual(), Blends: mixable(r), Powder: r.Powder(),
 		})
 	}
 	for _, r := range craft.Methods {
@@ -127,6 +128,12 @@ func (e *Engine) Vocab() wire.Vocab {
 	v.Strips = named("chemical", "with stripper", "scrape", "by scraping", "heat", "with heat", "sand", "by sanding", "caustic", "with caustic stripper")
 	for _, id := range craft.Resists {
 		v.Resists = append(v.Resists, word(id, craft.ResistNames[id], ""))
+	}
+	for _, r := range craft.LabelFigures {
+		v.Label = append(v.Label, wire.FigureWord{ID: r.ID, Name: r.Name, Unit: r.Unit})
+	}
+	for _, d := range colour.Directions {
+		v.Directions = append(v.Directions, word(d.ID, d.Name, ""))
 	}
 	v.Options = stepOptions(c)
 	for i := range identify.Tests {

@@ -111,6 +111,9 @@ func TestPiecesShowWhatTheyAreFor(t *testing.T) {
 		"Music stands/knobs":          {"sound", ""},
 		"Mistake boards/divided":      {"watch", "adhesion.divided"},
 		"Mistake boards/oxalic":       {"fails", "safety.oxalic"},
+		"Mistake boards/excluded":     {"fails", "mix.label"},
+		"Hat trunk/outside":           {"watch", "mix.short"},
+		"Hat trunk/tray":              {"sound", ""},
 	} {
 		z, ok := zones[name]
 		if !ok || z.Verdict != want.verdict {
@@ -334,10 +337,10 @@ func TestFill(t *testing.T) {
 		t.Fatal(err)
 	}
 	all, err := s.Heads(context.Background())
-	if err != nil || len(all) != 23 {
+	if err != nil || len(all) != 24 {
 		t.Fatalf("%d pieces, %v", len(all), err)
 	}
-	for i, name := range map[int]string{0: "Music stands", 10: "Ticket booth", 22: "Poster frames"} {
+	for i, name := range map[int]string{0: "Hat trunk", 11: "Ticket booth", 23: "Poster frames"} {
 		if got, err := s.Get(context.Background(), all[i].ID); err != nil || got.Piece.Name != name {
 			t.Errorf("at %d of the list is %s, %v", i, got.Piece.Name, err)
 		}

@@ -178,11 +178,10 @@ func (h *handlers) removeBlend(ctx context.Context, in *byName) (*nothing, error
 
 func (h *handlers) blend(ctx context.Context, in *struct {
 	Litres float64 `query:"litres" minimum:"0" maximum:"200" doc:"How much of it is to be made"`
-	TopUp  int     `query:"top_up" minimum:"0" maximum:"5" doc:"Which of its paints is another once half of it is used, from 1"`
-	With   string  `query:"with" maxLength:"7" doc:"The colour of that other paint"`
+	With   string  `query:"with" maxLength:"7" doc:"The colour of another paint that it is filled up with once half of it is used"`
 	JSONBody
 }) (*answer[wire.BlendResult], error) {
-	r, err := h.Blend(ctx, in.RawBody, app.BlendOptions{Litres: in.Litres, TopUp: in.TopUp, With: in.With})
+	r, err := h.Blend(ctx, in.RawBody, app.BlendOptions{Litres: in.Litres, With: in.With})
 	return of(h, r, err)
 }
 

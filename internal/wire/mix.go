@@ -12,6 +12,7 @@ type ShelfCan struct {
 	Rev        int       `json:"rev"`
 	Title      string    `json:"title"`
 	KindName   string    `json:"kind_name"`
+	Shows      string    `json:"shows,omitempty" doc:"Its colour, or the usual one of its kind; absent for clear"`
 	Role       string    `json:"role"`
 	ColourName string    `json:"colour_name,omitempty"`
 	SheenName  string    `json:"sheen_name,omitempty"`

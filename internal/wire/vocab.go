@@ -34,6 +34,8 @@ type Vocab struct {
 	Ways       WayWords        `json:"ways" doc:"Ways of working, and the weights of plans"`
 	Kits       KitWords        `json:"kits" doc:"Kits, tools and the habits of planning"`
 	Furniture  []Word          `json:"furniture" doc:"Kinds of furniture"`
+	Label      []FigureWord    `json:"label" doc:"The figures that the label of a can may give"`
+	Directions []Word          `json:"directions" doc:"Ways in which a blend may be changed"`
 	Options    []StepOption    `json:"starts" doc:"Possible next steps of a plan, in the order of the work"`
 	Levels     []string        `json:"levels" doc:"How much of a soil or a bleeder there is, in words, from 0"`
 	Colours    []ColourWord    `json:"colours" doc:"Names that a colour may be typed by"`
@@ -215,6 +217,17 @@ type ProductWord struct {
 	TakesAdd    bool      `json:"takes_additive,omitempty"`
 	LeavesFilm  bool      `json:"leaves_film"`
 	BlocksStain bool      `json:"blocks_stain"`
+	// Usual are the figures that a label may replace.
+	Usual  map[string]float64 `json:"usual" doc:"What is usual of it, by the figures of a label"`
+	Blends bool               `json:"blends,omitempty" doc:"Paints of it can be blended"`
+	Powder bool               `json:"powder,omitempty"`
+}
+
+// FigureWord is a figure of a label.
+type FigureWord struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Unit string `json:"unit"`
 }
 
 // RuleWord describes a rule.

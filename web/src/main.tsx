@@ -11,8 +11,11 @@ import { ErrorBoundary, NotFound } from "./ui/NotFound";
 import { whenReleased } from "./ui/press";
 
 // Opened now and then: the first load is without them.
+const ColourPage = lazy(() => import("./colour/ColourPage"));
 const KitPage = lazy(() => import("./kit/KitPage"));
 const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default: m.RulesPage })));
+const ShelfPage = lazy(() => import("./shelf/ShelfPage"));
+const TinLabels = lazy(() => import("./shelf/TinLabels"));
 
 // The server is on this machine or near it: whether the browser considers itself online is irrelevant.
 const queries = new QueryClient({
@@ -54,6 +57,9 @@ if (root) {
                       <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
                       <Route path="/kit" element={<KitPage />} />
                       <Route path="/rules" element={<RulesPage />} />
+                      <Route path="/shelf" element={<ShelfPage />} />
+                      <Route path="/shelf/labels" element={<TinLabels />} />
+                      <Route path="/colours" element={<ColourPage />} />
                       <Route path="*" element={<NotFound />} />
                     </Routes>
                   </Suspense>

@@ -20,9 +20,21 @@ export type Defect = Schemas["Defect"];
 export type Identification = Schemas["Identification"];
 export type TestWord = Schemas["TestWord"];
 export type Patch = Schemas["Patch"];
+export type Can = Schemas["Can"];
+export type ShelfCan = Schemas["ShelfCan"];
 export type Verdict = ZoneResult["verdict"];
 
 export const api = createClient<paths>({ baseUrl: "" });
+
+let openPiece: number | undefined;
+
+/** setOpenPiece tells which piece is open, so that cans reserved for it count. */
+export const setOpenPiece = (id: number | undefined) => {
+  openPiece = id;
+};
+
+/** ofOpen is the number of the open piece, for questions about it. */
+export const ofOpen = () => (openPiece ? { of: openPiece } : {});
 
 /** Problem is what the server says when it refuses. */
 export type Problem = { status?: number; detail?: string; errors?: { message?: string; location?: string }[] | null };

@@ -1381,6 +1381,11 @@ export interface components {
             value: number;
             words: string;
         };
+        FigureWord: {
+            id: string;
+            name: string;
+            unit: string;
+        };
         Finding: {
             /** @description Date on which the caution was read */
             acknowledged?: string;
@@ -2333,6 +2338,8 @@ export interface components {
         ProductWord: {
             /** @description Further words to find it by */
             also?: string;
+            /** @description Paints of it can be blended */
+            blends?: boolean;
             blocks_stain: boolean;
             carrier: string;
             colour?: string;
@@ -2367,6 +2374,7 @@ export interface components {
             note?: string;
             /** Format: double */
             pot_life_h: number | null;
+            powder?: boolean;
             /**
              * Format: int64
              * @description Working default, in minor units of money
@@ -2391,6 +2399,10 @@ export interface components {
              */
             smell: number;
             takes_additive?: boolean;
+            /** @description What is usual of it, by the figures of a label */
+            usual: {
+                [key: string]: number;
+            };
         };
         Range: {
             /** Format: double */
@@ -2727,6 +2739,8 @@ export interface components {
             /** @description its sheen; absent: as is usual for its kind */
             sheen?: string;
             sheen_name?: string;
+            /** @description Its colour, or the usual one of its kind; absent for clear */
+            shows?: string;
             size?: string;
             /**
              * Format: double
@@ -3183,6 +3197,8 @@ export interface components {
             /** @description How a patch is cut and rated, in order */
             cut_how: string[];
             defects: components["schemas"]["DefectWord"][];
+            /** @description Ways in which a blend may be changed */
+            directions: components["schemas"]["Word"][];
             /** @description What to do with hardware */
             doings: components["schemas"]["Word"][];
             effects: components["schemas"]["EffectWord"][];
@@ -3196,6 +3212,8 @@ export interface components {
             hows: components["schemas"]["Word"][];
             /** @description Kits, tools and the habits of planning */
             kits: components["schemas"]["KitWords"];
+            /** @description The figures that the label of a can may give */
+            label: components["schemas"]["FigureWord"][];
             /** @description How much of a soil or a bleeder there is, in words, from 0 */
             levels: string[];
             /** @description What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats */
@@ -3726,9 +3744,7 @@ export interface operations {
             query?: {
                 /** @description How much of it is to be made */
                 litres?: number;
-                /** @description Which of its paints is another once half of it is used, from 1 */
-                top_up?: number;
-                /** @description The colour of that other paint */
+                /** @description The colour of another paint that it is filled up with once half of it is used */
                 with?: string;
             };
             header?: never;

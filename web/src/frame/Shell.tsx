@@ -1,4 +1,4 @@
-import { BookOpen, Keyboard, Moon, Paintbrush, Settings2, Sun } from "lucide-react";
+import { BookOpen, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun } from "lucide-react";
 import { memo, type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
@@ -79,6 +79,15 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
   const theme = useTheme();
   return (
     <div className="flex items-center">
+      <Link
+        data-do="shelf"
+        to="/shelf"
+        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+        title="Shelf"
+      >
+        <PaintBucket className="size-5" aria-hidden="true" />
+        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Shelf</span>
+      </Link>
       <Link
         data-do="kit"
         to="/kit"

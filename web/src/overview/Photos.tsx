@@ -1,12 +1,13 @@
 import { ImagePlus, MapPin, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { type Photo, type Piece, type Problem, Refused, type Schemas, why } from "../api/client";
+import { type Photo, type Piece, why } from "../api/client";
 import { nameOf, useLimit, useVocab } from "../api/vocab";
 import { zoneTitle } from "../piece/edit";
 import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useStable } from "../ui/stable";
 import { date, useUnits } from "../ui/units";
+import { sendPhoto } from "./sendPhoto";
 import { Thumb } from "./Thumb";
 
 type Props = {
@@ -19,18 +20,6 @@ type Props = {
 // A phone sends a JPEG if only that is accepted; on a computer a HEIC file may be all there is.
 const PHONE = "image/jpeg,image/png,image/webp";
 const accepts = () => (matchMedia("(pointer: coarse)").matches ? PHONE : `${PHONE},.heic,.heif`);
-
-/** sendPhoto uploads a picture. */
-async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
-  const r = await fetch("/api/photos", {
-    method: "POST",
-    body: file,
-    headers: { "Content-Type": "application/octet-stream" },
-  });
-  const body = (await r.json().catch(() => ({}))) as unknown;
-  if (!r.ok) throw new Refused(r.status, body as Problem);
-  return body as Schemas["PhotoKept"];
-}
 
 /** Photos are the pictures of a piece; on each, markers point at damage or carry a note. */
 export function Photos({ piece, onPiece, latest, point }: Props) {

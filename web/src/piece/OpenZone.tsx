@@ -5,6 +5,7 @@ import { Verdict } from "../findings/Verdict";
 import { useKeys } from "../frame/keys";
 import { LeadNote } from "../identify/LeadView";
 import { useOpen } from "../session/useSession";
+import { carried } from "../shelf/carry";
 import { today } from "../ui/clock";
 import { focusOn, showOn } from "../ui/focus";
 import { useStable } from "../ui/stable";
@@ -43,7 +44,7 @@ export function OpenZone(p: Props) {
   const looking = held ?? pointed;
   const preview = usePreview(piece, zone.id, looking?.steps ?? undefined);
   const trial = preview && looking;
-  const change = (z: Zone, then?: () => void) => open.edit(withZone(piece, z), then);
+  const change = (z: Zone, then?: () => void) => open.edit(carried(withZone(piece, z)), then);
   const letGo = () => {
     setHeld(undefined);
     setPointed(undefined);
@@ -92,7 +93,7 @@ export function OpenZone(p: Props) {
     choose,
     pick,
     change,
-    changePiece: (p) => void open.edit(p),
+    changePiece: (p) => void open.edit(carried(p)),
     say,
     go: p.onView,
     toField: p.onField,

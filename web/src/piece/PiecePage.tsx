@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import { memo, useEffect, useState } from "react";
 import { Link, useLocation, useNavigate, useParams } from "react-router";
-import { why, type Zone, type ZoneResult } from "../api/client";
+import { setOpenPiece, why, type Zone, type ZoneResult } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocabQuery, VocabContext } from "../api/vocab";
 import { useKeys } from "../frame/keys";
@@ -57,6 +57,7 @@ const WHOLE = "-"; // in the address, in place of a zone; no zone can have this 
 type Gone = { point?: string; fresh?: boolean };
 
 function OpenPiece({ id }: { id: number }) {
+  setOpenPiece(id);
   const { zone: zoneID, view: wanted } = useParams();
   const go = useNavigate();
   const at = useLocation();

@@ -5,6 +5,7 @@ import {
   answer,
   api,
   type CheckResult,
+  ofOpen,
   type Piece,
   RETRY,
   Refused,
@@ -46,13 +47,13 @@ function changedZones(from: Piece, to: Piece): Zone[] | undefined {
 const token = (r: Response) => r.headers.get("ETag") ?? "";
 
 async function whole(piece: Piece, signal: AbortSignal): Promise<Kept> {
-  const call = await api.POST("/api/check", { body: piece, signal });
+  const call = await api.POST("/api/check", { params: { query: ofOpen() }, body: piece, signal });
   return { piece, result: await answer(Promise.resolve(call)), token: token(call.response) };
 }
 
 /** change has the zones judged that have changed since a check, and merges the results into it. */
 async function change(from: Kept, piece: Piece, zones: Zone[], signal: AbortSignal): Promise<Kept> {
-  const params = { header: { "If-Match": from.token } };
+  const params = { query: ofOpen(), header: { "If-Match": from.token } };
   const call = await api.PATCH("/api/check", { params, body: { zones }, signal });
   const c = await answer(Promise.resolve(call));
   const overview = c.look ?? from.result.look;
@@ -192,7 +193,7 @@ export function usePreview(piece: Piece, zone: string, steps: Step[] | undefined
       const zones = (all.length <= FEW ? all : all.filter((z) => z.id === zone)).map((z) =>
         z.id === zone ? { ...z, steps } : z,
       );
-      return answer(api.POST("/api/check", { body: ofZones(piece, zones), signal }));
+      return answer(api.POST("/api/check", { params: { query: ofOpen() }, body: ofZones(piece, zones), signal }));
     },
   });
   return steps && q.data?.zones.find((z) => z.id === zone);

@@ -1,4 +1,4 @@
-import { Copy, GitCompareArrows, Play } from "lucide-react";
+import { Copy, Droplets, GitCompareArrows, Play } from "lucide-react";
 import { useState } from "react";
 import { CopyPlan } from "../piece/CopyPlan";
 import { type StageView, useWorkspace } from "../piece/workspace";
@@ -35,6 +35,16 @@ function Main() {
             onClick={() => go("section")}
           >
             <Play className="size-4" aria-hidden="true" /> Play over time
+          </button>
+        )}
+        {steps.length > 0 && (
+          <button
+            data-do="mix"
+            type="button"
+            className="btn btn-ghost border-base-300 font-normal"
+            onClick={() => go("mix")}
+          >
+            <Droplets className="size-4" aria-hidden="true" /> Colour and amounts
           </button>
         )}
         {steps.length > 0 && others && (

@@ -1,5 +1,6 @@
 import type { Step } from "../api/client";
 import { useVocab } from "../api/vocab";
+import { useShelf } from "../shelf/useShelf";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { NumberField, TextField } from "../ui/Field";
@@ -170,8 +171,9 @@ function CoatEditor({ step, onChange }: Props) {
         name="coat.product"
         words={v.products}
         value={step.product}
-        onChange={(id) => set({ product: id, additive: undefined })}
+        onChange={(id) => set({ product: id, additive: undefined, can: undefined })}
       />
+      <CanChoice step={step} onChange={(can) => set({ can })} />
       <NumberField
         label="Coats"
         of="coat.coats"
@@ -236,5 +238,26 @@ function CoatEditor({ step, onChange }: Props) {
         />
       )}
     </div>
+  );
+}
+
+/** CanChoice takes a coat from one of the studio's cans of its product. */
+function CanChoice({ step, onChange }: { step: Step; onChange: (can: string | undefined) => void }) {
+  const shelf = useShelf();
+  const cans = (shelf.data?.cans ?? []).filter((c) => c.kind === step.product);
+  const known = cans.some((c) => c.id === step.can);
+  if (!cans.length && !step.can) return null;
+  const words = cans.map((c) => ({ id: c.id, name: `${c.title}, ${c.left}${c.open ? ", open" : ""}` }));
+  if (step.can && !known && shelf.data) words.push({ id: step.can, name: "a can that is no longer on the shelf" });
+  return (
+    <Choice
+      label="Can"
+      name="coat.can"
+      words={words}
+      value={step.can}
+      none="any"
+      hint={cans.find((c) => c.id === step.can)?.says && "Its label counts here."}
+      onChange={(id) => onChange(id || undefined)}
+    />
   );
 }

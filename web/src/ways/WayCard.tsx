@@ -73,6 +73,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH, "must fit")} width={WIDE} />
             </div>
           )}
+          {p.shelf && (
+            <p className="text-sm" data-shelf>
+              {p.shelf}
+            </p>
+          )}
           {p.buy_words && (
             <p className="mb-1 rounded bg-base-200 px-2 py-1 text-sm leading-tight" data-buys>
               <b className="font-semibold">{p.buy_words[0]?.toUpperCase() + p.buy_words.slice(1)}.</b> {p.gain}

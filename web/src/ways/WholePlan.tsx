@@ -1,9 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { Check, Route, Square } from "lucide-react";
 import { useRef, useState } from "react";
-import { answer, api, type Piece, Refused, type Schemas, why } from "../api/client";
+import { answer, api, ofOpen, type Piece, Refused, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
+import { carried, remember } from "../shelf/carry";
 import { Choice } from "../ui/Choice";
 import { count, list } from "../ui/units";
 import { runName, said, stopRun, useKept } from "./useWays";
@@ -36,7 +37,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
       setAt({ done: 0, of: zones.length });
       const told = await answer(
         api.POST("/api/plans/piece", {
-          params: { query: { way, weights: said(kept.weights), run } },
+          params: { query: { way, weights: said(kept.weights), run, ...ofOpen() } },
           body: { ...piece, photos: undefined },
           parseAs: "stream",
         }),
@@ -66,13 +67,12 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
   const take = () => {
     if (!made) return;
     const planned = made.plan.piece.zones ?? [];
-    onPiece({
-      ...piece,
-      zones: zones.map((z) => {
-        const p = planned.find((x) => x.id === z.id);
-        return !z.steps?.length && p?.steps?.length ? { ...z, steps: p.steps, way: p.way } : z;
-      }),
+    remember(made.plan.piece.cans ?? []);
+    const filled = zones.map((z) => {
+      const p = planned.find((x) => x.id === z.id);
+      return !z.steps?.length && p?.steps?.length ? { ...z, steps: p.steps, way: p.way } : z;
     });
+    onPiece(carried({ ...piece, zones: filled }));
   };
   const plan = made?.plan;
   const fresh = plan?.zones.filter((z) => z.state === "planned").length ?? 0;
@@ -160,6 +160,7 @@ export function WholePlan({ piece, onPiece, onShow }: Props) {
                 )}
                 {z.differs && <p className="text-sm text-warning">{z.differs}</p>}
                 {z.front && <p className="font-semibold text-sm text-warning">{z.front}</p>}
+                {z.shelf && <p className="text-sm">{z.shelf}</p>}
                 {z.buy_words && <p className="text-sm">Outside your kit: {z.buy_words}.</p>}
                 {(z.leaves ?? []).map((w) => (
                   <p key={w} className="text-sm leading-tight">

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
-import { again, answer, api, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
+import { again, answer, api, ofOpen, type Piece, RETRY, Refused, type Schemas, TYPING, type Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { useVocab } from "../api/vocab";
 import { numberOf } from "../piece/useCheck";
@@ -63,7 +63,7 @@ export function usePlans(piece: Piece, zone: Zone, ways: string[], weights: stri
     queryFn: ({ signal }) =>
       answer(
         api.POST("/api/plans", {
-          params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights, run } },
+          params: { query: { zone: zone.id, ways: asked.ways, weights: asked.weights, run, ...ofOpen() } },
           // Other zones may determine what it has to match.
           body: { ...asked.piece, photos: undefined },
           signal,

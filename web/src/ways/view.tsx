@@ -1,4 +1,5 @@
 import { type StageView, useWorkspace } from "../piece/workspace";
+import { remember } from "../shelf/carry";
 import { useKept } from "./useWays";
 import { WaysView } from "./WaysView";
 
@@ -12,6 +13,7 @@ function Main() {
       kept={kept}
       onKept={keep}
       onTake={(w) => {
+        remember(w.cans ?? []);
         void change({ ...zone, steps: w.steps, way: w.way }, () => {
           choose(undefined);
           say(`Plan “${w.name}” is now in use. You can undo this.`);
