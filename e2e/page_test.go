@@ -37,7 +37,7 @@ var views = []struct {
 	{"compare ways", "/pieces/12/uprights/compare", "[data-take]", nil},
 	{"no way passes", "/pieces/19/back/compare", "[data-stuck] [data-open-field]", nil},
 	{"plan it all", "/pieces/19/-/plan", `[data-do="plan-all"]`, nil},
-	{"nothing surveyed yet", "/pieces/24", "[data-template]", nil},
+	{"nothing surveyed yet", "/pieces/25", "[data-template]", nil},
 	{"cut over time", "/pieces/17/outside/section", "[data-moment]", nil},
 	{"rule book", "/rules#film.thirsty", `[id="film.thirsty"]`, typeIn("[type=search]", "film.")},
 	{"nowhere", "/nowhere", `main a[href="/"]`, nil},
@@ -295,7 +295,7 @@ func TestScreens(t *testing.T) {
 		{"joining zones", "", []act{click(`[data-join="fronts"]`), shows("[data-join-to]")}},
 		{"a zone of parts", "", []act{click("[data-close]"), click(`[data-do="new-zone"]`), shows(of("material"))}},
 		{"a fitting open", "", []act{click(`[data-do="not-now"]`), keys("6"), click(`[data-fitting="0"]`), shows(of("fitting.do"))}},
-		{"a template", "/pieces/24", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
+		{"a template", "/pieces/25", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
 		{"damage", "/pieces/8/body/survey", []act{shows(of("defect.place"))}},
 	} {
 		if x.path != "" {

@@ -120,14 +120,14 @@ func columns(c *craft.Craft) []column {
 	add := func(name string, also []string, write func(*wire.Can) string, read func(*wire.Can, string, rune) string) {
 		out = append(out, column{name, also, write, read})
 	}
-	w, r := texts(wire.MaxName, func(x *wire.Can) *string { return &x.ID })
-	add("id", nil, w, func(x *wire.Can, cell string, sep rune) string {
+	add("id", nil, func(x *wire.Can) string { return x.ID }, func(x *wire.Can, cell string, _ rune) string {
 		if !wire.FormID.Fits(cell) {
 			return fmt.Sprintf("“%s” is not an id: small letters, digits, - and _", clip(cell))
 		}
-		return r(x, cell, sep)
+		x.ID = cell
+		return ""
 	})
-	w, r = texts(wire.MaxName, func(x *wire.Can) *string { return &x.Name })
+	w, r := texts(wire.MaxName, func(x *wire.Can) *string { return &x.Name })
 	add("name", []string{"title", "can", "paint"}, w, r)
 	add("kind", []string{"product", "type"}, func(x *wire.Can) string { return x.Kind }, func(x *wire.Can, cell string, _ rune) string {
 		if id, ok := KindNamed(c, cell); ok {
@@ -244,17 +244,23 @@ func KindNamed(c *craft.Craft, words string) (string, bool) {
 // begins are what makes a cell a formula for a spreadsheet.
 const begins = "=+-@\t\r"
 
+// formula tells whether a cell, behind any apostrophes, begins as a formula does.
+func formula(cell string) bool {
+	rest := strings.TrimLeft(cell, "'")
+	return rest != "" && strings.ContainsRune(begins, rune(rest[0]))
+}
+
 // safe is a cell that no spreadsheet takes for a formula: an apostrophe stands before one that could be. Plain
 // is what such a cell was.
 func safe(cell string) string {
-	if cell != "" && strings.ContainsRune(begins, rune(cell[0])) {
+	if formula(cell) {
 		return "'" + cell
 	}
 	return cell
 }
 
 func plain(cell string) string {
-	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(begins, rune(cell[1])) {
+	if cell != "" && cell[0] == '\'' && formula(cell) {
 		return cell[1:]
 	}
 	return cell

@@ -1,10 +1,5 @@
-import { type StageView, useWorkspace } from "../piece/workspace";
-import { CutView } from "./CutView";
-
-function Main() {
-  const { piece, zone, judged, go, apply } = useWorkspace();
-  return <CutView piece={piece} zone={zone} judged={judged} onBack={() => go("plan")} onRepair={apply} />;
-}
+import type { StageView } from "../piece/workspace";
+import { laterView } from "../ui/laterView";
 
 export const cut: StageView = {
   id: "section",
@@ -12,5 +7,5 @@ export const cut: StageView = {
   of: "plan",
   key: "5",
   says: "Cross-section, large and over time",
-  Main,
+  Main: laterView(() => import("./CutPage")),
 };

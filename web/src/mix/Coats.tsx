@@ -4,14 +4,12 @@ import { answer, api, ofOpen, type Piece, type Schemas, why, type Zone } from ".
 import { Swatch } from "../colour/Swatch";
 import { ofZones } from "../piece/edit";
 import { numberOf } from "../piece/useCheck";
-import { useName } from "../ui/focus";
 
 type Props = { piece: Piece; zone: Zone };
 type Ground = Schemas["GroundLooks"];
 
 /** Coats are the coats of a zone as swatches over every ground that it has. */
 export function Coats({ piece, zone }: Props) {
-  const focus = useName<HTMLElement>("field can");
   const q = useQuery({
     queryKey: ["coats", zone.id, numberOf(piece)],
     placeholderData: keepPreviousData,
@@ -27,7 +25,7 @@ export function Coats({ piece, zone }: Props) {
   });
   const c = q.data;
   return (
-    <section ref={focus} tabIndex={-1} aria-label="Colour" className="min-w-0 outline-none">
+    <section aria-label="Colour" className="min-w-0">
       <h2 className="font-semibold text-primary text-xl">Coat by coat</h2>
       {q.isError && (
         <p role="alert" className="text-error">
