@@ -40,6 +40,10 @@ var views = []struct {
 	{"nothing surveyed yet", "/pieces/25", "[data-template]", nil},
 	{"cut over time", "/pieces/17/outside/section", "[data-moment]", nil},
 	{"rule book", "/rules#film.thirsty", `[id="film.thirsty"]`, typeIn("[type=search]", "film.")},
+	{"shelf", "/shelf", "[data-can]", typeIn("[data-find]", "fog")},
+	{"colours", "/colours?want=%236f8474", "[data-blend]", nil},
+	{"colour and amounts", "/pieces/24/outside/mix", "[data-item]", nil},
+	{"labels for tins", "/shelf/labels", "[data-tin-label]", nil},
 	{"nowhere", "/nowhere", `main a[href="/"]`, nil},
 }
 
@@ -252,7 +256,7 @@ func TestScreens(t *testing.T) {
 			}
 			return err
 		}))
-		ids, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`document.body.innerText.match(/\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|safety)\.[a-z_]+\b/g) ?? []`))
+		ids, err := chromedp.Run(ctx, chromedp.Evaluate[[]string](`document.body.innerText.match(/\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|prep|effect|film|use|site|mix|safety)\.[a-z_]+\b/g) ?? []`))
 		if err != nil || len(ids) > 0 {
 			t.Errorf("%s shows ids: %v, %v", name, ids, err)
 		}
@@ -296,6 +300,8 @@ func TestScreens(t *testing.T) {
 		{"a zone of parts", "", []act{click("[data-close]"), click(`[data-do="new-zone"]`), shows(of("material"))}},
 		{"a fitting open", "", []act{click(`[data-do="not-now"]`), keys("6"), click(`[data-fitting="0"]`), shows(of("fitting.do"))}},
 		{"a template", "/pieces/25", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
+		{"a can open", "/shelf", []act{click(`[data-can="yard-foyer-cream"]`), click(`[data-do="weigh"]`), typeIn("weigh.grams", "900"), shows(`[data-do="take-weight"]`)}},
+		{"a blend", "/colours?want=%236f8474", []act{scrolled(`[data-recipe="yard-blend-green"]`), click(`[data-recipe="yard-blend-green"] [data-do="make-again"]`), shows("[data-result]"), click(`[data-from="palette"]`), shows("[data-pick]")}},
 		{"damage", "/pieces/8/body/survey", []act{shows(of("defect.place"))}},
 	} {
 		if x.path != "" {

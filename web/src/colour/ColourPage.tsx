@@ -1,5 +1,5 @@
 import { ArrowLeft } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { why } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -13,7 +13,7 @@ import { useKeptText } from "../ui/typed";
 import { BlendEditor } from "./BlendEditor";
 import { Recipes } from "./Recipes";
 import { Swatch } from "./Swatch";
-import { type Blend, type Part, type SavedBlend, useNearest, usePalettes, useReadColour } from "./useColour";
+import { type Blend, type Part, type SavedBlend, useBlends, useNearest, usePalettes, useReadColour } from "./useColour";
 import { WantedColour } from "./WantedColour";
 
 /** ColourPage finds the parts of paints that make a colour, and keeps recipes. */
@@ -86,6 +86,12 @@ function ColourView() {
     });
     if (b.colour) type(b.colour);
   };
+  // Nothing moves once it is drawn: what stands here at once is asked for before.
+  const blends = useBlends();
+  const asked = !!text.trim() && (later !== text.trim() || read.isPending || (want && nearest.isPending));
+  const ready = useRef(false);
+  ready.current ||= !palettes.isPending && !shelf.isPending && !blends.isPending && !asked;
+  if (!ready.current) return null;
   const sources = (palettes.data ?? []).map((p) => ({ id: p.id, name: `Palette ${p.name}` }));
   return (
     <div className="mx-auto w-full max-w-7xl flex-1 px-3 py-4 sm:px-5">

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas, why } from "../api/client";
 import { Swatch } from "./Swatch";
@@ -23,6 +23,7 @@ export function PhotoPatch({ file, ask, onColour }: Props) {
     queryKey: ["patch", file, spot, white],
     enabled: !!spot,
     retry: false,
+    placeholderData: keepPreviousData,
     queryFn: ({ signal }) => ask({ file, x: spot?.x ?? 0, y: spot?.y ?? 0, white }, signal),
   });
   const put = (s: Spot) => {

@@ -19,6 +19,7 @@ export default function TinLabels() {
     document.title = "Labels · Rutile";
   }, []);
   useKeys("Labels", [{ key: "p", says: "Print", run: () => window.print() }]);
+  if (shelf.isPending) return null;
   const cans = shelf.data?.cans ?? [];
   const usual = cans.filter((c) => c.mixed_from?.length).map((c) => c.id);
   const ids = query.has("ids") ? (query.get("ids") ?? "").split(",").filter(Boolean) : usual;
