@@ -233,12 +233,28 @@ func Days(from, to string) (int, bool) {
 }
 
 func dayNumber(day string) (int, bool) {
-	var y, m, d int
-	if n, err := fmt.Sscanf(day, "%4d-%2d-%2d", &y, &m, &d); n != 3 || err != nil || m < 1 || m > 12 || d < 1 || d > 31 {
+	if len(day) != len("2006-01-02") || day[4] != '-' || day[7] != '-' {
+		return 0, false
+	}
+	y, ok1 := digits(day[:4])
+	m, ok2 := digits(day[5:7])
+	d, ok3 := digits(day[8:])
+	if !ok1 || !ok2 || !ok3 || m < 1 || m > 12 || d < 1 || d > 31 {
 		return 0, false
 	}
 	if m <= 2 {
 		y, m = y-1, m+12
 	}
 	return 365*y + y/4 - y/100 + y/400 + (153*(m-3)+2)/5 + d, true
+}
+
+func digits(s string) (int, bool) {
+	n := 0
+	for _, r := range s {
+		if !isDigit(r) {
+			return 0, false
+		}
+		n = 10*n + int(r-'0')
+	}
+	return n, true
 }

@@ -167,6 +167,30 @@ func smallZone(r *rand.Rand, c *craft.Craft) Request {
 	for i := range ask.Weights {
 		ask.Weights[i] = []float64{.3, 1, 3}[r.IntN(3)]
 	}
+	if ask.Kit != nil && r.IntN(2) == 0 { // with some of it on the shelf, and labels on some of that
+		var cans []craft.Can
+		ask.Kit.Shelf = true
+		for _, id := range ask.Kit.Products {
+			k, _ := c.Product(id)
+			l := &craft.Label{}
+			switch r.IntN(4) {
+			case 0:
+				ask.Kit.Open = append(ask.Kit.Open, id)
+			case 1:
+				ask.Kit.Closed = append(ask.Kit.Closed, id)
+			default:
+				continue
+			}
+			if r.IntN(2) == 0 {
+				l.Has[craft.LabelRecoatFrom], l.At[craft.LabelRecoatFrom] = true, 1+20*r.Float64()
+			}
+			if r.IntN(3) == 0 {
+				l.On = []craft.Family{c.Substrates[z.Substrate].Family}
+			}
+			cans = append(cans, craft.Can{Kind: k, Label: l})
+		}
+		ask.Stocked = c.Stocked(cans)
+	}
 	return ask
 }
 

@@ -161,3 +161,41 @@ func TestTools(t *testing.T) {
 		t.Errorf("%d products do not fit into a set of what is bought", len(c.Products))
 	}
 }
+
+// What is open on the shelf is taken before what is closed, and that before what must be bought; what it gains is
+// not worth a worse plan.
+func TestAPlanPrefersWhatIsOpen(t *testing.T) {
+	facts := "beech varnish_oil satin; target satin; colour #d3d8d8; soils grime1"
+	paint := func(k *Kit) string {
+		t.Helper()
+		a := findIn(t, facts, k, nil)
+		out := ""
+		for _, s := range a.Best.Steps {
+			if row := &craft.Default().Products[s.Product]; s.Do == surface.Coat && row.Role == craft.RolePaint {
+				out = row.ID
+			}
+		}
+		return out
+	}
+	kit := *DefaultKit()
+	usual := paint(&kit)
+	other := "paint_enamel_wb"
+	if usual == other {
+		other = "paint_trim"
+	}
+	shelf := func(open, closed []string) *Kit {
+		k := kit
+		k.Choice = [numPaintUses]string{}
+		k.Shelf, k.Open, k.Closed = true, append(slices.Clone(kit.Products), open...), closed
+		k.Open = slices.DeleteFunc(k.Open, func(id string) bool { return strings.HasPrefix(id, "paint_") && !slices.Contains(open, id) })
+		return &k
+	}
+	for _, x := range []struct {
+		open, closed []string
+		want         string
+	}{{[]string{other}, nil, other}, {[]string{usual}, nil, usual}, {nil, []string{other}, other}} {
+		if got := paint(shelf(x.open, x.closed)); got != x.want {
+			t.Errorf("open %v, closed %v: %s", x.open, x.closed, got)
+		}
+	}
+}

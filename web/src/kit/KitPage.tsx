@@ -1,11 +1,14 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import { type Schemas, why } from "../api/client";
 import { type Settings, useSaveStudio, useStudio } from "../api/studio";
 import { useVocab, useVocabQuery, VocabContext } from "../api/vocab";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
+import { useShelf } from "../shelf/useShelf";
 import { Check, Choice } from "../ui/Choice";
+import { count } from "../ui/units";
 import { KitEditor } from "./KitEditor";
 
 type Kit = Schemas["Kit"];
@@ -103,6 +106,7 @@ function KitView({ studio }: { studio: Schemas["Studio"] }) {
           <Plus className="size-5" aria-hidden="true" /> New kit
         </button>
       </section>
+      <OnTheShelf />
       <section aria-label="Habits" className="mt-5">
         <h2 className="font-semibold text-primary text-xl">Habits of planning</h2>
         <p className="mt-1 max-w-3xl text-secondary">
@@ -207,4 +211,35 @@ function contents(k: Kit, v: Schemas["KitWords"]): string {
   const tools = (k.tools ?? []).map((t) => v.tools.find((w) => w.id === t)?.name.toLowerCase() ?? t);
   const n = k.products?.length ?? 0;
   return [`${n} ${n === 1 ? "product" : "products"}`, ...tools].join(", ");
+}
+
+/** OnTheShelf is what the shelf adds to the kits: they are one store, seen twice. */
+function OnTheShelf() {
+  const shelf = useShelf();
+  const cans = (shelf.data?.cans ?? []).filter((c) => c.usable);
+  const kinds = [...new Set(cans.map((c) => c.kind_name))].sort();
+  return (
+    <section aria-label="Shelf" className="mt-5">
+      <h2 className="font-semibold text-primary text-xl">On your shelf</h2>
+      <p className="mt-1 max-w-3xl text-secondary">
+        What stands there counts as yours too. Plans take an open can before a closed one, and both before what must be
+        bought, if its colour and sheen suit the zone and there is enough.
+      </p>
+      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1" data-shelf-kinds={kinds.length}>
+        {kinds.map((k) => {
+          const of = cans.filter((c) => c.kind_name === k);
+          const open = of.filter((c) => c.open).length;
+          return (
+            <li key={k}>
+              {k} <span className="text-secondary">{open ? `${open} open` : count(of.length, "can", "cans")}</span>
+            </li>
+          );
+        })}
+        {shelf.data && !kinds.length && <li className="text-secondary">Nothing yet.</li>}
+      </ul>
+      <Link to="/shelf" className="btn btn-ghost mt-1">
+        Open the shelf
+      </Link>
+    </section>
+  );
 }
