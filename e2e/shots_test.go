@@ -16,8 +16,8 @@ func scrolled(css string) act {
 	})
 }
 
-// TestShots draws the main views from the demo data, the most looked at in
-// both themes and at the width of a phone. It runs only where a folder for the pictures is
+// TestShots draws the main views from the demo data, the most looked at also at
+// the width of a phone. It runs only where a folder for the pictures is
 // given: make shots.
 func TestShots(t *testing.T) {
 	if *shots == "" {
@@ -35,11 +35,6 @@ func TestShots(t *testing.T) {
 	} {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
-		if v.name == "pieces" {
-			do(t, wide, keys("t"), still)
-			shoot(t, wide, v.name+"-dark")
-			do(t, wide, keys("t"))
-		}
 		if v.name == "plan" {
 			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 			shoot(t, phone, v.name+"-phone")
@@ -52,13 +47,8 @@ func TestShots(t *testing.T) {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
 	}
-	do(t, wide, chromedp.Navigate(a.url("/pieces/13/counter/patches")), click(`[data-do="rate-again"]`), shows("[data-class]"),
-		scrolled(`[data-patch="patch-1"]`), still)
-	shoot(t, wide, "patches")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/-/disassembly")), shows("[data-fitting]"), still)
 	shoot(t, wide, "disassembly")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/8/-/photos")), shows(of("photo.caption")), still)
-	shoot(t, wide, "photos")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/13/fronts/plan")), verdict("fails"), click(`[data-see~="primer_bond_wb"]`), verdict("sound"), still)
 	shoot(t, wide, "fix-preview")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/12/uprights/compare")), shows("[data-take]"), still)
@@ -71,6 +61,12 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "cross-section")
 	do(t, wide, chromedp.Navigate(a.url("/kit")), shows("[data-habit]"), still)
 	shoot(t, wide, "kit")
+	do(t, wide, chromedp.Navigate(a.url("/shelf")), shows("[data-can]"), still)
+	shoot(t, wide, "shelf")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/24/outside/mix")), shows("[data-item]"), still)
+	shoot(t, wide, "mix")
+	do(t, wide, chromedp.Navigate(a.url("/colours?want=%23a3b09a")), shows("[data-blend]"), click(`[data-recipe="yard-blend-green"] [data-do="make-again"]`), shows("[data-result]"), still)
+	shoot(t, wide, "colours")
 	do(t, wide, chromedp.Navigate(a.url("/rules#film.thirsty")), shows(`[id="film.thirsty"]`), still)
 	shoot(t, wide, "rules")
 }

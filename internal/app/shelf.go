@@ -414,6 +414,9 @@ func colourRead(c colour.RGB) wire.ColourRead {
 // shorter side.
 type Spot struct{ X, Y, R float64 }
 
+// patches has room for as many pictures as are looked into at once.
+var patches = make(chan struct{}, 2)
+
 // PatchColour is the colour of a patch of a kept photograph, averaged in linear light, and corrected by the
 // patch of something white where one is given. Errors are a *NotFound and an *Unfit.
 func (s *Studio) PatchColour(ctx context.Context, file string, at Spot, white *Spot) (wire.PatchRead, error) {
@@ -422,6 +425,12 @@ func (s *Studio) PatchColour(ctx context.Context, file string, at Spot, white *S
 		return wire.PatchRead{}, &NotFound{"There is no such picture."}
 	}
 	defer f.Close()
+	select { // a picture unpacked is some megabytes
+	case patches <- struct{}{}:
+		defer func() { <-patches }()
+	case <-ctx.Done():
+		return wire.PatchRead{}, ctx.Err()
+	}
 	img, _, err := image.Decode(f)
 	if err != nil {
 		return wire.PatchRead{}, &Unfit{"The picture cannot be read."}

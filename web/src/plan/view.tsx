@@ -16,8 +16,8 @@ function Main() {
   const others = (piece.zones ?? []).length > 1;
   return (
     <>
-      <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-3">
-        <h2 className="font-semibold text-lg">The plan, from the bottom up</h2>
+      <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-2">
+        <h2 className="font-semibold text-lg">The plan, bottom up</h2>
         <span className="flex-1" />
         <button
           type="button"
@@ -51,10 +51,12 @@ function Main() {
           <button
             data-do="copy"
             type="button"
+            title="Copy to another zone"
+            aria-label="Copy to another zone"
             className="btn btn-ghost border-base-300 font-normal"
             onClick={() => setCopying(true)}
           >
-            <Copy className="size-4" aria-hidden="true" /> Copy to another zone
+            <Copy className="size-4" aria-hidden="true" /> Copy
           </button>
         )}
       </div>

@@ -73,11 +73,6 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
               <Cut section={p.section} drawing={layCut(p.section, WIDE, HIGH, "must fit")} width={WIDE} />
             </div>
           )}
-          {p.shelf && (
-            <p className="text-sm" data-shelf>
-              {p.shelf}
-            </p>
-          )}
           {p.buy_words && (
             <p className="mb-1 rounded bg-base-200 px-2 py-1 text-sm leading-tight" data-buys>
               <b className="font-semibold">{p.buy_words[0]?.toUpperCase() + p.buy_words.slice(1)}.</b> {p.gain}
@@ -86,6 +81,11 @@ export function WayCard({ plan: p, rank, best, perM2, onTake, onReach, onField }
           <p className="mb-1 text-sm leading-tight">
             {p.ground && p.ground[0]?.toUpperCase() + p.ground.slice(1)}, then {p.finish}.
           </p>
+          {p.shelf && (
+            <p className="mb-1 text-secondary text-sm leading-tight" data-shelf>
+              {p.shelf}
+            </p>
+          )}
           {!p.own && !p.proved && (
             <p className="mb-1 text-sm text-warning leading-tight" data-unproved>
               The search was stopped early: there may be a better plan.
