@@ -62,25 +62,25 @@ func another(m *Repairer, h *Hit) {
 	m.Edit("Take another can of "+craft.Lower(m.Craft.Products[kind].Name), steps)
 }
 
-// excluded is a surface of the zone that the label of a boundary's coat excludes.
-func excluded(k *Case, b *surface.Boundary) (craft.Family, bool) {
-	l := k.Craft.Products[b.Product].Label
+// Excluded is the surface under a boundary's coat, where the label of the coat's can excludes it.
+func Excluded(c *craft.Craft, f *surface.Facts, b *surface.Boundary) (craft.Family, bool) {
+	l := c.Products[b.Product].Label
 	if l == nil {
 		return 0, false
 	}
-	if sub := k.Craft.Substrates[k.Facts.Substrate].Family; b.Bare && l.Excludes(sub) {
+	if sub := c.Substrates[f.Substrate].Family; b.Bare && l.Excludes(sub) {
 		return sub, true
 	}
 	return b.On, l.Excludes(b.On)
 }
 
-// unfit are the uses of a zone that a label excludes.
-func unfit(k *Case, l *craft.Label) craft.Uses {
+// Unfit are the uses of a zone that a label excludes.
+func Unfit(f *surface.Facts, l *craft.Label) craft.Uses {
 	if l == nil {
 		return 0
 	}
-	uses := k.Facts.Uses
-	if k.Facts.Wear == craft.Outdoor {
+	uses := f.Uses
+	if f.Wear == craft.Outdoor {
 		uses |= craft.UseOutdoor
 	}
 	return l.NotFor & uses
@@ -135,13 +135,13 @@ func mixRules() []Rule {
 					e := &k.Trace.Events[i]
 					for j := range e.Boundaries() {
 						b := &e.Bounds[j]
-						if _, no := excluded(k, b); no && k.can(b.Product) != nil {
+						if _, no := Excluded(k.Craft, k.Facts, b); no && k.can(b.Product) != nil {
 							k.Add(Hit{Severity: Fail, Step: b.Step, Subject: pair(k, b), Bound: b, Product: b.Product})
 						}
 					}
 				}
 				k.eachCan(func(step int, s *surface.Step, _ *Can) {
-					if no := unfit(k, k.Craft.Products[s.Product].Label); no != 0 {
+					if no := Unfit(k.Facts, k.Craft.Products[s.Product].Label); no != 0 {
 						k.Add(Hit{Severity: Fail, Step: step, Subject: "use", Product: s.Product, Value: float64(no)})
 					}
 				})
@@ -149,7 +149,7 @@ func mixRules() []Rule {
 			Say: func(k *Case, h *Hit) (string, string) {
 				_, name := canOf(k, h)
 				if h.Bound != nil {
-					on, _ := excluded(k, h.Bound)
+					on, _ := Excluded(k.Craft, k.Facts, h.Bound)
 					return "The label of " + name + " excludes " + craft.Families[on].Name, "From the label: not for " + craft.Families[on].Name + ". The label decides, whatever the tables here say."
 				}
 				uses := craft.List(craft.Uses(h.Value).Names())

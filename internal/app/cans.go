@@ -206,7 +206,7 @@ func (j *Job) stock(i int) []*shelved {
 		if x.pieceID != 0 && x.pieceID == j.Shop.PieceID {
 			can.For = ""
 		}
-		if can.Kind == craft.NoProduct || !shelf.Usable(j.Craft, &can, j.Shop.Today) || !suits(&j.Craft.Products[can.Kind], &can, z) {
+		if can.Kind == craft.NoProduct || !shelf.Usable(j.Craft, &can, j.Shop.Today) || !suits(&j.Craft.Products[can.Kind], &can, z) || !lasts(&j.Craft.Products[can.Kind], &can, z) {
 			continue
 		}
 		out = append(out, x)
@@ -214,9 +214,22 @@ func (j *Job) stock(i int) []*shelved {
 	return out
 }
 
+// lasts tells whether a can holds enough for one coat of a zone, as far as its area is known: what it lacks for
+// the others is seen once there is a plan.
+func lasts(row *craft.ProductRow, x *shelf.Can, z *check.Zone) bool {
+	cover := row.Cover
+	if x.Label.Gives(craft.LabelCover) {
+		cover = x.Label.At[craft.LabelCover]
+	}
+	return x.Holds() >= z.Area*max(1, z.Relief)/cover
+}
+
 // suits tells whether a can would do for a zone: a paint comes near its colour, and a paint or clear has its
-// sheen, so far as either is known.
+// sheen, so far as either is known; and its label does not exclude a use of the zone.
 func suits(row *craft.ProductRow, x *shelf.Can, z *check.Zone) bool {
+	if x.Label != nil && check.Unfit(&z.Facts, x.Label) != 0 {
+		return false
+	}
 	if row.Role == craft.RolePaint && !nearColour(x.Colour, z.Colour) {
 		return false
 	}
@@ -271,6 +284,11 @@ type taken struct {
 // first of those with enough for the whole zone. Coats in another colour than the zone's take only cans of
 // their own colour. left is what other zones have left of each can, by its id; what the plan takes is taken off.
 func (j *Job) take(i int, steps []surface.Step, left map[string]float64) taken {
+	return j.takeBut(i, steps, left, nil)
+}
+
+// takeBut is take without the cans of some ids.
+func (j *Job) takeBut(i int, steps []surface.Step, left map[string]float64, but []string) taken {
 	out := taken{craft: j.Craft, steps: steps, cans: j.cans, wire: j.Piece.Cans}
 	stock := j.stock(i)
 	if len(stock) == 0 {
@@ -289,7 +307,7 @@ func (j *Job) take(i int, steps []surface.Step, left map[string]float64) taken {
 		if !seen {
 			holds = x.Holds()
 		}
-		if chosen[x.Kind] == nil && holds >= need[x.Kind] {
+		if chosen[x.Kind] == nil && holds >= need[x.Kind] && !slices.Contains(but, x.ID) {
 			chosen[x.Kind] = x
 		}
 	}
@@ -349,6 +367,9 @@ func (j *Job) take(i int, steps []surface.Step, left map[string]float64) taken {
 	for k, x := range names {
 		out.steps[k].Product = products[place[x.ID]-1]
 		used[x.ID] = true
+	}
+	if no := out.excluded(&z.Facts); no != "" { // its label forbids what it would lie on
+		return j.takeBut(i, steps, left, append(but, no))
 	}
 	for _, x := range stock {
 		if !used[x.ID] {
@@ -412,4 +433,18 @@ func addCans(to, more []wire.Can) []wire.Can {
 		}
 	}
 	return to
+}
+
+// excluded is the id of a can that a plan would put on a surface which its label excludes; empty for none.
+func (t *taken) excluded(f *surface.Facts) string {
+	w := surface.Walk(t.craft, f, t.steps)
+	for i := range w.Events {
+		for _, b := range w.Events[i].Boundaries() {
+			n := t.craft.Products[b.Product].Can
+			if _, no := check.Excluded(t.craft, f, &b); no && n > 0 {
+				return t.cans[n-1].ID
+			}
+		}
+	}
+	return ""
 }

@@ -172,7 +172,23 @@ func TestPlansTakeWhatIsOpen(t *testing.T) {
 			t.Errorf("%s: %s", bad, w.Shelf)
 		}
 	}
-	// What its label forbids is never planned: the figures of the can are those that the plan is made with.
+	// What its label forbids is never taken, be it the surface or the use.
+	for _, label := range []string{`{"not_on": ["varnish_film", "primer_film", "shellac_new", "acrylic_paint"]}`, `{"not_for": ["damp"]}`} {
+		s := studio(t)
+		put(t, s, `{"id": "new", "kind": "`+other+`", "name": "Not here", "colour": "#d3d8d8", "sheen": "satin", "size_l": 1, "left_l": 0.9, "opened": "2026-11-01", "label": `+label+`}`)
+		j, i, err := s.ReadZone(ctx, bytes.Replace(pieceOf(zone, ""), []byte(`"made"`), []byte(`"use": ["damp"], "made"`), 1), "top")
+		if err != nil {
+			t.Fatal(err)
+		}
+		p, err := j.PlanZone(ctx, i, plan.Ways[:1], PlanOptions{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if w := p.Plans[0]; w.Shelf != "" || w.Verdict == "fails" {
+			t.Errorf("%s: %s, %s", label, w.Shelf, w.Verdict)
+		}
+	}
+	// The figures of the can are those that the plan is made with.
 	s = studio(t)
 	put(t, s, `{"id": "new", "kind": "`+other+`", "name": "Slow", "colour": "#d3d8d8", "sheen": "satin", "size_l": 1, "left_l": 0.9, "opened": "2026-11-01", "label": {"recoat_from_h": 40}}`)
 	w = best(s)
