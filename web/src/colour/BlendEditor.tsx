@@ -5,6 +5,7 @@ import { useVocab } from "../api/vocab";
 import { CanEditor } from "../shelf/CanEditor";
 import { today } from "../ui/clock";
 import { NumberField, TextField } from "../ui/Field";
+import { perLitre, useUnits, volumeUnit } from "../ui/units";
 import { Beside, Swatch } from "./Swatch";
 import { type Blend, type Part, type SavedBlend, useBlend, useSaveBlend } from "./useColour";
 
@@ -24,6 +25,7 @@ const MOST = 5; // paints of a blend
 /** BlendEditor mixes parts of paints: the result beside the wanted colour, and what to change. */
 export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSaved, onClear }: Props) {
   const v = useVocab();
+  const u = useUnits();
   const [litres, setLitres] = useState<number>();
   const [other, setOther] = useState("");
   const [tin, setTin] = useState(false);
@@ -158,9 +160,10 @@ export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSav
             <NumberField
               label="How much of it"
               name="litres"
-              unit="l"
+              unit={volumeUnit(u)}
+              times={perLitre(u)}
               min={0}
-              max={200}
+              max={200 * perLitre(u)}
               value={litres}
               onChange={setLitres}
             />

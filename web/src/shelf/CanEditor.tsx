@@ -11,6 +11,7 @@ import { DateField } from "../ui/DateField";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
 import { SaveBar } from "../ui/SaveBar";
+import { date, perGram, perLitre, useUnits, volume, volumeUnit, weightUnit } from "../ui/units";
 import { ADDITIVE } from "./carry";
 import { LabelFields } from "./LabelFields";
 import { Tin } from "./Tin";
@@ -29,6 +30,7 @@ type Props = {
 /** CanEditor creates, changes or removes a can of the shelf. */
 export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
   const v = useVocab();
+  const u = useUnits();
   const [x, setX] = useState<Can>(can ? canOf(can) : { id: "new", kind: "", ...start });
   const [weighing, setWeighing] = useState(false);
   const put = usePutCan((saved) => {
@@ -51,7 +53,7 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
   const share = size ? Math.min(1, (left ?? 0) / size) : 0;
   const coloured = product?.role === "paint" || product?.role === "primer";
   const shines = product?.role === "paint" || product?.role === "clear";
-  const amount = size ? words(left ?? 0) : "";
+  const amount = size ? volume(left ?? 0, u) : "";
   return (
     <Dialog title={can ? can.title : "New can"} wide onClose={onClose}>
       <form
@@ -120,18 +122,20 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
               <NumberField
                 label="Size"
                 of="can.size_l"
-                unit="l"
+                unit={volumeUnit(u)}
+                times={perLitre(u)}
                 value={x.size_l}
-                hint={sizes.length ? `Usual: ${sizes.join(", ")} l` : undefined}
+                hint={sizes.length ? `Usual: ${sizes.map((l) => volume(l, u)).join(", ")}` : undefined}
                 onChange={(n) => set({ size_l: n, left_l: n && x.left_l ? Math.min(n, x.left_l) : x.left_l })}
               />
             </div>
             <NumberField
               label="Left"
               of="can.left_l"
-              unit="l"
+              unit={volumeUnit(u)}
+              times={perLitre(u)}
               value={x.left_l}
-              max={x.size_l}
+              max={x.size_l && x.size_l * perLitre(u)}
               hint="Empty: full. Or drag the level on the can."
               onChange={(n) => set({ left_l: n })}
             />
@@ -159,7 +163,7 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
         {!!x.mixed_from?.length && (
           <p className="mt-2 text-sm">
             Mixed from {x.mixed_from.join(", ")}
-            {x.mixed && ` on ${x.mixed}`}.
+            {x.mixed && ` on ${date(x.mixed, u)}`}.
           </p>
         )}
         <TextField
@@ -185,10 +189,8 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
   );
 }
 
-/** words is a volume while it is dragged; the server words what is saved. */
-const words = (l: number) => (l < 1 ? `${Math.round(l * 1000)} ml` : `${Number(l.toFixed(2))} l`);
-
 function Weigh({ kind, size, onLeft }: { kind: string; size: number; onLeft: (l: number) => void }) {
+  const u = useUnits();
   const [grams, setGrams] = useState<number>();
   const [tare, setTare] = useState<number>();
   const q = useQuery({
@@ -209,7 +211,8 @@ function Weigh({ kind, size, onLeft }: { kind: string; size: number; onLeft: (l:
         <NumberField
           label="It weighs, with the tin"
           name="weigh.grams"
-          unit="g"
+          unit={weightUnit(u)}
+          times={perGram(u)}
           min={0}
           value={grams}
           onChange={setGrams}
@@ -217,10 +220,11 @@ function Weigh({ kind, size, onLeft }: { kind: string; size: number; onLeft: (l:
         <NumberField
           label="The empty tin weighs"
           name="weigh.tare"
-          unit="g"
+          unit={weightUnit(u)}
+          times={perGram(u)}
           min={0}
           value={tare}
-          hint={q.data ? `Empty: ${q.data.tare_g} g, as is usual` : undefined}
+          hint="Empty: as is usual"
           onChange={setTare}
         />
       </div>

@@ -1,6 +1,8 @@
 import type { Schemas } from "../api/client";
 import { useVocab } from "../api/vocab";
 import { NumberField } from "../ui/Field";
+import { TempField } from "../ui/TempField";
+import { coverUnit, perCover, temp, useUnits } from "../ui/units";
 
 type Label = Schemas["Label"];
 type Figure =
@@ -28,6 +30,7 @@ type Props = {
 /** LabelFields are what the label of a can says in place of what is usual for its kind. */
 export function LabelFields({ product, label, onChange }: Props) {
   const v = useVocab();
+  const u = useUnits();
   const l = label ?? {};
   const set = (part: Partial<Label>) => {
     const next = Object.fromEntries(
@@ -51,14 +54,36 @@ export function LabelFields({ product, label, onChange }: Props) {
         {figures.map((f) => {
           const id = f.id as Figure;
           const usual = product.usual[f.id];
+          if (f.id === "min_c" || f.id === "max_c") {
+            return (
+              <TempField
+                key={f.id}
+                label={f.name}
+                units={u}
+                of={`label.${f.id}`}
+                name={`label.${f.id}`}
+                value={l[id]}
+                hint={usual === undefined ? "Usual: no limit" : `Usual: ${temp(usual, u)}`}
+                onChange={(n) => set({ [id]: n })}
+              />
+            );
+          }
+          const cover = f.id === "cover_m2_l";
+          const times = cover ? perCover(u) : 1;
+          const unit = cover ? coverUnit(u) : f.unit;
           return (
             <NumberField
               key={f.id}
               label={f.name}
               of={`label.${f.id}`}
-              unit={f.unit}
+              unit={unit}
+              times={times}
               value={l[id]}
-              hint={usual === undefined ? "Usual: no limit" : `Usual: ${Number(usual.toFixed(3))} ${f.unit}`}
+              hint={
+                usual === undefined
+                  ? "Usual: no limit"
+                  : `Usual: ${Number((usual * times).toFixed(times === 1 ? 3 : 0))} ${unit}`
+              }
               onChange={(n) => set({ [id]: n })}
             />
           );

@@ -5,6 +5,7 @@ import { tempKept, tempShown, tempUnit, type Units } from "./units";
 type Props = {
   label: string;
   units: Units;
+  of?: string; // the field with its limits, if not the workshop's
   value: number | undefined; // in degrees Celsius
   hint?: string;
   required?: boolean;
@@ -12,9 +13,9 @@ type Props = {
   onChange: (c: number | undefined) => void;
 };
 
-/** TempField takes a workshop's temperature in the studio's units and gives it in degrees Celsius. */
-export function TempField({ units: u, value, onChange, ...field }: Props) {
-  const { least, most } = useLimit("site.temp_c");
+/** TempField takes a temperature in the studio's units and gives it in degrees Celsius. */
+export function TempField({ units: u, of = "site.temp_c", value, onChange, ...field }: Props) {
+  const { least, most } = useLimit(of);
   return (
     <NumberField
       key={u}

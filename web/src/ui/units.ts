@@ -41,6 +41,21 @@ export const longUnit = (u: Units) => (u === "us" ? "in" : "cm");
 export const longShown = (cm: number, u: Units) => (u === "us" ? round(cm / CM_PER_IN, 2) : cm);
 export const longKept = (t: number, u: Units) => (u === "us" ? round(t * CM_PER_IN, 3) : t);
 
+// Amounts of paint: litres, or fluid ounces; and what a litre covers.
+const FLOZ_PER_L = 33.814022702;
+const FT2_PER_QT = 10.186767; // of a square metre per litre
+export const volumeUnit = (u: Units) => (u === "us" ? "fl oz" : "l");
+/** perLitre is how many of the unit a litre is. */
+export const perLitre = (u: Units) => (u === "us" ? FLOZ_PER_L : 1);
+export const coverUnit = (u: Units) => (u === "us" ? "sq ft per quart" : "m² per litre");
+export const perCover = (u: Units) => (u === "us" ? FT2_PER_QT : 1);
+const G_PER_OZ = 28.349523125;
+export const weightUnit = (u: Units) => (u === "us" ? "oz" : "g");
+export const perGram = (u: Units) => (u === "us" ? 1 / G_PER_OZ : 1);
+/** volume writes an amount while it is being changed; the server words what is saved. */
+export const volume = (l: number, u: Units) =>
+  u === "us" ? `${round(l * FLOZ_PER_L, 1)} fl oz` : l < 1 ? `${Math.round(l * 1000)} ml` : `${round(l, 2)} l`;
+
 const UM_PER_MIL = 25.4;
 export const film = (um: number, u: Units) => (u === "us" ? `${round(um / UM_PER_MIL, 1)} mil` : `${round(um, 0)} µm`);
 
