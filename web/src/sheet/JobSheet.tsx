@@ -12,7 +12,7 @@ import { Mark } from "../ui/Mark";
 import { temp, useUnits } from "../ui/units";
 
 /** JobSheet is a zone's plan for printing: steps to tick, waits, cautions. */
-export function JobSheet() {
+export default function JobSheet() {
   const { piece, zone, judged, overview, go } = useWorkspace();
   const v = useVocab();
   const u = useUnits();

@@ -1,4 +1,10 @@
 import type { StageView } from "../piece/workspace";
-import { JobSheet } from "./JobSheet";
+import { laterView } from "../ui/laterView";
 
-export const sheet: StageView = { id: "sheet", name: "Job sheet", key: "4", Main: JobSheet, whole: true };
+export const sheet: StageView = {
+  id: "sheet",
+  name: "Job sheet",
+  key: "4",
+  Main: laterView(() => import("./JobSheet")),
+  whole: true,
+};
