@@ -292,3 +292,20 @@ func TestALabelChangesAVerdict(t *testing.T) {
 	}
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/tray/mix")), shows(`[data-stale="1"]`), click(`[data-do="freshen"]`), hides("[data-stale]"), saved(), keys("3"), verdict("fails"), shows(`[data-code="mix.label"]`), click("[data-undo]"), verdict("sound"))
 }
+
+// What is left is dragged on the picture of the can, and a weight says it too.
+func TestTheLevelIsDraggedAndWeighed(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, chromedp.Navigate(a.url("/shelf")), click(`[data-can="yard-ticket-white"]`), shows("[data-level]"), chromedp.Sleep(200*time.Millisecond))
+	at := place(t, ctx, "[data-level]")
+	x, y := at[0]+at[2]/2, at[1]+at[3]*66/72 // the bottom of the can
+	do(t, ctx, chromedp.MouseEvent("mousePressed", x, y-10, chromedp.ButtonLeft), chromedp.MouseEvent("mouseMoved", x, y-at[3]*26/72, chromedp.ButtonLeft), chromedp.MouseEvent("mouseReleased", x, y-at[3]*26/72, chromedp.ButtonLeft), contains("[data-left]", "500 ml left"))
+	do(t, ctx, click(`[data-do="weigh"]`), typeIn("weigh.grams", "5000"), contains("[data-weighing] [role=alert]", "and the can holds 1 l"), typeIn("weigh.grams", "950"), contains("[data-weighing]", "taking the empty tin as"), click(`[data-do="take-weight"]`), click(`dialog [type=submit]`), hides("dialog"))
+	for _, c := range a.shelf().Cans {
+		if c.ID == "yard-ticket-white" && (c.LeftL == nil || *c.LeftL < .55 || *c.LeftL > .65) {
+			t.Errorf("%v litres are left", c.LeftL)
+		}
+	}
+}

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -451,14 +450,7 @@ func (s *Studio) PutBlend(ctx context.Context, id string, base int, data []byte)
 	case b.ID != id:
 		return wire.SavedBlend{}, &Unfit{"The blend has another id than its address."}
 	}
-	body, err := json.Marshal(b)
-	if err != nil {
-		return wire.SavedBlend{}, err
-	}
-	rev, err := s.Store.PutDocument(ctx, store.Blends, b.ID, base, body)
-	if errors.Is(err, store.ErrNoDocument) {
-		return wire.SavedBlend{}, &NotFound{"This blend was removed in another tab."}
-	}
+	rev, err := s.keep(ctx, store.Blends, b.ID, base, &b)
 	if err != nil {
 		return wire.SavedBlend{}, err
 	}
@@ -467,9 +459,5 @@ func (s *Studio) PutBlend(ctx context.Context, id string, base int, data []byte)
 
 // RemoveBlend removes a recipe.
 func (s *Studio) RemoveBlend(ctx context.Context, id string) error {
-	err := s.Store.RemoveDocument(ctx, store.Blends, id)
-	if errors.Is(err, store.ErrNoDocument) {
-		return &NotFound{"This blend is not there. It may have been removed in another tab."}
-	}
-	return err
+	return s.drop(ctx, store.Blends, id)
 }

@@ -260,14 +260,7 @@ func (s *Studio) PutCan(ctx context.Context, id string, base int, data []byte) (
 		}
 		f.Close()
 	}
-	body, err := json.Marshal(x)
-	if err != nil {
-		return wire.ShelfCan{}, err
-	}
-	rev, err := s.Store.PutDocument(ctx, store.Cans, x.ID, base, body)
-	if errors.Is(err, store.ErrNoDocument) {
-		return wire.ShelfCan{}, &NotFound{"This can is no longer on the shelf. It may have been removed in another tab."}
-	}
+	rev, err := s.keep(ctx, store.Cans, x.ID, base, &x)
 	if err != nil {
 		return wire.ShelfCan{}, err
 	}
@@ -276,14 +269,32 @@ func (s *Studio) PutCan(ctx context.Context, id string, base int, data []byte) (
 	return ShelfCan(s.Craft, &shelved{canOf(s.Craft, &x), x.ReservedID, &x, rev}, shop.Today, shop.Units), nil
 }
 
+// keep keeps a document over a revision. What is no longer there is a *NotFound.
+func (s *Studio) keep(ctx context.Context, of store.Kind, id string, base int, x any) (rev int, err error) {
+	body, err := json.Marshal(x)
+	if err != nil {
+		return 0, err
+	}
+	rev, err = s.Store.PutDocument(ctx, of, id, base, body)
+	if errors.Is(err, store.ErrNoDocument) {
+		err = &NotFound{fmt.Sprintf("This %s is no longer there. It may have been removed in another tab.", of)}
+	}
+	return rev, err
+}
+
+// drop removes a document. What is no longer there is a *NotFound.
+func (s *Studio) drop(ctx context.Context, of store.Kind, id string) error {
+	err := s.Store.RemoveDocument(ctx, of, id)
+	if errors.Is(err, store.ErrNoDocument) {
+		return &NotFound{fmt.Sprintf("This %s is no longer there. It may have been removed in another tab.", of)}
+	}
+	return err
+}
+
 // RemoveCan takes a can off the shelf. Pieces whose plans name it keep what they know of it.
 func (s *Studio) RemoveCan(ctx context.Context, id string) error {
-	err := s.Store.RemoveDocument(ctx, store.Cans, id)
-	if errors.Is(err, store.ErrNoDocument) {
-		return &NotFound{"This can is no longer on the shelf. It may have been removed in another tab."}
-	}
-	s.shelfChanged()
-	return err
+	defer s.shelfChanged()
+	return s.drop(ctx, store.Cans, id)
 }
 
 // Weigh is what is left in a can by its weight with the tin, in grams; tare is that of the empty tin, 0 for
@@ -548,21 +559,13 @@ func (s *Studio) ImportPalette(ctx context.Context, data []byte, name string) (w
 	if len(all) > wire.MaxPalettes {
 		return out, &Unfit{fmt.Sprintf("There are %d palettes already; remove one first.", wire.MaxPalettes)}
 	}
-	body, err := json.Marshal(out)
-	if err != nil {
-		return out, err
-	}
-	_, err = s.Store.PutDocument(ctx, store.Palettes, out.ID, 0, body)
+	_, err = s.keep(ctx, store.Palettes, out.ID, 0, &out)
 	return out, err
 }
 
 // RemovePalette removes one of the studio's own.
 func (s *Studio) RemovePalette(ctx context.Context, id string) error {
-	err := s.Store.RemoveDocument(ctx, store.Palettes, id)
-	if errors.Is(err, store.ErrNoDocument) {
-		return &NotFound{"There is no such palette of your own."}
-	}
-	return err
+	return s.drop(ctx, store.Palettes, id)
 }
 
 // PaletteFile is a palette as a GIMP palette.

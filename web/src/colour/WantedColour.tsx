@@ -5,6 +5,7 @@ import { answer, api, type Problem, Refused, removed, type Schemas, why } from "
 import { sendPhoto } from "../overview/sendPhoto";
 import { Choice } from "../ui/Choice";
 import { Field } from "../ui/Field";
+import { FileInput } from "../ui/FileInput";
 import { PhotoPatch } from "./PhotoPatch";
 import { Swatch } from "./Swatch";
 import { usePalettes, useReadColour } from "./useColour";
@@ -142,20 +143,7 @@ function Palettes({ chosen, onColour }: { chosen: string | undefined; onColour: 
             </button>
           )}
         </span>
-        <input
-          ref={pick}
-          type="file"
-          accept=".gpl"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="GIMP palette"
-          data-file="palette"
-          onChange={(e) => {
-            const [file] = e.target.files ?? [];
-            e.target.value = "";
-            if (file) void bring(file);
-          }}
-        />
+        <FileInput ref={pick} name="palette" label="GIMP palette" accept=".gpl" onFile={(f) => void bring(f)} />
       </div>
       {said && (
         <p role="status" className="mb-1 text-sm" data-said>
@@ -186,30 +174,25 @@ function Photograph({ onColour }: { onColour: (hex: string) => void }) {
   const [photo, setPhoto] = useState<Schemas["PhotoKept"]>();
   const [trouble, setTrouble] = useState<string>();
   const pick = useRef<HTMLInputElement>(null);
+  const take = async (file: File) => {
+    try {
+      setPhoto(await sendPhoto(file));
+      setTrouble(undefined);
+    } catch (e) {
+      setTrouble(why(e));
+    }
+  };
   return (
     <div className="mt-2">
       <button type="button" className="btn" data-do="add-photo" onClick={() => pick.current?.click()}>
         <ImagePlus className="size-5" aria-hidden="true" /> {photo ? "Another photograph" : "Choose a photograph"}
       </button>
-      <input
+      <FileInput
         ref={pick}
-        type="file"
+        name="photo"
+        label="Photograph with the colour"
         accept="image/*"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Photograph with the colour"
-        data-file="photo"
-        onChange={async (e) => {
-          const [file] = e.target.files ?? [];
-          e.target.value = "";
-          if (!file) return;
-          try {
-            setPhoto(await sendPhoto(file));
-            setTrouble(undefined);
-          } catch (err) {
-            setTrouble(why(err));
-          }
-        }}
+        onFile={(f) => void take(f)}
       />
       {trouble && (
         <p role="alert" className="mt-1 text-error text-sm">

@@ -73,39 +73,30 @@ export function Shell({ head, strip, fixed, children }: Props) {
 
 type Sheet = "keys" | "studio";
 
+const PLACES = [
+  ["shelf", "Shelf", PaintBucket],
+  ["kit", "Kit and habits", Paintbrush],
+  ["rules", "Rule book", BookOpen],
+] as const;
+
 /** Tools are on every screen. They are drawn once, and not with every edit. */
 const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sheet: Sheet) => void }) {
   const studio = useStudio();
   const theme = useTheme();
   return (
     <div className="flex items-center">
-      <Link
-        data-do="shelf"
-        to="/shelf"
-        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
-        title="Shelf"
-      >
-        <PaintBucket className="size-5" aria-hidden="true" />
-        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Shelf</span>
-      </Link>
-      <Link
-        data-do="kit"
-        to="/kit"
-        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
-        title="Kit and habits"
-      >
-        <Paintbrush className="size-5" aria-hidden="true" />
-        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Kit and habits</span>
-      </Link>
-      <Link
-        data-do="rules"
-        to="/rules"
-        className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
-        title="Rule book"
-      >
-        <BookOpen className="size-5" aria-hidden="true" />
-        <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>Rule book</span>
-      </Link>
+      {PLACES.map(([id, says, Icon]) => (
+        <Link
+          key={id}
+          data-do={id}
+          to={`/${id}`}
+          className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+          title={says}
+        >
+          <Icon className="size-5" aria-hidden="true" />
+          <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>{says}</span>
+        </Link>
+      ))}
       <button
         data-do="studio"
         type="button"

@@ -10,6 +10,7 @@ import { ColourField } from "../ui/ColourField";
 import { DateField } from "../ui/DateField";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
+import { FileInput } from "../ui/FileInput";
 import { SaveBar } from "../ui/SaveBar";
 import { date, perGram, perLitre, useUnits, volume, volumeUnit, weightUnit } from "../ui/units";
 import { ADDITIVE } from "./carry";
@@ -274,6 +275,14 @@ function Picture({ x, onChange }: { x: Can; onChange: (part: Partial<Can>) => vo
   const pick = useRef<HTMLInputElement>(null);
   const [trouble, setTrouble] = useState<string>();
   const readOnly = useStudio()?.read_only;
+  const take = async (file: File) => {
+    try {
+      onChange({ photo: (await sendPhoto(file)).file });
+      setTrouble(undefined);
+    } catch (e) {
+      setTrouble(why(e));
+    }
+  };
   return (
     <div className="mb-2">
       <p className="mb-0.5 font-medium text-secondary text-sm">Photograph of the label</p>
@@ -291,24 +300,12 @@ function Picture({ x, onChange }: { x: Can; onChange: (part: Partial<Can>) => vo
             Remove
           </button>
         )}
-        <input
+        <FileInput
           ref={pick}
-          type="file"
+          name="label"
+          label="Photograph of the label"
           accept="image/*"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Photograph of the label"
-          data-file="label"
-          onChange={async (e) => {
-            const [file] = e.target.files ?? [];
-            if (!file) return;
-            try {
-              onChange({ photo: (await sendPhoto(file)).file });
-              setTrouble(undefined);
-            } catch (err) {
-              setTrouble(why(err));
-            }
-          }}
+          onFile={(f) => void take(f)}
         />
       </div>
       {trouble && (

@@ -7,6 +7,7 @@ import { useVocabQuery, VocabContext } from "../api/vocab";
 import { useKeys } from "../frame/keys";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
+import { FileInput } from "../ui/FileInput";
 import { useLater } from "../ui/later";
 import { count } from "../ui/units";
 import { CanEditor } from "./CanEditor";
@@ -105,19 +106,7 @@ function ShelfView() {
         <button data-do="new-can" type="button" className="btn btn-primary h-12" onClick={() => setOpen("")}>
           <Plus className="size-5" aria-hidden="true" /> New can
         </button>
-        <input
-          ref={pick}
-          type="file"
-          accept=".csv,.txt,text/csv"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="CSV with cans"
-          data-file="cans"
-          onChange={(e) => {
-            setFile(e.target.files?.[0]);
-            e.target.value = "";
-          }}
-        />
+        <FileInput ref={pick} name="cans" label="CSV with cans" accept=".csv,.txt,text/csv" onFile={setFile} />
       </div>
       {gone && (
         <p role="status" className="sheet wash mb-3 flex flex-wrap items-center gap-3 px-4 py-2" data-gone>
