@@ -66,7 +66,7 @@ func shelfCommand() *cobra.Command {
 	var text bool
 	cmd := &cobra.Command{
 		Use:   "shelf",
-		Short: "List the cans of a studio, those that are used first first",
+		Short: "List the cans of a studio, in the order in which they are used",
 		Long: "List the cans on the shelf of a studio, or of a CSV file, with what is left, how long they keep and what\n" +
 			"their labels say.\nExit code 0: done. 2: an input cannot be used.",
 		Args: cobra.NoArgs,

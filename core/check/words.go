@@ -134,10 +134,8 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	case surface.Between:
 		win = fmt.Sprintf("applied after %s, between the two recoat windows of %s, which opens again at %s", measure.Hours(b.Waited), productName(c, b.Under), measure.Hours(b.Earliest))
 	}
-	if b.Under != craft.NoProduct {
-		if l := c.Products[b.Under].Label; l.Gives(craft.LabelRecoatFrom) || l.Gives(craft.LabelRecoatTo) {
-			win += "; the window is from its label"
-		}
+	if b.Under != craft.NoProduct && c.Products[b.Under].Label.GivesWindow() {
+		win += "; the window is from its label"
 	}
 	add(surface.Window, win)
 

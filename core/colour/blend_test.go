@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 )
 
@@ -344,6 +345,17 @@ func TestDifferencesInWords(t *testing.T) {
 		if got := Against(x.is, x.want); got != x.says {
 			l, a, b := x.is.Lab()
 			t.Errorf("lab(%.0f %.0f %.0f) is %q, want %q", l, a, b, got, x.says)
+		}
+	}
+	// Whatever the difference, the words are a comparative that "than" may follow, or say that there is none.
+	r := rand.New(rand.NewPCG(3, 5))
+	for range 2000 {
+		l, a, b := 10+80*r.Float64(), 60*r.Float64()-30, 60*r.Float64()-30
+		d := 6 * r.Float64()
+		is, want := at(l+d*r.NormFloat64(), a+d*r.NormFloat64(), b+d*r.NormFloat64()), at(l, a, b)
+		words := strings.Fields(Against(is, want))
+		if last := words[len(words)-1]; Difference(is, want) >= 1 && !strings.HasSuffix(last, "er") && last != "purple" && last != "orange" {
+			t.Errorf("lab(%.1f %.1f %.1f) wanted: %q", l, a, b, words)
 		}
 	}
 	pine, varnish := mustHex(t, "#d9b98a"), mustHex(t, "#5a3320")

@@ -1,12 +1,14 @@
 package colour
 
 import (
+	"cmp"
 	"math"
+	"slices"
 	"strings"
 )
 
 // Against says in words how a colour differs from the one that is wanted, as "slightly darker and
-// yellower": the parts of the difference in CIELAB that the eye notices, the greatest first. Working
+// yellower": the greatest parts of the difference in CIELAB. Working
 // default.
 func Against(is, want RGB) string {
 	if de := Difference(is, want); de < 1 {
@@ -15,49 +17,32 @@ func Against(is, want RGB) string {
 	l1, a1, b1 := is.Lab()
 	l2, a2, b2 := want.Lab()
 	type part struct {
-		size float64
+		size float64 // in steps that the eye just notices
 		word string
 	}
 	var parts []part
-	add := func(size, from float64, more, less string) {
+	add := func(size, step float64, more, less string) {
 		word := more
 		if size < 0 {
 			word = less
 		}
-		if s := math.Abs(size) / from; s >= 1 {
-			parts = append(parts, part{s, word})
-		}
+		parts = append(parts, part{math.Abs(size) / step, word})
 	}
 	c1, c2 := math.Hypot(a1, b1), math.Hypot(a2, b2)
 	add(l1-l2, 1.3, "lighter", "darker")
 	const coloured = 8.
-	turned := false
 	if c1 > coloured && c2 > coloured {
 		dh := math.Mod(hue(a1, b1)-hue(a2, b2)+540, 360) - 180
-		if along := 2 * math.Sqrt(c1*c2) * math.Sin(dh/2*math.Pi/180); math.Abs(along) >= 2 {
-			turned = true
-			parts = append(parts, part{math.Abs(along) / 2, towards(hue(a2, b2), along > 0)})
-		}
+		along := 2 * math.Sqrt(c1*c2) * math.Sin(dh/2*math.Pi/180)
+		h := hue(a2, b2)
+		add(along, 2, towards(h, true), towards(h, false))
+		add(c1-c2, 2, "stronger", "greyer")
+	} else {
+		parts = append(parts, part{math.Hypot(a1-a2, b1-b2) / 1.5, tint(a1-a2, b1-b2)})
 	}
-	if dc := c1 - c2; turned || c1 > coloured && c2 > coloured {
-		add(dc, 2, "stronger", "greyer")
-	} else if d := math.Hypot(a1-a2, b1-b2); d >= 1.5 {
-		parts = append(parts, part{d / 1.5, tint(a1-a2, b1-b2)})
-	}
-	if len(parts) == 0 {
-		return "almost the same"
-	}
-	if len(parts) > 1 && parts[1].size > parts[0].size {
-		parts[0], parts[1] = parts[1], parts[0]
-	}
-	if len(parts) > 2 && parts[2].size > parts[1].size {
-		parts[1], parts[2] = parts[2], parts[1]
-		if parts[1].size > parts[0].size {
-			parts[0], parts[1] = parts[1], parts[0]
-		}
-	}
+	slices.SortStableFunc(parts, func(a, b part) int { return cmp.Compare(b.size, a.size) })
 	words := []string{parts[0].word}
-	if len(parts) > 1 && parts[1].size > parts[0].size/3 {
+	if parts[1].size >= 1 && parts[1].size > parts[0].size/3 {
 		words = append(words, parts[1].word)
 	}
 	out := strings.Join(words, " and ")

@@ -72,6 +72,9 @@ func (l *Label) Empty() bool {
 // Gives tells whether the label gives a figure.
 func (l *Label) Gives(f LabelFigure) bool { return l != nil && l.Has[f] }
 
+// GivesWindow tells whether the label gives an end of the recoat window.
+func (l *Label) GivesWindow() bool { return l.Gives(LabelRecoatFrom) || l.Gives(LabelRecoatTo) }
+
 // Names tells whether the label names a surface as suitable.
 func (l *Label) Names(f Family) bool { return l != nil && slices.Contains(l.On, f) }
 

@@ -115,6 +115,19 @@ func Coats(c *craft.Craft, z *Zone, zone int) []Coat {
 	return out
 }
 
+// Makes is how many litres ready to use a litre from the can makes, as it is usually mixed.
+func Makes(row *craft.ProductRow) float64 { return makes(row, row.Ratio) }
+
+func makes(row *craft.ProductRow, ratio float64) float64 {
+	switch {
+	case row.Powder():
+		return powderYield + ratio
+	case row.TwoPart:
+		return 1 + ratio
+	}
+	return 1
+}
+
 // split works out the amounts of a coat.
 func (x *Coat) split(row *craft.ProductRow, s *surface.Step) {
 	x.Mixed = litres(x.Area * x.Relief * x.Soaks / x.Cover / (1 - x.Loss))
@@ -125,16 +138,9 @@ func (x *Coat) split(row *craft.ProductRow, s *surface.Step) {
 	if row.Powder() && s.WaterRatio > 0 {
 		ratio = s.WaterRatio
 	}
-	switch {
-	case row.Powder(): // what is in the can is powder, and the rest is water
-		powder := paint.Times(1 / (powderYield + ratio))
-		x.Thinner = x.Thinner.Plus(powder.Times(ratio))
-		x.Paint = powder
-	case row.TwoPart:
-		x.Paint = paint.Times(1 / (1 + ratio))
-		x.Thinner = x.Thinner.Plus(paint.Times(ratio / (1 + ratio)))
-	default:
-		x.Paint = paint
+	x.Paint = paint.Times(1 / makes(row, ratio))
+	if row.Powder() || row.TwoPart { // the rest is water or hardener
+		x.Thinner = x.Thinner.Plus(x.Paint.Times(ratio))
 	}
 }
 

@@ -30,13 +30,12 @@ const (
 	tapeMetres                          = 3.
 )
 
-// Supplies are what the plans of some zones use up, abrasives first; unmasked zones count how many things
-// each of them masks besides the steps of its plan.
+// Supplies are what the plans of some zones use up, abrasives first; masked is how many things are masked on
+// the piece besides the steps of its plans.
 func Supplies(c *craft.Craft, zones []Zone, masked int) []Supply {
 	sheets, discs := map[int]float64{}, map[int]float64{}
 	var pads, cloths, rags, tack, tape, filters, gloves float64
 	tape = float64(masked) * tapeMetres
-	coated := false
 	for i := range zones {
 		z := &zones[i]
 		area := z.Facts.Area * max(1, z.Relief)
@@ -67,7 +66,6 @@ func Supplies(c *craft.Craft, zones []Zone, masked int) []Supply {
 			case surface.Mask:
 				tape += tapeMetres
 			case surface.Coat:
-				coated = true
 				row := &c.Products[s.Product]
 				if s.Scope == surface.All {
 					gloves++
@@ -118,9 +116,6 @@ func Supplies(c *craft.Craft, zones []Zone, masked int) []Supply {
 		if x.n > 0 {
 			out = append(out, Supply{x.id, x.name, up(x.n), x.unit, x.says})
 		}
-	}
-	if !coated && len(out) == 0 {
-		return nil
 	}
 	return out
 }

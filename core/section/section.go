@@ -61,8 +61,9 @@ type Layer struct {
 	// and From and To the window it has for that at the site; To is infinite
 	// where there is no latest, and both are 0 where nothing follows.
 	Waits, From, To float64
-	// InTime tells whether what the plan leaves it is right.
-	InTime bool
+	// InTime tells whether what the plan leaves it is right, and FromLabel that the window is from the label of
+	// its can.
+	InTime, FromLabel bool
 }
 
 // Moments are when a stain is looked at as it comes, in days.
@@ -294,7 +295,9 @@ func (w *drawer) event(e *surface.Event) {
 		below := len(d.Layers) - 1
 		for i := range e.Boundaries() {
 			if b := &e.Bounds[i]; b.Under != craft.NoProduct && d.Layers[below].Kind == Laid {
-				d.Layers[below].Waits, d.Layers[below].From, d.Layers[below].To, d.Layers[below].InTime = b.Waited, b.Earliest, b.Latest, b.InTime()
+				under := &d.Layers[below]
+				under.Waits, under.From, under.To, under.InTime = b.Waited, b.Earliest, b.Latest, b.InTime()
+				under.FromLabel = w.c.Products[b.Under].Label.GivesWindow()
 				break
 			}
 		}

@@ -58,10 +58,7 @@ func (j *Job) withCans() {
 	for i := range j.Piece.Cans {
 		x := canOf(j.Engine.Craft, &j.Piece.Cans[i])
 		if now, ok := j.Shop.Shelf.find(x.ID); ok {
-			x.Left, x.Size, x.For = now.Left, now.Size, now.For
-			if now.pieceID != 0 && now.pieceID == j.Shop.PieceID {
-				x.For = ""
-			}
+			x.Left, x.Size, x.For = now.Left, now.Size, now.reservedFrom(j.Shop.PieceID)
 		}
 		j.cans[i] = check.Can{Can: x}
 		rows[i] = carry(&x)
@@ -156,6 +153,14 @@ type shelved struct {
 	rev     int
 }
 
+// reservedFrom is what keeps the can from a piece of a number: what it is reserved for, if that is another.
+func (x *shelved) reservedFrom(piece int) string {
+	if x.pieceID != 0 && x.pieceID == piece {
+		return ""
+	}
+	return x.For
+}
+
 // Shelf is the cans of a studio, for its jobs; nil where there is none.
 type Shelf struct {
 	cans    []shelved
@@ -192,7 +197,7 @@ func (s *Shelf) find(id string) (*shelved, bool) {
 	return &s.cans[i], true
 }
 
-// stock are the cans that plans of a zone may take from, those that are used first first: they have something
+// stock are the cans that plans of a zone may take from, in the order in which they are used: they have something
 // in them, are not past their life nor kept for another piece, and would suit the colour and the sheen.
 func (j *Job) stock(i int) []*shelved {
 	if j.Shop.Shelf == nil {
@@ -203,9 +208,7 @@ func (j *Job) stock(i int) []*shelved {
 	for k := range j.Shop.Shelf.cans {
 		x := &j.Shop.Shelf.cans[k]
 		can := x.Can
-		if x.pieceID != 0 && x.pieceID == j.Shop.PieceID {
-			can.For = ""
-		}
+		can.For = x.reservedFrom(j.Shop.PieceID)
 		if can.Kind == craft.NoProduct || !shelf.Usable(j.Craft, &can, j.Shop.Today) || !suits(&j.Craft.Products[can.Kind], &can, z) || !lasts(&j.Craft.Products[can.Kind], &can, z) {
 			continue
 		}
@@ -221,7 +224,7 @@ func lasts(row *craft.ProductRow, x *shelf.Can, z *check.Zone) bool {
 	if x.Label.Gives(craft.LabelCover) {
 		cover = x.Label.At[craft.LabelCover]
 	}
-	return x.Holds() >= z.Area*max(1, z.Relief)/cover
+	return x.Holds()*quantity.Makes(row) >= z.Area*max(1, z.Relief)/cover
 }
 
 // suits tells whether a can would do for a zone: a paint comes near its colour, and a paint or clear has its
@@ -350,10 +353,7 @@ func (j *Job) takeBut(i int, steps []surface.Step, left map[string]float64, but 
 	for k := range out.wire {
 		x := canOf(j.Engine.Craft, &out.wire[k])
 		if now, ok := j.Shop.Shelf.find(x.ID); ok {
-			x.Left, x.Size, x.For = now.Left, now.Size, now.For
-			if now.pieceID == j.Shop.PieceID {
-				x.For = ""
-			}
+			x.Left, x.Size, x.For = now.Left, now.Size, now.reservedFrom(j.Shop.PieceID)
 		}
 		out.cans[k] = check.Can{Can: x}
 		if k < len(j.cans) {

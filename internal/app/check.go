@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -354,6 +355,9 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, StainIs: l.StainWords, Spots: l.Spots,
 			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
 			Waits: words(l.Waits), From: words(l.From), To: words(l.To),
+		}
+		if l.FromLabel && explain {
+			w.To = cmp.Or(w.To, "any time") + ", from the label"
 		}
 		if l.Stain > 0 {
 			for _, x := range l.Over {

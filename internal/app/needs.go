@@ -136,11 +136,7 @@ func (j *Job) available(coats []quantity.Coat, colourOf func(*quantity.Coat) str
 			if named[x.ID] {
 				continue
 			}
-			reserved := x.For
-			if x.pieceID != 0 && x.pieceID == j.Shop.PieceID {
-				reserved = ""
-			}
-			add(&x.Can, 0, reserved)
+			add(&x.Can, 0, x.reservedFrom(j.Shop.PieceID))
 		}
 	}
 	return out

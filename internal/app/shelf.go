@@ -11,6 +11,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 
 	"rutile/core/colour"
 	"rutile/core/craft"
@@ -33,9 +34,40 @@ var ErrDocumentChanged = store.ErrDocumentChanged
 // newID is an id that no other studio has either: cans travel with pieces.
 func newID() string { return "k" + strings.ToLower(rand.Text()[:11]) }
 
+// shelfRead is the shelf as it was last read.
+type shelfRead struct {
+	mu     sync.Mutex
+	now    *Shelf // nil until it is read
+	writes int    // how often it was written
+}
+
+func (r *shelfRead) get() (*Shelf, int) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.now, r.writes
+}
+
+// keep keeps what was read, unless it was written since.
+func (r *shelfRead) keep(now *Shelf, writes int) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.writes == writes {
+		r.now = now
+	}
+}
+
+// forget says that the shelf was written.
+func (r *shelfRead) forget() {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	r.now = nil
+	r.writes++
+}
+
 // shelfNow is the studio's cans, read once and kept until one is written.
 func (s *Studio) shelfNow(ctx context.Context) (*Shelf, error) {
-	if now := s.shelf.Load(); now != nil {
+	now, writes := s.shelf.get()
+	if now != nil {
 		return now, nil
 	}
 	docs, err := s.Store.Documents(ctx, store.Cans)
@@ -52,7 +84,7 @@ func (s *Studio) shelfNow(ctx context.Context) (*Shelf, error) {
 		cans = append(cans, shelved{canOf(s.Craft, &x), x.ReservedID, &x, d.Rev})
 	}
 	out := shelfOf(s.Craft, cans, s.Now().Format(dateOnly))
-	s.shelf.Store(out)
+	s.shelf.keep(out, writes)
 	return out, nil
 }
 
@@ -88,9 +120,6 @@ func (e *Engine) ShelfOf(cans []wire.Can, today string) *Shelf {
 	}
 	return shelfOf(e.Craft, all, today)
 }
-
-// shelfChanged forgets what was read of the shelf.
-func (s *Studio) shelfChanged() { s.shelf.Store(nil) }
 
 // ListShelf is the cans in which all of some words are found, or all cans.
 func (s *Studio) ListShelf(ctx context.Context, words string) (wire.Shelf, error) {
@@ -264,7 +293,7 @@ func (s *Studio) PutCan(ctx context.Context, id string, base int, data []byte) (
 	if err != nil {
 		return wire.ShelfCan{}, err
 	}
-	s.shelfChanged()
+	s.shelf.forget()
 	shop := s.Workshop(ctx)
 	return ShelfCan(s.Craft, &shelved{canOf(s.Craft, &x), x.ReservedID, &x, rev}, shop.Today, shop.Units), nil
 }
@@ -293,13 +322,19 @@ func (s *Studio) drop(ctx context.Context, of store.Kind, id string) error {
 
 // RemoveCan takes a can off the shelf. Pieces whose plans name it keep what they know of it.
 func (s *Studio) RemoveCan(ctx context.Context, id string) error {
-	defer s.shelfChanged()
+	defer s.shelf.forget()
 	return s.drop(ctx, store.Cans, id)
 }
+
+// mostGrams is the most that a can may weigh.
+const mostGrams = 500_000
 
 // Weigh is what is left in a can by its weight with the tin, in grams; tare is that of the empty tin, 0 for
 // what is usual.
 func (s *Studio) Weigh(ctx context.Context, kind string, size, grams, tare float64) (wire.Weighed, error) {
+	if !(grams <= mostGrams) || !(tare <= mostGrams) {
+		return wire.Weighed{}, &Unfit{fmt.Sprintf("A can weighs at most %d kg.", mostGrams/1000)}
+	}
 	if _, ok := exchange.KindNamed(s.Craft, kind); !ok || !(size > 0) || size > wire.MaxCanLitres {
 		return wire.Weighed{}, &Unfit{"Say what is in the can, and what it held when it was full."}
 	}
@@ -370,7 +405,7 @@ func (s *Studio) ImportCans(ctx context.Context, data []byte, look bool) (wire.C
 	if err := s.Store.AddDocuments(ctx, store.Cans, docs); err != nil {
 		return out, err
 	}
-	s.shelfChanged()
+	s.shelf.forget()
 	out.Done = true
 	return out, nil
 }

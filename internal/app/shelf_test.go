@@ -8,14 +8,20 @@ import (
 	"image"
 	"image/color"
 	"image/jpeg"
+	"math"
 	"reflect"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"rutile/core/check"
+	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/plan"
+	"rutile/core/quantity"
+	"rutile/core/shelf"
+	"rutile/core/surface"
 	"rutile/internal/store"
 	"rutile/internal/wire"
 )
@@ -76,6 +82,15 @@ func TestPageAndCommandAgree(t *testing.T) {
 	}
 	if !strings.Contains(waits, "20 h") || !strings.Contains(waits, "from the label") || !strings.Contains(waits, "“Ours”") {
 		t.Errorf("the waits are %q", waits)
+	}
+	windows := 0
+	for _, l := range z.Section.Layers {
+		if strings.HasSuffix(l.To, ", from the label") {
+			windows++
+		}
+	}
+	if windows != 2 {
+		t.Errorf("in the cross-section the windows of %d layers are from the label, want both coats'", windows)
 	}
 	// Without the can the same plan is where painters divide.
 	without := strings.Replace(string(data), `"can": "`+x.ID+`", `, "", 1)
@@ -460,6 +475,65 @@ func TestReservedCans(t *testing.T) {
 	}
 }
 
+// A can that a file reserves by name alone is for no piece of this studio: no plan takes it, and none that names it
+// forgets that it is reserved.
+func TestReservedByNameAlone(t *testing.T) {
+	shop := Workshop{Air: drying.Usual, Today: "2026-11-24", Shelf: engine.ShelfOf([]wire.Can{
+		{ID: "far", Kind: "paint_chalk", Colour: "#ece4d6", SizeL: 1, ReservedFor: "Rack"},
+		{ID: "near", Kind: "clear_wb", SizeL: 1, Sheen: "matt"},
+	}, "2026-11-24")}
+	j := engine.Job(decoded(t, string(pieceOf(beech+`, "target": {"colour": "#ece4d6", "sheen": "matt"}, "steps": []`, `{"id": "far", "kind": "paint_chalk", "colour": "#ece4d6"}`))), shop)
+	chalk, _ := engine.Craft.Product("paint_chalk")
+	clear, _ := engine.Craft.Product("clear_wb")
+	got := j.take(0, []surface.Step{{Do: surface.Coat, Product: chalk, Coats: 2, Auto: true}, {Do: surface.Coat, Product: clear, Coats: 2, Auto: true, Sheen: craft.Matt}}, nil)
+	if steps := writeSteps(got.craft, got.cans, got.steps); steps[0].Can != "" || steps[1].Can != "near" || got.cans[0].For != "Rack" {
+		t.Errorf("%+v, %+v", steps, got.cans)
+	}
+}
+
+// A shelf that was written while it was being read is not kept as it was before.
+func TestAReadShelfDoesNotOutliveAWrite(t *testing.T) {
+	var r shelfRead
+	_, writes := r.get()
+	r.forget() // somebody writes
+	r.keep(&Shelf{}, writes)
+	if now, _ := r.get(); now != nil {
+		t.Error("the shelf as it was before the write is kept")
+	}
+	_, writes = r.get()
+	r.keep(&Shelf{}, writes)
+	if now, _ := r.get(); now == nil {
+		t.Error("what was read is not kept")
+	}
+}
+
+// A bag of powder that makes enough for a coat counts, though the powder alone would not cover it.
+func TestPowderCountsAsMixed(t *testing.T) {
+	milk, _ := engine.Craft.Product("paint_milk")
+	row := &engine.Craft.Products[milk]
+	z := &check.Zone{}
+	z.Area = 1.3 * row.Cover
+	if bag := (&shelf.Can{Kind: milk, Size: 1, Left: 1}); !lasts(row, bag, z) {
+		t.Errorf("a litre of powder makes %v l, and %v m² need 1.3", quantity.Makes(row), z.Area)
+	}
+	if bag := (&shelf.Can{Kind: milk, Size: 1, Left: .7}); lasts(row, bag, z) {
+		t.Error("0.7 l of powder is not enough")
+	}
+}
+
+func TestImpossibleWeights(t *testing.T) {
+	s := studio(t)
+	var unfit *Unfit
+	for _, x := range [][2]float64{{-1, 0}, {math.NaN(), 0}, {math.Inf(1), 0}, {500, math.NaN()}, {500, math.Inf(1)}, {9000, 0}} {
+		if w, err := s.Weigh(ctx, "paint_chalk", 1, x[0], x[1]); !errors.As(err, &unfit) {
+			t.Errorf("%v g, tare %v: %+v, %v", x[0], x[1], w, err)
+		}
+	}
+	if w, err := s.Weigh(ctx, "paint_chalk", 1, 900, 140); err != nil || w.LeftL != .563 {
+		t.Errorf("%+v, %v", w, err) // (900 - 140) g at 1.35 kg a litre
+	}
+}
+
 // What is seen coat by coat: the darker ground is the worse one, and each step comes nearer.
 func TestCoatsOverEveryGround(t *testing.T) {
 	j := job(decoded(t, string(pieceOf(`"substrate": "pine", "finish": "varnish_oil", "gloss": "satin", "colour": "#4a2a1a", "soils": [], "area_m2": 1, "defects": [{"id": "knot", "count": 3}, {"id": "hole", "count": 2}], "target": {"colour": "#e3c65b", "sheen": "matt"},
@@ -500,7 +574,7 @@ func BenchmarkShelfOf1000(b *testing.B) {
 	}
 	b.Run("AfterAWrite", func(b *testing.B) {
 		for b.Loop() {
-			s.shelfChanged()
+			s.shelf.forget()
 			if _, err := s.ListShelf(ctx, ""); err != nil {
 				b.Fatal(err)
 			}

@@ -73,7 +73,7 @@ type Studio struct {
 	// settings are the studio's, read once and kept with every write.
 	settings atomic.Pointer[keptSettings]
 	// shelf is the studio's cans, read once and again after each write.
-	shelf  atomic.Pointer[Shelf]
+	shelf  shelfRead
 	judged *judgements
 	live   live
 	runs   runs

@@ -36,7 +36,7 @@ type column struct {
 	name  string
 	also  []string // other headings that it may have
 	write func(*wire.Can) string
-	read  func(x *wire.Can, cell string, sep rune) string // says why it cannot be used
+	read  func(x *wire.Can, cell string) string // says why it cannot be used
 }
 
 func number(x *float64) string {
@@ -46,8 +46,8 @@ func number(x *float64) string {
 	return strconv.FormatFloat(*x, 'f', -1, 64)
 }
 
-func texts(most int, field func(*wire.Can) *string) (func(*wire.Can) string, func(*wire.Can, string, rune) string) {
-	return func(x *wire.Can) string { return *field(x) }, func(x *wire.Can, cell string, _ rune) string {
+func texts(most int, field func(*wire.Can) *string) (func(*wire.Can) string, func(*wire.Can, string) string) {
+	return func(x *wire.Can) string { return *field(x) }, func(x *wire.Can, cell string) string {
 		if len([]rune(cell)) > most {
 			return fmt.Sprintf("“%s” is longer than %d characters", clip(cell), most)
 		}
@@ -56,8 +56,8 @@ func texts(most int, field func(*wire.Can) *string) (func(*wire.Can) string, fun
 	}
 }
 
-func days(field func(*wire.Can) *string) (func(*wire.Can) string, func(*wire.Can, string, rune) string) {
-	return func(x *wire.Can) string { return *field(x) }, func(x *wire.Can, cell string, _ rune) string {
+func days(field func(*wire.Can) *string) (func(*wire.Can) string, func(*wire.Can, string) string) {
+	return func(x *wire.Can) string { return *field(x) }, func(x *wire.Can, cell string) string {
 		for _, layout := range []string{time.DateOnly, "2006/01/02", "02.01.2006", "2 Jan 2006", "Jan 2, 2006"} {
 			if d, err := time.Parse(layout, cell); err == nil {
 				*field(x) = d.Format(time.DateOnly)
@@ -68,8 +68,8 @@ func days(field func(*wire.Can) *string) (func(*wire.Can) string, func(*wire.Can
 	}
 }
 
-// figure reads a number, with a decimal comma where that separates no columns.
-func figure(cell string, sep rune) (float64, bool) {
+// figure reads a number, with a decimal point or comma.
+func figure(cell string) (float64, bool) {
 	cell = strings.TrimSpace(cell)
 	if strings.Count(cell, ",") == 1 && !strings.Contains(cell, ".") {
 		cell = strings.Replace(cell, ",", ".", 1)
@@ -79,28 +79,28 @@ func figure(cell string, sep rune) (float64, bool) {
 }
 
 // Litres reads a volume: litres where no unit stands, ml, cl, l, fl oz, pt, qt or gal (US).
-func Litres(cell string, sep rune) (float64, bool) {
+func Litres(cell string) (float64, bool) {
 	s := strings.ToLower(strings.TrimSpace(cell))
 	for _, u := range []struct {
 		unit string
 		l    float64
 	}{{"fl oz", .0295735295625}, {"floz", .0295735295625}, {"oz", .0295735295625}, {"litres", 1}, {"litre", 1}, {"liters", 1}, {"liter", 1}, {"ml", .001}, {"cl", .01}, {"l", 1}, {"pt", .473176473}, {"qt", .946352946}, {"gal", 3.785411784}} {
 		if rest, ok := strings.CutSuffix(s, u.unit); ok {
-			v, ok := figure(rest, sep)
+			v, ok := figure(rest)
 			return v * u.l, ok
 		}
 	}
-	return figure(s, sep)
+	return figure(s)
 }
 
-func volumes(field func(*wire.Can) *float64, none func(*wire.Can) bool, set func(*wire.Can, float64)) (func(*wire.Can) string, func(*wire.Can, string, rune) string) {
+func volumes(field func(*wire.Can) *float64, none func(*wire.Can) bool, set func(*wire.Can, float64)) (func(*wire.Can) string, func(*wire.Can, string) string) {
 	return func(x *wire.Can) string {
 			if none(x) {
 				return ""
 			}
 			return number(field(x))
-		}, func(x *wire.Can, cell string, sep rune) string {
-			v, ok := Litres(cell, sep)
+		}, func(x *wire.Can, cell string) string {
+			v, ok := Litres(cell)
 			switch {
 			case !ok:
 				return fmt.Sprintf("“%s” is not a volume; write litres, or 750 ml", clip(cell))
@@ -117,10 +117,10 @@ func volumes(field func(*wire.Can) *float64, none func(*wire.Can) bool, set func
 // columns are those of a file of cans, in the order in which they are written.
 func columns(c *craft.Craft) []column {
 	var out []column
-	add := func(name string, also []string, write func(*wire.Can) string, read func(*wire.Can, string, rune) string) {
+	add := func(name string, also []string, write func(*wire.Can) string, read func(*wire.Can, string) string) {
 		out = append(out, column{name, also, write, read})
 	}
-	add("id", nil, func(x *wire.Can) string { return x.ID }, func(x *wire.Can, cell string, _ rune) string {
+	add("id", nil, func(x *wire.Can) string { return x.ID }, func(x *wire.Can, cell string) string {
 		if !wire.FormID.Fits(cell) {
 			return fmt.Sprintf("“%s” is not an id: small letters, digits, - and _", clip(cell))
 		}
@@ -129,14 +129,14 @@ func columns(c *craft.Craft) []column {
 	})
 	w, r := texts(wire.MaxName, func(x *wire.Can) *string { return &x.Name })
 	add("name", []string{"title", "can", "paint"}, w, r)
-	add("kind", []string{"product", "type"}, func(x *wire.Can) string { return x.Kind }, func(x *wire.Can, cell string, _ rune) string {
+	add("kind", []string{"product", "type"}, func(x *wire.Can) string { return x.Kind }, func(x *wire.Can, cell string) string {
 		if id, ok := KindNamed(c, cell); ok {
 			x.Kind = id
 			return ""
 		}
 		return fmt.Sprintf("“%s” is no kind of product; a kind is, for example, chalk paint, clear wax or paint_acrylic", clip(cell))
 	})
-	add("colour", []string{"color", "hex"}, func(x *wire.Can) string { return x.Colour }, func(x *wire.Can, cell string, _ rune) string {
+	add("colour", []string{"color", "hex"}, func(x *wire.Can) string { return x.Colour }, func(x *wire.Can, cell string) string {
 		col, _, err := colour.Read(cell)
 		if err != nil {
 			return strings.TrimSuffix(err.Error(), ".")
@@ -144,7 +144,7 @@ func columns(c *craft.Craft) []column {
 		x.Colour = col.Hex()
 		return ""
 	})
-	add("sheen", []string{"finish", "gloss"}, func(x *wire.Can) string { return x.Sheen }, func(x *wire.Can, cell string, _ rune) string {
+	add("sheen", []string{"finish", "gloss"}, func(x *wire.Can) string { return x.Sheen }, func(x *wire.Can, cell string) string {
 		for _, s := range craft.Sheens[1:] {
 			if strings.EqualFold(cell, s.ID) || strings.EqualFold(strings.ReplaceAll(cell, "-", " "), strings.ReplaceAll(s.Name, "-", " ")) {
 				x.Sheen = s.ID
@@ -166,8 +166,8 @@ func columns(c *craft.Craft) []column {
 			return ""
 		}
 		return fmt.Sprintf("%d.%02d", *x.PriceMinor/100, *x.PriceMinor%100)
-	}, func(x *wire.Can, cell string, sep rune) string {
-		v, ok := figure(strings.Trim(cell, "€$£ "), sep)
+	}, func(x *wire.Can, cell string) string {
+		v, ok := figure(strings.Trim(cell, "€$£ "))
 		if !ok || v < 0 || v > 1e7 {
 			return fmt.Sprintf("“%s” is not a price", clip(cell))
 		}
@@ -179,10 +179,25 @@ func columns(c *craft.Craft) []column {
 	add("batch", []string{"lot"}, w, r)
 	w, r = texts(wire.MaxText, func(x *wire.Can) *string { return &x.Note })
 	add("note", []string{"notes", "remark"}, w, r)
+	w, r = texts(wire.MaxName, func(x *wire.Can) *string { return &x.ReservedFor })
+	add("reserved_for", []string{"reserved for", "reserved"}, w, r)
+	w, r = days(func(x *wire.Can) *string { return &x.Mixed })
+	add("mixed", []string{"mixed on"}, w, r)
+	add("mixed_from", []string{"mixed from", "recipe"}, func(x *wire.Can) string { return strings.Join(x.MixedFrom, "; ") }, func(x *wire.Can, cell string) string {
+		for part := range strings.SplitSeq(cell, ";") {
+			if part = strings.TrimSpace(part); part != "" {
+				x.MixedFrom = append(x.MixedFrom, part)
+			}
+			if len([]rune(part)) > wire.MaxName || len(x.MixedFrom) > wire.MaxBlendedInto {
+				return fmt.Sprintf("a can is mixed from at most %d parts of at most %d characters", wire.MaxBlendedInto, wire.MaxName)
+			}
+		}
+		return ""
+	})
 	for f := range craft.LabelFigures {
 		row := &craft.LabelFigures[f]
-		add("label_"+row.ID, []string{row.ID}, func(x *wire.Can) string { return number(x.Label.At(craft.LabelFigure(f))) }, func(x *wire.Can, cell string, sep rune) string {
-			v, ok := figure(cell, sep)
+		add("label_"+row.ID, []string{row.ID}, func(x *wire.Can) string { return number(x.Label.At(craft.LabelFigure(f))) }, func(x *wire.Can, cell string) string {
+			v, ok := figure(cell)
 			if !ok || v < row.Least || v > row.Most {
 				return fmt.Sprintf("“%s” cannot be: %s, from %v to %v %s", clip(cell), craft.Lower(row.Name), row.Least, row.Most, row.Unit)
 			}
@@ -206,7 +221,7 @@ func columns(c *craft.Craft) []column {
 				return ""
 			}
 			return strings.Join(*l.field(x.Label), " ")
-		}, func(x *wire.Can, cell string, _ rune) string {
+		}, func(x *wire.Can, cell string) string {
 			for id := range strings.FieldsSeq(strings.ReplaceAll(cell, ";", " ")) {
 				if !l.known(id) {
 					return fmt.Sprintf("“%s” is no %s", clip(id), l.what)
@@ -250,8 +265,8 @@ func formula(cell string) bool {
 	return rest != "" && strings.ContainsRune(begins, rune(rest[0]))
 }
 
-// safe is a cell that no spreadsheet takes for a formula: an apostrophe stands before one that could be. Plain
-// is what such a cell was.
+// safe is a cell that no spreadsheet takes for a formula: an apostrophe stands before one that could be.
+// plain is what such a cell was.
 func safe(cell string) string {
 	if formula(cell) {
 		return "'" + cell
@@ -341,7 +356,7 @@ func ReadCans(c *craft.Craft, data []byte) (*Cans, error) {
 			continue
 		}
 		line, _ := r.FieldPos(0)
-		x, empty, says := row(rec, cols, sep)
+		x, empty, says := row(rec, cols)
 		switch {
 		case empty:
 		case says != "":
@@ -390,7 +405,7 @@ func headingOf(all []column, first string) (rune, []*column, bool) {
 	return 0, nil, false
 }
 
-func row(rec []string, cols []*column, sep rune) (x wire.Can, empty bool, says string) {
+func row(rec []string, cols []*column) (x wire.Can, empty bool, says string) {
 	empty = true
 	for i, cell := range rec {
 		cell = plain(strings.TrimSpace(cell))
@@ -404,7 +419,7 @@ func row(rec []string, cols []*column, sep rune) (x wire.Can, empty bool, says s
 		if cols[i] == nil {
 			continue
 		}
-		if says := cols[i].read(&x, cell, sep); says != "" {
+		if says := cols[i].read(&x, cell); says != "" {
 			return x, false, says
 		}
 	}

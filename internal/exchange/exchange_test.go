@@ -123,7 +123,7 @@ func TestNoFormulaIsWritten(t *testing.T) {
 	left := .5
 	cans := []wire.Can{
 		{ID: "a", Kind: "paint_chalk", Name: `=HYPERLINK("x")`, Note: "+1", Batch: "-2", LeftL: &left, SizeL: 1, Label: &wire.Label{CoverM2L: &left, On: []string{"wood_bare", "zinc"}[:1], NotFor: []string{"food"}}},
-		{ID: "b", Kind: "clear_wb", Name: "@cmd", Sheen: "matt", Opened: "2026-01-02"},
+		{ID: "b", Kind: "clear_wb", Name: "@cmd", Sheen: "matt", Opened: "2026-01-02", ReservedFor: "Rack", Mixed: "2026-02-03", MixedFrom: []string{"=5 parts of white", "2 parts of ink"}},
 		{ID: "c", Kind: "bonding_additive", Name: "'quoted', \"and\" more\nlines"},
 	}
 	data, err := WriteCans(c, cans)
@@ -149,14 +149,14 @@ func TestNoFormulaIsWritten(t *testing.T) {
 	if err != nil || !bytes.Equal(data, again) {
 		t.Errorf("it does not come back as it was:\n%s\n%s", data, again)
 	}
-	if back.Cans[0].Name != cans[0].Name || back.Cans[1].Name != "@cmd" || *back.Cans[0].Label.CoverM2L != .5 || !slices.Equal(back.Cans[0].Label.NotFor, []string{"food"}) {
+	if back.Cans[0].Name != cans[0].Name || back.Cans[1].Name != "@cmd" || back.Cans[1].ReservedFor != "Rack" || back.Cans[1].Mixed != "2026-02-03" || !slices.Equal(back.Cans[1].MixedFrom, cans[1].MixedFrom) || *back.Cans[0].Label.CoverM2L != .5 || !slices.Equal(back.Cans[0].Label.NotFor, []string{"food"}) {
 		t.Errorf("%+v", back.Cans)
 	}
 }
 
 func TestVolumesAreRead(t *testing.T) {
 	for text, want := range map[string]float64{"1": 1, "0,75": .75, "750 ml": .75, "75cl": .75, "2.5 L": 2.5, "1 qt": .946352946, "8 fl oz": .2365882365} {
-		if got, ok := Litres(text, ';'); !ok || got < want-1e-9 || got > want+1e-9 {
+		if got, ok := Litres(text); !ok || got < want-1e-9 || got > want+1e-9 {
 			t.Errorf("%q is %v, %v; want %v", text, got, ok, want)
 		}
 	}

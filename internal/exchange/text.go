@@ -49,7 +49,7 @@ func Text(data []byte) (string, error) {
 	return string(data), nil
 }
 
-// zeros counts the zero bytes at even (0) or odd (1) places of the beginning.
+// zeros counts the zero bytes at even (0) or odd (1) places.
 func zeros(data []byte, odd int) int {
 	n := 0
 	for i := odd; i < len(data); i += 2 {

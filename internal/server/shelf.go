@@ -27,7 +27,7 @@ func (h *handlers) registerShelf(a huma.API) {
 	gone := func(o huma.Operation) huma.Operation { o.DefaultStatus = http.StatusNoContent; return o }
 	made := func(o huma.Operation) huma.Operation { o.DefaultStatus = http.StatusCreated; return o }
 
-	huma.Register(a, route("shelf", get, "/api/shelf", "The cans of the studio, those that are used first first"), h.listShelf)
+	huma.Register(a, route("shelf", get, "/api/shelf", "The cans of the studio, in the order in which they are used"), h.listShelf)
 	huma.Register(a, made(route("addCan", post, "/api/shelf", "Put a can on the shelf", 400, 413, 422, 507)), h.addCan)
 	huma.Register(a, route("putCan", put, "/api/shelf/{id}", "Change a can, or put back one that was removed", 400, 404, 409, 413, 422, 507), h.putCan)
 	huma.Register(a, gone(route("removeCan", del, "/api/shelf/{id}", "Take a can off the shelf", 404)), h.removeCan)
@@ -64,7 +64,7 @@ func file(id, path, summary, contentType string, errs ...int) huma.Operation {
 	return o
 }
 
-// saved is an answer that the browser saves as a file.
+// savedFile is an answer that the browser saves as a file.
 type savedFile struct {
 	Type        string `header:"Content-Type"`
 	Disposition string `header:"Content-Disposition"`

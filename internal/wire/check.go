@@ -239,7 +239,7 @@ type Layer struct {
 	ToH     *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
 	Waits   string    `json:"waits,omitempty" doc:"The wait in words"`
 	From    string    `json:"from,omitempty" doc:"The beginning of its window in words"`
-	To      string    `json:"to,omitempty" doc:"The end of its window in words"`
+	To      string    `json:"to,omitempty" doc:"The end of its window in words, and whether it is from the label"`
 	InTime  bool      `json:"in_time,omitempty" doc:"The next coat goes on within the window"`
 }
 

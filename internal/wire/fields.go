@@ -71,9 +71,7 @@ type Form struct {
 func form(pattern, says string) *Form { return &Form{pattern, says, regexp.MustCompile(pattern)} }
 
 // Fits tells whether a text has the form.
-func (f *Form) Fits(s string) bool { return f.fits(s) }
-
-func (f *Form) fits(s string) bool { return f.re.MatchString(s) }
+func (f *Form) Fits(s string) bool { return f.re.MatchString(s) }
 
 // The forms of texts.
 var (

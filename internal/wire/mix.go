@@ -1,6 +1,6 @@
 package wire
 
-// Shelf is the cans of a studio, those that are used first first.
+// Shelf is the cans of a studio, in the order in which they are used.
 type Shelf struct {
 	Cans  []ShelfCan `json:"cans"`
 	Total int        `json:"total" doc:"Of all cans, whatever was looked for"`

@@ -324,7 +324,7 @@ func (f *Field) text(v jsontext.Value, here *at) (string, error) {
 		return "", wrong(here, v, "empty")
 	case f.MaxLen > 0 && n > f.MaxLen:
 		return "", &Error{here.path(), fmt.Sprintf("%d characters", n), fmt.Sprintf("too long, at most %d", f.MaxLen)}
-	case f.Form != nil && !f.Form.fits(s):
+	case f.Form != nil && !f.Form.Fits(s):
 		return "", wrong(here, v, "not in the form "+f.Form.Says)
 	}
 	return s, nil

@@ -191,7 +191,7 @@ func shelfObjects(kinds, sheens []string) []Object {
 	return []Object{can, label, blend, part}
 }
 
-// cans refuses cans of a piece that a schema cannot refuse, and steps that name one that is not there.
+// canned refuses cans of a piece that a schema cannot refuse, and steps that name one that is not there.
 func (p *Piece) canned() error {
 	kind := make(map[string]string, len(p.Cans))
 	for i := range p.Cans {

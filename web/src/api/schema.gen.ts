@@ -567,7 +567,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cans of the studio, those that are used first first */
+        /** The cans of the studio, in the order in which they are used */
         get: operations["shelf"];
         put?: never;
         /** Put a can on the shelf */
@@ -1800,7 +1800,7 @@ export interface components {
             stain_words?: string;
             /** Format: int64 */
             step?: number;
-            /** @description The end of its window in words */
+            /** @description The end of its window in words, and whether it is from the label */
             to?: string;
             /**
              * Format: double

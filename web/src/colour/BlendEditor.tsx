@@ -21,6 +21,7 @@ type Props = {
 };
 
 const MOST = 5; // paints of a blend
+const SAME = "the same to the eye"; // as the server says it
 
 /** BlendEditor mixes parts of paints: the result beside the wanted colour, and what to change. */
 export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSaved, onClear }: Props) {
@@ -42,6 +43,12 @@ export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSav
   const add = (key: string) => {
     const found = paints.find((p) => p.key === key);
     if (found) set([...parts, { ...found.part, parts: 1 }]);
+  };
+  // A tin of a recipe was mixed: the recipe keeps the day.
+  const mixed = () => {
+    const blend = { ...draft, colour: colour || undefined, made: today() };
+    if (saved) save.mutate({ blend, rev: saved.rev });
+    else onDraft(blend);
   };
   return (
     <section aria-label="Blend" data-blend-parts={parts.length}>
@@ -137,9 +144,7 @@ export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSav
           </div>
           {result.against && (
             <p className="font-medium" data-against>
-              {result.against === "the same to the eye"
-                ? "It is the same to the eye."
-                : `It is ${result.against} than the colour you want.`}
+              {result.against === SAME ? `It is ${SAME}.` : `It is ${result.against} than the colour you want.`}
             </p>
           )}
           <div className="mt-2 flex flex-wrap gap-1">
@@ -246,9 +251,10 @@ export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSav
                 size_l: litres || 0.5,
                 mixed: today(),
                 opened: today(),
-                mixed_from: parts.filter((p) => p.parts > 0).map((p) => `${p.parts} parts of ${p.name || p.colour}`),
+                mixed_from: parts.filter((p) => p.parts > 0).map((p) => `${p.parts} ${p.parts === 1 ? "part" : "parts"} of ${p.name || p.colour}`),
               }}
               onClose={() => setTin(false)}
+              onSaved={mixed}
               onRemoved={() => undefined}
             />
           )}
