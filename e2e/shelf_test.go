@@ -73,6 +73,16 @@ func TestCansFromTheirLabels(t *testing.T) {
 	do(t, ctx, can("shellac_clear", "Shellac of ours", typeIn("can.size_l", "1"), put("can.opened", "2026-09-20"))...)
 	// A mistake in a label is said at its field, and nothing is saved over it.
 	do(t, ctx, click(`[data-do="new-can"]`), choose("can.kind", "paint_chalk"), label, typeIn("label.recoat_from_h", "-3"), shows(`[data-field="label.recoat_from_h"][data-wrong]`), keys(kb.Escape), hides("dialog"))
+	// A form that is half filled in survives a reload, and is forgotten once it is closed.
+	do(t, ctx, click(`[data-do="new-can"]`), choose("can.kind", "paint_chalk"), typeIn("can.name", "Half"), chromedp.Reload(), click(`[data-do="new-can"]`), shows("dialog"))
+	if got := value(t, ctx, "can.name"); got != "Half" {
+		t.Errorf("after a reload the name is %q", got)
+	}
+	do(t, ctx, keys(kb.Escape), hides("dialog"), click(`[data-do="new-can"]`), shows("dialog"))
+	if got := value(t, ctx, "can.name"); got != "" {
+		t.Errorf("after closing the name is still %q", got)
+	}
+	do(t, ctx, keys(kb.Escape), hides("dialog"))
 	// The level is moved with the keys, and kept.
 	do(t, ctx, click("[data-can]"), focusOn("[data-level]"), keys(kb.ArrowDown, kb.ArrowDown), click(`dialog [type=submit]`), hides("dialog"))
 

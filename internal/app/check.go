@@ -1,7 +1,6 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -353,11 +352,8 @@ func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explai
 			Kind: string(l.Kind), Name: l.Name, Group: string(l.Group), Family: l.Family.String(),
 			Colour: l.Colour, Clear: l.Clear, Microns: l.Microns, Step: l.Step, Coat: l.CoatNo,
 			Soils: l.Soils, Stain: tidy(l.Stain), StainAs: l.StainColour, StainIs: l.StainWords, Spots: l.Spots,
-			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime,
+			Driven: l.Driven, Grit: l.Grit, Padded: l.Padded, WaitsH: tidy(l.Waits), FromH: tidy(l.From), InTime: l.InTime, FromLabel: l.FromLabel,
 			Waits: words(l.Waits), From: words(l.From), To: words(l.To),
-		}
-		if l.FromLabel && explain {
-			w.To = cmp.Or(w.To, "any time") + ", from the label"
 		}
 		if l.Stain > 0 {
 			for _, x := range l.Over {

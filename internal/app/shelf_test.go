@@ -85,7 +85,7 @@ func TestPageAndCommandAgree(t *testing.T) {
 	}
 	windows := 0
 	for _, l := range z.Section.Layers {
-		if strings.HasSuffix(l.To, ", from the label") {
+		if l.FromLabel {
 			windows++
 		}
 	}

@@ -214,33 +214,34 @@ type Shown struct {
 
 // Layer is one layer of the cut.
 type Layer struct {
-	Kind    string    `json:"kind" enum:"substrate,finish,coat"`
-	Name    string    `json:"name"`
-	Group   string    `json:"group,omitempty"`
-	Mark    string    `json:"mark,omitempty" doc:"Of the substrate: its pattern"`
-	Family  string    `json:"family"`
-	Colour  string    `json:"colour,omitempty"`
-	Clear   bool      `json:"clear,omitempty"`
-	Microns float64   `json:"microns"`
-	Step    int       `json:"step,omitempty"`
-	Coat    int       `json:"coat,omitempty"`
-	Joint   *Joint    `json:"joint,omitempty"`
-	Soils   []string  `json:"soils,omitempty"`
-	Stain   float64   `json:"stain,omitempty"`
-	StainAs string    `json:"stain_colour,omitempty"`
-	StainIs string    `json:"stain_words,omitempty" doc:"The stain in words; absent where it is not visible"`
-	Over    []float64 `json:"stain_over,omitempty" doc:"The stain at the moments of faces"`
-	Spots   bool      `json:"spots,omitempty"`
-	Driven  []string  `json:"driven,omitempty" doc:"Those soils that sanding drove in"`
-	Grit    int       `json:"grit,omitempty" doc:"Grit of the scratches on its face"`
-	Padded  bool      `json:"padded,omitempty"`
-	WaitsH  float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
-	FromH   float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
-	ToH     *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
-	Waits   string    `json:"waits,omitempty" doc:"The wait in words"`
-	From    string    `json:"from,omitempty" doc:"The beginning of its window in words"`
-	To      string    `json:"to,omitempty" doc:"The end of its window in words, and whether it is from the label"`
-	InTime  bool      `json:"in_time,omitempty" doc:"The next coat goes on within the window"`
+	Kind      string    `json:"kind" enum:"substrate,finish,coat"`
+	Name      string    `json:"name"`
+	Group     string    `json:"group,omitempty"`
+	Mark      string    `json:"mark,omitempty" doc:"Of the substrate: its pattern"`
+	Family    string    `json:"family"`
+	Colour    string    `json:"colour,omitempty"`
+	Clear     bool      `json:"clear,omitempty"`
+	Microns   float64   `json:"microns"`
+	Step      int       `json:"step,omitempty"`
+	Coat      int       `json:"coat,omitempty"`
+	Joint     *Joint    `json:"joint,omitempty"`
+	Soils     []string  `json:"soils,omitempty"`
+	Stain     float64   `json:"stain,omitempty"`
+	StainAs   string    `json:"stain_colour,omitempty"`
+	StainIs   string    `json:"stain_words,omitempty" doc:"The stain in words; absent where it is not visible"`
+	Over      []float64 `json:"stain_over,omitempty" doc:"The stain at the moments of faces"`
+	Spots     bool      `json:"spots,omitempty"`
+	Driven    []string  `json:"driven,omitempty" doc:"Those soils that sanding drove in"`
+	Grit      int       `json:"grit,omitempty" doc:"Grit of the scratches on its face"`
+	Padded    bool      `json:"padded,omitempty"`
+	WaitsH    float64   `json:"waits_h,omitempty" doc:"Until the next coat, or the plan's end"`
+	FromH     float64   `json:"from_h,omitempty" doc:"Its window for the next coat here"`
+	ToH       *float64  `json:"to_h,omitempty" doc:"Absent where there is no latest"`
+	Waits     string    `json:"waits,omitempty" doc:"The wait in words"`
+	From      string    `json:"from,omitempty" doc:"The beginning of its window in words"`
+	To        string    `json:"to,omitempty" doc:"The end of its window in words"`
+	InTime    bool      `json:"in_time,omitempty" doc:"The next coat goes on within the window"`
+	FromLabel bool      `json:"from_label,omitempty" doc:"Its window is from the label of its can"`
 }
 
 // Mark is a step that leaves no layer.

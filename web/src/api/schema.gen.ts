@@ -1772,6 +1772,8 @@ export interface components {
              * @description Its window for the next coat here
              */
             from_h?: number;
+            /** @description Its window is from the label of its can */
+            from_label?: boolean;
             /**
              * Format: int64
              * @description Grit of the scratches on its face
@@ -1800,7 +1802,7 @@ export interface components {
             stain_words?: string;
             /** Format: int64 */
             step?: number;
-            /** @description The end of its window in words, and whether it is from the label */
+            /** @description The end of its window in words */
             to?: string;
             /**
              * Format: double

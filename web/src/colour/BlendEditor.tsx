@@ -251,7 +251,9 @@ export function BlendEditor({ draft, saved, want, cans, palettes, onDraft, onSav
                 size_l: litres || 0.5,
                 mixed: today(),
                 opened: today(),
-                mixed_from: parts.filter((p) => p.parts > 0).map((p) => `${p.parts} ${p.parts === 1 ? "part" : "parts"} of ${p.name || p.colour}`),
+                mixed_from: parts
+                  .filter((p) => p.parts > 0)
+                  .map((p) => `${p.parts} ${p.parts === 1 ? "part" : "parts"} of ${p.name || p.colour}`),
               }}
               onClose={() => setTin(false)}
               onSaved={mixed}

@@ -10,6 +10,7 @@ import { useShelf } from "../shelf/useShelf";
 import { Choice } from "../ui/Choice";
 import { useLater } from "../ui/later";
 import { useKeptText } from "../ui/typed";
+import { useKept } from "../ui/useKept";
 import { BlendEditor } from "./BlendEditor";
 import { Recipes } from "./Recipes";
 import { Swatch } from "./Swatch";
@@ -41,25 +42,6 @@ export default function ColourPage() {
 type Draft = { blend: Blend; saved?: { id: string; rev: number } };
 const EMPTY: Draft = { blend: { parts: [] } };
 
-/** useDraft is the blend at work; it survives a reload. */
-function useDraft(): [Draft, (d: Draft) => void] {
-  const [text, keep] = useKeptText("rutile.blend");
-  const [draft, set] = useState<Draft>(() => {
-    try {
-      return text ? (JSON.parse(text) as Draft) : EMPTY;
-    } catch {
-      return EMPTY;
-    }
-  });
-  return [
-    draft,
-    (d) => {
-      set(d);
-      keep(d.blend.parts.length ? JSON.stringify(d) : undefined);
-    },
-  ];
-}
-
 const TYPING = 200; // ms
 
 function ColourView() {
@@ -67,7 +49,8 @@ function ColourView() {
   const [kept, keep] = useKeptText("rutile.want");
   const [text, setText] = useState(query.get("want") ?? kept);
   const [from, setFrom] = useState("");
-  const [draft, setDraft] = useDraft();
+  const [draft, change] = useKept<Draft>("rutile.blend", () => EMPTY);
+  const setDraft = (d: Draft) => change(() => d);
   const palettes = usePalettes();
   const shelf = useShelf();
   const later = useLater(text.trim(), TYPING);

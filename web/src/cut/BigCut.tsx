@@ -111,7 +111,9 @@ function Window({ g, width, small }: { g: Gauge; width: number; small?: boolean 
       {g.open && <path d={`M${width - 7} ${y - 5}l7 5-7 5`} fill="none" stroke="currentColor" strokeWidth="1.4" />}
       <path d={`M${g.at - 5} ${y - 9}h10l-5 8z`} fill="currentColor" />
       <text x={0} y={y + 14} fill="currentColor" fontSize={small ? 10 : 11}>
-        {small ? `${g.l.waits} of ${g.l.from}` : `${g.l.waits}; window ${g.l.from} to ${g.l.to ?? "any time"}`}
+        {small
+          ? `${g.l.waits} of ${g.l.from}`
+          : `${g.l.waits}; ${g.l.from_label ? "label" : "window"} ${g.l.from} to ${g.l.to ?? "any time"}`}
       </text>
     </g>
   );

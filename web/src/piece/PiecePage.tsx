@@ -10,6 +10,7 @@ import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
 import { LEAD_STATES, LeadNote } from "../identify/LeadView";
 import { PIECE_VIEWS, PieceOverview, PieceRail, type PieceView } from "../overview/PieceOverview";
+import { byLabel } from "../section/Cut";
 import { OpenContext, useSession } from "../session/useSession";
 import { withReading } from "../survey/Meter";
 import { focusOn } from "../ui/focus";
@@ -313,6 +314,7 @@ function Windows({ judged }: { judged: ZoneResult | undefined }) {
     <>
       Longest wait: {longest.waits} after {longest.name.toLowerCase()}; recoat from {longest.from}
       {longest.to ? ` to ${longest.to}` : ""}
+      {byLabel(longest)}
     </>
   );
 }

@@ -2,7 +2,7 @@ import { useId, useRef, useState } from "react";
 import type { Schemas, Verdict } from "../api/client";
 import { JointSign } from "../ui/Mark";
 import { film, type Units, useUnits } from "../ui/units";
-import type { Band, Drawing } from "./layout";
+import type { Band, Drawing, Layer } from "./layout";
 import { lightOn, Texture } from "./texture";
 
 type Props = {
@@ -177,6 +177,9 @@ export const HOLDS: Record<string, string> = {
   meant: "is meant to flake",
 };
 
+/** byLabel marks a window that is from the label of a can. */
+export const byLabel = (l: Layer) => (l.from_label ? ", from the label" : "");
+
 /** bandSays is a layer in words: for screen readers and while it is pointed at. */
 export function bandSays({ l }: Band, u: Units): string {
   const out = [l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name];
@@ -192,7 +195,7 @@ export function bandSays({ l }: Band, u: Units): string {
     const last = l.from_h === undefined;
     out.push(last ? `then ${l.waits} to the end` : `${l.waits} until the next coat`);
   }
-  if (l.from) out.push(l.to ? `window ${l.from} to ${l.to}` : `window from ${l.from}`);
+  if (l.from) out.push((l.to ? `window ${l.from} to ${l.to}` : `window from ${l.from}`) + byLabel(l));
   return out.join("; ");
 }
 

@@ -13,6 +13,7 @@ import { NumberField, TextField } from "../ui/Field";
 import { FileInput } from "../ui/FileInput";
 import { SaveBar } from "../ui/SaveBar";
 import { date, perGram, perLitre, useUnits, volume, volumeUnit, weightUnit } from "../ui/units";
+import { useKept } from "../ui/useKept";
 import { ADDITIVE } from "./carry";
 import { LabelFields } from "./LabelFields";
 import { Tin } from "./Tin";
@@ -32,17 +33,23 @@ type Props = {
 export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
   const v = useVocab();
   const u = useUnits();
-  const [x, setX] = useState<Can>(can ? canOf(can) : { id: "new", kind: "", ...start });
+  const [x, change, forget] = useKept<Can>(`rutile.can.${can?.id ?? (start ? "mixed" : "new")}`, () =>
+    can ? canOf(can) : { id: "new", kind: "", ...start },
+  );
+  const close = () => {
+    forget();
+    onClose();
+  };
   const [weighing, setWeighing] = useState(false);
   const put = usePutCan((saved) => {
     onSaved?.(saved);
-    onClose();
+    close();
   });
   const remove = useRemoveCan((gone) => {
     onRemoved(gone);
-    onClose();
+    close();
   });
-  const set = (part: Partial<Can>) => setX((now) => ({ ...now, ...part }));
+  const set = (part: Partial<Can>) => change((now) => ({ ...now, ...part }));
   const product = v.products.find((p) => p.id === x.kind);
   const kinds = [
     ...v.products.map((p) => ({ id: p.id, name: p.name, group: p.role })),
@@ -56,7 +63,7 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
   const shines = product?.role === "paint" || product?.role === "clear";
   const amount = size ? volume(left ?? 0, u) : "";
   return (
-    <Dialog title={can ? can.title : "New can"} wide onClose={onClose}>
+    <Dialog title={can ? can.title : "New can"} wide onClose={close}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -182,7 +189,7 @@ export function CanEditor({ can, start, onClose, onSaved, onRemoved }: Props) {
         <SaveBar
           saving={put}
           ready={!!x.kind}
-          onClose={onClose}
+          onClose={close}
           remove={can && { says: "Take off the shelf", name: "remove-can", run: () => remove.mutate(can) }}
         />
       </form>
