@@ -67,19 +67,24 @@ func partName(c *craft.Craft, p *wire.BlendPart) string {
 	return out
 }
 
-// blendSays is a blend in words: 5 parts of white, 2 of ink.
+// blendSays is a blend in words: 5 parts of white and 2 of ink, or white alone.
 func blendSays(c *craft.Craft, parts []wire.BlendPart) string {
 	var out []string
+	alone := ""
 	for i := range parts {
 		p := &parts[i]
 		if p.Parts == 0 {
 			continue
 		}
 		if len(out) == 0 {
+			alone = partName(c, p) + " alone"
 			out = append(out, measure.Count(p.Parts, "part", "parts")+" of "+partName(c, p))
 		} else {
 			out = append(out, fmt.Sprintf("%d of %s", p.Parts, partName(c, p)))
 		}
+	}
+	if len(out) == 1 {
+		return alone
 	}
 	return craft.List(out)
 }

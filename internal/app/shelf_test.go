@@ -307,7 +307,7 @@ func TestBlendsOfAStudio(t *testing.T) {
 	s := studio(t)
 	recipe := `{"name": "Green", "colour": "#6f8474", "parts": [{"kind": "paint_chalk", "colour": "#f4f1e8", "parts": 4}, {"kind": "paint_chalk", "colour": "#2f4a3c", "parts": 3}]}`
 	b, err := s.PutBlend(ctx, "", 0, []byte(recipe))
-	if err != nil || b.Rev != 1 || b.Result == "" || b.Says == "" {
+	if err != nil || b.Rev != 1 || b.Result == "" || !strings.HasPrefix(b.Says, "4 parts of ") || !strings.Contains(b.Says, " and 3 of ") {
 		t.Fatalf("%+v, %v", b, err)
 	}
 	for doc, says := range map[string]string{
@@ -331,7 +331,7 @@ func TestBlendsOfAStudio(t *testing.T) {
 	}
 	// A blend of one paint is that paint.
 	one, err := s.Blend(ctx, []byte(`{"parts": [{"kind": "paint_chalk", "colour": "#6f8474", "parts": 3}]}`), BlendOptions{})
-	if err != nil || one.Colour != "#6f8474" {
+	if err != nil || one.Colour != "#6f8474" || !strings.HasSuffix(one.Says, " alone") {
 		t.Errorf("%+v, %v", one, err)
 	}
 	var unfit *Unfit
