@@ -31,7 +31,7 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 	a := start(t, false)
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, chromedp.Navigate(a.url("/")), click(`[data-do="new-piece"]`), typeIn("piece.name", "Sea chest"), keys(kb.Enter), focused("#work"),
-		chromedp.Focus(chromedp.CSS(of("zone_name"))), keys("Outside", kb.Tab), pick("beech"), verdict("watch"), focused(`input[data-field="finish"]`), pick("polyurethane"), typeIn("piece.made", "2012"), choose("look", "chippy"), click(`[data-quick="#c9d2cd"]`),
+		chromedp.Focus(chromedp.CSS(of("zone_name"))), keys("Outside", kb.Tab), pick("beech"), verdict("watch"), focused(`input[data-field="finish"]`), pick("polyurethane"), focused(`button[data-field="finish"]`), typeIn("piece.made", "2012"), choose("look", "chippy"), click(`[data-quick="#c9d2cd"]`),
 		click(`[data-nothing="soils"]`), keys("3"))
 	for _, words := range []string{"detergent", "milk paint", "chippy", "dust off", "water-based clear"} {
 		do(t, ctx, addStep(words)...)
@@ -176,7 +176,7 @@ func TestWhatARuleAsksForIsEntered(t *testing.T) {
 	const paler, knob = `[data-code="effect.fabric_lighter"]`, `[data-code="prep.no_removal"]`
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/cushion/plan")), verdict("fails"), asks("effect.fabric_lighter", "target"), focused(of("target")), typeIn("target", "#3a1f1e"), hides(paler), saved())
 	// Bare cement has an age; a colour of its own is the ground that paint must hide.
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/ends/survey")), verdict("fails"), click(of("substrate")), pick("concrete"), typeIn("age_days", "30"), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/14/ends/survey")), verdict("fails"), click(of("substrate")), pick("concrete"), focused(`button[data-field="substrate"]`), typeIn("age_days", "30"), saved())
 	if z := a.stored("14").Piece.Zones; z[2].Target.Colour != "#3a1f1e" || z[1].AgeDays == nil || *z[1].AgeDays != 30 {
 		t.Errorf("kept: %+v, %+v", z[2].Target, z[1].AgeDays)
 	}
