@@ -53,6 +53,15 @@ func checkCommand() *cobra.Command {
 	return cmd
 }
 
+// unitsOf are the units that --units names.
+func unitsOf(name string) (measure.Units, error) {
+	u, ok := measure.UnitsNamed(name)
+	if !ok {
+		return u, fmt.Errorf("--units %s: units are metric or us", name)
+	}
+	return u, nil
+}
+
 func identifyCommand() *cobra.Command {
 	var text bool
 	var zone string
@@ -91,9 +100,9 @@ func areasCommand() *cobra.Command {
 			"Exit code 0: done. 2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
-			u, ok := measure.UnitsNamed(units)
-			if !ok {
-				return fmt.Errorf("--units %s: units are metric or us", units)
+			u, err := unitsOf(units)
+			if err != nil {
+				return err
 			}
 			first := true
 			return eachPiece(cmd, files, func(_ string, p *wire.Piece) error {

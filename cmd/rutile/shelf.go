@@ -71,9 +71,9 @@ func shelfCommand() *cobra.Command {
 			"their labels say.\nExit code 0: done. 2: an input cannot be used.",
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			u, ok := measure.UnitsNamed(units)
-			if !ok {
-				return fmt.Errorf("--units %s: units are metric or us", units)
+			u, err := unitsOf(units)
+			if err != nil {
+				return err
 			}
 			if from == (source{}) {
 				from.data = defaultData()
@@ -208,9 +208,9 @@ func needsCommand() *cobra.Command {
 			"2: an input cannot be used.",
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, files []string) error {
-			u, ok := measure.UnitsNamed(units)
-			if !ok {
-				return fmt.Errorf("--units %s: units are metric or us", units)
+			u, err := unitsOf(units)
+			if err != nil {
+				return err
 			}
 			cans, err := from.cans(cmd.Context())
 			if err != nil {

@@ -53,7 +53,7 @@ func TestBlendCommand(t *testing.T) {
 	if err := os.WriteFile(gpl, []byte("GIMP Palette\nName: Two\n244 241 232 White\n39 50 74 Ink\n"), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if text, _, code := rutile("", "blend", "#8090a0", "--palette", gpl, "--text", "--kind", "chalk paint"); code != 0 || !strings.Contains(text, "of Ink") {
+	if text, _, code := rutile("", "blend", "#8090a0", "--palette", gpl, "--text", "--kind", "chalk paint"); code != 0 || !strings.Contains(text, "of “Ink”") {
 		t.Errorf("%d, %s", code, text)
 	}
 	for _, args := range [][]string{{"blend", "mauvish"}, {"blend", "#fff", "--kind", "mud"}, {"blend", "#fff", "--palette", "shelf_test.go"}, {"blend", "#fff", "--kind", "clear_wb"}, {"blend"}} {

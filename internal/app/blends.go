@@ -70,21 +70,23 @@ func partName(c *craft.Craft, p *wire.BlendPart) string {
 // blendSays is a blend in words: 5 parts of white and 2 of ink, or white alone.
 func blendSays(c *craft.Craft, parts []wire.BlendPart) string {
 	var out []string
-	alone := ""
+	name := ""
 	for i := range parts {
 		p := &parts[i]
 		if p.Parts == 0 {
 			continue
 		}
+		if name = partName(c, p); p.Name != "" {
+			name = "“" + name + "”"
+		}
 		if len(out) == 0 {
-			alone = partName(c, p) + " alone"
-			out = append(out, measure.Count(p.Parts, "part", "parts")+" of "+partName(c, p))
+			out = append(out, measure.Count(p.Parts, "part", "parts")+" of "+name)
 		} else {
-			out = append(out, fmt.Sprintf("%d of %s", p.Parts, partName(c, p)))
+			out = append(out, fmt.Sprintf("%d of %s", p.Parts, name))
 		}
 	}
 	if len(out) == 1 {
-		return alone
+		return name + " alone"
 	}
 	return craft.List(out)
 }

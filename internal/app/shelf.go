@@ -421,7 +421,7 @@ func importedWords(fresh, same, refused int) string {
 	if refused > 0 {
 		out = append(out, measure.Count(refused, "row", "rows")+" cannot be used")
 	}
-	return craft.Upper(craft.List(out)) + "."
+	return craft.Upper(strings.Join(out, "; ")) + "."
 }
 
 // ExportCans is the shelf as CSV.

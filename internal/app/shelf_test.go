@@ -279,7 +279,7 @@ func TestTheSameCSVTwice(t *testing.T) {
 		t.Fatalf("%+v, %v", first, err)
 	}
 	second, err := s.ImportCans(ctx, data, false)
-	if err != nil || len(second.New) != 0 || second.Same != 3 || second.Says != "No new can, 3 are on the shelf already and 1 row cannot be used." {
+	if err != nil || len(second.New) != 0 || second.Same != 3 || second.Says != "No new can; 3 are on the shelf already; 1 row cannot be used." {
 		t.Errorf("%+v, %v", second, err)
 	}
 	out, err := s.ExportCans(ctx)

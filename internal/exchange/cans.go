@@ -22,6 +22,7 @@ const (
 	MaxCansBytes = 4 << 20
 	MaxCanRows   = 10_000
 	maxColumns   = 60
+	maxLine      = 40_000 // bytes
 )
 
 // Cans are cans as they were read, with the rows that were not taken.
@@ -325,6 +326,12 @@ func ReadCans(c *craft.Craft, data []byte) (*Cans, error) {
 	}
 	if n := strings.Count(text, "\n"); n > MaxCanRows+1 {
 		return nil, errorf("The file has %d rows; at most %d are read.", n, MaxCanRows)
+	}
+	n := 0
+	for line := range strings.Lines(text) { // before they are taken apart
+		if n++; len(line) > maxLine {
+			return nil, errorf("Line %d is longer than %d characters.", n, maxLine)
+		}
 	}
 	first, _, _ := strings.Cut(text, "\n")
 	sep, cols, ok := headingOf(columns(c), first)

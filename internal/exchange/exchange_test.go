@@ -106,6 +106,14 @@ func TestBadRowsAreNamed(t *testing.T) {
 	}
 }
 
+// A line is measured before it is taken apart.
+func TestALongLineIsNamed(t *testing.T) {
+	_, err := ReadCans(c, []byte("kind,name\npaint_chalk,A\n"+strings.Repeat(",", maxLine)+"\n"))
+	if err == nil || err.Error() != "Line 3 is longer than 40000 characters." {
+		t.Error(err)
+	}
+}
+
 func TestTenThousandRows(t *testing.T) {
 	var b strings.Builder
 	b.WriteString("name,kind,size_l\n")

@@ -25,7 +25,7 @@ export function Coats({ piece, zone }: Props) {
   });
   const c = q.data;
   return (
-    <section aria-label="Colour" className="min-w-0">
+    <section aria-label="Colour" className={`min-w-0 ${q.isPending ? "max-xl:min-h-dvh" : ""}`}>
       <h2 className="font-semibold text-primary text-xl">Coat by coat</h2>
       {q.isError && (
         <p role="alert" className="text-error">

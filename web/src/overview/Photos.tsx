@@ -7,6 +7,7 @@ import { Choice } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { useStable } from "../ui/stable";
 import { date, useUnits } from "../ui/units";
+import { useFileDrop } from "../ui/useFileDrop";
 import { sendPhoto } from "./sendPhoto";
 import { Thumb } from "./Thumb";
 
@@ -28,11 +29,11 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
   const [at, setAt] = useState(0);
   const [busy, setBusy] = useState<{ n: number; of: number; name: string }>();
   const [said, setSaid] = useState<string[]>([]);
-  const [over, setOver] = useState(false);
   const [pointing, setPointing] = useState(point);
   const pick = useRef<HTMLInputElement>(null);
   const here = photos[Math.min(at, photos.length - 1)];
 
+  const { drop, dropping } = useFileDrop((files) => void take(files));
   const take = async (files: File[]) => {
     if (busy || !files.length) return;
     const told: string[] = [];
@@ -68,20 +69,7 @@ export function Photos({ piece, onPiece, latest, point }: Props) {
 
   const put = (f: Photo) => onPiece({ ...piece, photos: photos.map((x) => (x.file === f.file ? f : x)) });
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: pictures may be dropped anywhere; the button does the same
-    <div
-      className={`min-h-0 flex-1 px-3 py-4 sm:px-5 ${over ? "wash outline-2 outline-accent outline-dashed -outline-offset-8" : ""}`}
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        void take([...e.dataTransfer.files]);
-      }}
-    >
+    <div className={`min-h-0 flex-1 px-3 py-4 sm:px-5 ${dropping}`} {...drop}>
       <div className="mx-auto max-w-6xl">
         <div className="mb-3 flex flex-wrap items-center gap-3">
           <div className="min-w-0 flex-1">

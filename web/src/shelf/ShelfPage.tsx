@@ -10,6 +10,7 @@ import { StatusStrip } from "../frame/StatusStrip";
 import { FileInput } from "../ui/FileInput";
 import { useLater } from "../ui/later";
 import { count } from "../ui/units";
+import { useFileDrop } from "../ui/useFileDrop";
 import { CanEditor } from "./CanEditor";
 import { ImportCans } from "./ImportCans";
 import { Tin } from "./Tin";
@@ -45,7 +46,7 @@ function ShelfView() {
   const [open, setOpen] = useState<string | undefined>(query.get("can") ?? undefined); // "" for a new one
   const [gone, setGone] = useState<ShelfCan>();
   const [file, setFile] = useState<File>();
-  const [over, setOver] = useState(false);
+  const { drop, dropping } = useFileDrop(([first]) => setFile(first));
   const search = useRef<HTMLInputElement>(null);
   const pick = useRef<HTMLInputElement>(null);
   const back = usePutCan(() => setGone(undefined));
@@ -53,25 +54,13 @@ function ShelfView() {
     { key: "n", says: "New can", run: () => setOpen("") },
     { key: "/", says: "Search", run: () => search.current?.focus() },
   ]);
+  if (shelf.isPending) return null; // nothing moves once it is drawn
   const cans = shelf.data?.cans ?? [];
   const groups = [...new Set(cans.map((c) => c.role))].sort((a, b) => ROLES.indexOf(a) - ROLES.indexOf(b));
   const shown = open === undefined ? undefined : cans.find((c) => c.id === open);
   const bad = cans.filter((c) => c.warnings.some((w) => w.id === "past")).length;
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: a file may be dropped anywhere; the button does the same
-    <div
-      className={`mx-auto w-full max-w-7xl flex-1 px-3 py-4 sm:px-5 ${over ? "wash outline-2 outline-accent outline-dashed -outline-offset-8" : ""}`}
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        setFile(e.dataTransfer.files[0]);
-      }}
-    >
+    <div className={`mx-auto w-full max-w-7xl flex-1 px-3 py-4 sm:px-5 ${dropping}`} {...drop}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         <input
           ref={search}
