@@ -40,6 +40,29 @@ func got[T any](a *app, path string) T {
 	return out
 }
 
+// putCan changes a can as another tab would.
+func (a *app) putCan(x *wire.Can, rev int) {
+	a.t.Helper()
+	body, err := json.Marshal(x)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	q, err := http.NewRequest(http.MethodPut, a.url("/api/shelf/"+x.ID), strings.NewReader(string(body)))
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	q.Header.Set("Content-Type", "application/json")
+	q.Header.Set("If-Match", fmt.Sprintf("%q", fmt.Sprint(rev)))
+	r, err := http.DefaultClient.Do(q)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	r.Body.Close()
+	if r.StatusCode != http.StatusOK {
+		a.t.Fatal(r.Status)
+	}
+}
+
 // giveFile gives a file to an input.
 func giveFile(name, file string) act {
 	return chromedp.SetUploadFiles(chromedp.CSS(fmt.Sprintf(`input[data-file=%q]`, name)), []string{file})
@@ -178,14 +201,14 @@ func TestAColourFromAPhotograph(t *testing.T) {
 		t.Fatal(err)
 	}
 	do(t, ctx, click(`[data-marking="white"]`), at(.75, .5), shows(`[data-ring="white"]`), contains("[data-patch]", "Corrected by the white patch"))
-	do(t, ctx, chromedp.Sleep(200*time.Millisecond), scrolled(`[data-do="take-patch"]`), click(`[data-do="take-patch"]`), shows("[data-nearest]"), choose("from", "foyer"), contains("[data-blend]", "of"), shows(`[data-blend="1"]`))
+	do(t, ctx, chromedp.Sleep(200*time.Millisecond), scrolled(`[data-do="take-patch"]`), click(`[data-do="take-patch"]`), shows("[data-nearest]"), choose("from", "foyer"), contains("[data-nearest]", "Best of 36 paints"), shows(`[data-blend="2"]`))
 	fixed, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("[data-nearest]").dataset.nearest`))
 	if err != nil || fixed == plain {
 		t.Errorf("the white patch changes nothing: %s, %v", fixed, err)
 	}
 	do(t, ctx, click(`[data-blend="0"] [data-do="take-blend"]`), shows("[data-result]"))
 	n, err := chromedp.Run(ctx, chromedp.Evaluate[int](`document.querySelectorAll("[data-part]").length`))
-	if err != nil || n < 2 || n > 3 {
+	if err != nil || n != 3 {
 		t.Errorf("a blend of %d paints, %v", n, err)
 	}
 	before, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("[data-result]").dataset.result`))
@@ -228,21 +251,7 @@ func TestIsTheBagEnough(t *testing.T) {
 		}
 		full := c.Can
 		full.LeftL = nil
-		body, err := json.Marshal(full)
-		if err != nil {
-			t.Fatal(err)
-		}
-		q, err := http.NewRequest(http.MethodPut, a.url("/api/shelf/"+c.ID), strings.NewReader(string(body)))
-		if err != nil {
-			t.Fatal(err)
-		}
-		q.Header.Set("Content-Type", "application/json")
-		q.Header.Set("If-Match", fmt.Sprintf("%q", fmt.Sprint(c.Rev)))
-		r, err := http.DefaultClient.Do(q)
-		if err != nil || r.StatusCode != http.StatusOK {
-			t.Fatal(r, err)
-		}
-		r.Body.Close()
+		a.putCan(&full, c.Rev)
 	}
 	do(t, ctx, chromedp.Reload(), shows(`[data-item="paint_milk"][data-state="enough"]`), chromedp.Navigate(a.url("/pieces/24/outside")), hides(`[data-code="mix.short"]`))
 }
@@ -284,20 +293,7 @@ func TestALabelChangesAVerdict(t *testing.T) {
 		if c.ID == "yard-foyer-cream" {
 			other := c.Can
 			other.Label = &wire.Label{NotOn: []string{"melamine_film"}}
-			body, err := json.Marshal(other)
-			if err != nil {
-				t.Fatal(err)
-			}
-			q, err := http.NewRequest(http.MethodPut, a.url("/api/shelf/"+c.ID), strings.NewReader(string(body)))
-			if err != nil {
-				t.Fatal(err)
-			}
-			q.Header.Set("If-Match", fmt.Sprintf("%q", fmt.Sprint(c.Rev)))
-			r, err := http.DefaultClient.Do(q)
-			if err != nil || r.StatusCode != http.StatusOK {
-				t.Fatal(r, err)
-			}
-			r.Body.Close()
+			a.putCan(&other, c.Rev)
 		}
 	}
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/tray/mix")), shows(`[data-stale="1"]`), click(`[data-do="freshen"]`), hides("[data-stale]"), saved(), keys("3"), verdict("fails"), shows(`[data-code="mix.label"]`), click("[data-undo]"), verdict("sound"))
