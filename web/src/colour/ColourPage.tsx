@@ -119,6 +119,7 @@ function ColourView() {
                       <button
                         type="button"
                         data-do="take-blend"
+                        disabled={nearest.isPlaceholderData}
                         className={`btn ${i === 0 ? "btn-primary" : ""}`}
                         onClick={() => take(b.parts)}
                       >
