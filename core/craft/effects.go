@@ -64,6 +64,8 @@ type EffectRow struct {
 	// Recipes are how it is made: one, or one for each way of crackling; none for what is worked on
 	// dry paint and sealed.
 	Recipes []Recipe
+	// Cards are what it changes on the laying cards of its coats.
+	Cards []EffectCard
 }
 
 // DriesTo is the family that the face then is; false where that stays as it was.
@@ -108,6 +110,7 @@ var (
 var defaultEffects = []EffectRow{
 	{
 		ID: "chippy", Name: "Chippy",
+		Cards:  chippyCards,
 		How:    "powder paint without additive over a sealed, slick film; resist patches of wax, or of shellac or lacquer that is still tacky",
 		Wants:  "at least two coats; warm air speeds the flaking; scrape with a metal blade, sand with 220 to 400, then vacuum",
 		Trap:   "nothing chips on bare wood; chipping can start again whenever it gets wet, so seal with wax or oil, never a water-based clear; it settles over two or three days",
@@ -123,6 +126,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "layered_chippy", Name: "Layered and chippy",
+		Cards:   chippyCards,
 		How:     "two to four colours under one solid top colour",
 		Wants:   "lower layers fully dry, with contrast between layers",
 		Trap:    "you cannot choose which layer shows where",
@@ -138,6 +142,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "crackle", Name: "Crackle",
+		Cards:  crackleCards,
 		How:    "a dry base coat, crackle medium, then one thick stroke of water-based matt paint",
 		Wants:  "contrast between base and top; the top stroke sets the direction; the thicker the coat, the wider the cracks",
 		Trap:   "no second stroke; it sets within minutes; wipe a mistake back to the base while wet",
@@ -150,6 +155,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "lift_off", Name: "Lift-off",
+		Cards:  liftCards,
 		How:    "lift medium between two colours; the top coat is pulled off in streaks with a rag or roller",
 		Wants:  "a flat part; stand an upright part flat, or use a fan",
 		Trap:   "runs on upright parts",
@@ -158,6 +164,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "distress_wet", Name: "Worn with a damp cloth",
+		Cards:  distressCards,
 		How:    "a damp cloth on clay or chalk paint, at edges and handled places",
 		Wants:  "within hours; the longer you wait, the more effort it takes",
 		Trap:   "soaks and loosens a flaking film",
@@ -166,6 +173,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "distress_dry", Name: "Worn with abrasive",
+		Cards:  distressCards,
 		How:    "sand dry paint with 220, then 320",
 		Wants:  "which colour below should show",
 		Trap:   "cuts through to the wood and exposes whatever bleeds",
@@ -178,6 +186,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "enamelware", Name: "Enamelware",
+		Cards:  enamelwareCards,
 		How:    "a dark base, a pale coat thinned to level out, worn at the rims, then a satin or gloss clear",
 		Wants:  "metal",
 		Trap:   "evenly spaced spots look like an animal print",
@@ -197,6 +206,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "glaze", Name: "Glazed",
+		Cards:  glazeCards,
 		How:    "sealed paint; glaze small sections and wipe with the grain; next glaze after a day; clear coat after a day if brushed, overnight if sprayed",
 		Wants:  "time; judge it when dry",
 		Trap:   "on absorbent paint it grabs at once",
@@ -206,6 +216,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "drawn_grain", Name: "Drawn grain",
+		Cards:  drawnGrainCards,
 		How:    "a generous glaze straight on matt paint, dragged with a dry brush held short",
 		Wants:  "two days before wax",
 		Trap:   "",
@@ -215,6 +226,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "marble", Name: "Marble",
+		Cards:  marbleCards,
 		How:    "mid-tone sponged on, misted, blotted and feathered while wet; a second layer; irregular fine veins",
 		Wants:  "a reference picture; a smooth, primed base; three coats of hard clear",
 		Trap:   "veins that are straight, centred or evenly spaced",
@@ -222,6 +234,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "limed", Name: "Limed",
+		Cards: limedCards,
 		How:   "white wax or wash rubbed into open grain and wiped",
 		Wants: "open-grained wood with the grain brushed out",
 		Trap:  "",
@@ -245,6 +258,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "gild", Name: "Gilded",
+		Cards:  gildCards,
 		How:    "size, wait until it is tacky, lay the leaf, brush off, seal",
 		Wants:  "a smooth, sealed base in a warm colour",
 		Trap:   "too wet and the leaf drowns; too dry and it does not stick",
@@ -272,6 +286,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "colour_blend", Name: "Blended colours",
+		Cards:  blendCards,
 		How:    "two or three wet colours worked into each other with mist",
 		Wants:  "slow-drying paint; work one section at a time",
 		Trap:   "muddy colours when overworked",
@@ -279,6 +294,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "wash_wipe", Name: "Wash, wiped back",
+		Cards: washCards,
 		How:   "thinned paint brushed on and wiped back to a thin veil; can be repeated",
 		Wants: "texture or grain; turn the rag often",
 		Trap:  "grabs on an absorbent base",
@@ -302,6 +318,7 @@ var defaultEffects = []EffectRow{
 	},
 	{
 		ID: "fabric_dye", Name: "Dyed cloth",
+		Cards: clothCards,
 		How:   "soaked cloth, thinned paint, sanded soft between coats, then buffed wax or a sealer",
 		Wants: "a colour darker than the cloth",
 		Trap:  "stiff if the paint is not thinned enough",

@@ -118,6 +118,8 @@ type ProductRow struct {
 	Keeps, KeepsOpen int
 	// Density is what a litre of it weighs, in kilograms.
 	Density float64
+	// Mixing and Laying are the ids of how it is mixed and laid, see [Mixings] and [Layings].
+	Mixing, Laying string
 	// Label is what the label of a can says, and Can which of a piece's cans it is, from 1; nil and 0 for a
 	// kind.
 	Label *Label
@@ -245,12 +247,12 @@ var defaultProducts = []ProductRow{
 	p1("stain_spirit", "Spirit stain", RoleStain, NoCoat, Alcohol, .5, 1, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2400, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_water", "Water stain", RoleStain, NoCoat, Water, 2, 4, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 1800, 0, "raises the grain; bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 2} }),
 	p1("stain_gel", "Gel stain", RoleStain, NoCoat, Solvent, 8, 24, Never, Never, 3, 12, 0, 0, 10, 80).look(Matt, "", 2600, 2, "bleeds until sealed").with(func(p *ProductRow) { p.Leaves = Implied{Dye, 1}; p.Rags = true }),
-	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that should be smooth").with(func(p *ProductRow) { p.Durability = 1 }).as(1, ForGrain),
-	p1("oxalic_bleach", "Oxalic bleach", RoleStain, NoCoat, Water, 2, 24, Never, 24, 1, 10, 0, 0, 10, 80).look(Matt, "", 1200, 0, "takes out iron stain; toxic: gloves, rinse, never dry-sand the residue").with(func(p *ProductRow) { p.Removes = []Bleeder{IronTannin}; p.Acid = true }).as(1, ForIronStain),
-	p1("size_leaf", "Leaf size", RoleMedium, GP, Water, .3, .3, 12, Never, 1, 14, 5, 0, 12, 75).look(Satin, "", 3600, 1, "lay the leaf while it is tacky; seal afterwards").with(func(p *ProductRow) { p.Tacky = Window{.3, 12}; p.NoScuff = true }).as(1, ForSize).sold([]Sheen{Satin}, .1, .25),
-	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true; p.Yellowing = 3.5 }).as(5, ForClear).by("rag", "brush"),
+	p1("grain_filler", "Grain filler", RoleStain, AC, Water, 1, 6, Never, 6, 3, 6, 60, .3, 10, 80).look(Matt, "#d8c6a4", 2200, 0, "for open grain that should be smooth").with(func(p *ProductRow) { p.Durability = 1 }).as(1, ForGrain).cards("medium", "grain_filler"),
+	p1("oxalic_bleach", "Oxalic bleach", RoleStain, NoCoat, Water, 2, 24, Never, 24, 1, 10, 0, 0, 10, 80).look(Matt, "", 1200, 0, "takes out iron stain; toxic: gloves, rinse, never dry-sand the residue").with(func(p *ProductRow) { p.Removes = []Bleeder{IronTannin}; p.Acid = true }).as(1, ForIronStain).cards("stain", "bleach"),
+	p1("size_leaf", "Leaf size", RoleMedium, GP, Water, .3, .3, 12, Never, 1, 14, 5, 0, 12, 75).look(Satin, "", 3600, 1, "lay the leaf while it is tacky; seal afterwards").with(func(p *ProductRow) { p.Tacky = Window{.3, 12}; p.NoScuff = true }).as(1, ForSize).sold([]Sheen{Satin}, .1, .25).cards("medium", "size"),
+	p1("clear_oil_wipe", "Wiping varnish", RoleClear, OP, Solvent, 3, 8, 48, 12, 20, 18, 10, 0, 8, 80).look(Satin, "", 2400, 3, "thin and forgiving; ambers").with(func(p *ProductRow) { p.Rags = true; p.Yellowing = 3.5 }).as(5, ForClear).by("rag", "brush").cards("oil", "wiping_varnish"),
 	p1("paint_flexible", "Flexible paint", RolePaint, FX, Water, .5, .5, Never, Never, 7, 12, 15, .85, 12, 75).look(Satin, "", 4500, 1, "for vinyl and leather").as(1, ForFlexing).sold([]Sheen{Matt, Satin}, .25, .5),
-	p1("paint_diy_chalk", "Home-made matt paint", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler").with(func(p *ProductRow) { p.Softens = Softens{2, 12, 48}; p.ByParts = true }).as(3, ForWipingBack),
+	p1("paint_diy_chalk", "Home-made matt paint", RolePaint, CP, Water, 1, 3, Never, 3, 28, 9, 45, .9, 10, 80).look(DeadFlat, "", 1500, 0, "mixed by parts from emulsion and filler").with(func(p *ProductRow) { p.Softens = Softens{2, 12, 48}; p.ByParts = true }).as(3, ForWipingBack).cards("home_made", "matt"),
 	p1("fabric_wash", "Fabric wash", RolePaint, TX, Water, 3, 6, Never, 12, 7, 6, 2, .5, 12, 75).look(DeadFlat, "", 1400, 0, "thinned paint on wet cloth; sand lightly between coats").with(func(p *ProductRow) { p.ThinMax = 300 }).as(1, ForDyeing).by("brush", "foam"),
 	p1("crackle_medium", "Crackle medium", RoleMedium, CM, Water, .5, .75, 4, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "apply the coat over it within its window, in one pass").with(func(p *ProductRow) { p.NoScuff = true }).as(1, ForCrackMedium),
 	p1("lift_medium", "Lift medium", RoleMedium, CM, Water, .75, 1, 8, Never, 1, 9, 25, 0, 12, 75).look(Satin, "", 3000, 0, "makes the next coat come away when rubbed").with(func(p *ProductRow) { p.NoScuff = true }).as(1, ForLiftMedium),

@@ -48,6 +48,7 @@ func (p *ProductRow) complete() {
 		p.Sizes = usualSizes[p.Role]
 	}
 	p.store()
+	p.card()
 }
 
 // store says how long a product keeps, what it weighs and what it is mixed with, by what it is made of.

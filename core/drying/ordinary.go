@@ -59,6 +59,17 @@ func Latest(hours float64, p *craft.ProductRow, cl Climate) float64 {
 	return hours * FactorOf(p, cl)
 }
 
+// PotLife is how many hours a product can be used once it is mixed: half as long for every ten degrees warmer for
+// a two-part one, and for every twelve for one that goes off by itself. Damp does not count. It is never flattened;
+// craft.Never where it keeps. Working default.
+func PotLife(p *craft.ProductRow, cl Climate) float64 {
+	per := 12.
+	if p.TwoPart {
+		per = 10
+	}
+	return p.PotLife * math.Exp2((Standard.TempC-cl.TempC)/per)
+}
+
 // FullCure is after how many days a product is hard all the way through: as its label says, and never
 // sooner.
 func FullCure(p *craft.ProductRow, cl Climate) float64 {

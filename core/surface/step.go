@@ -98,6 +98,7 @@ type Step struct {
 	Sheen         craft.Sheen
 	Colour        string
 	Scope         Scope
+	Mix           Mix
 
 	// Wait
 	Hours float64
@@ -113,6 +114,18 @@ type Step struct {
 
 	// Test: the class of the cross-cut scale that it was rated at.
 	Rating int
+}
+
+// Mix is how the painter mixes a coat, where that is not as usual.
+type Mix struct {
+	// Recipe is the id of that of a home-made paint; empty for the usual one.
+	Recipe string
+	// Tint is the parts of colour to one of glaze medium, by volume; 0 for the usual.
+	Tint float64
+	// Paint is how many litres of paint are mixed for each coat, before any additive; 0 for what it needs.
+	Paint float64
+	// Unstrained tells that it is not strained.
+	Unstrained bool
 }
 
 // NumCoats is how many coats a coat step applies.

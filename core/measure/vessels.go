@@ -1,0 +1,513 @@
+package measure
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// Vessel is what a painter measures with when mixing.
+type Vessel uint8
+
+// The vessels. Weight is a kitchen scale, the others hold a volume.
+const (
+	Millilitres Vessel = iota
+	Grams
+	Spoons
+	Cups
+	FluidOunces
+	Quarts
+	NumVessels
+)
+
+// Vessels describes them, indexed by Vessel.
+var Vessels = [NumVessels]struct{ ID, Name string }{
+	Millilitres: {"ml", "Millilitres"}, Grams: {"grams", "Grams, on a scale"}, Spoons: {"spoons", "Spoons"},
+	Cups: {"cups", "Cups"}, FluidOunces: {"fl_oz", "Fluid ounces"}, Quarts: {"quarts", "Quarts"},
+}
+
+// VesselNamed returns the vessel with an id; false if there is none.
+func VesselNamed(id string) (Vessel, bool) {
+	for i := range Vessels {
+		if Vessels[i].ID == id {
+			return Vessel(i), true
+		}
+	}
+	return 0, false
+}
+
+// Measures are a painter's own measures for mixing.
+type Measures struct {
+	By Vessel
+	// Units decide what a spoon holds.
+	Units Units
+	// CupML is what a cup holds, in millilitres; 0 where nobody knows.
+	CupML float64
+}
+
+// What cups hold by standard, in millilitres: the metric cup, and the US customary cup of 8 fluid ounces.
+const (
+	MetricCup = 250.
+	USCup     = 8 * litresPerFlOz * 1000
+)
+
+// LeastCup and MostCup bound what a cup may hold, in millilitres.
+const LeastCup, MostCup = 20., 1000.
+
+// UsualMeasures are those of a studio that has not said its own.
+func UsualMeasures(u Units) Measures {
+	if u == US {
+		return Measures{By: Cups, Units: US, CupML: USCup}
+	}
+	return Measures{By: Millilitres}
+}
+
+// Check refuses measures that nothing can be measured with. The error is an *[Error].
+func (m Measures) Check() error {
+	switch {
+	case m.By != Cups:
+		return nil
+	case m.CupML == 0:
+		return bad("It is not known what your cup holds. Fill it with water and weigh that: a gram is a millilitre. A metric cup holds 250 ml, a US cup 237 ml.")
+	case !(m.CupML >= LeastCup && m.CupML <= MostCup):
+		return bad("A cup of %s ml is no cup; it holds from %.0f to %.0f ml.", short(m.CupML, 1), LeastCup, MostCup)
+	}
+	return nil
+}
+
+// scoop is something that is filled level: what it holds in millilitres, and the parts of it that are marked
+// on it or are usual as measures of their own.
+type scoop struct {
+	one, many string
+	ml        float64
+	parts     []part
+	most      int // whole ones that anybody would count out
+}
+
+type part struct {
+	word string
+	of   float64
+}
+
+var (
+	quarters = []part{{"¼", .25}, {"½", .5}, {"¾", .75}}
+	thirds   = []part{{"¼", .25}, {"⅓", 1. / 3}, {"½", .5}, {"⅔", 2. / 3}, {"¾", .75}}
+)
+
+// Spoons: metric ones of 15 and 5 ml, US ones of a half and a sixth of a fluid ounce.
+const (
+	tablespoon, teaspoon = 15., 5.
+	usTablespoon         = litresPerFlOz * 1000 / 2
+	usTeaspoon           = litresPerFlOz * 1000 / 6
+)
+
+// scoops are the measures of a vessel, the largest first. Every one is also read where it is typed.
+func (m Measures) scoops() []scoop {
+	table, tea := tablespoon, teaspoon
+	if m.Units == US {
+		table, tea = usTablespoon, usTeaspoon
+	}
+	spoons := []scoop{{"tbsp", "tbsp", table, nil, 12}, {"tsp", "tsp", tea, quarters, 2}}
+	switch m.By {
+	case Spoons:
+		return spoons
+	case Cups:
+		return append([]scoop{{"cup", "cups", m.CupML, thirds, 40}}, scoop{"tbsp", "tbsp", table, nil, 5}, scoop{"tsp", "tsp", tea, quarters, 2})
+	case FluidOunces:
+		return []scoop{{"fl oz", "fl oz", litresPerFlOz * 1000, quarters, 200}, {"tsp", "tsp", usTeaspoon, quarters, 5}}
+	case Quarts:
+		return []scoop{{"quart", "quarts", litresPerQuart * 1000, quarters, 200}, {"fl oz", "fl oz", litresPerFlOz * 1000, quarters, 7}, {"tsp", "tsp", usTeaspoon, quarters, 5}}
+	}
+	return nil
+}
+
+// waste is the share by which rounding up may enlarge an amount before finer measures are taken. Working
+// default.
+const waste = .06
+
+// Measured is an amount as it can be measured.
+type Measured struct {
+	Litres float64
+	// Grams is its weight where it is weighed, otherwise 0.
+	Grams float64
+	Says  string
+}
+
+// Up is the least that can be measured with the painter's own measures and is not less than an amount in
+// litres; density is what a litre of it weighs in kilograms, for the scale. It never wastes more than a
+// sixteenth where its measures are fine enough for that.
+func (m Measures) Up(litres, density float64) Measured {
+	if !(litres > 0) {
+		return Measured{Says: "none"}
+	}
+	switch m.finest(litres) {
+	case Millilitres:
+		return m.of(stepUp(litres*1000, mlStep(litres*1000)) / 1000)
+	case Grams:
+		g := litres * 1000 * density
+		g = stepUp(g, gramStep(g))
+		return Measured{Litres: g / density / 1000, Grams: g, Says: grams(g)}
+	}
+	ml := litres * 1000
+	best, cost := 0., math.Inf(1)
+	for _, x := range m.candidates(ml) {
+		if x.ml < ml*(1-exact) {
+			continue
+		}
+		over := (x.ml - ml) / ml
+		// A handful of scoops is easier to get right than many; wasting much is worse than both.
+		c := x.scoops + 4*max(0, over-waste)/waste + over
+		if c < cost-exact {
+			best, cost = x.ml, c
+		}
+	}
+	if best == 0 { // less than the smallest measure, or more than anybody scoops
+		s := m.scoops()
+		small := s[len(s)-1]
+		step := small.ml
+		if len(small.parts) > 0 {
+			step *= small.parts[0].of
+		}
+		if ml > small.ml*1000 {
+			step = s[0].ml
+		}
+		best = stepUp(ml, step)
+	}
+	return m.of(best / 1000)
+}
+
+// mostSpoons is how many tablespoons anybody counts out; more go by the jug.
+const mostSpoons = 12
+
+// finest is what an amount is measured with: many spoonfuls go by the jug.
+func (m Measures) finest(litres float64) Vessel {
+	if m.By == Spoons && litres*1000 > mostSpoons*m.scoops()[0].ml*(1+1e-6) {
+		return Millilitres
+	}
+	return m.By
+}
+
+// exact is of rounding errors that must not add a step.
+const exact = 1e-9
+
+func stepUp(x, step float64) float64 { return math.Ceil(x/step-1e-6) * step }
+
+// Steps of a measuring jug and of a kitchen scale. Working defaults.
+func mlStep(ml float64) float64 {
+	switch {
+	case ml <= 20:
+		return 1
+	case ml <= 100:
+		return 5
+	case ml <= 1000:
+		return 10
+	}
+	return 50
+}
+
+func gramStep(g float64) float64 {
+	switch {
+	case g <= 5:
+		return .1
+	case g <= 100:
+		return 1
+	case g <= 1000:
+		return 5
+	}
+	return 50
+}
+
+type candidate struct {
+	ml     float64
+	scoops float64
+}
+
+// candidates are amounts around one that its scoops add up to.
+func (m Measures) candidates(ml float64) []candidate {
+	out := []candidate{{0, 0}}
+	for _, s := range m.scoops() {
+		var next []candidate
+		for _, had := range out {
+			next = append(next, had)
+			rest := ml - had.ml
+			if rest <= 0 {
+				continue
+			}
+			n := math.Floor(rest / s.ml)
+			for _, whole := range []float64{n, n + 1} {
+				if whole > float64(s.most) {
+					continue
+				}
+				if whole > 0 {
+					next = append(next, candidate{had.ml + whole*s.ml, had.scoops + 1 + whole/20})
+				}
+				for _, p := range s.parts {
+					next = append(next, candidate{had.ml + (whole+p.of)*s.ml, had.scoops + 1.5 + whole/20})
+				}
+			}
+		}
+		out = next
+	}
+	return out[1:]
+}
+
+// of words an amount that can be measured.
+func (m Measures) of(litres float64) Measured {
+	return Measured{Litres: litres, Says: m.Says(litres)}
+}
+
+// Says words an amount in litres in the painter's measures, to the finest of them: "1 ½ cups and 2 tbsp". What
+// [Measures.Up] returns is worded without loss, and [Measures.Read] reads it back. Weights are worded by Up alone.
+func (m Measures) Says(litres float64) string {
+	ml := litres * 1000
+	switch {
+	case !(litres > 0):
+		return "none"
+	case m.By == Grams || m.finest(litres) == Millilitres:
+		if ml >= 1000 {
+			return short(litres, 2) + " l"
+		}
+		return short(ml, 1) + " ml"
+	}
+	scoops := m.scoops()
+	var out []string
+	for i, s := range scoops {
+		n := math.Floor(ml/s.ml + 1e-6)
+		rest := ml - n*s.ml
+		word, share := "", 0.
+		for _, p := range s.parts {
+			// A part is taken where it comes out even, or nothing finer is left to take.
+			off := rest - p.of*s.ml
+			if math.Abs(off) < 1e-6*s.ml+1e-9 || off > 0 && i < len(scoops)-1 && finer(scoops[i+1:], off) {
+				word, share = p.word, p.of
+			}
+		}
+		if n == 0 && word == "" {
+			continue
+		}
+		if word == "" && i < len(scoops)-1 || word != "" || i == len(scoops)-1 {
+			ml -= (n + share) * s.ml
+			out = append(out, counted(n, word, s))
+		}
+		if ml < 1e-6 {
+			break
+		}
+	}
+	if len(out) == 0 {
+		s := scoops[len(scoops)-1]
+		return short(ml/s.ml, 2) + " " + s.one
+	}
+	return join(out)
+}
+
+// finer tells whether scoops add up to a rest without a remainder.
+func finer(scoops []scoop, rest float64) bool {
+	s := scoops[0]
+	n := math.Floor(rest/s.ml + 1e-6)
+	left := rest - n*s.ml
+	if n > float64(s.most) {
+		return false
+	}
+	if math.Abs(left) < 1e-6 {
+		return true
+	}
+	for _, p := range s.parts {
+		if math.Abs(left-p.of*s.ml) < 1e-6 {
+			return true
+		}
+	}
+	return len(scoops) > 1 && finer(scoops[1:], left)
+}
+
+func counted(n float64, word string, s scoop) string {
+	name := s.many
+	if n <= 1 && (n == 0 || word == "") {
+		name = s.one
+	}
+	switch {
+	case word == "":
+		return fmt.Sprintf("%.0f %s", n, name)
+	case n == 0:
+		return word + " " + name
+	}
+	return fmt.Sprintf("%.0f%s %s", n, word, name)
+}
+
+func join(xs []string) string {
+	if len(xs) == 1 {
+		return xs[0]
+	}
+	return strings.Join(xs[:len(xs)-1], ", ") + " and " + xs[len(xs)-1]
+}
+
+func grams(g float64) string {
+	if g >= 1000 {
+		return short(g/1000, 2) + " kg"
+	}
+	return short(g, 1) + " g"
+}
+
+// MaxMix is the most that is mixed by hand at once, in litres. Working default.
+const MaxMix = 25.
+
+// fractionWords are fractions as they are spoken.
+var fractionWords = map[string]float64{
+	"half": .5, "third": 1. / 3, "thirds": 1. / 3, "quarter": .25, "quarters": .25, "fourth": .25, "eighth": .125,
+}
+
+// amountUnits are what an amount may be typed in besides cups and spoons, in millilitres.
+var amountUnits = map[string]float64{
+	"ml": 1, "millilitre": 1, "millilitres": 1, "milliliter": 1, "milliliters": 1, "cc": 1, "cl": 10, "dl": 100,
+	"l": 1000, "litre": 1000, "litres": 1000, "liter": 1000, "liters": 1000,
+	"floz": litresPerFlOz * 1000, "oz": litresPerFlOz * 1000, "ounce": litresPerFlOz * 1000, "ounces": litresPerFlOz * 1000,
+	"pint": litresPerQuart * 500, "pints": litresPerQuart * 500, "pt": litresPerQuart * 500,
+	"quart": litresPerQuart * 1000, "quarts": litresPerQuart * 1000, "qt": litresPerQuart * 1000, "gallon": litresPerQuart * 4000, "gallons": litresPerQuart * 4000,
+}
+
+// Read reads an amount of liquid as people write it and returns litres: "350 ml", "1 1/2 cups", "a third of a
+// cup and 2 tbsp", "12 fl oz". A number alone is in millilitres, in US units in fluid ounces. The error is an
+// *[Error] and names what could not be read.
+func (m Measures) Read(text string) (float64, error) {
+	if utf8.RuneCountInString(text) > maxTyped {
+		return 0, bad("That is too long for an amount; write it like 350 ml.")
+	}
+	toks, err := words(text)
+	if err != nil {
+		return 0, err
+	}
+	if len(toks) == 0 {
+		return 0, bad("Nothing is typed; write an amount like 350 ml or 1 1/2 cups.")
+	}
+	total, n, have := 0., 0., false
+	for i := 0; i < len(toks); i++ {
+		t := toks[i]
+		switch {
+		case t.word == "":
+			if have {
+				return 0, bad("Two numbers stand next to each other in %s.", shown(text))
+			}
+			n, have = t.value, true
+		case t.word == "a" || t.word == "an" || t.word == "one":
+			if !have {
+				n, have = 1, true
+			}
+		case t.word == "of" || t.word == "and" || t.word == "+" || t.word == "plus":
+		case fractionWords[t.word] > 0:
+			if !have {
+				n = 1
+			}
+			n, have = n*fractionWords[t.word], true
+		default:
+			word := t.word
+			if word == "fl" && i+1 < len(toks) && strings.HasPrefix(toks[i+1].word, "o") {
+				word, i = "floz", i+1
+			}
+			ml, err := m.unitML(word, text)
+			if err != nil {
+				return 0, err
+			}
+			if !have {
+				return 0, bad("A number is missing before “%s”.", word)
+			}
+			total, n, have = total+n*ml, 0, false
+		}
+	}
+	if have {
+		if total > 0 {
+			return 0, bad("A unit is missing at the end of %s.", shown(text))
+		}
+		if m.Units == US {
+			n *= litresPerFlOz * 1000
+		}
+		total = n
+	}
+	switch l := total / 1000; {
+	case !(l > 0):
+		return 0, bad("An amount must be more than nothing.")
+	case l > MaxMix:
+		return 0, bad("%s is more than anybody mixes by hand at once; mix at most %s, in several batches.", short(l, 1)+" l", short(MaxMix, 0)+" l")
+	default:
+		return l, nil
+	}
+}
+
+func (m Measures) unitML(word, text string) (float64, error) {
+	table, tea := tablespoon, teaspoon
+	if m.Units == US {
+		table, tea = usTablespoon, usTeaspoon
+	}
+	switch word {
+	case "cup", "cups":
+		c := m
+		c.By = Cups
+		if err := c.Check(); err != nil {
+			return 0, err
+		}
+		return c.CupML, nil
+	case "tbsp", "tablespoon", "tablespoons":
+		return table, nil
+	case "tsp", "teaspoon", "teaspoons":
+		return tea, nil
+	case "g", "gram", "grams", "kg":
+		return 0, bad("%s is a weight; write how much paint you want as a volume, like 350 ml.", shown(text))
+	}
+	if ml := amountUnits[word]; ml > 0 {
+		return ml, nil
+	}
+	return 0, bad("“%s” cannot be read in an amount; write it like 350 ml, 1 1/2 cups or 2 tbsp.", clip(word))
+}
+
+func clip(s string) string {
+	if r := []rune(s); len(r) > 24 {
+		return string(r[:24]) + "…"
+	}
+	return s
+}
+
+type amountWord struct {
+	word  string
+	value float64
+}
+
+// words splits an amount into numbers and words.
+func words(text string) ([]amountWord, error) {
+	rs := []rune(strings.ToLower(text))
+	var out []amountWord
+	for i := 0; i < len(rs); {
+		r := rs[i]
+		switch {
+		case unicode.IsSpace(r) || r == ',' && (i+1 == len(rs) || !isDigit(rs[i+1])):
+			i++
+		case r == '-' || r == '−':
+			return nil, bad("An amount cannot be negative.")
+		case isDigit(r) || fractions[r] > 0 || (r == '.' || r == ',') && i+1 < len(rs) && isDigit(rs[i+1]):
+			v, n, err := number(rs[i:], text)
+			if err != nil {
+				return nil, err
+			}
+			if n == 0 {
+				return nil, bad("%s is not a number.", strconv.Quote(string(r)))
+			}
+			out, i = append(out, amountWord{value: v}), i+n
+		case r == '+':
+			out, i = append(out, amountWord{word: "+"}), i+1
+		default:
+			n := 0
+			for i+n < len(rs) && unicode.IsLetter(rs[i+n]) {
+				n++
+			}
+			if n == 0 {
+				return nil, bad("%s cannot be read in an amount; write it like 350 ml.", shown(string(rs[i:])))
+			}
+			word := string(rs[i : i+n])
+			if i += n; i < len(rs) && rs[i] == '.' {
+				i++
+			}
+			out = append(out, amountWord{word: word})
+		}
+	}
+	return out, nil
+}
