@@ -68,7 +68,7 @@ var standard struct {
 // Standard is the rule book.
 func Standard() *Book {
 	standard.once.Do(func() {
-		standard.book = NewBook(slices.Concat(walkRules(), adhesionRules(), bleedRules(), prepRules(), effectRules(), demandRules(), filmRules(), useRules(), siteRules(), mixRules(), safetyRules())...)
+		standard.book = NewBook(slices.Concat(walkRules(), adhesionRules(), bleedRules(), prepRules(), effectRules(), demandRules(), filmRules(), useRules(), siteRules(), mixRules(), potRules(), safetyRules())...)
 	})
 	return standard.book
 }

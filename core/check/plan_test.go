@@ -326,6 +326,14 @@ func stepsOf(t testing.TB, plan string) []surface.Step {
 				s.Sheen, _ = craft.SheenNamed(value)
 			case given && id == "resist":
 				s.Resist = value
+			case given && id == "recipe":
+				s.Mix.Recipe = value
+			case given && id == "tint":
+				s.Mix.Tint = num(t, value)
+			case given && id == "litres":
+				s.Mix.Paint = num(t, value)
+			case x == "unstrained":
+				s.Mix.Unstrained = true
 			case given && id == "grit":
 				s.Grit, _ = strconv.Atoi(value)
 			case x == "spray" || x == "first":

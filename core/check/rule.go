@@ -126,7 +126,7 @@ var groups = []group{
 	{"bleed", "Bleed-through", craft.StageCoats, HarmStain, true}, {"prep", "Preparation", craft.StagePrepare, HarmLook, false},
 	{"effect", "Effects", craft.StageCoats, HarmLook, true}, {"film", "Film and look", craft.StageCoats, HarmLook, true}, {"use", "Use", craft.StageCoats, HarmPeel, false},
 	{"site", "Air in the workshop", craft.StageCoats, HarmPeel, false},
-	{"mix", "Cans, colour and amounts", craft.StageCoats, HarmLook, false}, {"safety", "Health and safety", craft.NoStage, HarmPeople, false},
+	{"mix", "Cans, colour and mixing", craft.StageMix, HarmLook, false}, {"safety", "Health and safety", craft.NoStage, HarmPeople, false},
 }
 
 func (r *Rule) groupOf() int {

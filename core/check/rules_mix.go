@@ -120,6 +120,7 @@ func mixRules() []Rule {
 	return []Rule{
 		{
 			Code:   "mix.label",
+			Stage:  craft.StageCoats,
 			Reach:  Tail,
 			Harm:   HarmPeel,
 			Title:  "The label of the can forbids it",
@@ -277,6 +278,7 @@ func mixRules() []Rule {
 		},
 		{
 			Code:   "mix.colour",
+			Stage:  craft.StageCoats,
 			Reach:  Tail,
 			Harm:   HarmLook,
 			Title:  "The can is not the colour that is wanted",

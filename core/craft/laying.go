@@ -102,6 +102,7 @@ var Layings = []LayingRow{
 			{Says: "Lay it on in one direction and leave it. It is thin: the first coat looks streaky, and that is right.", When: WhenBrushed},
 			{Says: "Start each stroke in the dry and end it in the wet, and do not come back to what was laid before."},
 			{Says: "Stir the pot at every section."},
+			{Says: "It is warm: it dries on the brush. Work in the cool of the day, in smaller sections.", When: WhenWarm},
 			{Says: "Bare wood drinks the first coat: dip more often there.", When: OnWood},
 			{Says: "Sand the dust off between coats with a brown paper bag or worn 400, if it feels rough.", When: WhenLater},
 		},

@@ -11,19 +11,13 @@ const (
 	WhenThinned
 	WhenSprayed
 	WhenBrushed // with a brush, a pad or a foam
-	WhenRolled
-	WhenBlended // of several paints
 	WhenPots    // there is more than one pot
-	WhenFoam    // it foams, and there is time
-	WhenCold
 	WhenWarm
 	OnWood
 	OnCloth
 	OnMetal
 	OnGlass
-	OnMineral
-	OnFilm // laminate, vinyl and hard plastic
-	OnCane
+	OnFilm    // laminate, vinyl and hard plastic
 	OnUpright // it stands upright while it is painted
 	WhenLater // a further coat of the same product
 )
@@ -73,7 +67,7 @@ type MixingRow struct {
 // Mixings are how products are mixed. Figures are working defaults.
 var Mixings = []MixingRow{
 	{
-		ID: "powder", Pour: PourPowder, Base: "powder", With: "warm water", Strain: true, Closed: 8, Chilled: 48,
+		ID: "powder", Pour: PourPowder, Base: "powder", With: "warm water", Strain: true, Chilled: 48,
 		Lines: []Line{
 			{Says: "Put on a dust mask. The powder is alkaline: keep it off skin and out of eyes."},
 			{Says: "Measure {with} into a jug. Warm to the hand, not hot."},
@@ -81,11 +75,12 @@ var Mixings = []MixingRow{
 			{Says: "Whisk until no dry powder is left at the bottom.", Timer: TimeWhisk, Minutes: 3},
 			{Says: "Let it rest. The powder drinks the water and the paint thickens.", Timer: TimeRest, Minutes: 20},
 			{Says: "Stir. It should run off the stick like single cream."},
-			{Says: "Skim the foam off, or stir in two drops of defoamer. What is mixed the night before has no foam.", When: WhenFoam},
+			{Says: "Skim the foam off, or stir in two drops of defoamer. What is mixed the night before has no foam."},
 			{Says: "Strain it through a fine filter into the pot you paint from. Press nothing through."},
-			{Says: "Stir in {additive} of bonding additive, slowly, so that it does not foam.", When: WithAdditive},
+			{Says: "Stir in {additive}, slowly, so that it does not foam.", When: WithAdditive},
 			{Says: "No bonding additive in this pot: on a slick ground it may chip.", When: WithoutAdditive},
 			{Says: "Strain it again for the gun, through 190 µm.", When: WhenSprayed},
+			{Says: "Stir in {thinner}.", When: WhenThinned},
 			{Says: "Stir every few minutes: the pigment sinks."},
 		},
 		TooThick: "Add water a tablespoon at a time, stir, and wait a minute before adding more.",
@@ -97,7 +92,7 @@ var Mixings = []MixingRow{
 		Lines: []Line{
 			{Says: "Stir the can down to the bottom until no clear liquid is left."},
 			{Says: "Pour {base} into a clean pot. Close the can, so that it forms no skin."},
-			{Says: "Stir in {with} of water, a little at a time.", When: WhenThinned},
+			{Says: "Stir in {with}, a little at a time.", When: WhenThinned},
 			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed},
 			{Says: "It should run off the stick in a ribbon, and lie level within seconds."},
 		},
@@ -110,7 +105,7 @@ var Mixings = []MixingRow{
 		Lines: []Line{
 			{Says: "Stir the can slowly, down to the bottom. Shaking puts bubbles into it."},
 			{Says: "Pour {base} into a clean pot. Close the can."},
-			{Says: "Stir in {with} of clean water.", When: WhenThinned},
+			{Says: "Stir in {with}, clean.", When: WhenThinned},
 			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
 			{Says: "Let it stand until the bubbles are gone.", Timer: TimeFoam, Minutes: 5},
 		},
@@ -124,7 +119,7 @@ var Mixings = []MixingRow{
 			{Says: "Windows open on two sides, no flame, gloves on."},
 			{Says: "Stir down to the bottom. Lift off a skin in one piece; do not stir it in."},
 			{Says: "Pour {base} into a metal or solvent-proof pot. Close the can."},
-			{Says: "Stir in {with} of the thinner that its label names.", When: WhenThinned},
+			{Says: "Stir in {with}, the one that its label names.", When: WhenThinned},
 			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
 		},
 		TooThick: "Add the thinner that the label names, a teaspoon at a time.",
@@ -138,7 +133,7 @@ var Mixings = []MixingRow{
 			{Says: "Past its date? A drop on glass must be hard by tomorrow, not sticky."},
 			{Says: "Stir it until nothing lies at the bottom."},
 			{Says: "Pour {base} into a jar with a lid. Keep the lid on between dips."},
-			{Says: "Stir in {with} of alcohol.", When: WhenThinned},
+			{Says: "Stir in {with}.", When: WhenThinned},
 			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
 		},
 		TooThick: "Add alcohol, the same that it is made with, a teaspoon at a time.",
@@ -151,10 +146,10 @@ var Mixings = []MixingRow{
 			{Says: "Gloves, eye protection, and the mask that the data sheet names. The hardener can make you allergic for life."},
 			{Says: "Stir the base by itself, down to the bottom."},
 			{Says: "Pour {base} into a straight-sided cup."},
-			{Says: "Add {with} of hardener. Measure it: a little more does not harden it faster, it spoils it."},
+			{Says: "Add {with}. Measure it: a little more does not harden it faster, it spoils it."},
 			{Says: "Stir slowly, scraping the sides and the bottom.", Timer: TimeWhisk, Minutes: 3},
 			{Says: "Let it stand, so that the reaction begins and the bubbles rise.", Timer: TimeRest, Minutes: 10},
-			{Says: "Stir in {thinner} of its own thinner.", When: WhenThinned},
+			{Says: "Stir in {thinner}, its own.", When: WhenThinned},
 			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed},
 			{Says: "The pot life has begun. Pour it out flat: in a deep pot it heats itself and sets sooner.", Timer: TimePot},
 			{Says: "Mix the second pot only when the first is empty.", When: WhenPots},
@@ -167,8 +162,8 @@ var Mixings = []MixingRow{
 		ID: "glaze", Pour: PourGlaze, Base: "glaze medium", With: "colour", Closed: 720,
 		Lines: []Line{
 			{Says: "Stir the medium and the colour, each by itself."},
-			{Says: "Pour {base} of medium into a shallow pot."},
-			{Says: "Stir in {with} of colour, half of it first, then drop by drop."},
+			{Says: "Pour {base} into a shallow pot."},
+			{Says: "Stir in {with}, half of it first, then drop by drop."},
 			{Says: "Try it on the trial board, wiped as on the piece, and judge it dry."},
 			{Says: "Mix all of it now: the same tone is hard to find twice."},
 		},
@@ -180,9 +175,9 @@ var Mixings = []MixingRow{
 		ID: "home_made", Pour: PourHomeMade, Base: "emulsion", With: "filler", Strain: true, Closed: 24,
 		Lines: []Line{
 			{Says: "Put on a dust mask: fine powder."},
-			{Says: "Stir {filler} into {water} of cold water until it is a smooth cream."},
+			{Says: "Stir {filler} into {water} until it is a smooth cream."},
 			{Says: "Whisk.", Timer: TimeWhisk, Minutes: 2},
-			{Says: "Stir the cream into {base} of emulsion."},
+			{Says: "Stir the cream into {base}."},
 			{Says: "Strain it through a fine filter: one grain drags a line through the coat."},
 			{Says: "Try it on a board before the piece: how matt it is, and whether it scratches."},
 		},
@@ -195,7 +190,7 @@ var Mixings = []MixingRow{
 		Lines: []Line{
 			{Says: "Stir the can down to the bottom."},
 			{Says: "Pour {base} into a bucket."},
-			{Says: "Stir in {with} of water until it is as thin as milk.", When: WhenThinned},
+			{Says: "Stir in {with} until it is as thin as milk.", When: WhenThinned},
 			{Says: "Strain it: a lump stays on cloth as a spot."},
 			{Says: "Try it on the underside of the seat, and let it dry: cloth dries darker than it looks thinned and lighter than it looks wet."},
 		},
@@ -231,7 +226,7 @@ var Mixings = []MixingRow{
 			{Says: "Put a bucket of water with a lid beside you for the rags before you open the tin."},
 			{Says: "Stir or shake it until nothing lies at the bottom."},
 			{Says: "Pour {base} into a shallow dish. Close the tin."},
-			{Says: "Stir in {with} of thinner.", When: WhenThinned},
+			{Says: "Stir in {with}.", When: WhenThinned},
 		},
 		TooThick: "Warm the closed tin in warm water from the tap.",
 		TooThin:  "Leave it: thin oil goes deeper.",
@@ -252,7 +247,7 @@ var Mixings = []MixingRow{
 		Lines: []Line{
 			{Says: "Stir it well, and again every few minutes: the colour sinks."},
 			{Says: "Pour {base} into a shallow dish, enough for the whole face at once: two pots seldom match."},
-			{Says: "Stir in {with} of what its label thins it with.", When: WhenThinned},
+			{Says: "Stir in {with}, as its label says.", When: WhenThinned},
 		},
 		TooThick: "Thin it with what the label names, a little at a time.",
 		TooThin:  "Let it dry and lay a second coat.",
@@ -354,4 +349,16 @@ var AdditiveShares = []struct {
 	{"dash", "A dash, 1 to 8", .125, "chips a little"},
 	{"half", "Half, 1 to 2", .5, "holds on a keyed ground"},
 	{"full", "Full, 1 to 1", 1, "for slick grounds, no chips wanted"},
+}
+
+// FillerLines are what the card of a two-part filler says. How long it can be worked and when it is sanded follows
+// from the warmth.
+var FillerLines = []Line{
+	{Says: "Gloves and fresh air. Do not breathe what smells."},
+	{Says: "Key the place with 80 and blow it out: filler holds on nothing smooth."},
+	{Says: "Spread the filler flat on a card, the hardener as a thread across it."},
+	{Says: "Fold and press until there is one colour and no streak.", Timer: TimeWhisk, Minutes: 1},
+	{Says: "Press it in at once, a little proud. Stop when it tears instead of sliding.", Timer: TimePot},
+	{Says: "Wait until a fingernail leaves no mark, then sand with 80, 120 and 180.", Timer: TimeSand},
+	{Says: "Mix the next ball only when this one is in."},
 }

@@ -9,6 +9,7 @@ const (
 	StageIdentify Stage = "identify"
 	StagePrepare  Stage = "prepare"
 	StageCoats    Stage = "coats"
+	StageMix      Stage = "mix"
 	StageJobSheet Stage = "hand_over"
 	NoStage       Stage = "none"
 )

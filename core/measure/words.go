@@ -26,6 +26,23 @@ func Hours(h float64) string {
 	}
 }
 
+// Within writes a span of time given in hours that must not be exceeded: it rounds down, to minutes below an hour,
+// to half hours below ten, to whole hours and from two days to whole days.
+func Within(h float64) string {
+	const exact = 1e-6
+	switch {
+	case math.IsInf(h, 1):
+		return "any time"
+	case h < 1:
+		return fmt.Sprintf("%.0f min", math.Max(0, math.Floor(h*60+exact)))
+	case h < 10:
+		return Number(math.Floor(h*2+exact)/2) + " h"
+	case h < 48:
+		return fmt.Sprintf("%.0f h", math.Floor(h+exact))
+	}
+	return Count(int(math.Floor(h/24+exact)), "day", "days")
+}
+
 // Between words a range of hours of work, to half hours below three and whole ones above.
 func Between(least, most float64) string {
 	round := func(h float64) string {

@@ -43,19 +43,14 @@ type BlendPortion struct {
 	Measured     measure.Measured
 }
 
-// BlendPart is one paint of a blend, with its whole parts by volume.
-type BlendPart struct {
-	Name, Colour string
-	Parts        int
-}
-
 // Batch is what is mixed for one coat.
 type Batch struct {
 	Row  *craft.MixingRow
 	Home *craft.HomeMadeRow // the recipe of a home-made paint; nil for others
 	// Need is what the coat takes, in litres ready to use, for a usual hand and for the fullest one.
 	Need, Most float64
-	// Pots is how many pots it is mixed in, so that none goes off before it is used; Portions are what goes
+	// Pots is how many pots it is mixed in, so that none goes off before it is used, and one where the painter says
+	// how much is mixed; Portions are what goes
 	// into each, and Makes the litres that each comes to.
 	Pots     int
 	Portions []Portion
@@ -88,7 +83,6 @@ type Mixing struct {
 	Step     *surface.Step
 	Air      drying.Climate
 	Measures measure.Measures
-	Blend    []BlendPart
 }
 
 // usablePot is the share of a pot life that is spent laying: the rest goes with stirring, pouring and the end,
@@ -140,13 +134,27 @@ func BatchOf(coat *Coat, m Mixing) Batch {
 	}
 	work, setUp := m.Facts.CoatMinutes(c, s, coat.CoatNo)
 	work = max(0, work-setUp)
-	if b.Life < craft.Never && b.Life > 0 {
+	if b.Life < craft.Never && b.Life > 0 && !b.Own {
 		b.Pots = max(1, int(math.Ceil(work/60/(b.Life*usablePot)-1e-6)))
 		b.Pots = min(b.Pots, mostPots)
 	}
 	b.Work = work / float64(b.Pots)
 	b.pour(row, s, m, paint/float64(b.Pots), additive, thin)
 	return b
+}
+
+// wordOf is what comes out of a can, within a sentence, by its role.
+func wordOf(row *craft.ProductRow, usual string) string {
+	if usual != "paint" {
+		return usual
+	}
+	switch row.Role {
+	case craft.RolePrimer:
+		return "primer"
+	case craft.RoleClear:
+		return "clear coat"
+	}
+	return usual
 }
 
 // tiny is a rounding error of litres.
@@ -179,18 +187,22 @@ func (b *Batch) pour(row *craft.ProductRow, s *surface.Step, m Mixing, paint, ad
 		return x.Measured.Litres
 	}
 	// base is the paint, powder or medium, of one can or blended.
+	var blend []surface.BlendPart
+	if s.Mix.Blend != nil {
+		blend = s.Mix.Blend.Parts
+	}
 	base := func(name string, exact float64) float64 {
 		x := Portion{Is: Base, Name: name, Exact: exact, Density: row.Density}
 		all := 0
-		for _, p := range m.Blend {
+		for _, p := range blend {
 			all += p.Parts
 		}
-		if len(m.Blend) < 2 || all == 0 {
+		if len(blend) < 2 || all == 0 {
 			x.Measured = up(exact, row.Density)
 		} else {
 			one := up(exact/float64(all), row.Density)
 			x.Measured = times(one, all)
-			for _, p := range m.Blend {
+			for _, p := range blend {
 				if p.Parts > 0 {
 					x.Parts = append(x.Parts, BlendPortion{p.Name, p.Colour, p.Parts, times(one, p.Parts)})
 				}
@@ -246,7 +258,7 @@ func (b *Batch) pour(row *craft.ProductRow, s *surface.Step, m Mixing, paint, ad
 			m.Measures.By = measure.Grams
 			up = m.Measures.Up
 		}
-		made = base(b.Row.Base, paint)
+		made = base(wordOf(row, b.Row.Base), paint)
 	}
 	if thin > 0 {
 		is := With

@@ -85,7 +85,11 @@ var Entries = []Entry{
 	},
 	{
 		ID: craft.StageCoats, Name: "Coat system", Open: "Coats not decided", Core: "plan", UseCase: "PlanZone", Route: "/api/plans", View: "plan", Folder: "plan",
-		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf, craft.FieldKit, craft.FieldCan}, Stands: coatSystem,
+		Fields: []craft.Field{craft.FieldSteps, craft.FieldWay, craft.FieldShelf, craft.FieldKit}, Stands: coatSystem,
+	},
+	{
+		ID: craft.StageMix, Name: "Mix", Open: "Mixing not settled", Core: "card", UseCase: "ZoneCards", Route: "/api/cards", View: "mix", Folder: "mix",
+		Fields: []craft.Field{craft.FieldCan}, Stands: mixed,
 	},
 	{
 		ID: craft.StageJobSheet, Name: "Job sheet", Open: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
@@ -228,6 +232,25 @@ func coatSystem(w *Work) (State, string, int) {
 		return Done, fmt.Sprintf("%s, risk of peeling %s", measure.Count(w.Coats, "product", "products"), check.Percent(w.Result.Adhesion.Risk)), 0
 	}
 	return Done, measure.Count(w.Coats, "product", "products") + ", no problem found", 0
+}
+
+func mixed(w *Work) (State, string, int) {
+	if f, ok := w.worst(craft.StageMix); ok {
+		return state(f), f.Title, f.Step
+	}
+	n := 0
+	for i := range w.Zone.Steps {
+		if s := &w.Zone.Steps[i]; s.Do == surface.Coat {
+			n += s.NumCoats()
+		}
+	}
+	switch {
+	case n == 0:
+		return Open, "There is no coat to mix yet", 0
+	case w.Zone.Area <= 0:
+		return Open, "Enter the area to know how much to mix", 0
+	}
+	return Done, "Cards for " + measure.Count(n, "coat", "coats"), 0
 }
 
 func handOver(w *Work) (State, string, int) {

@@ -22,7 +22,7 @@ func of(t *testing.T, z *check.Zone) map[craft.Stage]Stage {
 		}
 		out[s.ID] = s
 	}
-	if len(out) != 5 {
+	if len(out) != 6 {
 		t.Fatalf("%d stages", len(out))
 	}
 	return out
@@ -45,6 +45,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	want(t, s[craft.StageIdentify], Open, "not known")
 	want(t, s[craft.StagePrepare], Open, "No cleaning or sanding")
 	want(t, s[craft.StageCoats], Open, "No coat")
+	want(t, s[craft.StageMix], Open, "no coat to mix")
 	want(t, s[craft.StageJobSheet], Open, "no plan to print")
 
 	z.SoilsKnown, z.Area, z.Colour = true, 1, "#e4e8df"
@@ -74,6 +75,9 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	s = of(t, z)
 	want(t, s[craft.StagePrepare], Done, "2 steps before the first coat")
 	want(t, s[craft.StageCoats], Done, "3 products, risk of peeling")
+	want(t, s[craft.StageMix], Done, "Cards for 4 coats")
+	z.Area = 0
+	want(t, of(t, z)[craft.StageMix], Open, "Enter the area")
 	want(t, s[craft.StageJobSheet], Done, "First step: sand with 220")
 }
 

@@ -126,6 +126,19 @@ type Mix struct {
 	Paint float64
 	// Unstrained tells that it is not strained.
 	Unstrained bool
+	// Blend is what it is blended from; nil for one paint.
+	Blend *Blend
+}
+
+// Blend is the paints that a coat is blended from, with their whole parts by volume.
+type Blend struct{ Parts []BlendPart }
+
+// BlendPart is one of them: the id of its kind and of its can, where it names them, and square metres that a litre
+// of it covers, 0 for as usual.
+type BlendPart struct {
+	Kind, Name, Colour, Can string
+	Parts                   int
+	Cover                   float64
 }
 
 // NumCoats is how many coats a coat step applies.

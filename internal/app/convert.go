@@ -152,6 +152,7 @@ func stepOf(c *craft.Craft, s *wire.Step) surface.Step {
 		if s.Additive != nil {
 			out.Additive, out.AdditiveFirst = s.Additive.Ratio, s.Additive.Coats == "first"
 		}
+		out.Mix = mixOf(s.Mix)
 		out.Sheen, _ = craft.SheenNamed(s.Sheen)
 		for i, id := range craft.Scopes {
 			if id == s.Scope {
@@ -165,6 +166,35 @@ func stepOf(c *craft.Craft, s *wire.Step) surface.Step {
 	case surface.Test:
 		if s.Rating != nil {
 			out.Rating = *s.Rating
+		}
+	}
+	return out
+}
+
+// mixOf turns how a coat is mixed into the core's.
+func mixOf(m *wire.Mix) surface.Mix {
+	if m == nil {
+		return surface.Mix{}
+	}
+	out := surface.Mix{Recipe: m.Recipe, Tint: m.TintRatio, Paint: m.PaintL, Unstrained: m.Unstrained}
+	if len(m.Blend) > 0 {
+		out.Blend = &surface.Blend{}
+		for _, p := range m.Blend {
+			out.Blend.Parts = append(out.Blend.Parts, surface.BlendPart{Kind: p.Kind, Name: p.Name, Colour: p.Colour, Can: p.Can, Parts: p.Parts, Cover: p.Cover})
+		}
+	}
+	return out
+}
+
+// mixFrom writes how a coat is mixed; nil where that is as usual.
+func mixFrom(m *surface.Mix) *wire.Mix {
+	if *m == (surface.Mix{}) {
+		return nil
+	}
+	out := &wire.Mix{Recipe: m.Recipe, TintRatio: m.Tint, PaintL: m.Paint, Unstrained: m.Unstrained}
+	if m.Blend != nil {
+		for _, p := range m.Blend.Parts {
+			out.Blend = append(out.Blend, wire.BlendPart{Kind: p.Kind, Name: p.Name, Colour: p.Colour, Can: p.Can, Parts: p.Parts, Cover: p.Cover})
 		}
 	}
 	return out
@@ -204,6 +234,7 @@ func stepFrom(c *craft.Craft, s *surface.Step) wire.Step {
 		if s.Scope != surface.All {
 			out.Scope = craft.Scopes[s.Scope]
 		}
+		out.Mix = mixFrom(&s.Mix)
 	case surface.Wait:
 		h := s.Hours
 		out.Hours = &h

@@ -31,6 +31,8 @@ type Workshop struct {
 	// not known.
 	Shelf   *Shelf
 	PieceID int
+	// Measures are what is measured with when mixing; the zero value stands for the usual ones of the units.
+	Measures measure.Measures
 }
 
 // Job is a decoded piece, converted to the core's types once, for use cases to work on.

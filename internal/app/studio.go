@@ -161,7 +161,7 @@ func (s *Studio) Workshop(ctx context.Context) Workshop {
 	}
 	piece, _ := ctx.Value(pieceKey{}).(int)
 	return Workshop{
-		Shelf: cans, PieceID: piece,
+		Shelf: cans, PieceID: piece, Measures: MeasuresOf(u, set.Measure, set.CupML),
 		Air: drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct}, Units: u, Today: s.Now().Format(time.DateOnly),
 		LeadYear: set.LeadYear, Ways: set.Ways, Kit: kit, HabitsOff: habitsOf(set.HabitsOff), Bench: benchOf(set.Bench),
 	}

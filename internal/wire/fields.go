@@ -344,6 +344,14 @@ var Objects = sync.OnceValue(func() []Object {
 		choice("coats", "which coats contain it", "all", "first").absent("`all`"),
 	}}
 
+	mix := Object{Name: "mix", Says: "How a coat is mixed, where that is not as usual. Its water, thinner and additive stand in the step itself.", Fields: []Field{
+		ids("recipe", idsOf(craft.HomeMade, func(r craft.HomeMadeRow) string { return r.ID }), "of home-made matt paint: what is stirred into the emulsion").absent("`carbonate`"),
+		number("tint_ratio", craft.LeastTint/2, 2, "of glaze: parts of colour to one of medium, by volume").absent(fmt.Sprint(craft.UsualTint)).hint(fmt.Sprintf("Empty: %v, five of medium to one of colour", craft.UsualTint)),
+		above("paint_l", measure.MaxMix, "litres of paint mixed for each coat, before any additive").absent("what the coat needs").hint("Empty: what the coat needs"),
+		truth("unstrained", "it is not strained"),
+		many("blend", "blend_part", MaxBlendParts, "the paints that it is blended from").absent("one paint"),
+	}}
+
 	keyFrom, keyTo := craft.KeyGrits()
 	const sheenOf, colourOf = "sheen of the coat", "colour of the coat"
 	grit := whole("grit", craft.MinGrit, craft.MaxGrit, "grit number of the abrasive")
@@ -380,6 +388,7 @@ var Objects = sync.OnceValue(func() []Object {
 			ids("sheen", sheens, sheenOf).absent("the product's own"),
 			formed("colour", FormColour, colourOf).absent("the target's for paints, the product's own for primers"),
 			ids("scope", craft.Scopes, "where").absent("`all`"),
+			one("mix", "mix", "how it is mixed").absent("as is usual"),
 		},
 		"effect": {
 			ids("effect", effects, "the effect").must(),
@@ -473,6 +482,8 @@ var Objects = sync.OnceValue(func() []Object {
 		many("own_kits", "kit", MaxKits, "kits of the studio's own, and those that it has changed"),
 		list("habits_off", habit, int(plan.NumHabits), "habits of planning that are switched off").absent("none"),
 		one("bench", "bench", "when the studio works").absent("nine to six, Monday to Saturday"),
+		choice("measure", "what the studio measures with when it mixes", idsOf(measure.Vessels[:], func(v struct{ ID, Name string }) string { return v.ID })...).absent("`ml`; in US units `cups`"),
+		number("cup_ml", measure.LeastCup, measure.MostCup, "what its cup holds, in millilitres").absent("250; in US units 237").hint("Fill it with water and weigh that: a gram is a millilitre"),
 	}}
 	bench := Object{Name: "bench", Says: "When a studio works: plans are laid out in these hours.", Fields: []Field{
 		number("from_h", 0, 23, "the hour at which work begins").must(),
@@ -521,7 +532,7 @@ var Objects = sync.OnceValue(func() []Object {
 	held := append(slices.Clone(products), craft.AdditiveID)
 	return append([]Object{
 		piece, site, zone, soil, bleeder, defect, answer, lead, patch, conditions, reading, target, acknowledged,
-		step, additive, part, fitting, photo, marker, history, earlier, settings, way, kit, bench,
+		step, additive, mix, part, fitting, photo, marker, history, earlier, settings, way, kit, bench,
 	}, shelfObjects(held, sheens)...)
 })
 
@@ -531,7 +542,7 @@ var Shapes = map[string]reflect.Type{
 	"soil": reflect.TypeFor[Level](), "bleeder": reflect.TypeFor[Level](), "defect": reflect.TypeFor[Defect](),
 	"answer": reflect.TypeFor[Answer](), "lead_test": reflect.TypeFor[LeadTest](), "patch": reflect.TypeFor[Patch](),
 	"conditions": reflect.TypeFor[Conditions](), "reading": reflect.TypeFor[Reading](), "target": reflect.TypeFor[Target](),
-	"acknowledged": reflect.TypeFor[ReadNotes](), "step": reflect.TypeFor[Step](), "additive": reflect.TypeFor[Additive](),
+	"acknowledged": reflect.TypeFor[ReadNotes](), "step": reflect.TypeFor[Step](), "additive": reflect.TypeFor[Additive](), "mix": reflect.TypeFor[Mix](),
 	"part": reflect.TypeFor[Part](), "fitting": reflect.TypeFor[Fitting](), "photo": reflect.TypeFor[Photo](),
 	"marker": reflect.TypeFor[Marker](), "history": reflect.TypeFor[History](), "earlier": reflect.TypeFor[Earlier](),
 	"settings": reflect.TypeFor[Settings](), "way": reflect.TypeFor[Way](),

@@ -261,6 +261,15 @@ type Additive struct {
 	Coats   string  `json:"coats,omitempty"`
 }
 
+// Mix is how a coat is mixed, where that is not as usual.
+type Mix struct {
+	Recipe     string      `json:"recipe,omitempty"`
+	TintRatio  float64     `json:"tint_ratio,omitempty"`
+	PaintL     float64     `json:"paint_l,omitempty"`
+	Unstrained bool        `json:"unstrained,omitempty"`
+	Blend      []BlendPart `json:"blend,omitempty"`
+}
+
 // Step is one step of a plan; do says which, and which other fields belong.
 type Step struct {
 	Do         string    `json:"do"`
@@ -282,6 +291,7 @@ type Step struct {
 	Sheen      string    `json:"sheen,omitempty"`
 	Colour     string    `json:"colour,omitempty"`
 	Scope      string    `json:"scope,omitempty"`
+	Mix        *Mix      `json:"mix,omitempty"`
 	Effect     string    `json:"effect,omitempty"`
 	Heat       bool      `json:"heat,omitempty"`
 	Wetted     bool      `json:"wetted,omitempty"`

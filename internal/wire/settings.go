@@ -23,6 +23,10 @@ type Settings struct {
 	OwnKits   []Kit    `json:"own_kits,omitempty"`
 	HabitsOff []string `json:"habits_off,omitempty"`
 	Bench     *Bench   `json:"bench,omitempty"`
+	// Measure is the id of what the studio measures with when it mixes, empty for the usual one, and CupML what
+	// its cup holds.
+	Measure string  `json:"measure,omitempty"`
+	CupML   float64 `json:"cup_ml,omitempty"`
 }
 
 // Kit is what a studio owns and likes.

@@ -1,0 +1,561 @@
+// Package card puts together what a painter works from with wet hands: for each coat a mixing card and a laying
+// card. What a card says is in the rows of products and looks (core/craft); this package chooses the lines that hold
+// for the piece and fills in the amounts, times and sizes.
+package card
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"rutile/core/craft"
+	"rutile/core/drying"
+	"rutile/core/measure"
+	"rutile/core/quantity"
+	"rutile/core/surface"
+)
+
+// Coat is a coat of a plan, as cards look at it.
+type Coat struct {
+	Craft *craft.Craft
+	Facts *surface.Facts
+	Trace *surface.Trace
+	// At is the index of its event in the trace.
+	At    int
+	Look  *craft.EffectRow // nil for a solid face
+	Air   drying.Climate
+	Units measure.Units
+	// Turned and Flat tell what kinds of parts the zone has, Upright that it stands while it is painted, and
+	// Parts that its parts are known.
+	Turned, Flat, Upright, Parts bool
+	// Masked is what is masked or stays in place, and Beside the zones that meet it; in words.
+	Masked, Beside []string
+}
+
+// Step is one thing to do.
+type Step struct {
+	Says  string
+	Clock *Clock
+}
+
+// Clock is one that a card offers.
+type Clock struct {
+	Timer craft.Timer
+	Says  string
+	// Seconds it runs in this air; Need at the pace of an ordinary room, and Least what no touch test makes it
+	// shorter than.
+	Seconds, Need, Least float64
+	// Pace is how many times longer it takes in this air.
+	Pace float64
+}
+
+func (k *Coat) event() *surface.Event    { return &k.Trace.Events[k.At] }
+func (k *Coat) step() *surface.Step      { return k.event().Doing }
+func (k *Coat) row() *craft.ProductRow   { return &k.Craft.Products[k.step().Product] }
+func (k *Coat) laying() *craft.LayingRow { return craft.LayingNamed(k.row().Laying) }
+
+// Holds tells whether a line's condition holds for the coat in a batch.
+func (k *Coat) holds(w craft.When, b *quantity.Batch) bool {
+	s, sub := k.step(), &k.Craft.Substrates[k.Facts.Substrate]
+	method := s.Method
+	if method == "" {
+		method = craft.Methods[0].ID
+	}
+	bare := k.bare()
+	switch w {
+	case craft.WithAdditive:
+		return s.AdditiveIn(k.event().CoatNo) > 0
+	case craft.WithoutAdditive:
+		return k.row().Powder() && s.AdditiveIn(k.event().CoatNo) == 0 && !bare && (k.Look == nil || !k.Look.Flakes())
+	case craft.WhenThinned:
+		return s.ThinPct > 0
+	case craft.WhenSprayed:
+		return method == "spray"
+	case craft.WhenBrushed:
+		return method == "brush" || method == "foam" || method == "pad"
+	case craft.WhenPots:
+		return b != nil && b.Pots > 1
+	case craft.WhenWarm:
+		return k.Air.TempC > 26
+	case craft.OnWood:
+		return bare && (sub.Group == craft.GroupWood || sub.Group == craft.GroupBoard)
+	case craft.OnCloth:
+		return sub.Group == craft.GroupCloth
+	case craft.OnMetal:
+		return sub.Group == craft.GroupMetal
+	case craft.OnGlass:
+		return sub.Group == craft.GroupGlass
+	case craft.OnFilm:
+		return sub.Group == craft.GroupFilm || sub.Group == craft.GroupPlastic
+	case craft.OnUpright:
+		return k.Upright
+	case craft.WhenLater:
+		return k.again()
+	}
+	return true
+}
+
+// bare tells whether the coat lands on the bare material.
+func (k *Coat) bare() bool {
+	for _, b := range k.event().Boundaries() {
+		if b.Bare {
+			return true
+		}
+	}
+	return false
+}
+
+// again tells whether the coat lies on one of its own kind.
+func (k *Coat) again() bool {
+	for _, b := range k.event().Boundaries() {
+		if b.Under != craft.NoProduct && k.Craft.SameKind(b.Under, b.Product) {
+			return true
+		}
+	}
+	return false
+}
+
+// lines are those of a row that hold.
+func (k *Coat) lines(of []craft.Line, b *quantity.Batch) []craft.Line {
+	var out []craft.Line
+	for _, l := range of {
+		if k.holds(l.When, b) {
+			out = append(out, l)
+		}
+	}
+	return out
+}
+
+// clock is one that runs some hours, as a timer's do.
+func (k *Coat) clock(t craft.Timer, hours, least float64) *Clock {
+	if !(hours > 0) || math.IsInf(hours, 1) {
+		return nil
+	}
+	c := &Clock{Timer: t, Says: craft.Timers[t].Name, Need: hours * 3600, Least: least * 3600, Pace: k.pace(t)}
+	c.Seconds = max(c.Least, c.Need*c.Pace)
+	c.Says += ", " + Span(c.Seconds)
+	return c
+}
+
+// Pace is how many times longer a timer takes in some air, for a product: what dries only takes longer, and what
+// closes comes sooner as well.
+func Pace(t craft.Timer, row *craft.ProductRow, air drying.Climate) float64 {
+	r := &craft.Timers[t]
+	switch {
+	case t == craft.TimePot || t == craft.TimeKeeps:
+		if row.PotLife >= craft.Never {
+			return 1
+		}
+		return drying.PotLife(row, air) / row.PotLife
+	case t == craft.TimeEdge || t == craft.TimeWipe || r.Ends:
+		return drying.FactorOf(row, air)
+	case r.Dries:
+		return max(1, drying.Stretch(drying.FactorOf(row, air)))
+	}
+	return 1
+}
+
+func (k *Coat) pace(t craft.Timer) float64 { return Pace(t, k.row(), k.Air) }
+
+// Span words seconds: whole seconds below two minutes, and minutes, hours or days above.
+func Span(s float64) string {
+	if s < 120 {
+		return fmt.Sprintf("%.0f s", math.Ceil(s-1e-6))
+	}
+	return measure.Hours(s / 3600)
+}
+
+// Mixing is what the mixing card says of a coat.
+type Mixing struct {
+	Steps             []Step
+	TooThick, TooThin string
+	Keeps             []string // how long, and where
+	Left              string   // what the rest is good for
+	Foam              string
+	Clocks            []Clock // that may be started when the pot stands ready
+}
+
+// Mix is the mixing card of a coat, with its batch.
+func Mix(k *Coat, b *quantity.Batch) Mixing {
+	out := Mixing{TooThick: b.Row.TooThick, TooThin: b.Row.TooThin, Left: b.Row.Left}
+	names := portions(b)
+	for _, l := range k.lines(b.Row.Lines, b) {
+		says, missing := fill(l.Says, names)
+		if missing || k.step().Mix.Unstrained && strings.Contains(strings.ToLower(says), "strain") {
+			continue
+		}
+		s := Step{Says: says}
+		switch {
+		case l.Timer == craft.TimePot:
+			s.Clock = k.clock(craft.TimePot, k.potLife(b), 0)
+		case l.Timer != craft.NoTimer:
+			s.Clock = k.clock(l.Timer, l.Minutes/60, 0)
+		}
+		out.Steps = append(out.Steps, s)
+	}
+	if b.Pots > 1 {
+		out.Steps = append(out.Steps, Step{Says: fmt.Sprintf("This is one of %d pots: mix the next when this one is empty. One pot is laid in about %s.", b.Pots, measure.Hours(b.Work/60))})
+	}
+	if b.Life < craft.Never {
+		out.Keeps = append(out.Keeps, "In the open pot: "+measure.Within(b.Life)+" in this air.")
+		if c := k.clock(craft.TimePot, k.potLife(b), 0); c != nil {
+			out.Clocks = append(out.Clocks, *c)
+		}
+	}
+	if b.Chilled > 0 && !math.IsInf(b.Chilled, 1) {
+		out.Clocks = append(out.Clocks, Clock{Timer: craft.TimeKeeps, Says: "A rest, chilled, " + keepSpan(b.Chilled), Seconds: b.Chilled * 3600, Need: b.Chilled * 3600, Pace: 1})
+	}
+	keep := func(where string, h float64) {
+		switch {
+		case math.IsInf(h, 1):
+			out.Keeps = append(out.Keeps, where+": as long as the can.")
+		case h > 0:
+			out.Keeps = append(out.Keeps, where+": "+keepSpan(h)+".")
+		}
+	}
+	keep("In a closed jar", b.Closed)
+	keep("Closed and chilled", b.Chilled)
+	if b.Closed == 0 && b.Chilled == 0 && b.Row.Pour == craft.PourTwoPart {
+		out.Keeps = append(out.Keeps, "A rest does not keep.")
+	}
+	if b.Row.Pour == craft.PourPowder {
+		out.Foam = "Beat it longer and skim it, or two drops of defoamer, or mix it the night before and keep it cold. Never paint with foam."
+	}
+	return out
+}
+
+// potLife is a pot's life at the pace of an ordinary room, in hours.
+func (k *Coat) potLife(b *quantity.Batch) float64 {
+	p := k.pace(craft.TimePot)
+	if math.IsInf(b.Life, 1) || p == 0 {
+		return 0
+	}
+	return b.Life / p
+}
+
+// keepSpan words how long something keeps, in whole days, weeks or months.
+func keepSpan(h float64) string {
+	switch d := h / 24; {
+	case d < 2:
+		return fmt.Sprintf("%.0f h", math.Floor(h))
+	case d < 14:
+		return measure.Count(int(d), "day", "days")
+	case d < 60:
+		return measure.Count(int(d/7), "week", "weeks")
+	default:
+		return measure.Count(int(d/30), "month", "months")
+	}
+}
+
+// portions are the amounts of a batch, for the places in lines.
+func portions(b *quantity.Batch) map[string]string {
+	out := map[string]string{}
+	for _, p := range b.Portions {
+		says := p.Measured.Says + " of " + p.Name
+		if len(p.Parts) > 0 {
+			var each []string
+			for _, q := range p.Parts {
+				each = append(each, q.Measured.Says+" of “"+q.Name+"”")
+			}
+			says = craft.List(each)
+		}
+		out[string(p.Is)] = says
+	}
+	if b.Cans > 0 {
+		out["base"] = measure.Count(b.Cans, "can", "cans")
+	}
+	return out
+}
+
+// fill puts amounts into a line; missing tells that the batch has none of them.
+func fill(says string, names map[string]string) (_ string, missing bool) {
+	for {
+		a := strings.IndexByte(says, '{')
+		z := strings.IndexByte(says, '}')
+		if a < 0 || z < a {
+			return says, false
+		}
+		word, ok := names[says[a+1:z]]
+		if !ok {
+			return "", true
+		}
+		says = says[:a] + word + says[z+1:]
+	}
+}
+
+// Laying is what the laying card says of a coat.
+type Laying struct {
+	Tool, Why, Load string
+	Setup           []string // straining, thinning, the gun
+	Before          []string
+	Steps           []Step
+	Stroke          string
+	StrokeWhy       string
+	Across          bool // the strokes run across the grain
+	Dabbed          bool // turned parts are dabbed
+	Once            bool // no second stroke
+	// Section is how large a section is, in square metres, before it sets; 0 for no limit. SectionSays words it.
+	Section     float64
+	SectionSays string
+	Wipe        string
+	Cloth       string
+	Little      string
+	Runs        string
+	Faults      []Fault
+	Protect     []string
+	Clean       string
+	Keep        string
+	Waste       string
+	// Clocks are offered when the coat is on.
+	Clocks []Clock
+}
+
+// Fault is something that goes wrong, with what to do now and once it is dry.
+type Fault struct{ ID, Name, Wet, Dry string }
+
+// Lay is the laying card of a coat.
+func Lay(k *Coat, b *quantity.Batch) Laying {
+	row, r, s := k.row(), k.laying(), k.step()
+	method, _ := craft.MethodNamed(s.Method)
+	if row.Aerosol {
+		method, _ = craft.MethodNamed("aerosol")
+	}
+	tool := r.Tool(method.ID)
+	out := Laying{Tool: tool.Name, Why: tool.Why, Load: tool.Load, Cloth: r.Cloth, Little: r.Little, Runs: r.Runs, Clean: r.Clean, Keep: r.Keep, Waste: r.Waste}
+	if method.ID == "spray" {
+		out.Clean = "Empty the cup and spray what thins it through at once, then take the needle and the nozzle out and brush them clean."
+		out.Keep = "The gun filled with what thins the paint, for an hour at most; after that it is cleaned."
+	}
+	stroke, why := r.Stroke, ""
+	var extra []craft.Line
+	faults := slices.Clone(r.Faults)
+	for _, x := range k.effectCards() {
+		if x.Turn {
+			stroke, why = x.Stroke, x.Why
+		}
+		out.Tool, out.Load, out.Runs = cmp.Or(x.Tool, out.Tool), cmp.Or(x.Load, out.Load), cmp.Or(x.Runs, out.Runs)
+		if x.Tool != "" {
+			out.Why = ""
+		}
+		out.Once = out.Once || x.Once
+		extra = append(extra, x.Lines...)
+		for _, f := range x.Faults {
+			if i := slices.IndexFunc(faults, func(o craft.Fault) bool { return o.ID == f.ID }); i >= 0 {
+				faults[i] = f
+			} else {
+				faults = append(faults, f)
+			}
+		}
+	}
+	for _, f := range faults {
+		if method.ID == "spray" && f.ID == "hair" {
+			continue // no brush, no bristle
+		}
+		out.Faults = append(out.Faults, Fault{f.ID, craft.FaultNames[f.ID], f.Wet, f.Dry})
+	}
+	out.Across, out.Dabbed = stroke == craft.AcrossGrain, k.Turned && method.ID != "spray" && method.ID != "aerosol" && method.ID != "rag"
+	out.Stroke, out.StrokeWhy = k.strokeSays(stroke, method.ID, out.Dabbed), why
+	out.Setup = k.setup(r, method.ID, b)
+	for _, l := range k.lines(r.Before, b) {
+		out.Before = append(out.Before, l.Says)
+	}
+	lines := k.lines(r.Lines, b)
+	if out.Once { // its own lines say how it is laid
+		lines = slices.DeleteFunc(lines, func(l craft.Line) bool { return l.When != craft.WhenLater && l.Timer == craft.NoTimer })
+	}
+	for _, l := range append(k.lines(extra, b), lines...) {
+		st := Step{Says: l.Says}
+		switch l.Timer {
+		case craft.NoTimer:
+		case craft.TimeWipe:
+			st.Clock = k.clock(craft.TimeWipe, l.Minutes/60, 0)
+		case craft.TimeTack:
+			st.Clock = k.clock(craft.TimeTouch, row.Tacky.From, row.Tacky.From)
+		default:
+			st.Clock = k.clock(l.Timer, l.Minutes/60, 0)
+		}
+		out.Steps = append(out.Steps, st)
+	}
+	if r.WipeTo > 0 && !out.Once {
+		p := k.pace(craft.TimeWipe)
+		out.Wipe = fmt.Sprintf("After %s to %s in this air.", Span(r.WipeFrom*p), Span(r.WipeTo*p))
+	}
+	k.section(&out, r, method)
+	out.Protect = k.protect(method.ID, row)
+	out.Clocks = k.after(r)
+	return out
+}
+
+// strokeSays words the direction of the strokes on this material.
+func (k *Coat) strokeSays(s craft.Stroke, method string, dabbed bool) string {
+	sub := &k.Craft.Substrates[k.Facts.Substrate]
+	says := craft.Strokes[s].Says
+	if sub.Group != craft.GroupWood {
+		switch s {
+		case craft.AlongGrain:
+			says = "the long way of each part"
+		case craft.AcrossGrain:
+			says = "across, the short way of each part"
+		}
+		switch sub.Group {
+		case craft.GroupCloth:
+			says = map[craft.Stroke]string{craft.AlongGrain: "along the weave, from seam to seam", craft.Circles: "in small circles, into the weave"}[s]
+			says = cmp.Or(says, craft.Strokes[s].Says)
+		case craft.GroupCane:
+			says = "along each strand, then across it from the other side"
+		}
+		if s == craft.Circles && sub.Group != craft.GroupCloth {
+			says = "in small circles, and last the long way"
+		}
+	}
+	switch method {
+	case "spray", "aerosol":
+		says = "in straight passes, each half over the last, begun and ended beside the piece"
+	}
+	if dabbed {
+		if !k.Flat {
+			return "Short dabbing strokes all round, hollows first: drawn strokes run off turned parts."
+		}
+		says += "; turned parts with short dabs all round"
+	}
+	return craft.Upper(says) + "."
+}
+
+// setup is what is done with tool and paint before the first stroke.
+func (k *Coat) setup(r *craft.LayingRow, method string, b *quantity.Batch) []string {
+	var out []string
+	s := k.step()
+	if b != nil && !s.Mix.Unstrained && (b.Row.Strain || method == "spray") && b.Row.Pour != craft.PourCan {
+		out = append(out, "Strained, as the mixing card says.")
+	}
+	if s.ThinPct > 0 {
+		name := "thinner"
+		switch k.row().Carrier {
+		case craft.Water:
+			name = "water"
+		case craft.Alcohol:
+			name = "alcohol"
+		}
+		out = append(out, fmt.Sprintf("Thinned with %.0f %% of %s.", s.ThinPct, name))
+	}
+	if method == "spray" && r.Gun.TipMM > 0 {
+		thin := ""
+		if s.ThinPct == 0 && r.Gun.ThinPct > 0 {
+			thin = fmt.Sprintf(" Usually thinned by %.0f %%; this plan does not thin it: try on card first.", r.Gun.ThinPct)
+		}
+		out = append(out, fmt.Sprintf("Gun: nozzle %s mm, %s bar at the gun; %s. Its own booklet decides.%s", measure.Number(r.Gun.TipMM), measure.Number(r.Gun.Bar), r.Gun.Passes, thin))
+	}
+	return out
+}
+
+// section works out how much is laid before its edge sets.
+func (k *Coat) section(out *Laying, r *craft.LayingRow, m craft.MethodRow) {
+	row := k.row()
+	edge := r.Edge
+	if row.Open > 0 && edge == 0 {
+		edge = row.Open
+	}
+	if edge > 0 && !out.Once && m.ID != "spray" && m.ID != "aerosol" {
+		minutes := edge * k.pace(craft.TimeEdge) * 60
+		out.Section = minutes / (m.Minutes * k.Facts.Pace())
+	}
+	if r.MostM2 > 0 && (out.Section == 0 || r.MostM2 < out.Section) {
+		out.Section = r.MostM2
+	}
+	if out.Section == 0 {
+		return
+	}
+	side := math.Floor(math.Sqrt(out.Section)*20) * 5 // centimetres, by fives
+	side = max(10, side)
+	size := k.Units.Sizes(side, side)
+	if k.Units == measure.US {
+		in := max(4, math.Floor(side/2.54))
+		size = fmt.Sprintf("%.0f × %.0f in", in, in)
+	}
+	whole := k.Facts.Area > 0 && out.Section >= k.Facts.Area
+	switch {
+	case whole && edge > 0:
+		out.SectionSays = fmt.Sprintf("The whole zone in one go: its edge stays wet for about %s here.", Span(edge*k.pace(craft.TimeEdge)*3600))
+	case edge > 0 && r.MostM2 == 0:
+		out.SectionSays = fmt.Sprintf("About %s at a time: its edge stays wet for %s in this air.", size, Span(edge*k.pace(craft.TimeEdge)*3600))
+	default:
+		out.SectionSays = fmt.Sprintf("About %s at a time, no more.", size)
+	}
+	if edge > 0 && r.MostM2 == 0 {
+		if c := k.clock(craft.TimeEdge, edge, 0); c != nil {
+			out.Clocks = append(out.Clocks, *c)
+		}
+	}
+}
+
+// protect is what is covered first.
+func (k *Coat) protect(method string, row *craft.ProductRow) []string {
+	var out []string
+	if method == "spray" || method == "aerosol" {
+		out = append(out, "Cover the floor and everything within three metres: the mist settles there.")
+	} else {
+		out = append(out, "Cover the floor under the piece; stand it on blocks, so that the lower edge is free.")
+	}
+	if len(k.Masked) > 0 {
+		out = append(out, "Masked or left on: "+craft.List(k.Masked)+". Look at the tape again.")
+	}
+	if len(k.Beside) > 0 {
+		what := "Mask where it meets "
+		if method == "brush" && row.Role != craft.RoleWax {
+			what = "Mask or cut in where it meets "
+		}
+		out = append(out, what+craft.List(k.Beside)+".")
+	}
+	return out
+}
+
+// after are the clocks that start when the coat is on.
+func (k *Coat) after(r *craft.LayingRow) []Clock {
+	var out []Clock
+	add := func(c *Clock) {
+		if c != nil {
+			out = append(out, *c)
+		}
+	}
+	row := k.row()
+	next := k.next()
+	if row.Tacky.To > 0 && next != nil && next.Begun-k.event().After.Hours <= drying.Latest(row.Tacky.To, row, k.Air) {
+		add(k.clock(craft.TimeTack, row.Tacky.To, 0))
+	}
+	if r.Buff > 0 {
+		add(k.clock(craft.TimeBuff, r.Buff, 0))
+	}
+	if next != nil {
+		for _, b := range next.Boundaries() {
+			if b.Under == craft.NoProduct || b.Region != surface.Field && next.Doing.Scope == surface.All {
+				continue
+			}
+			pace := k.pace(craft.TimeNext)
+			if b.Earliest > 0 {
+				add(k.clock(craft.TimeNext, b.Earliest/pace, min(b.Earliest/pace, row.Recoat.From)))
+			}
+			if !math.IsInf(b.Latest, 1) && b.Latest > 0 {
+				add(k.clock(craft.TimeLatest, b.Latest/k.pace(craft.TimeLatest), 0))
+			}
+			break
+		}
+	} else if row.Touch > 0 {
+		add(k.clock(craft.TimeTouch, row.Touch, 0))
+		if !math.IsInf(row.Sand, 1) && row.LiesSmooth() {
+			add(k.clock(craft.TimeSand, row.Sand, row.Sand))
+		}
+	}
+	return out
+}
+
+// next is the next coat or effect that lands on this one; nil for none.
+func (k *Coat) next() *surface.Event {
+	for i := k.At + 1; i < len(k.Trace.Events); i++ {
+		if e := &k.Trace.Events[i]; e.NBounds > 0 && (e.Doing.Do == surface.Coat || e.Doing.Do == surface.Effect) {
+			return e
+		}
+	}
+	return nil
+}

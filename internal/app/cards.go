@@ -1,0 +1,397 @@
+package app
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"rutile/core/card"
+	"rutile/core/craft"
+	"rutile/core/damage"
+	"rutile/core/disassembly"
+	"rutile/core/measure"
+	"rutile/core/parts"
+	"rutile/core/quantity"
+	"rutile/core/surface"
+	"rutile/internal/wire"
+)
+
+// Cards are the batches and cards of all zones of the piece that have a plan.
+func (j *Job) Cards() wire.Cards {
+	out := wire.Cards{Format: wire.CardsFormat, Version: wire.Version, Name: j.Piece.Name, Zones: []wire.ZoneCards{}}
+	for i := range j.Zones {
+		out.Zones = append(out.Zones, j.ZoneCards(i))
+	}
+	return out
+}
+
+// ZoneCards are the batches and cards of a zone, in the order of its plan.
+func (j *Job) ZoneCards(i int) wire.ZoneCards {
+	z, src, u := &j.Zones[i], &j.Piece.Zones[i], j.Shop.Units
+	out := wire.ZoneCards{ID: src.ID, Name: src.Name, Air: u.Temp(j.Air.TempC) + ", " + fmt.Sprintf("%.0f %%", j.Air.RH), Cards: []wire.Card{}, Order: []wire.Turn{}}
+	if z.Area > 0 {
+		out.Area = u.Area(z.Area)
+	}
+	drawing := parts.Elevation(j.Parts, u)
+	order := parts.Order(j.Parts, &drawing, i)
+	for k := range order {
+		out.Order = append(out.Order, turnOf(&order[k]))
+	}
+	w := surface.Walk(j.Craft, &z.Facts, z.Steps)
+	coats := quantity.Coats(j.Craft, &quantity.Zone{Facts: &z.Facts, Relief: z.Relief, Trace: &w}, i)
+	at := 0
+	pots := 0
+	for n := range w.Events {
+		e := &w.Events[n]
+		switch e.Doing.Do {
+		case surface.Coat:
+			var coat quantity.Coat
+			if at < len(coats) {
+				coat = coats[at]
+				at++
+			} else { // no area: a card without amounts
+				coat = quantity.Coat{Zone: i, Step: e.Step, CoatNo: e.CoatNo, Product: e.Doing.Product, Can: j.Craft.Products[e.Doing.Product].Can, Colour: e.Doing.Colour}
+			}
+			c := j.coatCard(i, &w, n, &coat, len(order) > 0)
+			pots += c.Batch.Pots
+			out.Cards = append(out.Cards, c)
+		case surface.Fill:
+			if c, ok := j.fillCard(i, e); ok {
+				out.Cards = append(out.Cards, c)
+			}
+		case surface.Effect:
+			if e.Effect != nil {
+				out.Cards = append(out.Cards, j.workCard(e))
+			}
+		}
+	}
+	switch {
+	case len(z.Steps) == 0 || len(out.Cards) == 0:
+		out.Needs, out.Says = "steps", "There is nothing to mix yet: no coat is planned."
+	case z.Area == 0:
+		out.Needs, out.Says = "area", "The area of this zone is not known, so the cards have no amounts."
+	default:
+		out.Says = fmt.Sprintf("%s for %s, at %s.", measure.Count(len(out.Cards), "card", "cards"), out.Area, out.Air)
+	}
+	return out
+}
+
+// measures are the painter's own.
+func (j *Job) measures() measure.Measures {
+	if j.Shop.Measures != (measure.Measures{}) {
+		return j.Shop.Measures
+	}
+	return measure.UsualMeasures(j.Shop.Units)
+}
+
+// coatCard is the card of a coat.
+func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, ordered bool) wire.Card {
+	c, z, e := j.Craft, &j.Zones[i], &w.Events[n]
+	s := e.Doing
+	row := &c.Products[s.Product]
+	batch := quantity.BatchOf(coat, quantity.Mixing{Craft: c, Facts: &z.Facts, Step: s, Air: j.Air, Measures: j.measures()})
+	k := card.Coat{Craft: c, Facts: &z.Facts, Trace: w, At: n, Air: j.Air, Units: j.Shop.Units, Masked: j.maskedOn(i), Beside: j.beside(i)}
+	if x, ok := c.Effect(src(j, i)); ok {
+		k.Look = &c.Effects[x]
+	}
+	k.Turned, k.Flat = parts.Turned(j.Parts, i)
+	k.Parts = k.Turned || k.Flat
+	k.Upright = parts.Holds(j.Parts, i, parts.Carcass, parts.Pane, parts.Frame, parts.Panel, parts.Pot, parts.Cylinder)
+	out := wire.Card{
+		ID: fmt.Sprintf("%d-%d", e.Step, e.CoatNo), Kind: "coat", Step: e.Step, Coat: e.CoatNo, Of: s.NumCoats(), Name: row.Name, Method: methodName(row, s.Method),
+		Colour: s.Colour,
+	}
+	if coat.Can > 0 {
+		out.Can, out.Name = j.cans[coat.Can-1].ID, j.cans[coat.Can-1].Title(c)
+	}
+	if row.Role == craft.RolePaint {
+		out.Colour = cmp.Or(out.Colour, row.Colour, z.Colour)
+	}
+	out.Title = out.Name
+	if out.Of > 1 {
+		out.Title = fmt.Sprintf("%s, coat %d of %d", out.Name, out.Coat, out.Of)
+	}
+	switch s.Scope {
+	case surface.Knots:
+		out.Title += ", on the knots"
+	case surface.Spots:
+		out.Title += ", on the spots"
+	}
+	mix, lay := card.Mix(&k, &batch), card.Lay(&k, &batch)
+	out.Batch = j.batch(&batch, &mix)
+	out.Brief = brief(&batch)
+	id := c.Products[c.KindOf(s.Product)].ID
+	out.Mix = &wire.MixSays{TooThick: mix.TooThick, TooThin: mix.TooThin, Foam: mix.Foam, Keeps: orNone(mix.Keeps), Steps: cardSteps(mix.Steps, id), Clocks: cardClocks(mix.Clocks, id)}
+	out.Lay = &wire.LaySays{
+		Tool: lay.Tool, Why: lay.Why, Load: lay.Load, Setup: orNone(lay.Setup), Before: orNone(lay.Before), Steps: cardSteps(lay.Steps, id),
+		Stroke: lay.Stroke, Reason: lay.StrokeWhy, Across: lay.Across, Dabbed: lay.Dabbed, Once: lay.Once, Section: lay.SectionSays, Wipe: lay.Wipe,
+		Cloth: lay.Cloth, Little: lay.Little, Runs: lay.Runs, Faults: []wire.CardFault{}, Protect: orNone(lay.Protect), Clean: lay.Clean, Keep: lay.Keep,
+		Waste: lay.Waste, Clocks: cardClocks(lay.Clocks, id), Ordered: ordered && s.Scope == surface.All,
+	}
+	for _, f := range lay.Faults {
+		out.Lay.Faults = append(out.Lay.Faults, wire.CardFault{ID: f.ID, Name: f.Name, Wet: f.Wet, Dry: f.Dry})
+	}
+	if s.Scope == surface.All && !ordered {
+		out.Lay.Order = card.UsualOrder(&k)
+	}
+	p := batch.Row.Pour
+	out.Takes = wire.MixTakes{
+		Water: p == craft.PourPowder, Additive: row.Powder(), Thin: (p == craft.PourReady || p == craft.PourPowder) && row.ThinMax > 0, Recipe: p == craft.PourHomeMade,
+		Tint: p == craft.PourGlaze, Amount: p != craft.PourCan, Blend: row.Role == craft.RolePaint && (p == craft.PourReady || p == craft.PourPowder) && coat.Can == 0,
+	}
+	return out
+}
+
+// src is the look that is wanted of a zone.
+func src(j *Job, i int) string {
+	if t := j.Piece.Zones[i].Target; t != nil {
+		return t.Look
+	}
+	return ""
+}
+
+func methodName(row *craft.ProductRow, id string) string {
+	if row.Aerosol {
+		id = "aerosol"
+	}
+	m, _ := craft.MethodNamed(id)
+	return m.Name
+}
+
+func orNone(s []string) []string {
+	if s == nil {
+		return []string{}
+	}
+	return s
+}
+
+func cardSteps(steps []card.Step, product string) []wire.CardStep {
+	out := make([]wire.CardStep, len(steps))
+	for i, s := range steps {
+		out[i].Says = s.Says
+		if s.Clock != nil {
+			c := cardClock(s.Clock, product)
+			out[i].Clock = &c
+		}
+	}
+	return out
+}
+
+func cardClocks(cs []card.Clock, product string) []wire.CardClock {
+	out := make([]wire.CardClock, len(cs))
+	for i := range cs {
+		out[i] = cardClock(&cs[i], product)
+	}
+	return out
+}
+
+func cardClock(c *card.Clock, product string) wire.CardClock {
+	out := wire.CardClock{Kind: craft.Timers[c.Timer].ID, Says: c.Says, Seconds: math.Ceil(c.Seconds), NeedS: c.Need, LeastS: c.Least}
+	if c.Pace != 1 || craft.Timers[c.Timer].Dries {
+		out.Product = product
+	}
+	return out
+}
+
+// brief is a batch in a line.
+func brief(b *quantity.Batch) string {
+	switch {
+	case b.Refused != "":
+		return b.Refused
+	case b.Cans > 0:
+		return measure.Count(b.Cans, "can", "cans")
+	}
+	var say []string
+	for _, p := range b.Portions {
+		say = append(say, p.Measured.Says+" of "+p.Name)
+	}
+	says := craft.List(say)
+	if b.Pots > 1 {
+		says = fmt.Sprintf("%d pots, each %s", b.Pots, says)
+	}
+	return says
+}
+
+// batch writes a batch.
+func (j *Job) batch(b *quantity.Batch, mix *card.Mixing) *wire.Batch {
+	u, m := j.Shop.Units, j.measures()
+	out := &wire.Batch{
+		Refused: b.Refused, NeedL: ml(b.Need), MostL: ml(b.Most), Pots: b.Pots, Portions: []wire.Portion{}, Notes: []string{}, WorkMin: math.Ceil(b.Work),
+	}
+	if b.Need > 0 {
+		out.Needs = fmt.Sprintf("%s for a usual hand, up to %s with a full brush", u.Volume(b.Need), u.Volume(b.Most))
+	}
+	if b.Home != nil {
+		out.Like = craft.Upper(b.Home.Like) + "."
+	}
+	if b.Refused != "" {
+		return out
+	}
+	out.MakesL, out.Makes = ml(b.Makes), u.Volume(math.Floor(b.Makes*1000+1e-6)/1000)
+	for _, p := range b.Portions {
+		x := wire.Portion{Is: string(p.Is), Name: p.Name, Says: p.Measured.Says, Litres: tidy(p.Measured.Litres), Grams: tidy(p.Measured.Grams), ExactL: tidy(p.Exact)}
+		for _, q := range p.Parts {
+			x.Parts = append(x.Parts, wire.PortionPart{Name: cmp.Or(q.Name, q.Colour), Colour: q.Colour, Parts: q.Parts, Says: q.Measured.Says, Litres: tidy(q.Measured.Litres)})
+		}
+		out.Portions = append(out.Portions, x)
+	}
+	if b.Life < craft.Never {
+		out.LifeH, out.Life = tidy(b.Life), "Use it within "+measure.Within(b.Life)+" in this air."
+	}
+	if b.Pots > 1 {
+		out.Notes = append(out.Notes, fmt.Sprintf("Mix %d pots, one after the other: all at once would go off before it is laid.", b.Pots))
+	}
+	switch {
+	case b.Short > 0:
+		out.Notes = append(out.Notes, "It is less than the coat takes: "+u.Volume(b.Short)+" are missing.")
+	case b.Wasted > 0:
+		out.Notes = append(out.Notes, "The additive has a volume of its own: "+u.Volume(b.Wasted)+" of it will be left over.")
+	}
+	if out.LeftL = ml(b.Left()); out.LeftL > 0 && b.Cans == 0 {
+		out.Left = "About " + m.Up(b.Left(), 1).Says + " may be left. "
+		if m.By == measure.Grams {
+			out.Left = "About " + u.Volume(b.Left()) + " may be left. "
+		}
+		out.Left += "Good for " + mix.Left + "."
+		if mix.Left == b.Row.Left && b.Row.Pour == craft.PourTwoPart {
+			out.Left = "A rest is good for " + mix.Left + "."
+		}
+	}
+	return out
+}
+
+// fillCard is the card of a filling with two-part filler: how much at once, so that it can be worked.
+func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
+	if e.Doing.With != craft.FillerTwoPart {
+		return wire.Card{}, false
+	}
+	b := damage.Of(j.damage(i), j.Air).TwoPart
+	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{"Mixed, it does not keep: let it set and throw it away."}, Clocks: []wire.CardClock{}}}
+	x := &wire.Batch{Pots: b.N, Portions: []wire.Portion{}, Notes: []string{}}
+	out.Batch = x
+	work, sand := b.WorkMin, b.SandMin
+	if b.N == 0 { // nothing was counted: a ball at a time
+		one := damage.Of([]damage.Defect{{ID: "hole", Count: 1}}, j.Air).TwoPart
+		work, sand = one.WorkMin, one.SandMin
+		x.Needs = "The damage is not counted in the survey."
+		out.Brief = "a walnut of filler with a pea of hardener at a time"
+	} else {
+		grams := math.Ceil(b.Grams)
+		hard := math.Ceil(grams*damage.HardenerShare*10-1e-6) / 10
+		x.NeedL, x.MakesL = ml(b.ML*float64(b.N)/1000), ml(b.ML/1000)
+		x.Portions = []wire.Portion{
+			{Is: "base", Name: "filler", Says: fmt.Sprintf("%.0f g", grams), Grams: grams, Litres: tidy(grams / damage.TwoPartGrams / 1000), ExactL: tidy(b.ML / 1000)},
+			{Is: "with", Name: "hardener", Says: measure.Number(hard) + " g", Grams: hard, Litres: tidy(hard / 1000), ExactL: tidy(b.Hardener / 1000)},
+		}
+		out.Brief = fmt.Sprintf("%.0f g of filler with %s g of hardener", grams, measure.Number(hard))
+		if b.N > 1 {
+			out.Brief = measure.Count(b.N, "ball", "balls") + ", each " + out.Brief
+		}
+	}
+	x.LifeH, x.Life = tidy(work/60), "It can be worked for "+measure.Within(work/60)+" at "+j.Shop.Units.Temp(j.Air.TempC)+"."
+	step := func(says string, t craft.Timer, minutes float64) {
+		s := wire.CardStep{Says: says}
+		if t != craft.NoTimer {
+			s.Clock = &wire.CardClock{Kind: craft.Timers[t].ID, Says: craft.Timers[t].Name + ", " + card.Span(minutes*60), Seconds: math.Ceil(minutes * 60), NeedS: minutes * 60}
+		}
+		out.Mix.Steps = append(out.Mix.Steps, s)
+	}
+	for _, l := range craft.FillerLines {
+		switch l.Timer {
+		case craft.TimePot:
+			step(l.Says, l.Timer, work)
+		case craft.TimeSand:
+			step(l.Says, l.Timer, sand)
+		default:
+			step(l.Says, l.Timer, l.Minutes)
+		}
+	}
+	out.Mix.TooThick, out.Mix.TooThin = "It is setting: throw it away. Nothing makes it soft again.", "It does not set: too little hardener. Dig it out and begin again; more hardener on top does not help."
+	return out, true
+}
+
+// workCard is the card of an effect that is worked on what was laid.
+func (j *Job) workCard(e *surface.Event) wire.Card {
+	r := e.Effect
+	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: r.Name, Title: r.Name, Brief: craft.Upper(r.How) + "."}
+	lay := &wire.LaySays{Setup: []string{}, Before: []string{}, Steps: []wire.CardStep{}, Faults: []wire.CardFault{}, Protect: []string{}, Clocks: []wire.CardClock{}, Ordered: false}
+	for _, says := range []string{r.Wants, r.How} {
+		if says != "" {
+			lay.Steps = append(lay.Steps, wire.CardStep{Says: craft.Upper(says) + "."})
+		}
+	}
+	if r.Trap != "" {
+		lay.Before = append(lay.Before, "Beware: "+r.Trap+".")
+	}
+	if e.Doing.Heat {
+		lay.Before = append(lay.Before, "Warm air only when all alcohol and solvent is gone: it can catch fire.")
+	}
+	out.Lay = lay
+	return out
+}
+
+// maskedOn names what is masked or stays in place on a zone.
+func (j *Job) maskedOn(zone int) []string {
+	var out []string
+	for i := range j.Piece.TakeApart {
+		f := &j.Piece.TakeApart[i]
+		row, _ := disassembly.RowOf(f.Kind)
+		if row == nil || !j.sitsOn(f, zone) || treatment(f) == disassembly.Off {
+			continue
+		}
+		name := cmp.Or(f.Name, row.Name)
+		if f.Count > 1 && f.Name == "" {
+			name = row.Plural
+		}
+		if name = craft.Lower(name); !slices.Contains(out, name) {
+			out = append(out, name)
+		}
+	}
+	return out
+}
+
+// beside names the other zones of the piece, within a sentence.
+func (j *Job) beside(zone int) []string {
+	var out []string
+	for i := range j.Zones {
+		if i != zone && len(out) < 3 {
+			out = append(out, "the zone “"+j.name(i)+"”")
+		}
+	}
+	return out
+}
+
+// turnOf writes a place in the order.
+func turnOf(p *parts.Turn) wire.Turn {
+	out := wire.Turn{N: p.N, Part: p.Part, Says: p.Says, Run: [...]string{parts.Level: "level", parts.Upright: "upright", parts.Around: "around"}[p.Run], Apart: p.Apart, Last: p.Last, Marks: []wire.TurnMark{}}
+	for i := range p.Marks {
+		m := &p.Marks[i]
+		b := path(nil, m.Outline, true)
+		if len(m.Hole) > 0 {
+			b = path(b, m.Hole, true)
+		}
+		x, y := m.Middle()
+		out.Marks = append(out.Marks, wire.TurnMark{N: m.N, D: string(b), X: mm(x), Y: mm(y)})
+	}
+	return out
+}
+
+// MeasuresOf are a painter's measures by the id of a vessel and what a cup holds; empty and 0 stand for what is
+// usual in the units.
+func MeasuresOf(u measure.Units, vessel string, cupML float64) measure.Measures {
+	m := measure.UsualMeasures(u)
+	m.Units = u
+	if v, ok := measure.VesselNamed(vessel); ok {
+		m.By = v
+	}
+	switch {
+	case cupML > 0:
+		m.CupML = cupML
+	case m.CupML == 0 && u == measure.US:
+		m.CupML = measure.USCup
+	case m.CupML == 0:
+		m.CupML = measure.MetricCup
+	}
+	return m
+}
