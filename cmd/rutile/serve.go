@@ -92,6 +92,7 @@ func serveCommand() *cobra.Command {
 			engine := app.NewEngine(craft.Default())
 			engine.Budgets = budgets
 			studio := app.NewStudio(engine, o)
+			go studio.Beat(cmd.Context())
 			// One more than searches may take: somebody must be free to notice the next request.
 			defer runtime.GOMAXPROCS(runtime.GOMAXPROCS(runtime.GOMAXPROCS(0) + 1))
 			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))

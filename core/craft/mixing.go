@@ -339,6 +339,18 @@ var WaterRatios = []struct {
 	{"wash", "Wash", 2, "the ground shows through"},
 }
 
+// Tints are usual shares of colour in glaze: parts of colour to one of medium. Working defaults.
+var Tints = []struct {
+	ID, Name string
+	Ratio    float64
+	Says     string
+}{
+	{"veil", "A veil, 1 to 20", .05, "hardly a tone"},
+	{"light", "Light, 1 to 10", .1, "a soft tone"},
+	{"usual", "Usual, 1 to 5", .2, "a clear tone, easily wiped"},
+	{"deep", "Deep, 1 to 2", .5, "sets faster; small sections"},
+}
+
 // AdditiveShares are usual shares of bonding additive, by volume, to one of mixed paint. Working defaults.
 var AdditiveShares = []struct {
 	ID, Name string

@@ -2,6 +2,7 @@ package app
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -136,9 +137,55 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 		out.Lay.Order = card.UsualOrder(&k)
 	}
 	p := batch.Row.Pour
-	out.Takes = wire.MixTakes{
-		Water: p == craft.PourPowder, Additive: row.Powder(), Thin: (p == craft.PourReady || p == craft.PourPowder) && row.ThinMax > 0, Recipe: p == craft.PourHomeMade,
-		Tint: p == craft.PourGlaze, Amount: p != craft.PourCan, Blend: row.Role == craft.RolePaint && (p == craft.PourReady || p == craft.PourPowder) && coat.Can == 0,
+	out.Choices, out.Amount = choices(row, s, &batch), p != craft.PourCan
+	out.Blend = row.Role == craft.RolePaint && (p == craft.PourReady || p == craft.PourPowder) && coat.Can == 0
+	return out
+}
+
+// choices are the usual ways of mixing a coat, with the one that is planned.
+func choices(row *craft.ProductRow, s *surface.Step, b *quantity.Batch) []wire.MixChoice {
+	out := []wire.MixChoice{}
+	same := func(a, b float64) bool { return math.Abs(a-b) < 1e-9 }
+	if row.Powder() {
+		x := wire.MixChoice{Field: "water_ratio", Name: "Water to powder"}
+		is := cmp.Or(s.WaterRatio, row.Ratio)
+		for _, r := range craft.WaterRatios {
+			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
+		}
+		y := wire.MixChoice{Field: "additive", Name: "Bonding additive"}
+		for _, r := range craft.AdditiveShares {
+			y.Options = append(y.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, s.Additive)})
+		}
+		out = append(out, x, y)
+	}
+	method := cmp.Or(s.Method, craft.Methods[0].ID)
+	cloth := b.Row.ID == "cloth"
+	if b.Row.Pour == craft.PourReady && row.ThinMax > 0 && row.Role != craft.RoleMedium {
+		x := wire.MixChoice{Field: "thin_pct", Name: "Thinning"}
+		for _, r := range craft.Thinnings {
+			if r.Cloth != cloth && r.Cloth || len(r.Methods) > 0 && !slices.Contains(r.Methods, method) || r.Pct > max(row.ThinMax, 20) && row.Role != craft.RolePaint {
+				continue
+			}
+			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Pct, On: same(r.Pct, s.ThinPct)})
+		}
+		if len(x.Options) > 1 {
+			out = append(out, x)
+		}
+	}
+	if b.Row.Pour == craft.PourHomeMade {
+		x := wire.MixChoice{Field: "recipe", Name: "Recipe"}
+		for _, r := range craft.HomeMade {
+			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Like, On: b.Home != nil && b.Home.ID == r.ID})
+		}
+		out = append(out, x)
+	}
+	if b.Row.Pour == craft.PourGlaze {
+		x := wire.MixChoice{Field: "tint_ratio", Name: "Colour in the glaze"}
+		is := cmp.Or(s.Mix.Tint, craft.UsualTint)
+		for _, r := range craft.Tints {
+			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
+		}
+		out = append(out, x)
 	}
 	return out
 }
@@ -267,7 +314,7 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 		return wire.Card{}, false
 	}
 	b := damage.Of(j.damage(i), j.Air).TwoPart
-	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{"Mixed, it does not keep: let it set and throw it away."}, Clocks: []wire.CardClock{}}}
+	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{}, Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{"Mixed, it does not keep: let it set and throw it away."}, Clocks: []wire.CardClock{}}}
 	x := &wire.Batch{Pots: b.N, Portions: []wire.Portion{}, Notes: []string{}}
 	out.Batch = x
 	work, sand := b.WorkMin, b.SandMin
@@ -314,7 +361,7 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 // workCard is the card of an effect that is worked on what was laid.
 func (j *Job) workCard(e *surface.Event) wire.Card {
 	r := e.Effect
-	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: r.Name, Title: r.Name, Brief: craft.Upper(r.How) + "."}
+	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: r.Name, Title: r.Name, Brief: craft.Upper(r.How) + ".", Choices: []wire.MixChoice{}}
 	lay := &wire.LaySays{Setup: []string{}, Before: []string{}, Steps: []wire.CardStep{}, Faults: []wire.CardFault{}, Protect: []string{}, Clocks: []wire.CardClock{}, Ordered: false}
 	for _, says := range []string{r.Wants, r.How} {
 		if says != "" {
@@ -394,4 +441,14 @@ func MeasuresOf(u measure.Units, vessel string, cupML float64) measure.Measures 
 		m.CupML = measure.MetricCup
 	}
 	return m
+}
+
+// ReadAmount reads a typed amount in the studio's measures. Errors are an *Unfit.
+func (s *Studio) ReadAmount(ctx context.Context, text string) (wire.AmountRead, error) {
+	w := s.Workshop(ctx)
+	l, err := w.Measures.Read(text)
+	if err != nil {
+		return wire.AmountRead{}, &Unfit{err.Error()}
+	}
+	return wire.AmountRead{Litres: tidy(l), Says: w.Measures.Says(l)}, nil
 }

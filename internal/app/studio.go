@@ -8,6 +8,7 @@ import (
 	"sync/atomic"
 	"time"
 
+	"rutile/core/clock"
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/plan"
@@ -60,6 +61,8 @@ type StudioOptions struct {
 	Instruments *instruments.Set
 	// Now is the clock; nil for the machine's.
 	Now func() time.Time
+	// Times are the machine's clocks, for the painter's clocks; nil for those of this machine.
+	Times func() clock.Moment
 	// Demo tells that the data is thrown away at the end.
 	Demo bool
 	// Log may be nil.
@@ -74,6 +77,7 @@ type Studio struct {
 	settings atomic.Pointer[keptSettings]
 	// shelf is the studio's cans, read once and again after each write.
 	shelf  shelfRead
+	clocks clocks
 	judged *judgements
 	live   live
 	runs   runs
@@ -89,6 +93,9 @@ type keptSettings struct {
 func NewStudio(e *Engine, o StudioOptions) *Studio {
 	if o.Now == nil {
 		o.Now = time.Now
+	}
+	if o.Times == nil {
+		o.Times = machineTimes
 	}
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)

@@ -122,6 +122,7 @@ func (h *handlers) register(a huma.API) {
 	huma.Register(a, route("next", post, "/api/next", "Suggestions for the next step in a zone's plan", 400, 404, 413, 422), h.next)
 	h.registerPlans(a)
 	h.registerShelf(a)
+	h.registerMix(a)
 
 	// The instruments.
 	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)
@@ -495,7 +496,7 @@ func (h *handlers) describe(a huma.API) {
 	}
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put, item.Patch} {
-			if o == nil || o.RequestBody == nil || o.RequestBody.Content["application/json"] == nil {
+			if o == nil || !o.SkipValidateBody || o.RequestBody == nil || o.RequestBody.Content["application/json"] == nil {
 				continue
 			}
 			o.RequestBody.Content["application/json"].Schema = cmp.Or(bodies[o.OperationID], piece)

@@ -17,10 +17,12 @@ const (
 	Cans     Kind = "can"
 	Blends   Kind = "blend"
 	Palettes Kind = "palette"
+	Clocks   Kind = "clock"
+	Timeline Kind = "timeline"
 )
 
 // Kinds lists them.
-var Kinds = []Kind{Cans, Blends, Palettes}
+var Kinds = []Kind{Cans, Blends, Palettes, Clocks, Timeline}
 
 // documentRow is one of them.
 type documentRow struct {
@@ -85,6 +87,17 @@ func (s *Store) PutDocument(ctx context.Context, of Kind, id string, base int, b
 		return tx.Save(&documentRow{of, id, rev, s.now(), string(body)}).Error
 	})
 	return rev, err
+}
+
+// SetDocument keeps a document over whatever there is of its id.
+func (s *Store) SetDocument(ctx context.Context, of Kind, id string, body []byte) error {
+	return s.write(ctx, "save the "+string(of), func(tx *gorm.DB) error {
+		row := documentRow{of, id, 1, s.now(), string(body)}
+		return tx.Clauses(clause.OnConflict{
+			Columns:   []clause.Column{{Name: "kind"}, {Name: "id"}},
+			DoUpdates: clause.Assignments(map[string]any{"rev": gorm.Expr("rev + 1"), "at": row.At, "body": row.Body}),
+		}).Create(&row).Error
+	})
 }
 
 // AddDocuments keeps new documents, all or none. One of an id that is there already is left alone.

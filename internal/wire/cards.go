@@ -25,32 +25,39 @@ type ZoneCards struct {
 
 // Card is what a painter works from for one coat, one filling, or one working of an effect.
 type Card struct {
-	ID     string   `json:"id" doc:"Once in the zone: the step, and the coat"`
-	Kind   string   `json:"kind" enum:"coat,fill,work"`
-	Step   int      `json:"step"`
-	Coat   int      `json:"coat,omitempty"`
-	Of     int      `json:"of,omitempty" doc:"How many coats its step has"`
-	Name   string   `json:"name"`
-	Title  string   `json:"title"`
-	Can    string   `json:"can,omitempty"`
-	Colour string   `json:"colour,omitempty"`
-	Method string   `json:"method,omitempty"`
-	Brief  string   `json:"brief" doc:"The batch in a line"`
-	Batch  *Batch   `json:"batch,omitempty"`
-	Mix    *MixSays `json:"mix,omitempty"`
-	Lay    *LaySays `json:"lay,omitempty"`
-	Takes  MixTakes `json:"takes" doc:"What may be chosen for its mixing"`
+	ID      string      `json:"id" doc:"Once in the zone: the step, and the coat"`
+	Kind    string      `json:"kind" enum:"coat,fill,work"`
+	Step    int         `json:"step"`
+	Coat    int         `json:"coat,omitempty"`
+	Of      int         `json:"of,omitempty" doc:"How many coats its step has"`
+	Name    string      `json:"name"`
+	Title   string      `json:"title"`
+	Can     string      `json:"can,omitempty"`
+	Colour  string      `json:"colour,omitempty"`
+	Method  string      `json:"method,omitempty"`
+	Brief   string      `json:"brief" doc:"The batch in a line"`
+	Batch   *Batch      `json:"batch,omitempty"`
+	Mix     *MixSays    `json:"mix,omitempty"`
+	Lay     *LaySays    `json:"lay,omitempty"`
+	Choices []MixChoice `json:"choices" doc:"What may be chosen for its mixing"`
+	Amount  bool        `json:"amount,omitempty" doc:"The painter may say how much"`
+	Blend   bool        `json:"blend,omitempty" doc:"It may be blended from several paints"`
 }
 
-// MixTakes tells what may be chosen for the mixing of a coat.
-type MixTakes struct {
-	Water    bool `json:"water,omitempty"`
-	Additive bool `json:"additive,omitempty"`
-	Thin     bool `json:"thin,omitempty"`
-	Recipe   bool `json:"recipe,omitempty"`
-	Tint     bool `json:"tint,omitempty"`
-	Amount   bool `json:"amount,omitempty"`
-	Blend    bool `json:"blend,omitempty"`
+// MixChoice is something that may be chosen for the mixing of a coat, with the usual ways.
+type MixChoice struct {
+	Field   string      `json:"field" enum:"water_ratio,additive,thin_pct,tint_ratio,recipe"`
+	Name    string      `json:"name"`
+	Options []MixOption `json:"options"`
+}
+
+// MixOption is one of the usual ways.
+type MixOption struct {
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	Says  string  `json:"says"`
+	Value float64 `json:"value" doc:"Of the field, where that is a number"`
+	On    bool    `json:"on" doc:"It is as planned"`
 }
 
 // Batch is what is mixed for one coat.
@@ -171,4 +178,10 @@ type TurnMark struct {
 	D string  `json:"d" doc:"Outline, as an SVG path in centimetres"`
 	X float64 `json:"x" doc:"Where its number stands"`
 	Y float64 `json:"y"`
+}
+
+// AmountRead is a typed amount of paint as it was understood.
+type AmountRead struct {
+	Litres float64 `json:"litres"`
+	Says   string  `json:"says"`
 }

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/amount": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read a typed amount of paint */
+        get: operations["readAmount"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/area": {
         parameters: {
             query?: never;
@@ -74,6 +91,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The batches and cards of a zone, in the order of its plan */
+        post: operations["cards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check": {
         parameters: {
             query?: never;
@@ -90,6 +124,109 @@ export interface paths {
         head?: never;
         /** Check the zones that have changed since an earlier check; 412 when that check has expired */
         patch: operations["checkChange"];
+        trace?: never;
+    };
+    "/api/clocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The clocks that run, the next to ring first */
+        get: operations["clocks"];
+        put?: never;
+        /** Start a clock; one that was started before is left as it is */
+        post: operations["startClock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clocks/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell the clocks what the air is now */
+        post: operations["airClocks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clocks/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how much time passed while nobody could tell */
+        post: operations["settleClocks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clocks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a clock away */
+        delete: operations["stopClock"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clocks/{id}/silence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop the ringing of a clock */
+        post: operations["silenceClock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clocks/{id}/touch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Correct a clock by a touch test */
+        post: operations["touchClock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/coats": {
@@ -800,6 +937,11 @@ export interface components {
             /** Format: double */
             temp_c?: number;
         };
+        AmountRead: {
+            /** Format: double */
+            litres: number;
+            says: string;
+        };
         Answer: {
             /** @description the date */
             date?: string;
@@ -822,6 +964,40 @@ export interface components {
             area_m2: number;
             /** @description The area in the studio's units */
             says: string;
+        };
+        Batch: {
+            /** @description What a usual hand leaves over, and what that is good for */
+            left?: string;
+            /** Format: double */
+            left_l?: number;
+            /** @description How long a pot can be used in this air */
+            life?: string;
+            /** Format: double */
+            life_h?: number;
+            /** @description What a home-made paint is like */
+            like?: string;
+            /** @description What a pot comes to, in words */
+            makes: string;
+            /** Format: double */
+            makes_l: number;
+            /** Format: double */
+            most_l: number;
+            /** Format: double */
+            need_l: number;
+            /** @description What the coat takes, in words */
+            needs: string;
+            notes: string[];
+            /** @description What goes into each pot, in this order */
+            portions: components["schemas"]["Portion"][];
+            /** Format: int64 */
+            pots: number;
+            /** @description Why there is nothing to mix */
+            refused?: string;
+            /**
+             * Format: double
+             * @description Minutes that it takes to lay a pot
+             */
+            work_min?: number;
         };
         Belief: {
             id: string;
@@ -1012,6 +1188,68 @@ export interface components {
             same: number;
             says: string;
         };
+        Card: {
+            /** @description The painter may say how much */
+            amount?: boolean;
+            batch?: components["schemas"]["Batch"];
+            /** @description It may be blended from several paints */
+            blend?: boolean;
+            /** @description The batch in a line */
+            brief: string;
+            can?: string;
+            /** @description What may be chosen for its mixing */
+            choices: components["schemas"]["MixChoice"][];
+            /** Format: int64 */
+            coat?: number;
+            colour?: string;
+            /** @description Once in the zone: the step, and the coat */
+            id: string;
+            /** @enum {string} */
+            kind: "coat" | "fill" | "work";
+            lay?: components["schemas"]["LaySays"];
+            method?: string;
+            mix?: components["schemas"]["MixSays"];
+            name: string;
+            /**
+             * Format: int64
+             * @description How many coats its step has
+             */
+            of?: number;
+            /** Format: int64 */
+            step: number;
+            title: string;
+        };
+        CardClock: {
+            kind: string;
+            /**
+             * Format: double
+             * @description What no touch test makes it shorter than
+             */
+            least_s?: number;
+            /**
+             * Format: double
+             * @description The same in an ordinary room
+             */
+            need_s: number;
+            /** @description What dries */
+            product?: string;
+            says: string;
+            /**
+             * Format: double
+             * @description How long it runs in this air
+             */
+            seconds: number;
+        };
+        CardFault: {
+            dry: string;
+            id: string;
+            name: string;
+            wet: string;
+        };
+        CardStep: {
+            clock?: components["schemas"]["CardClock"];
+            says: string;
+        };
         Certainty: {
             /** Format: double */
             p: number;
@@ -1071,6 +1309,71 @@ export interface components {
             /** Format: int64 */
             rinses: number;
             shifts: string[];
+        };
+        Clock: {
+            card?: string;
+            /** @description Something is over then */
+            ends?: boolean;
+            for?: string;
+            id: string;
+            kind: string;
+            /**
+             * Format: double
+             * @description Negative for how long it has been over
+             */
+            left_s: number;
+            name: string;
+            piece?: string;
+            /** Format: int64 */
+            piece_id?: number;
+            /** @description What it says when it has run out */
+            rings: string;
+            /** @description What the last touch test or the air came to */
+            said?: string;
+            /** @description Its ringing was stopped */
+            silent?: boolean;
+            /** @enum {string} */
+            state: "runs" | "rings" | "past";
+            /** Format: double */
+            total_s: number;
+            /** @description A touch test corrects it */
+            touch?: boolean;
+            touches: string[];
+            zone?: string;
+            zone_id?: string;
+        };
+        ClockAir: {
+            /** Format: double */
+            rh_pct: number;
+            /** Format: double */
+            temp_c: number;
+        };
+        ClockDoubt: {
+            /**
+             * Format: double
+             * @description Seconds missing if the computer's clock was right; 0 where nobody knows
+             */
+            gap_s?: number;
+            says: string;
+        };
+        ClockSettled: {
+            /**
+             * Format: double
+             * @description Seconds that passed
+             */
+            passed_s?: number;
+            /** @description The same, as typed */
+            typed?: string;
+        };
+        ClockTouch: {
+            /** @enum {string} */
+            is: "sticky" | "dry";
+        };
+        Clocks: {
+            /** @description The next to ring first */
+            clocks: components["schemas"]["Clock"][];
+            /** @description What nobody can tell from here */
+            doubt?: components["schemas"]["ClockDoubt"];
         };
         CoatLook: {
             /** Format: int64 */
@@ -1757,6 +2060,34 @@ export interface components {
              */
             touch_h?: number;
         };
+        LaySays: {
+            across?: boolean;
+            before: string[];
+            clean?: string;
+            clocks: components["schemas"]["CardClock"][];
+            cloth?: string;
+            dabbed?: boolean;
+            faults: components["schemas"]["CardFault"][];
+            keep?: string;
+            little?: string;
+            load?: string;
+            once?: boolean;
+            /** @description The order in words, where no parts are known to draw it from */
+            order?: string[];
+            /** @description It goes on the whole zone, in the order of its patches */
+            ordered?: boolean;
+            protect: string[];
+            runs?: string;
+            section?: string;
+            setup: string[];
+            steps: components["schemas"]["CardStep"][];
+            stroke: string;
+            stroke_why?: string;
+            tool: string;
+            waste?: string;
+            why?: string;
+            wipe?: string;
+        };
         Layer: {
             clear?: boolean;
             /** Format: int64 */
@@ -1899,6 +2230,50 @@ export interface components {
              */
             y: number;
         };
+        Mix: {
+            /** @description the paints that it is blended from; absent: one paint */
+            blend?: components["schemas"]["BlendPart"][];
+            /**
+             * Format: double
+             * @description litres of paint mixed for each coat, before any additive; absent: what the coat needs
+             */
+            paint_l?: number;
+            /** @description of home-made matt paint: what is stirred into the emulsion; absent: `carbonate` */
+            recipe?: string;
+            /**
+             * Format: double
+             * @description of glaze: parts of colour to one of medium, by volume; absent: 0.2
+             */
+            tint_ratio?: number;
+            /** @description it is not strained */
+            unstrained?: boolean;
+        };
+        MixChoice: {
+            /** @enum {string} */
+            field: "water_ratio" | "additive" | "thin_pct" | "tint_ratio" | "recipe";
+            name: string;
+            options: components["schemas"]["MixOption"][];
+        };
+        MixOption: {
+            id: string;
+            name: string;
+            /** @description It is as planned */
+            on: boolean;
+            says: string;
+            /**
+             * Format: double
+             * @description Of the field, where that is a number
+             */
+            value: number;
+        };
+        MixSays: {
+            clocks: components["schemas"]["CardClock"][];
+            foam?: string;
+            keeps: string[];
+            steps: components["schemas"]["CardStep"][];
+            too_thick: string;
+            too_thin: string;
+        };
         Nearest: {
             /** @description The nearest first; the others have fewer paints */
             blends: components["schemas"]["NearestBlend"][];
@@ -1955,6 +2330,37 @@ export interface components {
             /** Format: int64 */
             version: number;
             zones: components["schemas"]["ZoneNeed"][];
+        };
+        NewClock: {
+            card?: string;
+            /** @description What it is for */
+            for?: string;
+            /** @description Made where it is started, so that started twice it counts once */
+            id: string;
+            kind: string;
+            /** Format: double */
+            least_s?: number;
+            /**
+             * Format: double
+             * @description Seconds in an ordinary room
+             */
+            need_s?: number;
+            piece?: string;
+            /** Format: int64 */
+            piece_id?: number;
+            /** @description What dries; the air then changes its pace */
+            product?: string;
+            /** Format: double */
+            rh_pct?: number;
+            /**
+             * Format: double
+             * @description The air that its pace is for; with the humidity 0 the studio's
+             */
+            temp_c?: number;
+            /** @description The time as typed, such as 1 h 30, in place of seconds */
+            typed?: string;
+            zone?: string;
+            zone_id?: string;
         };
         NextStep: {
             /** @description Why it cannot be planned */
@@ -2337,6 +2743,32 @@ export interface components {
              */
             of: number;
         };
+        Portion: {
+            /**
+             * Format: double
+             * @description Before rounding up
+             */
+            exact_l: number;
+            /** Format: double */
+            grams?: number;
+            /** @enum {string} */
+            is: "base" | "with" | "filler" | "water" | "thinner" | "additive";
+            /** Format: double */
+            litres: number;
+            name: string;
+            /** @description The paints that it is blended from */
+            parts?: components["schemas"]["PortionPart"][];
+            says: string;
+        };
+        PortionPart: {
+            colour: string;
+            /** Format: double */
+            litres: number;
+            name: string;
+            /** Format: int64 */
+            parts: number;
+            says: string;
+        };
         ProductWord: {
             /** @description Further words to find it by */
             also?: string;
@@ -2648,6 +3080,11 @@ export interface components {
         Settings: {
             /** @description when the studio works; absent: nine to six, Monday to Saturday */
             bench?: components["schemas"]["Bench"];
+            /**
+             * Format: double
+             * @description what its cup holds, in millilitres; absent: 250; in US units 237
+             */
+            cup_ml?: number;
             /** @description habits of planning that are switched off; absent: none */
             habits_off?: string[];
             /** @description ids of the kits that the studio has; plans use what is in them; absent: the kit of a small brush studio */
@@ -2657,6 +3094,11 @@ export interface components {
              * @description year before which local rules suspect lead in old paint; absent: the usual one
              */
             lead_year?: number;
+            /**
+             * @description what the studio measures with when it mixes; absent: `ml`; in US units `cups`
+             * @enum {string}
+             */
+            measure?: "ml" | "grams" | "spoons" | "cups" | "fl_oz" | "quarts";
             /** @description name of the studio */
             name: string;
             /** @description kits of the studio's own, and those that it has changed */
@@ -2840,7 +3282,7 @@ export interface components {
         };
         Stage: {
             /** @enum {string} */
-            id: "look_over" | "identify" | "prepare" | "coats" | "hand_over";
+            id: "look_over" | "identify" | "prepare" | "coats" | "mix" | "hand_over";
             name: string;
             says: string;
             /** @enum {string} */
@@ -2902,6 +3344,8 @@ export interface components {
             how?: string;
             /** @description how it is applied; absent: brush */
             method?: string;
+            /** @description how it is mixed; absent: as is usual */
+            mix?: components["schemas"]["Mix"];
             /**
              * Format: int64
              * @description how often; absent: once
@@ -2975,6 +3419,11 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description when the studio works; absent: nine to six, Monday to Saturday */
             bench?: components["schemas"]["Bench"];
+            /**
+             * Format: double
+             * @description what its cup holds, in millilitres; absent: 250; in US units 237
+             */
+            cup_ml?: number;
             /** @description The data is a copy that is deleted at the end */
             demo: boolean;
             /** @description habits of planning that are switched off; absent: none */
@@ -2986,6 +3435,11 @@ export interface components {
              * @description year before which local rules suspect lead in old paint; absent: the usual one
              */
             lead_year?: number;
+            /**
+             * @description what the studio measures with when it mixes; absent: `ml`; in US units `cups`
+             * @enum {string}
+             */
+            measure?: "ml" | "grams" | "spoons" | "cups" | "fl_oz" | "quarts";
             /** @description name of the studio */
             name: string;
             /** @description kits of the studio's own, and those that it has changed */
@@ -3181,6 +3635,40 @@ export interface components {
             work: string;
             /** @description Names, in order */
             zones: string[];
+        };
+        Turn: {
+            /** @description Its part lies by itself */
+            apart?: boolean;
+            /** @description The next number is another part */
+            last?: boolean;
+            /** @description Where it shows in the elevation */
+            marks: components["schemas"]["TurnMark"][];
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            part: number;
+            /**
+             * @description The way that strokes go
+             * @enum {string}
+             */
+            run: "level" | "upright" | "around";
+            says: string;
+        };
+        TurnMark: {
+            /** @description Outline, as an SVG path in centimetres */
+            d: string;
+            /**
+             * Format: int64
+             * @description Which of the part's count
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description Where its number stands
+             */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Undercoat: {
             colour: string;
@@ -3551,6 +4039,22 @@ export interface components {
             /** @description how it will be used; absent: `handled` */
             wear?: string;
         };
+        ZoneCards: {
+            air: string;
+            area?: string;
+            cards: components["schemas"]["Card"][];
+            id: string;
+            name?: string;
+            /**
+             * @description What is missing
+             * @enum {string}
+             */
+            needs?: "area" | "steps";
+            /** @description The order in which its parts are painted */
+            order: components["schemas"]["Turn"][];
+            /** @description What there is to mix, or what is missing for it */
+            says: string;
+        };
         ZoneNeed: {
             area: string;
             coats: components["schemas"]["CoatNeed"][];
@@ -3700,6 +4204,46 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    readAmount: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AmountRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     area: {
         parameters: {
             query?: {
@@ -4043,6 +4587,80 @@ export interface operations {
             };
         };
     };
+    cards: {
+        parameters: {
+            query: {
+                /** @description Id of the zone */
+                zone: string;
+                /** @description Number of the piece where it is kept, so that cans reserved for it count */
+                of?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Piece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneCards"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     check: {
         parameters: {
             query?: {
@@ -4192,6 +4810,355 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    clocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clocks"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    startClock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClock"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    airClocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockAir"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clocks"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    settleClocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockSettled"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clocks"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    stopClock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    silenceClock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    touchClock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockTouch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
