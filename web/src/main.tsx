@@ -11,6 +11,7 @@ import { ErrorBoundary, NotFound } from "./ui/NotFound";
 import { whenReleased } from "./ui/press";
 
 // Opened now and then: the first load is without them.
+const ClocksPage = lazy(() => import("./clocks/ClocksPage"));
 const ColourPage = lazy(() => import("./colour/ColourPage"));
 const KitPage = lazy(() => import("./kit/KitPage"));
 const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default: m.RulesPage })));
@@ -59,6 +60,7 @@ if (root) {
                       <Route path="/rules" element={<RulesPage />} />
                       <Route path="/shelf" element={<ShelfPage />} />
                       <Route path="/shelf/labels" element={<TinLabels />} />
+                      <Route path="/clocks" element={<ClocksPage />} />
                       <Route path="/colours" element={<ColourPage />} />
                       <Route path="*" element={<NotFound />} />
                     </Routes>

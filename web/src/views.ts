@@ -1,3 +1,4 @@
+import { amounts } from "./amounts/view";
 import { cut } from "./cut/view";
 import { identify, lead, patches } from "./identify/view";
 import { mix } from "./mix/view";
@@ -8,7 +9,7 @@ import { survey } from "./survey/view";
 import { ways } from "./ways/view";
 
 /** VIEWS are the views of a zone, in the order of their keys. A stage brings its view in its folder. */
-export const VIEWS: StageView[] = [survey, identify, plan, mix, sheet, cut, ways, lead, patches];
+export const VIEWS: StageView[] = [survey, identify, plan, mix, amounts, sheet, cut, ways, lead, patches];
 
 /** viewOf is a view by its name in the address; undefined for none. */
 export const viewOf = (id: string | undefined) => VIEWS.find((v) => v.id === id);

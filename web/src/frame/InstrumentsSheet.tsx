@@ -16,7 +16,7 @@ type Props = {
 };
 
 /** InstrumentsSheet shows the instruments: the air of the day, imported readings, and where a reading can be used. */
-export function InstrumentsSheet({ onClose, onAir, onSpot }: Props) {
+export default function InstrumentsSheet({ onClose, onAir, onSpot }: Props) {
   const u = useUnits();
   const queries = useQueryClient();
   const instruments = useInstruments();

@@ -3,7 +3,7 @@ import { Dialog } from "../ui/Dialog";
 import { KeyCap, setLetters, useLetters, useShortcuts } from "./keys";
 
 /** KeysSheet lists the shortcuts of this screen. */
-export function KeysSheet({ onClose }: { onClose: () => void }) {
+export default function KeysSheet({ onClose }: { onClose: () => void }) {
   const groups = useShortcuts();
   const letters = useLetters();
   return (

@@ -1,12 +1,14 @@
-import { BookOpen, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun } from "lucide-react";
-import { memo, type ReactNode, useState } from "react";
+import { BookOpen, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun, Timer } from "lucide-react";
+import { lazy, memo, type ReactNode, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
-import { KeysSheet } from "./KeysSheet";
 import { ANYWHERE, useKeys } from "./keys";
-import { StudioSheet } from "./StudioSheet";
 import { turnTheme, useTheme } from "./theme";
+
+// Opened now and then: the first load is without them.
+const KeysSheet = lazy(() => import("./KeysSheet"));
+const StudioSheet = lazy(() => import("./StudioSheet"));
 
 type Props = {
   head?: ReactNode; // the title of the screen, beside the name
@@ -65,8 +67,10 @@ export function Shell({ head, strip, fixed, children }: Props) {
         {children}
       </main>
       {strip}
-      {open === "keys" && <KeysSheet onClose={() => setOpen(undefined)} />}
-      {open === "studio" && studio && <StudioSheet studio={studio} onClose={() => setOpen(undefined)} />}
+      <Suspense>
+        {open === "keys" && <KeysSheet onClose={() => setOpen(undefined)} />}
+        {open === "studio" && studio && <StudioSheet studio={studio} onClose={() => setOpen(undefined)} />}
+      </Suspense>
     </div>
   );
 }
@@ -74,6 +78,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
 type Sheet = "keys" | "studio";
 
 const PLACES = [
+  ["clocks", "Clocks", Timer],
   ["shelf", "Shelf", PaintBucket],
   ["kit", "Kit and habits", Paintbrush],
   ["rules", "Rule book", BookOpen],

@@ -1,9 +1,12 @@
 import { ArrowRight, Gauge, Hourglass, Thermometer } from "lucide-react";
-import { memo, type ReactNode, useState } from "react";
+import { lazy, memo, type ReactNode, Suspense, useState } from "react";
 import type { Schemas } from "../api/client";
 import { temp, useUnits } from "../ui/units";
-import { InstrumentsSheet } from "./InstrumentsSheet";
 import { useInstruments } from "./useInstruments";
+
+// Opened now and then, or drawn after the rest: the first load is without them.
+const InstrumentsSheet = lazy(() => import("./InstrumentsSheet"));
+const StripClocks = lazy(() => import("../clocks/StripClocks"));
 
 type Props = {
   air: Schemas["Air"] | undefined; // that plans are checked with
@@ -37,6 +40,9 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
         <Hourglass className="size-4 shrink-0" aria-hidden="true" />
         <span className="truncate">{windows ?? "No coat is drying."}</span>
       </span>
+      <Suspense>
+        <StripClocks />
+      </Suspense>
       {next && (
         <span className="flex min-w-0 max-w-full items-center gap-1.5 lg:max-w-[40%]">
           <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
@@ -45,7 +51,7 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
           </span>
         </span>
       )}
-      {open && <InstrumentsSheet onClose={() => setOpen(false)} onAir={onAir} onSpot={onSpot} />}
+      <Suspense>{open && <InstrumentsSheet onClose={() => setOpen(false)} onAir={onAir} onSpot={onSpot} />}</Suspense>
     </footer>
   );
 }

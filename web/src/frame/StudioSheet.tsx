@@ -11,7 +11,7 @@ import { TempField } from "../ui/TempField";
 type Props = { studio: Schemas["Studio"]; onClose: () => void };
 
 /** StudioSheet edits the settings of a studio. */
-export function StudioSheet(p: Props) {
+export default function StudioSheet(p: Props) {
   const v = useVocabQuery();
   if (v.isError) {
     return (

@@ -1,35 +1,350 @@
+import { useQuery } from "@tanstack/react-query";
+import { BookOpenText, Droplets, Paintbrush } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
+import { answer, api, type Schemas, TYPING, why } from "../api/client";
+import { useStudio } from "../api/studio";
+import { Swatch } from "../colour/Swatch";
+import { zoneTitle } from "../piece/edit";
 import { useWorkspace } from "../piece/workspace";
-import { useName } from "../ui/focus";
-import { Amounts } from "./Amounts";
-import { Coats } from "./Coats";
+import { useLater } from "../ui/later";
+import { unbroken } from "../ui/units";
+import { CardScreen } from "./CardScreen";
+import { MeasureChoice } from "./MeasureChoice";
+import { type Card, useCards, withBlend, withMix } from "./useCards";
 
-/** MixView is the colour of a zone coat by coat, and what its plan takes. */
+/** MixView is the stage Mix: the batch of each coat, and the cards to work from. */
 export default function MixView() {
-  const { piece, zone, go } = useWorkspace();
-  const focus = useName<HTMLElement>("field can");
+  const { piece, zone, id, go, toField, change, overview } = useWorkspace();
+  const studio = useStudio();
+  const q = useCards(piece, zone);
+  const [at, setAt] = useSearchParams();
+  const cards = q.data?.cards ?? [];
+  const card = cards.find((c) => c.id === at.get("coat")) ?? cards[0];
+  const open = at.get("card");
+  const show = (coat: string, which?: string) =>
+    setAt(which ? { coat, card: which } : { coat }, { replace: !which && !open });
+  if (q.isError && !q.data) {
+    return (
+      <p role="alert" className="p-5 first-letter:uppercase">
+        {why(q.error)}
+      </p>
+    );
+  }
+  if (!q.data) return <div className="min-h-dvh" />;
+  if (card && (open === "mix" ? card.mix : open === "lay" ? card.lay : undefined)) {
+    return (
+      <CardScreen
+        key={`${card.id}${open}`}
+        card={card}
+        which={open as "mix" | "lay"}
+        order={q.data.order}
+        piece={piece}
+        overview={overview}
+        about={{
+          for: card.title,
+          piece: piece.name || undefined,
+          piece_id: id || undefined,
+          zone: zoneTitle(zone),
+          zone_id: zone.id,
+          card: card.id,
+          temp_c: (piece.site ?? studio?.site)?.temp_c,
+          rh_pct: (piece.site ?? studio?.site)?.rh_pct,
+        }}
+        onOther={card.mix && card.lay ? () => show(card.id, open === "mix" ? "lay" : "mix") : undefined}
+        onClose={() => show(card.id)}
+      />
+    );
+  }
   return (
     <section
-      ref={focus}
-      tabIndex={-1}
-      data-field="can"
-      aria-label="Colour and amounts"
-      className="min-h-0 flex-1 overflow-y-auto px-3 py-4 outline-none sm:px-5"
+      aria-label="Mix"
+      data-cards={cards.length}
+      className={`min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5 ${q.isPlaceholderData ? "opacity-60" : ""}`}
     >
-      {zone.steps?.length ? (
-        <div className="mx-auto grid max-w-7xl gap-x-8 gap-y-6 xl:grid-cols-2">
-          <Coats piece={piece} zone={zone} />
-          <Amounts piece={piece} zone={zone} />
+      <div className="mx-auto flex max-w-7xl flex-wrap items-end gap-x-4 gap-y-1">
+        <div className="min-w-64 flex-1">
+          <h2 className="font-semibold text-primary text-xl">Mix and lay</h2>
+          <p>{unbroken(q.data.says)}</p>
         </div>
-      ) : (
-        <>
-          <p className="mb-3">
-            There is no plan yet. With one, you see here coat by coat what it looks like and what it takes.
-          </p>
-          <button type="button" className="btn btn-primary" onClick={() => go("plan")}>
-            Plan the coats
+        {cards.length > 0 && <MeasureChoice />}
+        {!!zone.steps?.length && (
+          <button type="button" data-do="amounts" className="btn mb-2" onClick={() => go("amounts")}>
+            <Droplets className="size-4" aria-hidden="true" /> Colour and amounts
           </button>
-        </>
+        )}
+      </div>
+      {q.data.needs === "steps" && (
+        <button type="button" className="btn btn-primary mt-2" onClick={() => go("plan")}>
+          Plan the coats
+        </button>
+      )}
+      {q.data.needs === "area" && (
+        <button type="button" data-do="to-area" className="btn mt-1" onClick={() => toField("area_m2")}>
+          Enter the area
+        </button>
+      )}
+      {card && (
+        <div className="mx-auto mt-3 grid max-w-7xl gap-x-8 gap-y-5 lg:grid-cols-[22rem_minmax(0,1fr)]">
+          <ol aria-label="Coats" className="grid content-start gap-1">
+            {cards.map((c) => (
+              <li key={c.id}>
+                <button
+                  type="button"
+                  data-card={c.id}
+                  aria-current={c.id === card.id ? "true" : undefined}
+                  className={`flex min-h-14 w-full items-center gap-3 rounded border px-3 py-1.5 text-left leading-tight ${c.id === card.id ? "border-primary bg-base-200" : "border-base-300 hover:bg-base-200"}`}
+                  onClick={() => show(c.id)}
+                >
+                  {c.colour ? <Swatch colour={c.colour} size={30} /> : <span className="size-7.5" />}
+                  <span className="min-w-0">
+                    <b className="font-semibold">
+                      <bdi>{c.title}</bdi>
+                    </b>
+                    <span className="block text-secondary text-sm">{unbroken(c.brief)}</span>
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ol>
+          <BatchView key={card.id} card={card} onOpen={(which) => show(card.id, which)} onChange={change} />
+        </div>
       )}
     </section>
+  );
+}
+
+type BatchProps = {
+  card: Card;
+  onOpen: (which: "mix" | "lay") => void;
+  onChange: ReturnType<typeof useWorkspace>["change"];
+};
+
+/** BatchView is what is mixed for one coat, with what may be chosen. */
+function BatchView({ card, onOpen, onChange }: BatchProps) {
+  const { zone } = useWorkspace();
+  const steps = zone.steps ?? [];
+  const step = steps[card.step - 1];
+  const b = card.batch;
+  const put = (next: typeof step) =>
+    next && void onChange({ ...zone, steps: steps.map((s, i) => (i === card.step - 1 ? next : s)) });
+  return (
+    <div className="min-w-0" data-batch={card.id}>
+      <h3 className="font-semibold text-lg">
+        <bdi>{card.title}</bdi>
+        {card.method && <span className="font-normal text-secondary">, {card.method.toLowerCase()}</span>}
+      </h3>
+      {b?.refused && (
+        <p role="alert" className="sheet mt-2 rounded bg-error/10 px-3 py-2 text-error" data-refused>
+          {b.refused}
+        </p>
+      )}
+      {b && !b.refused && (
+        <>
+          {b.needs && <p className="text-secondary">It takes {unbroken(b.needs)}.</p>}
+          <Portions batch={b} />
+          {[b.life, ...b.notes, b.like, b.left].filter(Boolean).map((says) => (
+            <p key={says} className="mt-1" data-note>
+              {unbroken(says ?? "")}
+            </p>
+          ))}
+          {card.mix?.keeps.map((says) => (
+            <p key={says} className="mt-1 text-secondary">
+              {says}
+            </p>
+          ))}
+        </>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
+        {card.mix && !b?.refused && (
+          <button
+            type="button"
+            data-open="mix"
+            className="btn btn-primary min-h-14 px-5 text-lg"
+            onClick={() => onOpen("mix")}
+          >
+            <BookOpenText className="size-6" aria-hidden="true" /> Mixing card
+          </button>
+        )}
+        {card.lay && (
+          <button
+            type="button"
+            data-open="lay"
+            className="btn btn-primary min-h-14 px-5 text-lg"
+            onClick={() => onOpen("lay")}
+          >
+            <Paintbrush className="size-6" aria-hidden="true" /> {card.kind === "work" ? "Card" : "Laying card"}
+          </button>
+        )}
+      </div>
+      {step && card.choices.length + (card.amount ? 1 : 0) > 0 && (
+        <fieldset className="mt-5 border-base-300 border-t pt-3">
+          <legend className="sr-only">How it is mixed</legend>
+          {card.choices.map((c) => (
+            <div key={c.field} className="mb-3">
+              <p className="font-medium text-secondary text-sm">{c.name}</p>
+              <div className="mt-1 flex flex-wrap gap-1.5">
+                {c.options.map((o) => (
+                  <button
+                    key={o.id}
+                    type="button"
+                    data-choose={`${c.field} ${o.id}`}
+                    aria-pressed={o.on}
+                    className={`min-h-12 rounded border px-3 text-left leading-tight ${o.on ? "border-2 border-primary bg-base-200" : "border-base-300 hover:bg-base-200"}`}
+                    onClick={() => put(withMix(step, c.field, o.id, o.value))}
+                  >
+                    <b className="font-semibold">{o.name}</b>
+                    <span className="block text-secondary text-sm">{o.says}</span>
+                  </button>
+                ))}
+              </div>
+            </div>
+          ))}
+          <div className="grid gap-x-4 sm:grid-cols-2">
+            {card.amount && (
+              <OwnAmount litres={step.mix?.paint_l} onChange={(l) => put(withMix(step, "paint_l", "", l))} />
+            )}
+            {card.blend && (
+              <BlendChoice
+                product={step.product ?? ""}
+                blended={!!step.mix?.blend}
+                onChange={(x) => put(withBlend(step, x))}
+              />
+            )}
+          </div>
+        </fieldset>
+      )}
+    </div>
+  );
+}
+
+/** Portions are what goes into a pot, large. */
+export function Portions({ batch: b, big }: { batch: Schemas["Batch"]; big?: boolean }) {
+  return (
+    <div className="mt-2" data-portions={b.portions.length}>
+      {b.pots > 1 && <p className="font-semibold text-primary">{b.pots} pots, each of</p>}
+      <ul className={big ? "grid gap-3" : "flex flex-wrap gap-x-8 gap-y-2"}>
+        {b.portions.map((p) => (
+          <li key={p.is} className="leading-tight" data-portion={p.is} data-litres={p.litres}>
+            {p.parts ? (
+              p.parts.map((x) => (
+                <span key={`${x.name}${x.colour}`} className="flex items-center gap-2">
+                  <Swatch colour={x.colour} size={26} />
+                  <b className={`font-head font-semibold ${big ? "text-4xl" : "text-2xl"}`}>{unbroken(x.says)}</b>
+                  <span className={big ? "text-2xl" : ""}>
+                    <bdi>{x.name}</bdi>
+                  </span>
+                </span>
+              ))
+            ) : (
+              <>
+                <b className={`font-head font-semibold ${big ? "text-4xl sm:text-5xl" : "text-2xl"}`}>
+                  {unbroken(p.says)}
+                </b>
+                <span className={`block ${big ? "text-2xl" : "text-secondary"}`}>{p.name}</span>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      {b.portions.length > 1 && (
+        <p className={`mt-1 ${big ? "text-xl" : "text-secondary"}`}>
+          {b.makes ? `Makes ${unbroken(b.makes)}${b.pots > 1 ? " each" : ""}.` : ""}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** OwnAmount is how much paint the painter mixes, where that is not what the coat needs. */
+function OwnAmount({ litres, onChange }: { litres: number | undefined; onChange: (litres: number) => void }) {
+  const [text, setText] = useState("");
+  const typed = useLater(text.trim(), TYPING);
+  const read = useQuery({
+    queryKey: ["amount", typed],
+    enabled: typed !== "",
+    retry: false,
+    queryFn: ({ signal }) => answer(api.GET("/api/amount", { params: { query: { text: typed } }, signal })),
+  });
+  const is = read.data?.litres;
+  const fresh = typed === text.trim() && typed !== "";
+  useEffect(() => {
+    if (fresh && is !== undefined && is !== litres) onChange(is);
+  });
+  return (
+    <div className="mb-2">
+      <label className="block">
+        <span className="mb-0.5 block font-medium text-secondary text-sm">Paint to mix, before any additive</span>
+        <input
+          className={`input w-full ${fresh && read.isError ? "input-error" : ""}`}
+          data-field="mix.paint_l"
+          value={text}
+          placeholder={litres ? undefined : "what the coat needs"}
+          aria-invalid={fresh && read.isError}
+          autoComplete="off"
+          onChange={(e) => {
+            setText(e.target.value);
+            if (!e.target.value.trim() && litres) onChange(0);
+          }}
+        />
+      </label>
+      {fresh && read.isError ? (
+        <p role="alert" className="mt-0.5 text-error text-sm">
+          {why(read.error)}
+        </p>
+      ) : litres ? (
+        <p className="mt-0.5 text-sm">
+          {is === litres ? `= ${read.data?.says}. ` : "Your own amount. "}
+          <button
+            type="button"
+            data-do="as-needed"
+            className="link"
+            onClick={() => {
+              setText("");
+              onChange(0);
+            }}
+          >
+            Mix what the coat needs
+          </button>
+        </p>
+      ) : (
+        <p className="mt-0.5 text-secondary text-xs">Such as 350 ml, 1 1/2 cups or a third of a cup</p>
+      )}
+    </div>
+  );
+}
+
+type BlendProps = {
+  product: string;
+  blended: boolean;
+  onChange: (b: Schemas["SavedBlend"] | undefined) => void;
+};
+
+/** BlendChoice takes a coat as one of the studio's recipes for a blend. */
+function BlendChoice({ product, blended, onChange }: BlendProps) {
+  const q = useQuery({
+    queryKey: ["blends"],
+    queryFn: ({ signal }) => answer(api.GET("/api/blends", { signal })),
+  });
+  const fit = q.data?.filter((b) => b.parts.every((p) => p.kind === product)) ?? [];
+  if (!fit.length && !blended) return null;
+  return (
+    <label className="mb-2 block">
+      <span className="mb-0.5 block font-medium text-secondary text-sm">Blended by a recipe</span>
+      <select
+        className="select w-full"
+        data-field="mix.blend"
+        value={blended ? "kept" : ""}
+        onChange={(e) => onChange(fit.find((b) => b.id === e.target.value))}
+      >
+        <option value="">one paint</option>
+        {blended && <option value="kept">as it is</option>}
+        {fit.map((b) => (
+          <option key={b.id} value={b.id}>
+            {b.name || b.result_name}: {b.says}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

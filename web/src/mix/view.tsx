@@ -3,10 +3,9 @@ import { laterView } from "../ui/laterView";
 
 export const mix: StageView = {
   id: "mix",
-  name: "Colour and amounts",
-  of: "plan",
+  name: "Mix",
   key: "m",
-  says: "Colour coat by coat, and how much paint",
+  says: "Mix and lay: batches and cards",
   Main: laterView(() => import("./MixView")),
   whole: true,
 };

@@ -37,7 +37,7 @@ export const PLACES: Record<FieldName, Place> = {
   way: { view: "compare" },
   shelf: { view: "compare" },
   kit: { view: "compare" },
-  can: { view: "mix" },
+  can: { view: "amounts" },
 };
 
 /** placeOf is the address where a field of a zone is filled in. */

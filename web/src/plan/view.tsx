@@ -39,10 +39,10 @@ function Main() {
         )}
         {steps.length > 0 && (
           <button
-            data-do="mix"
+            data-do="amounts"
             type="button"
             className="btn btn-ghost border-base-300 font-normal"
-            onClick={() => go("mix")}
+            onClick={() => go("amounts")}
           >
             <Droplets className="size-4" aria-hidden="true" /> Colour and amounts
           </button>

@@ -1,0 +1,71 @@
+import { Timer } from "lucide-react";
+import { useState } from "react";
+import type { Schemas } from "../api/client";
+import { Dial } from "./Dial";
+import { wakeSound } from "./ring";
+import { leftOf, newClockID, spell, useClockDo, useClocks, useTick } from "./useClocks";
+
+type Props = {
+  clock: Schemas["CardClock"];
+  about: Pick<Schemas["NewClock"], "for" | "piece" | "piece_id" | "zone" | "zone_id" | "card" | "temp_c" | "rh_pct">;
+  big?: boolean;
+};
+
+/** StartClock starts a clock that a card offers, and shows it while it runs. */
+export function StartClock({ clock, about, big }: Props) {
+  const q = useClocks();
+  const { start } = useClockDo();
+  const [id, setID] = useState<string>();
+  const at = q.data?.at ?? 0;
+  // One that a card started before is found again after a reload, by what it is for.
+  const runs = q.data?.clocks.find(
+    (c) =>
+      c.id === id ||
+      (c.kind === clock.kind &&
+        c.for === about.for &&
+        c.zone_id === about.zone_id &&
+        c.piece_id === about.piece_id &&
+        c.card === about.card),
+  );
+  useTick(500, !!runs);
+  const tall = big ? "min-h-16 px-5 text-xl" : "min-h-12";
+  if (runs) {
+    const left = leftOf(runs, at);
+    return (
+      <span
+        role="timer"
+        className={`inline-flex items-center gap-3 rounded border-2 px-3 ${big ? "min-h-16 text-2xl" : "min-h-12"} ${left > 0 ? "border-primary text-primary" : "border-success text-success"}`}
+        data-started={runs.id}
+        data-kind={clock.kind}
+        data-left={Math.round(left)}
+      >
+        <Dial left={left} total={runs.total_s} ends={runs.ends} size={big ? 36 : 26} />
+        <b className="font-semibold tabular-nums">{left > 0 ? spell(left) : runs.rings}</b>
+      </span>
+    );
+  }
+  return (
+    <button
+      type="button"
+      data-start={clock.kind}
+      className={`btn border-primary ${tall}`}
+      disabled={start.isPending}
+      onClick={() => {
+        wakeSound();
+        const made = newClockID();
+        setID(made);
+        start.mutate({
+          id: made,
+          kind: clock.kind,
+          need_s: clock.need_s,
+          least_s: clock.least_s,
+          product: clock.product,
+          ...about,
+        });
+      }}
+    >
+      <Timer className={big ? "size-7" : "size-5"} aria-hidden="true" />
+      {start.isError ? "Not started: press again" : `Start: ${clock.says}`}
+    </button>
+  );
+}

@@ -1,0 +1,64 @@
+import { BellRing } from "lucide-react";
+import { Link } from "react-router";
+import { Dial } from "./Dial";
+import { useRing } from "./ring";
+import { leftOf, spell, useClockDo, useClocks, useTick } from "./useClocks";
+
+const SHOWN = 2;
+
+/** StripClocks are the next clocks on the strip of every screen, and what rings. */
+export default function StripClocks() {
+  const q = useClocks();
+  const clocks = q.data?.clocks ?? [];
+  const at = q.data?.at ?? 0;
+  const due = useRing(clocks, at);
+  const { silence } = useClockDo();
+  useTick(1000, clocks.length > 0);
+  const doubt = q.data?.doubt;
+  const running = clocks.filter((c) => leftOf(c, at) > 0).slice(0, SHOWN);
+  if (!clocks.length && !doubt) return null;
+  const first = due[0];
+  return (
+    <span className="flex min-w-0 items-center gap-x-3" data-strip-clocks={clocks.length}>
+      {doubt && (
+        <Link to="/clocks" className="font-semibold text-error underline" data-doubt>
+          The clocks ask you something
+        </Link>
+      )}
+      {first && (
+        <span role="alert" className="flex min-w-0 items-center gap-2 rounded bg-warning px-2 text-warning-content">
+          <BellRing className="size-5 shrink-0" aria-hidden="true" />
+          <Link to="/clocks" className="truncate font-semibold underline underline-offset-2" data-rings={first.id}>
+            {first.rings} {first.for}
+          </Link>
+          <button
+            type="button"
+            data-do="silence"
+            className="min-h-9 shrink-0 px-2 font-semibold underline"
+            onClick={() => silence.mutate(first.id)}
+          >
+            Stop
+          </button>
+        </span>
+      )}
+      {running.map((c, i) => (
+        <Link
+          key={c.id}
+          to="/clocks"
+          data-clock={c.id}
+          className={`flex min-h-9 items-center gap-1.5 whitespace-nowrap ${i || first ? "max-sm:hidden" : ""}`}
+          title={[c.name, c.for, c.piece].filter(Boolean).join(", ")}
+        >
+          <Dial left={leftOf(c, at)} total={c.total_s} ends={c.ends} size={18} />
+          <b className="font-semibold tabular-nums">{spell(leftOf(c, at))}</b>
+          <span className="max-xl:sr-only">{c.name.toLowerCase()}</span>
+        </Link>
+      ))}
+      {clocks.length > running.length + (first ? 1 : 0) && (
+        <Link to="/clocks" className="whitespace-nowrap underline underline-offset-2 max-sm:sr-only">
+          all {clocks.length}
+        </Link>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,105 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { answer, api, removed, type Schemas } from "../api/client";
+
+export type Clock = Schemas["Clock"];
+type Answer = Schemas["Clocks"] & { at: number }; // when it arrived, by a clock that nobody sets
+
+const KEY = ["clocks"];
+const RUNNING = 10_000; // ms between two looks at the server's clocks while some run
+const IDLE = 60_000;
+const ASLEEP = 2_000; // ms by which the two clocks of the browser part when it has slept
+
+const ask = async (signal?: AbortSignal): Promise<Answer> => {
+  const a = await answer(api.GET("/api/clocks", { signal }));
+  return { ...a, at: performance.now() };
+};
+
+/**
+ * useClocks is the clocks as the server keeps them. Between two answers they run down here; after sleep, and when the
+ * page comes to the front, the server is asked again.
+ */
+export function useClocks() {
+  const queries = useQueryClient();
+  const q = useQuery({
+    queryKey: KEY,
+    queryFn: ({ signal }) => ask(signal),
+    placeholderData: keepPreviousData,
+    refetchInterval: (x) => (x.state.data?.clocks.length ? RUNNING : IDLE),
+    refetchIntervalInBackground: true,
+    structuralSharing: false,
+  });
+  useEffect(() => {
+    const again = () => void queries.invalidateQueries({ queryKey: KEY });
+    const seen = () => document.visibilityState === "visible" && again();
+    let apart = Date.now() - performance.now();
+    const watch = setInterval(() => {
+      const now = Date.now() - performance.now();
+      if (Math.abs(now - apart) > ASLEEP) again();
+      apart = now;
+    }, 1000);
+    document.addEventListener("visibilitychange", seen);
+    window.addEventListener("pageshow", again);
+    window.addEventListener("online", again);
+    return () => {
+      clearInterval(watch);
+      document.removeEventListener("visibilitychange", seen);
+      window.removeEventListener("pageshow", again);
+      window.removeEventListener("online", again);
+    };
+  }, [queries]);
+  return q;
+}
+
+/** leftOf is how many seconds a clock still runs, now; negative for how long it has been over. */
+export const leftOf = (c: Clock, at: number) => c.left_s - (performance.now() - at) / 1000;
+
+/** useTick draws again every so many milliseconds, while something runs. */
+export function useTick(ms: number, on: boolean) {
+  const [, tick] = useState(0);
+  useEffect(() => {
+    if (!on) return;
+    const t = setInterval(() => tick((n) => n + 1), ms);
+    return () => clearInterval(t);
+  }, [ms, on]);
+}
+
+/** useClockDo starts, corrects and stops clocks. */
+export function useClockDo() {
+  const queries = useQueryClient();
+  const done = () => queries.invalidateQueries({ queryKey: KEY });
+  const act = <T>(run: (x: T) => Promise<unknown>) => ({ mutationFn: run, onSettled: done });
+  return {
+    start: useMutation(act((body: Schemas["NewClock"]) => answer(api.POST("/api/clocks", { body })))),
+    touch: useMutation(
+      act(({ id, is }: { id: string; is: "sticky" | "dry" }) =>
+        answer(api.POST("/api/clocks/{id}/touch", { params: { path: { id } }, body: { is } })),
+      ),
+    ),
+    silence: useMutation(
+      act((id: string) => answer(api.POST("/api/clocks/{id}/silence", { params: { path: { id } } }))),
+    ),
+    stop: useMutation(act((id: string) => removed(api.DELETE("/api/clocks/{id}", { params: { path: { id } } })))),
+    settle: useMutation(act((body: Schemas["ClockSettled"]) => answer(api.POST("/api/clocks/settle", { body })))),
+    air: useMutation(act((body: Schemas["ClockAir"]) => answer(api.POST("/api/clocks/air", { body })))),
+  };
+}
+
+const LETTERS = "abcdefghijklmnopqrstuvwxyz0123456789";
+
+/** newClockID is an id made here, so that a start sent twice counts once. */
+export const newClockID = () =>
+  Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => LETTERS[b % LETTERS.length]).join("");
+
+const two = (n: number) => String(n).padStart(2, "0");
+
+/** spell writes seconds as on a clock: 4:05, 1:04:05, 2 d 3 h. */
+export function spell(seconds: number): string {
+  const s = Math.max(0, Math.ceil(Math.abs(seconds) - 0.05));
+  const d = Math.floor(s / 86400);
+  const h = Math.floor(s / 3600);
+  const m = Math.floor(s / 60) % 60;
+  if (d >= 2) return `${d} d ${h % 24} h`;
+  if (h) return `${h}:${two(m)}:${two(s % 60)}`;
+  return `${m}:${two(s % 60)}`;
+}
