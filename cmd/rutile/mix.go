@@ -186,12 +186,12 @@ func cardText(b *strings.Builder, k *wire.Card) {
 		line("Foam: ", m.Foam)
 	}
 	if l := k.Lay; l != nil {
-		line("Lay it with: ", strings.TrimSuffix(l.Tool, ".")+because(l.Why))
+		line("Lay it with: ", strings.TrimSpace(l.Tool+". "+l.Why))
 		line("Load: ", l.Load)
 		for _, s := range append(append([]string{}, l.Protect...), append(l.Setup, l.Before...)...) {
 			line("  ", s)
 		}
-		line("Strokes: ", l.Stroke+because2(l.Reason))
+		line("Strokes: ", strings.TrimSpace(l.Stroke+" "+l.Reason))
 		line("Section: ", l.Section)
 		for n, s := range l.Steps {
 			fmt.Fprintf(b, "    %2d. %s%s\n", n+1, s.Says, clockText(s.Clock))
@@ -209,26 +209,12 @@ func cardText(b *strings.Builder, k *wire.Card) {
 			fmt.Fprintf(b, "    %s. Wet: %s Dry: %s\n", f.Name, f.Wet, f.Dry)
 		}
 		line("Clean up: ", l.Clean)
-		line("Keep the brush: ", l.Keep)
+		line("Until the next coat: ", l.Keep)
 		line("Waste: ", l.Waste)
 		for _, c := range l.Clocks {
 			line("Clock: ", c.Says)
 		}
 	}
-}
-
-func because(why string) string {
-	if why == "" {
-		return ""
-	}
-	return ": " + why
-}
-
-func because2(why string) string {
-	if why == "" {
-		return ""
-	}
-	return " " + craft.Upper(why) + "."
 }
 
 func clockText(c *wire.CardClock) string {

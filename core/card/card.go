@@ -135,7 +135,7 @@ func (k *Coat) clock(t craft.Timer, hours, least float64) *Clock {
 	}
 	c := &Clock{Timer: t, Says: craft.Timers[t].Name, Need: hours * 3600, Least: least * 3600, Pace: k.pace(t)}
 	c.Seconds = max(c.Least, c.Need*c.Pace)
-	c.Says += ", " + Span(c.Seconds)
+	c.Says += ", " + spanOf(t, c.Seconds)
 	return c
 }
 
@@ -165,6 +165,14 @@ func Span(s float64) string {
 		return fmt.Sprintf("%.0f s", math.Ceil(s-1e-6))
 	}
 	return measure.Hours(s / 3600)
+}
+
+// spanOf words how long a timer runs: rounded down where something is over then.
+func spanOf(t craft.Timer, s float64) string {
+	if craft.Timers[t].Ends && s >= 120 {
+		return measure.Within(s / 3600)
+	}
+	return Span(s)
 }
 
 // Mixing is what the mixing card says of a coat.
@@ -199,7 +207,6 @@ func Mix(k *Coat, b *quantity.Batch) Mixing {
 		out.Steps = append(out.Steps, Step{Says: fmt.Sprintf("This is one of %d pots: mix the next when this one is empty. One pot is laid in about %s.", b.Pots, measure.Hours(b.Work/60))})
 	}
 	if b.Life < craft.Never {
-		out.Keeps = append(out.Keeps, "In the open pot: "+measure.Within(b.Life)+" in this air.")
 		if c := k.clock(craft.TimePot, k.potLife(b), 0); c != nil {
 			out.Clocks = append(out.Clocks, *c)
 		}
@@ -324,13 +331,19 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 	}
 	tool := r.Tool(method.ID)
 	out := Laying{Tool: tool.Name, Why: tool.Why, Load: tool.Load, Cloth: r.Cloth, Little: r.Little, Runs: r.Runs, Clean: r.Clean, Keep: r.Keep, Waste: r.Waste}
-	if method.ID == "spray" {
-		out.Clean = "Empty the cup and spray what thins it through at once, then take the needle and the nozzle out and brush them clean."
-		out.Keep = "The gun filled with what thins the paint, for an hour at most; after that it is cleaned."
+	sprayed := method.ID == "spray"
+	own, before := r.Lines, r.Before
+	faults := slices.Clone(r.Faults)
+	if sprayed {
+		x := &craft.Sprayed
+		own, before, faults = x.Lines, slices.Concat(safety(r.Before), x.Before), slices.Clone(x.Faults)
+		out.Runs, out.Clean, out.Keep, out.Cloth, out.Little = x.Runs, x.Clean, x.Keep, "", ""
+	}
+	if row.Rags {
+		out.Waste += " " + craft.SelfHeating
 	}
 	stroke, why := r.Stroke, ""
 	var extra []craft.Line
-	faults := slices.Clone(r.Faults)
 	for _, x := range k.effectCards() {
 		if x.Turn {
 			stroke, why = x.Stroke, x.Why
@@ -340,6 +353,9 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 			out.Why = ""
 		}
 		out.Once = out.Once || x.Once
+		if x.Once { // what is said of a second stroke does not hold
+			faults = slices.DeleteFunc(faults, func(f craft.Fault) bool { return f.ID != "hair" && f.ID != "lump" })
+		}
 		extra = append(extra, x.Lines...)
 		for _, f := range x.Faults {
 			if i := slices.IndexFunc(faults, func(o craft.Fault) bool { return o.ID == f.ID }); i >= 0 {
@@ -350,18 +366,16 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 		}
 	}
 	for _, f := range faults {
-		if method.ID == "spray" && f.ID == "hair" {
-			continue // no brush, no bristle
-		}
 		out.Faults = append(out.Faults, Fault{f.ID, craft.FaultNames[f.ID], f.Wet, f.Dry})
 	}
+	out.Why = sentence(out.Why)
 	out.Across, out.Dabbed = stroke == craft.AcrossGrain, k.Turned && method.ID != "spray" && method.ID != "aerosol" && method.ID != "rag"
-	out.Stroke, out.StrokeWhy = k.strokeSays(stroke, method.ID, out.Dabbed), why
+	out.Stroke, out.StrokeWhy = k.strokeSays(stroke, method.ID, out.Dabbed), sentence(why)
 	out.Setup = k.setup(r, method.ID, b)
-	for _, l := range k.lines(r.Before, b) {
+	for _, l := range k.lines(before, b) {
 		out.Before = append(out.Before, l.Says)
 	}
-	lines := k.lines(r.Lines, b)
+	lines := k.lines(own, b)
 	if out.Once { // its own lines say how it is laid
 		lines = slices.DeleteFunc(lines, func(l craft.Line) bool { return l.When != craft.WhenLater && l.Timer == craft.NoTimer })
 	}
@@ -378,7 +392,7 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 		}
 		out.Steps = append(out.Steps, st)
 	}
-	if r.WipeTo > 0 && !out.Once {
+	if r.WipeTo > 0 && !out.Once && !sprayed {
 		p := k.pace(craft.TimeWipe)
 		out.Wipe = fmt.Sprintf("After %s to %s in this air.", Span(r.WipeFrom*p), Span(r.WipeTo*p))
 	}
@@ -386,6 +400,19 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 	out.Protect = k.protect(method.ID, row)
 	out.Clocks = k.after(r)
 	return out
+}
+
+// sentence makes one of a clause; empty of none.
+func sentence(s string) string {
+	if s == "" {
+		return ""
+	}
+	return craft.Upper(s) + "."
+}
+
+// safety are the lines of a row that hold whatever the coat is laid with: air, gloves, masks.
+func safety(of []craft.Line) []craft.Line {
+	return slices.DeleteFunc(slices.Clone(of), func(l craft.Line) bool { return l.When == craft.WhenLater })
 }
 
 // strokeSays words the direction of the strokes on this material.
@@ -401,7 +428,7 @@ func (k *Coat) strokeSays(s craft.Stroke, method string, dabbed bool) string {
 		}
 		switch sub.Group {
 		case craft.GroupCloth:
-			says = map[craft.Stroke]string{craft.AlongGrain: "along the weave, from seam to seam", craft.Circles: "in small circles, into the weave"}[s]
+			says = map[craft.Stroke]string{craft.AlongGrain: "along the weave, from seam to seam", craft.AcrossGrain: "across the weave, from seam to seam", craft.Circles: "in small circles, into the weave"}[s]
 			says = cmp.Or(says, craft.Strokes[s].Says)
 		case craft.GroupCane:
 			says = "along each strand, then across it from the other side"
@@ -461,7 +488,7 @@ func (k *Coat) section(out *Laying, r *craft.LayingRow, m craft.MethodRow) {
 		minutes := edge * k.pace(craft.TimeEdge) * 60
 		out.Section = minutes / (m.Minutes * k.Facts.Pace())
 	}
-	if r.MostM2 > 0 && (out.Section == 0 || r.MostM2 < out.Section) {
+	if r.MostM2 > 0 && m.ID != "spray" && (out.Section == 0 || r.MostM2 < out.Section) {
 		out.Section = r.MostM2
 	}
 	if out.Section == 0 {
@@ -477,9 +504,9 @@ func (k *Coat) section(out *Laying, r *craft.LayingRow, m craft.MethodRow) {
 	whole := k.Facts.Area > 0 && out.Section >= k.Facts.Area
 	switch {
 	case whole && edge > 0:
-		out.SectionSays = fmt.Sprintf("The whole zone in one go: its edge stays wet for about %s here.", Span(edge*k.pace(craft.TimeEdge)*3600))
+		out.SectionSays = fmt.Sprintf("The whole zone in one go: its edge stays wet for about %s here.", measure.Within(edge*k.pace(craft.TimeEdge)))
 	case edge > 0 && r.MostM2 == 0:
-		out.SectionSays = fmt.Sprintf("About %s at a time: its edge stays wet for %s in this air.", size, Span(edge*k.pace(craft.TimeEdge)*3600))
+		out.SectionSays = fmt.Sprintf("About %s at a time: its edge stays wet for %s in this air.", size, measure.Within(edge*k.pace(craft.TimeEdge)))
 	default:
 		out.SectionSays = fmt.Sprintf("About %s at a time, no more.", size)
 	}

@@ -37,7 +37,7 @@ type TimerRow struct {
 
 // Timers is indexed by Timer.
 var Timers = [NumTimers]TimerRow{
-	TimeWhisk:  {"whisk", "Whisk", "Enough whisking.", false, false},
+	TimeWhisk:  {"whisk", "Mix", "Mixed long enough.", false, false},
 	TimeRest:   {"rest", "Let it rest", "It has rested: stir it and strain it.", false, false},
 	TimeFoam:   {"foam", "Let the foam fall", "Skim off what foam is left.", false, false},
 	TimePot:    {"pot", "Pot life", "Use no more of this pot.", true, false},

@@ -118,7 +118,6 @@ var (
 			Faults: []Fault{{"grab", "Wet the section with clean water and wipe.", "A thin wash in the ground's colour over it."}}},
 	}
 	clothCards = []EffectCard{
-		{On: EffectMedium, Lines: []Line{{Says: "Darker than the cloth: a pale wash does not cover a dark cloth."}}},
 		{On: EffectSeal, Turn: true, Stroke: Circles, Why: "it is worked into the weave", Lines: []Line{{Says: "Clear wax rubbed in thinly by hand and buffed with a cloth until nothing comes off on white paper."}}},
 	}
 	marbleCards = []EffectCard{

@@ -36,7 +36,7 @@ type Fault struct {
 var FaultNames = map[string]string{
 	"run": "A run", "hair": "A hair or a bristle", "lump": "A lump", "lap": "A lap mark", "foam": "Bubbles or foam",
 	"streak": "Streaks", "grab": "It grabs", "tide": "A tide mark", "stiff": "It dries stiff", "spit": "A splutter",
-	"cloud": "It goes milky", "wrinkle": "It wrinkles", "miss": "A missed place", "excess": "Too much left on", "lift": "The ground lifts",
+	"peel": "Orange peel", "rough": "Rough and dusty", "crater": "Craters", "cloud": "It goes milky", "wrinkle": "It wrinkles", "miss": "A missed place", "excess": "Too much left on", "lift": "The ground lifts",
 }
 
 // Gun is how a spray gun is set. Working defaults for a gravity gun; its own booklet decides.
@@ -180,7 +180,7 @@ var Layings = []LayingRow{
 		},
 		Clean: "With its thinner, then with soap and water.",
 		Keep:  "Hung in its thinner, not standing on the bristles.",
-		Waste: "Rags and filters spread out flat outdoors until dry, or under water in a closed metal tin: they can catch fire by themselves. Thinner and rests to the collecting point.",
+		Waste: "Rags and filters spread out flat outdoors until dry, or under water in a closed metal tin. Thinner and rests to the collecting point.",
 		Gun:   Gun{1.4, 2.2, 15, "one mist, one wet pass, 20 cm off"},
 	},
 	{
@@ -218,7 +218,7 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "epoxy", Stroke: AlongGrain, Edge: .3,
-		Tools:  []ToolRow{{"brush", "A cheap flat brush of natural bristle, one for each pot", "it does not come clean again", "A third, spread thin."}, {"roller", "A solvent-proof foam roller, one for each pot", "even on flats", "Roll it out well."}},
+		Tools:  []ToolRow{{"brush", "A cheap flat brush of natural bristle, one for each pot", "it does not come clean again", "A third, spread thin."}, {"roller", "A solvent-proof foam roller, one for each pot", "even on flats", "Roll it out well."}, anyGun},
 		Before: []Line{{Says: "Gloves to the elbow, eye protection, the mask of the data sheet; nobody else in the room."}},
 		Lines: []Line{
 			{Says: "Begin at once: the pot life runs."},
@@ -229,6 +229,7 @@ var Layings = []LayingRow{
 		Clean:  "Throw the brush away hard.",
 		Keep:   "Not at all: one brush, one pot.",
 		Waste:  "Let rests harden outdoors, away from anything that burns; a deep rest can smoke.",
+		Gun:    Gun{1.6, 2.2, 10, "one mist, one wet pass, 20 cm off; the data sheet decides on the mask"},
 	},
 	{
 		ID: "promoter", Stroke: AlongGrain,
@@ -300,14 +301,14 @@ var Layings = []LayingRow{
 		Faults: []Fault{{"run", "Lift it within ten minutes with an empty brush.", "Let it harden a week, slice, sand with 400, next coat."}, filmHair, filmFoam, {"wrinkle", "Leave it.", "It was too thick: sand it back when hard."}},
 		Clean:  "With white spirit, then soap and water.",
 		Keep:   "Hung in white spirit.",
-		Waste:  "Rags flat outdoors to dry, or under water in a closed metal tin: they can catch fire by themselves.",
+		Waste:  "Rags flat outdoors to dry, or under water in a closed metal tin: they can heat by themselves.",
 		Gun:    Gun{1.3, 2.2, 10, "one light pass, one wet pass"},
 	},
 	{
 		ID: "wiped_oil", Stroke: AlongGrain, MostM2: 1, WipeFrom: 900, WipeTo: 1500,
 		Tools:  []ToolRow{{"rag", "A lint-free cotton cloth, folded to a pad", "it carries a little and leaves no bristles", "Damp through, not dripping."}, {"brush", "A cheap flat brush to lay it on, a cloth to take it off", "quick in carving", "Half full."}},
 		Cloth:  "Clean, lint-free cotton; a fresh one to take off, turned at every part.",
-		Little: "What is not drunk in a quarter of an hour comes off again. A film that stays on top stays sticky.",
+		Little: "What is not drunk by then comes off again. A film that stays on top stays sticky.",
 		Lines: []Line{
 			{Says: "Lay it on wet, where it goes dull add more."},
 			{Says: "Then leave it.", Timer: TimeWipe, Minutes: 15},
@@ -318,7 +319,7 @@ var Layings = []LayingRow{
 		Faults: []Fault{{"excess", "Wipe on a little more, which loosens it, and take all off.", "Rub down with a cloth damp with white spirit, or with 400 and fresh oil."}, {"lap", "None, if it is wiped off.", "Another thin coat."}},
 		Clean:  "The brush with white spirit; the cloth is not kept.",
 		Keep:   "Not at all.",
-		Waste:  "Now, before anything else: the cloths under water in a closed metal tin, or flat outdoors to dry. In a heap they catch fire by themselves.",
+		Waste:  "Now, before anything else.",
 	},
 	{
 		ID: "wiping_varnish", Stroke: AlongGrain, MostM2: 1,
@@ -332,7 +333,7 @@ var Layings = []LayingRow{
 		Runs:   "in corners, when the cloth is too wet.",
 		Faults: []Fault{{"excess", "Wipe it off with the dry side of the cloth.", "Rub down with 400, next coat."}, filmHair, {"streak", "Leave it.", "Rub down with 400, next coat thinner."}},
 		Clean:  "The cloth is not kept.", Keep: "The cloth in a closed jar for the second coat today.",
-		Waste: "The cloths under water in a closed metal tin, or flat outdoors to dry: they can catch fire by themselves.",
+		Waste: "Now, before anything else.",
 	},
 	{
 		ID: "wax", Stroke: Circles, MostM2: .3, Buff: .33,
@@ -371,13 +372,13 @@ var Layings = []LayingRow{
 		Runs: "in corners and below mouldings, darker as it dries. Take it out with a dry brush.",
 		Faults: []Fault{
 			{"lap", "Wet its edge with clear medium and soften it, within the minute.", "Tone it back: a glaze in the colour of the ground over both, or repaint."},
-			{"grab", "It grabs: the ground is thirsty. Wipe the whole section off with a damp cloth now.", "Seal with a clear coat, a day, then glaze again; too dark: glaze with the ground's colour."},
+			{"grab", "The ground is thirsty: wipe the whole section off with a damp cloth now.", "Seal with a clear coat, a day, then glaze again; too dark: glaze with the ground's colour."},
 			{"lift", "Stop. Leave that place.", "A day, then touch it in with a nearly dry brush."},
 			{"streak", "Soften across, then along, with a dry brush.", "Another glaze after a day."},
 		},
-		Clean: "With water and soap; stain glaze with what its label names.",
-		Keep:  "The softening brush is washed at every section that it turns sticky.",
-		Waste: "Cloths with stain glaze flat outdoors to dry, or under water: drying oils can catch fire by themselves.",
+		Clean: "With water and soap at once, or with what its label names.",
+		Keep:  "The softening brush is washed as soon as it turns sticky.",
+		Waste: "Cloths dried flat, then into the bin.",
 	},
 	{
 		ID: "medium", Stroke: AlongGrain, Edge: .1,
@@ -410,7 +411,7 @@ var Layings = []LayingRow{
 		},
 		Runs:   "drops that run down bare wood stain at once: work from the bottom up.",
 		Faults: []Fault{{"lap", "Wet both sides of it again and wipe.", "A second coat over the whole face evens it; otherwise sand the face."}, {"streak", "Wipe it again with a cloth damp with its thinner.", "A second coat, thinned."}},
-		Clean:  "With what it is thinned with.", Keep: "In a closed bag.", Waste: "Cloths with oil stain flat outdoors to dry, or under water in a closed tin: they can catch fire by themselves.",
+		Clean:  "With what it is thinned with.", Keep: "In a closed bag.", Waste: "Cloths dried flat, then into the bin.",
 	},
 	{
 		ID: "grain_filler", Stroke: AcrossGrain, Edge: .1, MostM2: .3,
@@ -426,7 +427,7 @@ var Layings = []LayingRow{
 		Before: []Line{{Says: "Gloves, eye protection. It is toxic: no food, no children, no pets near it."}},
 		Lines:  []Line{{Says: "The whole face, not only the stain, or the stain leaves a pale ring."}, {Says: "Rinse with bicarbonate in water, then twice with clean water."}, {Says: "Never sand it dry: its dust is poison."}},
 		Runs:   "wipe drips off at once.",
-		Faults: []Fault{{"tide", "Wet the whole face.", "Wet the whole face again, rinse again."}},
+		Faults: []Fault{{"tide", "Wet the whole face.", "Wet the whole face again, rinse again."}, {"streak", "Even it out with a wet sponge.", "A second bleaching of the whole face, after a day."}},
 		Clean:  "With plenty of water.", Keep: "Not at all.", Waste: "Neutralised with bicarbonate, then to the drain with plenty of water, as the label says.",
 	},
 	{
@@ -478,6 +479,31 @@ var Layings = []LayingRow{
 		Faults: []Fault{{"run", "Leave it: a brush makes it worse.", "A day, sand flush with 400, mist over."}, {"spit", "Leave it, clear the nozzle.", "Sand with 400, mist over."}, {"wrinkle", "Stop: wrong window.", "Let it harden a day or more, sand flat, begin again."}},
 		Clean:  "Upside down, spray until only gas comes.", Keep: "Nothing to keep.", Waste: "Empty cans to the collecting point, never pierced or burned.",
 	},
+}
+
+// SelfHeating is said of the cloths of products whose rags can catch fire by themselves.
+const SelfHeating = "The cloths under water in a closed metal tin, or flat outdoors to dry: in a heap they can catch fire by themselves."
+
+// Sprayed is what holds for whatever is sprayed with a gun, in the place of what its row says of brushes.
+var Sprayed = LayingRow{
+	Before: []Line{{Says: "Fan on, mask on, no flame. Try the pattern on card: an even oval, no drops at its ends."}, {Says: "Sand lightly with 400, vacuum, wipe with a tack cloth first.", When: WhenLater}},
+	Lines: []Line{
+		{Says: "Edges, mouldings and inner corners first, then the flats."},
+		{Says: "The gun square to the face, moving before you pull the trigger and after you let go."},
+		{Says: "Each pass half over the last. The next pass crosses it."},
+		{Says: "Several light coats. Lay doors and drawer fronts flat if you can: upright they run."},
+	},
+	Runs: "where passes meet, on edges and below mouldings. Look along it against the light after each part.",
+	Faults: []Fault{
+		{"run", "Leave it, unless it is at an edge: there lift it off with a brush corner.", "Let it harden, slice it flat, sand flush with 400, mist over."},
+		{"peel", "Come closer, a little thinner, slower.", "Sand flat with 400, then one wet pass."},
+		{"rough", "It dries in the air: closer, less air, a little thinner.", "Rub down with 400, wipe, next pass."},
+		{"spit", "Stop: clean the nozzle, strain the pot again.", "Sand the spot with 400, mist over."},
+		{"crater", "Stop spraying: silicone or grease.", "Wipe with white spirit, a mist of shellac, then paint again."},
+		{"hair", "Leave it.", "Sand it out with 400, mist over."},
+	},
+	Clean: "Empty the cup and spray what thins it through at once, then take the needle and the nozzle out and brush them clean.",
+	Keep:  "The gun filled with what thins the paint, for an hour at most; after that it is cleaned.",
 }
 
 // LayingNamed returns the way of laying with an id; nil if there is none.

@@ -137,8 +137,8 @@ type Measured struct {
 }
 
 // Up is the least that can be measured with the painter's own measures and is not less than an amount in
-// litres; density is what a litre of it weighs in kilograms, for the scale. It never wastes more than a
-// sixteenth where its measures are fine enough for that.
+// litres; density is what a litre of it weighs in kilograms, for the scale. It wastes at
+// most a tenth, but for what is less than a spoonful.
 func (m Measures) Up(litres, density float64) Measured {
 	if !(litres > 0) {
 		return Measured{Says: "none"}
@@ -198,9 +198,11 @@ func stepUp(x, step float64) float64 { return math.Ceil(x/step-1e-6) * step }
 // Steps of a measuring jug and of a kitchen scale. Working defaults.
 func mlStep(ml float64) float64 {
 	switch {
-	case ml <= 20:
+	case ml <= 30:
 		return 1
-	case ml <= 100:
+	case ml <= 60:
+		return 2
+	case ml <= 200:
 		return 5
 	case ml <= 1000:
 		return 10
@@ -212,6 +214,8 @@ func gramStep(g float64) float64 {
 	switch {
 	case g <= 5:
 		return .1
+	case g <= 30:
+		return .5
 	case g <= 100:
 		return 1
 	case g <= 1000:

@@ -363,11 +363,10 @@ func (j *Job) workCard(e *surface.Event) wire.Card {
 	r := e.Effect
 	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: r.Name, Title: r.Name, Brief: craft.Upper(r.How) + ".", Choices: []wire.MixChoice{}}
 	lay := &wire.LaySays{Setup: []string{}, Before: []string{}, Steps: []wire.CardStep{}, Faults: []wire.CardFault{}, Protect: []string{}, Clocks: []wire.CardClock{}, Ordered: false}
-	for _, says := range []string{r.Wants, r.How} {
-		if says != "" {
-			lay.Steps = append(lay.Steps, wire.CardStep{Says: craft.Upper(says) + "."})
-		}
+	if r.Wants != "" {
+		lay.Before = append(lay.Before, "It needs "+r.Wants+".")
 	}
+	lay.Steps = append(lay.Steps, wire.CardStep{Says: craft.Upper(r.How) + "."})
 	if r.Trap != "" {
 		lay.Before = append(lay.Before, "Beware: "+r.Trap+".")
 	}
@@ -398,11 +397,17 @@ func (j *Job) maskedOn(zone int) []string {
 	return out
 }
 
-// beside names the other zones of the piece, within a sentence.
+// beside names the other zones of the piece that it meets, within a sentence: what is taken off lies by itself.
 func (j *Job) beside(zone int) []string {
+	apart := func(i int) bool {
+		return len(j.ofZone[i]) > 0 && !slices.ContainsFunc(j.ofZone[i], func(p parts.Part) bool { return !parts.Kinds[p.Kind].Moves })
+	}
 	var out []string
+	if apart(zone) {
+		return nil
+	}
 	for i := range j.Zones {
-		if i != zone && len(out) < 3 {
+		if i != zone && !apart(i) && len(out) < 3 {
 			out = append(out, "the zone “"+j.name(i)+"”")
 		}
 	}

@@ -243,7 +243,7 @@ function Air() {
         />
       </div>
       <button type="submit" data-do="air" className="btn min-h-12" disabled={air.isPending}>
-        Slow the clocks down, or speed them up
+        Set the clocks to this air
       </button>
       <p role="status" className="mt-1 text-secondary text-sm">
         {air.isError

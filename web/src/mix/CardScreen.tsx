@@ -117,7 +117,7 @@ export function CardScreen(p: Props) {
           data-leaf-now={i === n ? "" : undefined}
           className={`min-h-0 flex-1 overflow-y-auto px-4 py-5 sm:px-10 print:block print:overflow-visible print:break-inside-avoid print:py-2 ${i === n ? "" : "hidden"}`}
         >
-          <div className="mx-auto max-w-4xl">
+          <div className="mx-auto max-w-5xl">
             <p className="mb-2 font-head font-semibold text-accent text-xl">{l.title}</p>
             {l.body}
           </div>
@@ -154,10 +154,8 @@ export function CardScreen(p: Props) {
   );
 }
 
-const LARGE = "text-2xl leading-snug sm:text-3xl";
-
 function Big({ children }: { children: ReactNode }) {
-  return <p className={`${LARGE} mb-3`}>{children}</p>;
+  return <p className="mb-4 text-3xl leading-tight sm:text-4xl lg:text-5xl">{children}</p>;
 }
 
 function Lines({ of }: { of: string[] }) {
@@ -185,11 +183,16 @@ function Clocks({ of, about }: { of: Schemas["CardClock"][]; about: About }) {
 function stepLeaves(steps: Schemas["CardStep"][], about: About, of: string): Leaf[] {
   return steps.map((s, i) => ({
     id: `${of}${i + 1}`,
-    title: `Step ${i + 1} of ${steps.length}`,
+    title: i === 0 ? "Begin" : i === steps.length - 1 ? "At last" : "Go on",
     body: (
       <>
         <Big>{unbroken(s.says)}</Big>
         {s.clock && <Clocks of={[s.clock]} about={about} />}
+        {steps[i + 1] && (
+          <p className="no-print mt-8 text-secondary text-xl">
+            <b className="font-semibold">Then:</b> {unbroken(steps[i + 1]?.says ?? "")}
+          </p>
+        )}
       </>
     ),
   }));
@@ -225,7 +228,7 @@ function mixLeaves({ card, about }: Props): Leaf[] {
           {mix.foam && <Pair name="Foam" says={mix.foam} />}
         </dl>
         <div className="mt-4">
-          <Lines of={[...mix.keeps, batch?.left ?? ""]} />
+          <Lines of={[batch?.life ?? "", ...mix.keeps, batch?.left ?? ""]} />
         </div>
         <Clocks of={mix.clocks} about={about} />
       </>
@@ -257,7 +260,7 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
           {lay.tool && (
             <Big>
               {lay.tool}
-              {lay.why && <span className="block text-secondary text-xl">because {lay.why}</span>}
+              {lay.why && <span className="mt-2 block text-2xl text-secondary">{lay.why}</span>}
             </Big>
           )}
           <Lines of={[lay.load ?? "", ...before]} />
@@ -282,7 +285,7 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
         <>
           <Big>
             {lay.stroke}
-            {lay.stroke_why && <span className="block text-secondary text-xl">because {lay.stroke_why}</span>}
+            {lay.stroke_why && <span className="mt-2 block text-2xl text-secondary">{lay.stroke_why}</span>}
           </Big>
           <Lines of={[lay.section ?? "", lay.wipe ? `Wipe. ${lay.wipe}` : "", lay.cloth ?? "", lay.little ?? ""]} />
         </>

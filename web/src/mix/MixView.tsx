@@ -223,7 +223,7 @@ export function Portions({ batch: b, big }: { batch: Schemas["Batch"]; big?: boo
   return (
     <div className="mt-2" data-portions={b.portions.length}>
       {b.pots > 1 && <p className="font-semibold text-primary">{b.pots} pots, each of</p>}
-      <ul className={big ? "grid gap-3" : "flex flex-wrap gap-x-8 gap-y-2"}>
+      <ul className={big ? "flex flex-wrap gap-x-14 gap-y-4" : "flex flex-wrap gap-x-8 gap-y-2"}>
         {b.portions.map((p) => (
           <li key={p.is} className="leading-tight" data-portion={p.is} data-litres={p.litres}>
             {p.parts ? (
@@ -238,7 +238,7 @@ export function Portions({ batch: b, big }: { batch: Schemas["Batch"]; big?: boo
               ))
             ) : (
               <>
-                <b className={`font-head font-semibold ${big ? "text-4xl sm:text-5xl" : "text-2xl"}`}>
+                <b className={`font-head font-semibold ${big ? "text-4xl sm:text-6xl" : "text-2xl"}`}>
                   {unbroken(p.says)}
                 </b>
                 <span className={`block ${big ? "text-2xl" : "text-secondary"}`}>{p.name}</span>
