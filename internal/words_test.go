@@ -131,7 +131,7 @@ var rawID = regexp.MustCompile(`\b[a-z]+_[a-z_0-9]+\b|\b(walk|adhesion|bleed|pre
 // ids are the fields of answers that hold ids, drawings or colours for the page; all others hold what a
 // person reads.
 var ids = []string{"id", "code", "also", "field", "way", "take", "do", "with", "product", "coat", "on", "over", "family", "layer", "effect", "gloss", "sheen",
-	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour", "kind", "not_on", "for", "not_for", "stops", "can"}
+	"test", "outcome", "rare", "barred", "colour", "sealed", "stain_colour", "kind", "not_on", "for", "not_for", "stops", "can", "recipe"}
 
 // texts collects the texts of an answer that a person reads, in whatever depth.
 func texts(v any, under string, out map[string][]string) {
@@ -190,6 +190,7 @@ func TestNoRawIDsOnTheDemoPieces(t *testing.T) {
 		j := e.Job(p, app.Workshop{Air: demo.Site, Today: "2026-11-28"})
 		r, err := j.Check(ctx, app.Want{Repairs: true, Section: true})
 		look(p.Name, r, err)
+		look(p.Name+", cards", j.Cards(), nil)
 		id, err := j.IdentifyPiece(ctx, "")
 		look(p.Name+", identified", id, err)
 		for i := range j.Zones {

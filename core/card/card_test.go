@@ -192,7 +192,7 @@ func TestTheCardsOfPowderPaint(t *testing.T) {
 	}
 	// What is meant to flake is told another thing.
 	_, chippy := coats(t, "beech", "chippy", drying.Usual, "shellac_clear; paint_milk x2; effect chippy; wax_clear rag")
-	has(t, "meant to flake", chippy[1].text(), "able to let go", "can catch fire")
+	has(t, "meant to flake", chippy[1].text(), "able to come off", "can catch fire")
 	has(t, "its seal", chippy[3].text(), "Vacuum the loose chips", "no water")
 }
 

@@ -73,7 +73,7 @@ var (
 	chippyCards = []EffectCard{
 		{
 			On: EffectPaint, Lines: []Line{
-				{Says: "No bonding additive in this pot: it must be able to let go."},
+				{Says: "No bonding additive in this pot: it must be able to come off."},
 				{Says: "Over a resist that is still tacky, paint at once: its minutes run."},
 				{Says: "Thick where it is to chip, thin where it is to stay."},
 				{Says: "Warm air only when the alcohol is gone: tacky shellac under hot air can catch fire."},

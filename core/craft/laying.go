@@ -103,7 +103,7 @@ var Layings = []LayingRow{
 			{Says: "Start each stroke in the dry and end it in the wet, and do not come back to what was laid before."},
 			{Says: "Stir the pot at every section."},
 			{Says: "It is warm: it dries on the brush. Work in the cool of the day, in smaller sections.", When: WhenWarm},
-			{Says: "Bare wood drinks the first coat: dip more often there.", When: OnWood},
+			{Says: "Bare wood soaks up the first coat: dip more often there.", When: OnWood},
 			{Says: "Sand the dust off between coats with a brown paper bag or worn 400, if it feels rough.", When: WhenLater},
 		},
 		Runs: "below mouldings, at the lower edge and in the corners of panels: it is as thin as milk. Wipe there with an empty brush after each part.",
@@ -308,7 +308,7 @@ var Layings = []LayingRow{
 		ID: "wiped_oil", Stroke: AlongGrain, MostM2: 1, WipeFrom: 900, WipeTo: 1500,
 		Tools:  []ToolRow{{"rag", "A lint-free cotton cloth, folded to a pad", "it carries a little and leaves no bristles", "Damp through, not dripping."}, {"brush", "A cheap flat brush to lay it on, a cloth to take it off", "quick in carving", "Half full."}},
 		Cloth:  "Clean, lint-free cotton; a fresh one to take off, turned at every part.",
-		Little: "What is not drunk by then comes off again. A film that stays on top stays sticky.",
+		Little: "What is not absorbed by then comes off again. A film that stays on top stays sticky.",
 		Lines: []Line{
 			{Says: "Lay it on wet, where it goes dull add more."},
 			{Says: "Then leave it.", Timer: TimeWipe, Minutes: 15},
@@ -372,7 +372,7 @@ var Layings = []LayingRow{
 		Runs: "in corners and below mouldings, darker as it dries. Take it out with a dry brush.",
 		Faults: []Fault{
 			{"lap", "Wet its edge with clear medium and soften it, within the minute.", "Tone it back: a glaze in the colour of the ground over both, or repaint."},
-			{"grab", "The ground is thirsty: wipe the whole section off with a damp cloth now.", "Seal with a clear coat, a day, then glaze again; too dark: glaze with the ground's colour."},
+			{"grab", "The ground absorbs it: wipe the whole section off with a damp cloth now.", "Seal with a clear coat, a day, then glaze again; too dark: glaze with the ground's colour."},
 			{"lift", "Stop. Leave that place.", "A day, then touch it in with a nearly dry brush."},
 			{"streak", "Soften across, then along, with a dry brush.", "Another glaze after a day."},
 		},
@@ -403,7 +403,7 @@ var Layings = []LayingRow{
 		ID: "stain", Stroke: AlongGrain, Edge: .05, WipeFrom: 60, WipeTo: 180,
 		Tools:  []ToolRow{{"brush", "A wide flat brush, or a sponge", "the whole face must be wet at once", "Full: it is flooded on."}, {"rag", "A lint-free cloth", "to take the rest off", "Dry."}},
 		Cloth:  "Lint-free cotton, turned often.",
-		Little: "Flood it, then take off all that is not drunk.",
+		Little: "Flood it, then take off all that is not absorbed.",
 		Lines: []Line{
 			{Says: "A whole face at a time, from the bottom up, with the grain."},
 			{Says: "Leave it.", Timer: TimeWipe, Minutes: 2},
@@ -435,7 +435,7 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"brush", "A wide, soft synthetic brush", "it works the paint into the weave", "Half full, often."}, {"foam", "A sponge", "even on large seats", "Wet through, pressed out."}, anyGun},
 		Cloth:  "A clean sponge to even it out, and a dry cloth for drips on the frame.",
 		Little: "Worked in until the cloth is coloured, not coated: the weave stays open and soft.",
-		Before: []Line{{Says: "Mist the cloth with water until it is damp through: dry cloth drinks it in blotches."}, {Says: "Sand softly with 320 until it is supple again, and vacuum.", When: WhenLater}},
+		Before: []Line{{Says: "Mist the cloth with water until it is damp through: dry cloth takes it up in blotches."}, {Says: "Sand softly with 320 until it is supple again, and vacuum.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Begin at the back, end at the front edge. Seams and piping first, with a small brush."},
 			{Says: "Work it in along the weave, then even it out crosswise. Keep a wet edge from seam to seam."},
@@ -470,7 +470,7 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"aerosol", "The can itself", "no brush marks; small and awkward pieces", "Shaken, nozzle clear."}},
 		Before: []Line{{Says: "Outdoors without wind, or with the fan running; mask and goggles, no flame within the room."}, {Says: "Cover three metres around: the mist travels."}},
 		Lines: []Line{
-			{Says: "25 to 30 cm off, moving before you press and after you let go."},
+			{Says: "25 to 30 cm off, moving before you press and after you stop pressing."},
 			{Says: "Edges and corners first, then flats, each pass half over the last."},
 			{Says: "A mist, a light pass, a wet pass, within its first window. Not between the windows: it wrinkles."},
 			{Says: "Turn the piece, not the can.", When: OnUpright},
@@ -489,7 +489,7 @@ var Sprayed = LayingRow{
 	Before: []Line{{Says: "Fan on, mask on, no flame. Try the pattern on card: an even oval, no drops at its ends."}, {Says: "Sand lightly with 400, vacuum, wipe with a tack cloth first.", When: WhenLater}},
 	Lines: []Line{
 		{Says: "Edges, mouldings and inner corners first, then the flats."},
-		{Says: "The gun square to the face, moving before you pull the trigger and after you let go."},
+		{Says: "The gun square to the face, moving before you pull the trigger and after you release it."},
 		{Says: "Each pass half over the last. The next pass crosses it."},
 		{Says: "Several light coats. Lay doors and drawer fronts flat if you can: upright they run."},
 	},

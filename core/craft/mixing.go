@@ -73,7 +73,7 @@ var Mixings = []MixingRow{
 			{Says: "Measure {with} into a jug. Warm to the hand, not hot."},
 			{Says: "Add {base} to the water, a spoonful at a time. Water onto powder makes lumps."},
 			{Says: "Whisk until no dry powder is left at the bottom.", Timer: TimeWhisk, Minutes: 3},
-			{Says: "Let it rest. The powder drinks the water and the paint thickens.", Timer: TimeRest, Minutes: 20},
+			{Says: "Let it rest. The powder takes up the water and the paint thickens.", Timer: TimeRest, Minutes: 20},
 			{Says: "Stir. It should run off the stick like single cream."},
 			{Says: "Skim the foam off, or stir in two drops of defoamer. What is mixed the night before has no foam."},
 			{Says: "Strain it through a fine filter into the pot you paint from. Press nothing through."},
@@ -169,7 +169,7 @@ var Mixings = []MixingRow{
 		},
 		TooThick: "Stir in a little more medium; water makes it run and lose its hold.",
 		TooThin:  "More colour for a deeper tone; more medium for a longer open time.",
-		Left:     "mending the same piece, in a closed jar with its parts written on it",
+		Left:     "repairs on the same piece, in a closed jar with its parts written on it",
 	},
 	{
 		ID: "home_made", Pour: PourHomeMade, Base: "emulsion", With: "filler", Strain: true, Closed: 24,
