@@ -152,7 +152,8 @@ func (m Measures) Up(litres, density float64) Measured {
 		return Measured{Litres: g / density / 1000, Grams: g, Says: grams(g)}
 	}
 	ml := litres * 1000
-	best, cost := 0., math.Inf(1)
+	var best candidate
+	cost := math.Inf(1)
 	for _, x := range m.candidates(ml) {
 		if x.ml < ml*(1-exact) {
 			continue
@@ -161,22 +162,23 @@ func (m Measures) Up(litres, density float64) Measured {
 		// A handful of scoops is easier to get right than many; wasting much is worse than both.
 		c := x.scoops + 4*max(0, over-waste)/waste + over
 		if c < cost-exact {
-			best, cost = x.ml, c
+			best, cost = x, c
 		}
 	}
-	if best == 0 { // less than the smallest measure, or more than anybody scoops
-		s := m.scoops()
-		small := s[len(s)-1]
-		step := small.ml
-		if len(small.parts) > 0 {
-			step *= small.parts[0].of
-		}
-		if ml > small.ml*1000 {
-			step = s[0].ml
-		}
-		best = stepUp(ml, step)
+	if best.ml > 0 {
+		return Measured{Litres: best.ml / 1000, Says: join(best.words)}
 	}
-	return m.of(best / 1000)
+	// Less than the smallest measure, or more than anybody scoops.
+	s := m.scoops()
+	small := s[len(s)-1]
+	step := small.ml
+	if len(small.parts) > 0 {
+		step *= small.parts[0].of
+	}
+	if ml > small.ml*1000 {
+		step = s[0].ml
+	}
+	return m.of(stepUp(ml, step) / 1000)
 }
 
 // mostSpoons is how many tablespoons anybody counts out; more go by the jug.
@@ -224,16 +226,21 @@ func gramStep(g float64) float64 {
 	return 50
 }
 
+// candidate is an amount that some scoops add up to: how much trouble they are, and what they are called.
 type candidate struct {
-	ml     float64
-	scoops float64
+	ml, scoops float64
+	words      []string
 }
 
 // candidates are amounts around one that its scoops add up to.
 func (m Measures) candidates(ml float64) []candidate {
-	out := []candidate{{0, 0}}
+	out := []candidate{{}}
 	for _, s := range m.scoops() {
 		var next []candidate
+		each := 1. / 20 // the trouble of one more of the same
+		if s.ml < 20 {
+			each = 1. / 8 // spoons are easily miscounted
+		}
 		for _, had := range out {
 			next = append(next, had)
 			rest := ml - had.ml
@@ -246,16 +253,20 @@ func (m Measures) candidates(ml float64) []candidate {
 					continue
 				}
 				if whole > 0 {
-					next = append(next, candidate{had.ml + whole*s.ml, had.scoops + 1 + whole/20})
+					next = append(next, had.with(whole*s.ml, 1+whole*each, counted(whole, "", s)))
 				}
 				for _, p := range s.parts {
-					next = append(next, candidate{had.ml + (whole+p.of)*s.ml, had.scoops + 1.5 + whole/20})
+					next = append(next, had.with((whole+p.of)*s.ml, 1.5+whole*each, counted(whole, p.word, s)))
 				}
 			}
 		}
 		out = next
 	}
 	return out[1:]
+}
+
+func (c candidate) with(ml, scoops float64, word string) candidate {
+	return candidate{c.ml + ml, c.scoops + scoops, append(c.words[:len(c.words):len(c.words)], word)}
 }
 
 // of words an amount that can be measured.
