@@ -19,6 +19,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"rutile/core/clock"
 	"rutile/core/craft"
 	"rutile/core/stage"
 	usecases "rutile/internal/app"
@@ -49,6 +50,8 @@ type app struct {
 	// page and stages stand in the place of the built ones where they are given.
 	page   fs.FS
 	stages []stage.Entry
+	// times are the machine's clocks, where a test sets them by hand.
+	times func() clock.Moment
 	// refuse is asked of every request; what is not 0 is the status that it is refused with.
 	refuse func(*http.Request) int
 }
@@ -105,7 +108,7 @@ func (a *app) up(isDemo bool) {
 			engine.Stages = a.stages
 		}
 		studio := usecases.NewStudio(engine, usecases.StudioOptions{
-			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return noon }, Demo: isDemo,
+			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return noon }, Times: a.times, Demo: isDemo,
 		})
 		handler := server.New(server.Options{Studio: studio, Page: a.page})
 		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

@@ -42,7 +42,11 @@ var views = []struct {
 	{"rule book", "/rules#film.thirsty", `[id="film.thirsty"]`, typeIn("[type=search]", "film.")},
 	{"shelf", "/shelf", "[data-can]", typeIn("[data-find]", "fog")},
 	{"colours", "/colours?want=%236f8474", "[data-blend]", nil},
-	{"colour and amounts", "/pieces/24/outside/mix", "[data-item]", nil},
+	{"mix", "/pieces/24/outside/mix", "[data-portions]", nil},
+	{"mixing card", "/pieces/24/outside/mix?coat=4-1&card=mix", "[data-leaf-now] [data-portions]", nil},
+	{"laying card", "/pieces/15/doors/mix?coat=4-1&card=lay", "[data-leaf-now]", nil},
+	{"clocks", "/clocks", "[data-clocks]", nil},
+	{"colour and amounts", "/pieces/24/outside/amounts", "[data-item]", nil},
 	{"labels for tins", "/shelf/labels", "[data-tin-label]", nil},
 	{"nowhere", "/nowhere", `main a[href="/"]`, nil},
 }

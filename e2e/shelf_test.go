@@ -242,7 +242,7 @@ func TestIsTheBagEnough(t *testing.T) {
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 390, 844)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/outside")), verdict("watch"), shows(`[data-code="mix.short"]`), chromedp.Navigate(a.url("/pieces/24/outside/mix")),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/outside")), verdict("watch"), shows(`[data-code="mix.short"]`), chromedp.Navigate(a.url("/pieces/24/outside/amounts")),
 		shows(`[data-ground="now"] [data-coat-look="3"]`), contains(`[data-ground="now"] [data-coat-look="1"]`, "patchy"), contains(`[data-ground="now"] [data-coat-look="3"]`, "covers"),
 		contains("[data-coat]", "g of powder"), shows(`[data-item="paint_milk"][data-state="short"]`), contains(`[data-item="paint_milk"]`, "Enough for one coat of the outside"), contains(`[data-item="paint_milk"]`, "Buy"), shows("[data-supplies]"))
 	for _, c := range a.shelf().Cans {
@@ -296,7 +296,7 @@ func TestALabelChangesAVerdict(t *testing.T) {
 			a.putCan(&other, c.Rev)
 		}
 	}
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/tray/mix")), shows(`[data-stale="1"]`), click(`[data-do="freshen"]`), hides("[data-stale]"), saved(), keys("3"), verdict("fails"), shows(`[data-code="mix.label"]`), click("[data-undo]"), verdict("sound"))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/24/tray/amounts")), shows(`[data-stale="1"]`), click(`[data-do="freshen"]`), hides("[data-stale]"), saved(), keys("3"), verdict("fails"), shows(`[data-code="mix.label"]`), click("[data-undo]"), verdict("sound"))
 }
 
 // What is left is dragged on the picture of the can, and a weight says it too.

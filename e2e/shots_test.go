@@ -63,7 +63,7 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "kit")
 	do(t, wide, chromedp.Navigate(a.url("/shelf")), shows("[data-can]"), still)
 	shoot(t, wide, "shelf")
-	do(t, wide, chromedp.Navigate(a.url("/pieces/24/outside/mix")), shows("[data-item]"), still)
+	do(t, wide, chromedp.Navigate(a.url("/pieces/24/outside/amounts")), shows("[data-item]"), still)
 	shoot(t, wide, "mix")
 	do(t, wide, chromedp.Navigate(a.url("/colours?want=%23a3b09a")), shows("[data-blend]"), click(`[data-recipe="yard-blend-green"] [data-do="make-again"]`), shows("[data-result]"), still)
 	shoot(t, wide, "colours")

@@ -94,7 +94,7 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 		}
 	}
 	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf], views[craft.FieldKit] = "lead", "patches", "compare", "compare", "compare"
-	views[craft.FieldCan] = "mix"
+	views[craft.FieldCan] = "amounts"
 	at := ""
 	for _, f := range craft.Fields {
 		path := fmt.Sprintf("/pieces/1/top/%s#%s", views[f], f)

@@ -37,10 +37,12 @@ export function CardScreen(p: Props) {
     return was > 0 && was < leaves.length ? was : 0;
   });
   const ref = useRef<HTMLDialogElement>(null);
+  const forward = useRef<HTMLButtonElement>(null);
   const awake = useAwake();
   useEffect(() => {
     const d = ref.current;
     d?.showModal();
+    forward.current?.focus(); // the one thing to press on a card
     return () => d?.close();
   }, []);
   const go = (to: number) => {
@@ -140,10 +142,9 @@ export function CardScreen(p: Props) {
           </span>
         </span>
         <button
+          ref={forward}
           type="button"
           data-do="next"
-          // biome-ignore lint/a11y/noAutofocus: the one thing to press on a card
-          autoFocus
           className="btn btn-primary min-h-16 text-xl"
           onClick={() => (last ? onClose() : go(n + 1))}
         >
