@@ -133,7 +133,7 @@ func TestCansFromTheirLabels(t *testing.T) {
 	if !strings.Contains(named, "paint_chalk") || len(p.Cans) == 0 {
 		t.Errorf("cans are named for %q, and %d are copied", named, len(p.Cans))
 	}
-	do(t, ctx, contains("[data-row]", "from “Cream of ours”"), contains("[data-row]", "(from the label)"), keys("m"), shows(`[data-item="paint_chalk"][data-state="enough"]`), contains("[data-coat]", "from the label"))
+	do(t, ctx, contains("[data-row]", "from “Cream of ours”"), contains("[data-row]", "(from the label)"), keys("c"), shows(`[data-item="paint_chalk"][data-state="enough"]`), contains("[data-coat]", "from the label"))
 	// A can that a plan names is taken off the shelf: it says so, and the plan keeps what it knows of it.
 	for _, c := range a.shelf().Cans {
 		if c.Title == "Cream of ours" {

@@ -6,7 +6,7 @@ import (
 	"slices"
 )
 
-// Run is the way that strokes go on a patch, in the drawing.
+// Run is the way that strokes go in the drawing.
 type Run uint8
 
 // The ways.
@@ -16,11 +16,13 @@ const (
 	Around             // dabbed all round
 )
 
-// Mark is where a patch shows in the drawing.
+// Mark is where a turn shows in the drawing.
 type Mark struct {
 	N       int // which of the part's count, from 1
 	Outline []Point
-	Hole    []Point // what of it is another patch; empty for none
+	Hole    []Point // what of it is another's turn; empty for none
+	// At is where along a band its number stands, from 0 at the left to 1; 0 for the middle.
+	At float64
 }
 
 // Turn is one place in the order in which the parts of a zone are painted.
@@ -79,7 +81,19 @@ func ring(b box, by float64) []Mark {
 	return []Mark{{Outline: rect(b.x0, b.y0, w, h), Hole: rect(b.x0+by, b.y0+by, w-2*by, h-2*by)}}
 }
 
-func edge(b box) []Mark { return ring(b, max(.8, .04*min(b.x1-b.x0, b.y1-b.y0))) }
+// edge is the band of the edges. Its number stands beside those of the moulding and of the rails.
+func edge(b box) []Mark {
+	out := ring(b, max(.8, .04*min(b.x1-b.x0, b.y1-b.y0)))
+	out[0].At = .22
+	return out
+}
+
+// rims is the front edges of a carcass.
+func rims(b box, by float64) []Mark {
+	out := ring(b, by)
+	out[0].At = .08
+	return out
+}
 
 // sunk is how far the moulding of a panel lies inside its frame, as it is drawn.
 func sunk(b box) float64 { return min(7, .16*min(b.x1-b.x0, b.y1-b.y0)) }
@@ -135,7 +149,7 @@ func bitsOf(p *Part) []bit {
 		}
 		return append([]bit{
 			{"under", "the underside", rankUnder, Level, nil}, {"back", "the back", rankBack, Upright, nil}, {"inside", "the inside", rankInside, Upright, nil},
-			{"edges", "the front edges between the openings", rankEdges, Upright, func(b box) []Mark { return ring(b, p.Size[Thick]) }},
+			{"edges", "the front edges between the openings", rankEdges, Upright, func(b box) []Mark { return rims(b, p.Size[Thick]) }},
 		}, append(fronts, bit{"sides", "both sides", rankSides, Upright, nil}, bit{"top", "the top of it", rankTop, Level, nil})...)
 	case Top:
 		return []bit{{"under", "the underside", rankUnder, Level, nil}, {"edges", "the edges", rankTopEdges, Level, whole}, {"upper", "the upper face", rankTop, Level, nil}}
@@ -279,6 +293,9 @@ func (m *Mark) Middle() (x, y float64) {
 	if len(m.Hole) > 0 {
 		h := boxOf(m.Hole)
 		y = (max(b.y0, h.y1) + max(b.y1, h.y1)) / 2
+		if m.At > 0 {
+			x = b.x0 + m.At*(b.x1-b.x0)
+		}
 	}
 	return x, y
 }

@@ -149,7 +149,7 @@ type LaySays struct {
 	Keep    string      `json:"keep,omitempty"`
 	Waste   string      `json:"waste,omitempty"`
 	Clocks  []CardClock `json:"clocks"`
-	Ordered bool        `json:"ordered,omitempty" doc:"It goes on the whole zone, in the order of its patches"`
+	Ordered bool        `json:"ordered,omitempty" doc:"It goes on the whole zone, in the order of its turns"`
 	Order   []string    `json:"order,omitempty" doc:"The order in words, where no parts are known to draw it from"`
 }
 
@@ -172,7 +172,7 @@ type Turn struct {
 	Marks []TurnMark `json:"marks" doc:"Where it shows in the elevation"`
 }
 
-// TurnMark is where a patch shows.
+// TurnMark is where a turn shows.
 type TurnMark struct {
 	N int     `json:"n" doc:"Which of the part's count"`
 	D string  `json:"d" doc:"Outline, as an SVG path in centimetres"`

@@ -57,6 +57,7 @@ function View() {
           <Row key={c.id} c={c} left={leftOf(c, at)} />
         ))}
       </ul>
+      <Clear over={clocks.filter((c) => leftOf(c, at) <= 0 && !rings(c, leftOf(c, at)))} />
       <div className="mt-5 grid gap-6 sm:grid-cols-2">
         <Own />
         <Air />
@@ -80,7 +81,7 @@ function Row({ c, left }: { c: Clock; left: number }) {
       <span className={left > 0 ? "text-primary" : c.ends ? "text-error" : "text-success"}>
         <Dial left={left} total={c.total_s} ends={c.ends} size={44} />
       </span>
-      <span className="min-w-32 font-head font-semibold text-3xl tabular-nums" data-left={Math.round(left)}>
+      <span className="min-w-44 font-head font-semibold text-3xl tabular-nums" data-left={Math.round(left)}>
         {left > 0 ? spell(left) : `${spell(left)} ago`}
       </span>
       <span className="min-w-48 flex-1 leading-tight">
@@ -151,6 +152,24 @@ function Row({ c, left }: { c: Clock; left: number }) {
         </button>
       </span>
     </li>
+  );
+}
+
+/** Clear removes all clocks that are over and ring no more. */
+function Clear({ over }: { over: Clock[] }) {
+  const { stop } = useClockDo();
+  if (over.length < 2) return null;
+  return (
+    <button
+      type="button"
+      data-do="clear"
+      className="btn btn-ghost mt-2 min-h-12 border-base-300"
+      onClick={() => {
+        for (const c of over) stop.mutate(c.id);
+      }}
+    >
+      Remove the {over.length} that are over
+    </button>
   );
 }
 

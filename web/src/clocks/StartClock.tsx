@@ -34,13 +34,16 @@ export function StartClock({ clock, about, big }: Props) {
     return (
       <span
         role="timer"
-        className={`inline-flex items-center gap-3 rounded border-2 px-3 ${big ? "min-h-16 text-2xl" : "min-h-12"} ${left > 0 ? "border-primary text-primary" : "border-success text-success"}`}
+        className={`inline-flex items-center gap-3 rounded border-2 px-3 ${big ? "min-h-20 text-5xl" : "min-h-12"} ${left > 0 ? "border-primary text-primary" : "border-success text-success"}`}
         data-started={runs.id}
         data-kind={clock.kind}
         data-left={Math.round(left)}
       >
-        <Dial left={left} total={runs.total_s} ends={runs.ends} size={big ? 36 : 26} />
-        <b className="font-semibold tabular-nums">{left > 0 ? spell(left) : runs.rings}</b>
+        <Dial left={left} total={runs.total_s} ends={runs.ends} size={big ? 52 : 26} />
+        {left > 0 && <span className="text-base leading-tight">{runs.name}</span>}
+        <b className="font-semibold tabular-nums">
+          {left > 0 ? spell(left) : <span className={big ? "text-2xl" : ""}>{runs.rings}</span>}
+        </b>
       </span>
     );
   }

@@ -1,4 +1,4 @@
-import { BellRing } from "lucide-react";
+import { BellRing, Timer } from "lucide-react";
 import { Link } from "react-router";
 import { Dial } from "./Dial";
 import { useRing } from "./ring";
@@ -16,7 +16,14 @@ export default function StripClocks() {
   useTick(1000, clocks.length > 0);
   const doubt = q.data?.doubt;
   const running = clocks.filter((c) => leftOf(c, at) > 0).slice(0, SHOWN);
-  if (!clocks.length && !doubt) return null;
+  if (!clocks.length && !doubt) {
+    // On a phone the way there is here; elsewhere it is above.
+    return (
+      <Link to="/clocks" className="flex min-h-9 items-center sm:hidden" aria-label="Clocks" title="Clocks">
+        <Timer className="size-5" aria-hidden="true" />
+      </Link>
+    );
+  }
   const first = due[0];
   return (
     <span className="flex min-w-0 items-center gap-x-3" data-strip-clocks={clocks.length}>

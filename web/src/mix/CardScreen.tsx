@@ -61,7 +61,7 @@ export function CardScreen(p: Props) {
       ref={ref}
       aria-label={`${which === "mix" ? "Mixing card" : "Laying card"}: ${card.title}`}
       data-cardscreen={which}
-      className="m-0 flex h-dvh max-h-none w-screen max-w-none flex-col bg-base-100 text-base-content print:static print:h-auto print:w-auto"
+      className="m-0 flex h-dvh max-h-none w-screen max-w-none flex-col bg-base-100 text-base-content print:static print:block print:h-auto print:w-auto print:overflow-visible"
       onCancel={(e) => {
         e.preventDefault();
         onClose();
@@ -117,10 +117,10 @@ export function CardScreen(p: Props) {
           aria-label={l.title}
           data-leaf={l.id}
           data-leaf-now={i === n ? "" : undefined}
-          className={`min-h-0 flex-1 overflow-y-auto px-4 py-5 sm:px-10 print:block print:overflow-visible print:break-inside-avoid print:py-2 ${i === n ? "" : "hidden"}`}
+          className={`min-h-0 flex-1 overflow-y-auto px-4 py-5 sm:px-10 print:block print:h-auto print:overflow-visible print:break-inside-avoid print:px-0 print:py-1 ${i === n ? "" : "hidden"}`}
         >
           <div className="mx-auto max-w-5xl">
-            <p className="mb-2 font-head font-semibold text-accent text-xl">{l.title}</p>
+            <p className="mb-2 font-head font-semibold text-accent text-xl print:mb-0 print:text-base">{l.title}</p>
             {l.body}
           </div>
         </section>
@@ -136,7 +136,7 @@ export function CardScreen(p: Props) {
           <ArrowLeft className="size-7" aria-hidden="true" /> Back
         </button>
         <span className="text-center tabular-nums" role="status" data-at={n + 1} data-of={leaves.length}>
-          {n + 1} of {leaves.length}
+          page {n + 1} of {leaves.length}
           <span className="block text-secondary text-xs max-sm:sr-only">
             {awake ? "the screen stays on" : "this browser lets the screen go dark"}
           </span>
@@ -156,12 +156,12 @@ export function CardScreen(p: Props) {
 }
 
 function Big({ children }: { children: ReactNode }) {
-  return <p className="mb-4 text-3xl leading-tight sm:text-4xl lg:text-5xl">{children}</p>;
+  return <p className="mb-4 text-3xl leading-tight sm:text-4xl lg:text-5xl print:mb-1 print:text-lg">{children}</p>;
 }
 
 function Lines({ of }: { of: string[] }) {
   return (
-    <ul className="grid gap-2 text-xl">
+    <ul className="grid gap-2 text-xl print:gap-1 print:text-base">
       {of.filter(Boolean).map((s) => (
         <li key={s} className="sheet rounded px-3 py-1">
           {unbroken(s)}
@@ -173,7 +173,7 @@ function Lines({ of }: { of: string[] }) {
 
 function Clocks({ of, about }: { of: Schemas["CardClock"][]; about: About }) {
   return (
-    <div className="mt-4 flex flex-wrap gap-3">
+    <div className="mt-4 flex flex-wrap gap-3 print:mt-1">
       {of.map((c) => (
         <StartClock key={`${c.kind}${c.says}`} clock={c} about={about} big />
       ))}
@@ -184,7 +184,7 @@ function Clocks({ of, about }: { of: Schemas["CardClock"][]; about: About }) {
 function stepLeaves(steps: Schemas["CardStep"][], about: About, of: string): Leaf[] {
   return steps.map((s, i) => ({
     id: `${of}${i + 1}`,
-    title: i === 0 ? "Begin" : i === steps.length - 1 ? "At last" : "Go on",
+    title: `Step ${i + 1}`,
     body: (
       <>
         <Big>{unbroken(s.says)}</Big>
@@ -223,7 +223,7 @@ function mixLeaves({ card, about }: Props): Leaf[] {
     title: "The pot is ready",
     body: (
       <>
-        <dl className="grid gap-3 text-xl">
+        <dl className="grid gap-3 text-xl print:gap-1 print:text-base">
           <Pair name="Too thick" says={mix.too_thick} />
           <Pair name="Too thin" says={mix.too_thin} />
           {mix.foam && <Pair name="Foam" says={mix.foam} />}
@@ -261,7 +261,7 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
           {lay.tool && (
             <Big>
               {lay.tool}
-              {lay.why && <span className="mt-2 block text-2xl text-secondary">{lay.why}</span>}
+              {lay.why && <span className="mt-2 block text-2xl text-secondary print:text-base">{lay.why}</span>}
             </Big>
           )}
           <Lines of={[lay.load ?? "", ...before]} />
@@ -286,7 +286,9 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
         <>
           <Big>
             {lay.stroke}
-            {lay.stroke_why && <span className="mt-2 block text-2xl text-secondary">{lay.stroke_why}</span>}
+            {lay.stroke_why && (
+              <span className="mt-2 block text-2xl text-secondary print:text-base">{lay.stroke_why}</span>
+            )}
           </Big>
           <Lines of={[lay.section ?? "", lay.wipe ? `Wipe. ${lay.wipe}` : "", lay.cloth ?? "", lay.little ?? ""]} />
         </>
@@ -301,7 +303,7 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
       body: (
         <>
           {lay.runs && <p className="mb-3 text-xl">It gathers {lay.runs}</p>}
-          <table className="w-full border-collapse text-left text-lg">
+          <table className="w-full border-collapse text-left text-lg print:text-sm">
             <thead>
               <tr className="border-base-content border-b-2 max-sm:hidden">
                 <td className="w-1/5 py-1" />
@@ -344,7 +346,7 @@ function layLeaves({ card, about, order, overview, piece }: Props): Leaf[] {
       body: (
         <>
           <Clocks of={lay.clocks} about={about} />
-          <dl className="mt-4 grid gap-3 text-xl">
+          <dl className="mt-4 grid gap-3 text-xl print:gap-1 print:text-base">
             {lay.clean && <Pair name="Clean up" says={lay.clean} />}
             {lay.keep && <Pair name="Until the next coat" says={lay.keep} />}
             {lay.waste && <Pair name="Rags and rests" says={lay.waste} />}
@@ -388,7 +390,7 @@ function Order({ order, overview, piece, across }: OrderProps) {
               className={`flex min-h-11 w-full items-center gap-3 rounded px-2 text-left leading-tight ${t.n === now ? "bg-base-200 font-semibold" : ""}`}
               onClick={() => setNow(t.n)}
             >
-              <span className="w-6 text-right font-head tabular-nums">{t.n}</span>
+              <span className="w-6 shrink-0 text-right font-head tabular-nums">{t.n}</span>
               <span>
                 {t.says}
                 {t.marks.length === 0 && <span className="text-secondary text-sm"> (not seen from the front)</span>}

@@ -28,7 +28,7 @@ export function OrderDrawing({ order, overview, width, height, now, across }: Pr
       viewBox={`${-MARGIN} ${-MARGIN} ${size.w} ${size.h}`}
       width={size.w}
       height={size.h}
-      className="block max-w-full"
+      className="block h-auto max-w-full print:max-h-72 print:w-auto"
       role="img"
       aria-label={`Front view with the order of painting: ${order.map((t) => `${t.n} ${t.says}`).join("; ")}`}
       data-order={order.length}
