@@ -238,7 +238,7 @@ func TestCardsOnAPhone(t *testing.T) {
 		{"/pieces/14/cushion/mix", "2-1", "lay", []string{"Mist the cloth", "seam", "Bend it"}, []string{"with the grain"}},
 	} {
 		do(t, ctx, chromedp.Navigate(a.url(x.path)), click(fmt.Sprintf(`[data-card=%q]`, x.card)), shows(fmt.Sprintf(`[data-batch=%q]`, x.card)), click(fmt.Sprintf(`[data-open=%q]`, x.which)), shows("[data-leaf-now]"), focused(`[data-do="next"]`))
-		text, err := chromedp.Run(ctx, chromedp.Evaluate[string](`[...document.querySelectorAll("dialog [data-leaf]")].map((e) => e.textContent).join("\n")`))
+		text, err := chromedp.Run(ctx, chromedp.Evaluate[string](`dispatchEvent(new Event("beforeprint")), [...document.querySelectorAll("dialog [data-leaf]")].map((e) => e.textContent).join("\n")`))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -333,9 +333,15 @@ func BenchmarkCards(b *testing.B) {
 				if err != nil || len(drawn) == 0 {
 					b.Fatal(drawn, err)
 				}
-				slices.Sort(drawn)
-				b.ReportMetric(drawn[len(drawn)/2], "ms-frame")
-				b.ReportMetric(drawn[len(drawn)*95/100], "ms-frame-p95")
+				var there []float64 // of every other key: the way back is another screen
+				for i := 0; i < len(drawn); i += 2 {
+					there = append(there, drawn[i])
+				}
+				first := there[0]
+				slices.Sort(there)
+				b.ReportMetric(first, "ms-first")
+				b.ReportMetric(there[len(there)/2], "ms-median")
+				b.ReportMetric(there[len(there)*95/100], "ms-p95")
 				b.ReportMetric(0, "ns/op")
 			})
 		}

@@ -1,9 +1,20 @@
 import { Timer } from "lucide-react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { dayOf, today } from "../ui/clock";
+import { hour, clock as moment, useUnits } from "../ui/units";
 import { Dial } from "./Dial";
 import { wakeSound } from "./ring";
 import { leftOf, newClockID, spell, useClockDo, useClocks, useTick } from "./useClocks";
+
+const LONG = 1800; // s from which it is said when a clock will ring
+
+/** until is the time of day that it is in so many seconds, with the date where that is another day. */
+function until(seconds: number, u: ReturnType<typeof useUnits>): string {
+  const at = new Date(Date.now() + seconds * 1000);
+  const text = `${dayOf(at)}T${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
+  return dayOf(at) === today() ? hour(text, u) : moment(text, u);
+}
 
 type Props = {
   clock: Schemas["CardClock"];
@@ -15,6 +26,7 @@ type Props = {
 export function StartClock({ clock, about, big }: Props) {
   const q = useClocks();
   const { start } = useClockDo();
+  const u = useUnits();
   const [id, setID] = useState<string>();
   const at = q.data?.at ?? 0;
   // One that a card started before is found again after a reload, by what it is for.
@@ -44,6 +56,7 @@ export function StartClock({ clock, about, big }: Props) {
         <b className="font-semibold tabular-nums">
           {left > 0 ? spell(left) : <span className={big ? "text-2xl" : ""}>{runs.rings}</span>}
         </b>
+        {left >= LONG && <span className="text-base">{until(left, u)}</span>}
       </span>
     );
   }
@@ -68,7 +81,12 @@ export function StartClock({ clock, about, big }: Props) {
       }}
     >
       <Timer className={big ? "size-7" : "size-5"} aria-hidden="true" />
-      {start.isError ? "Not started: press again" : `Start: ${clock.says}`}
+      <span className="text-left leading-tight">
+        {start.isError ? "Not started: press again" : `Start: ${clock.says}`}
+        {clock.seconds >= LONG && !start.isError && (
+          <span className="block font-normal text-sm">from now: {until(clock.seconds, u)}</span>
+        )}
+      </span>
     </button>
   );
 }

@@ -1,5 +1,6 @@
 import { ArrowLeft, ArrowRight, Printer, X } from "lucide-react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Overview, Piece, Schemas } from "../api/client";
 import { StartClock } from "../clocks/StartClock";
 import { Swatch } from "../colour/Swatch";
@@ -37,13 +38,19 @@ export function CardScreen(p: Props) {
     return was > 0 && was < leaves.length ? was : 0;
   });
   const ref = useRef<HTMLDialogElement>(null);
+  const [paper, setPaper] = useState(false); // all pages, for printing; the screen has one
   const forward = useRef<HTMLButtonElement>(null);
   const awake = useAwake();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const d = ref.current;
+    forward.current?.setAttribute("autofocus", ""); // the one thing to press on a card
     d?.showModal();
-    forward.current?.focus(); // the one thing to press on a card
-    return () => d?.close();
+    const print = () => flushSync(() => setPaper(true));
+    window.addEventListener("beforeprint", print);
+    return () => {
+      window.removeEventListener("beforeprint", print);
+      d?.close();
+    };
   }, []);
   const go = (to: number) => {
     const next = Math.min(leaves.length - 1, Math.max(0, to));
@@ -111,20 +118,23 @@ export function CardScreen(p: Props) {
           <X className="size-7" aria-hidden="true" />
         </button>
       </header>
-      {leaves.map((l, i) => (
-        <section
-          key={l.id}
-          aria-label={l.title}
-          data-leaf={l.id}
-          data-leaf-now={i === n ? "" : undefined}
-          className={`min-h-0 flex-1 overflow-y-auto px-4 py-5 sm:px-10 print:block print:h-auto print:overflow-visible print:break-inside-avoid print:px-0 print:py-1 ${i === n ? "" : "hidden"}`}
-        >
-          <div className="mx-auto max-w-5xl">
-            <p className="mb-2 font-head font-semibold text-accent text-xl print:mb-0 print:text-base">{l.title}</p>
-            {l.body}
-          </div>
-        </section>
-      ))}
+      {leaves.map((l, i) => {
+        if (i !== n && !paper) return null;
+        return (
+          <section
+            key={l.id}
+            aria-label={l.title}
+            data-leaf={l.id}
+            data-leaf-now={i === n ? "" : undefined}
+            className={`min-h-0 flex-1 overflow-y-auto px-4 py-5 sm:px-10 print:block print:h-auto print:overflow-visible print:break-inside-avoid print:px-0 print:py-1 ${i === n ? "" : "hidden"}`}
+          >
+            <div className="mx-auto max-w-5xl">
+              <p className="mb-2 font-head font-semibold text-accent text-xl print:mb-0 print:text-base">{l.title}</p>
+              {l.body}
+            </div>
+          </section>
+        );
+      })}
       <footer className="board no-print grid grid-cols-[1fr_auto_1fr] items-center gap-3 px-3 py-2 sm:px-6">
         <button
           type="button"

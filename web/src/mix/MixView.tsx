@@ -62,14 +62,14 @@ export default function MixView() {
       data-cards={cards.length}
       className={`min-h-0 flex-1 overflow-y-auto px-3 py-4 sm:px-5 ${q.isPlaceholderData ? "opacity-60" : ""}`}
     >
-      <div className="mx-auto flex max-w-7xl flex-wrap items-end gap-x-4 gap-y-1">
+      <div className="mx-auto flex max-w-7xl flex-wrap items-start gap-x-4 gap-y-1">
         <div className="min-w-64 flex-1">
           <h2 className="font-semibold text-primary text-xl">Mix and lay</h2>
           <p>{unbroken(q.data.says)}</p>
         </div>
         {cards.length > 0 && <MeasureChoice />}
         {!!zone.steps?.length && (
-          <button type="button" data-do="amounts" className="btn mb-2" onClick={() => go("amounts")}>
+          <button type="button" data-do="amounts" className="btn mt-6" onClick={() => go("amounts")}>
             <Droplets className="size-4" aria-hidden="true" /> Colour and amounts
           </button>
         )}

@@ -75,10 +75,11 @@ export function OrderDrawing({ order, overview, width, height, now, across }: Pr
           const [x, y] = [m.x * k, m.y * k];
           // Rails and stiles show twice: the number stands on one of them.
           const first = t.marks.findIndex((o) => o.n === m.n) === i;
+          const band = m.d.indexOf("M", 1) > 0; // strokes follow it round
           const up = (t.run === "upright") !== (across && t.run !== "around");
           return (
             <g key={`${t.n}-${m.n}-${m.d}`} data-turn={t.n}>
-              {t.run !== "around" && (
+              {t.run !== "around" && !band && (
                 <path
                   d={up ? `M${x + 11} ${y + ARROW}V${y - ARROW}` : `M${x - ARROW} ${y + 11}H${x + ARROW}`}
                   stroke="#7d2f1c"
