@@ -281,7 +281,7 @@ func TestRecipesInThePlan(t *testing.T) {
 	if s := a.stored("25").Piece.Zones[0].Steps[2]; s.Mix == nil || s.Mix.Recipe != "plaster" || math.Abs(s.Mix.PaintL-1./3) > 1e-3 {
 		t.Errorf("kept: %+v", s.Mix)
 	}
-	do(t, ctx, keys("m"), shows(`[data-batch="3-1"]`), click(`[data-do="as-needed"]`), hides(`[data-do="as-needed"]`), click(`[data-card="4-1"]`), shows(`[data-batch="4-1"]`))
+	do(t, ctx, keys("m"), shows(`[data-batch="3-1"]`), click(`[data-do="as-needed"]`), hides(`[data-do="as-needed"]`), click(`[data-card="4-1"]`), shows(`[data-batch="4-1"]`), shows(`[data-field="mix.blend"] option:nth-child(2)`))
 	blend, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector('[data-field="mix.blend"] option:nth-child(2)')?.value ?? ""`))
 	if err != nil || blend == "" {
 		t.Fatal("no blend can be chosen: ", err)

@@ -194,7 +194,7 @@ func TestListTellsHowEachStands(t *testing.T) {
 			zones++
 		}
 	}
-	if zones != 110 || verdicts["sound"] < 30 || verdicts["fails"] < 30 || verdicts["watch"] < 20 {
+	if zones != 115 || verdicts["sound"] < 30 || verdicts["fails"] < 30 || verdicts["watch"] < 20 {
 		t.Errorf("%d zones: %v", zones, verdicts)
 	}
 }

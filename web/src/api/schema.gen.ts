@@ -2074,7 +2074,7 @@ export interface components {
             once?: boolean;
             /** @description The order in words, where no parts are known to draw it from */
             order?: string[];
-            /** @description It goes on the whole zone, in the order of its patches */
+            /** @description It goes on the whole zone, in the order of its turns */
             ordered?: boolean;
             protect: string[];
             runs?: string;
