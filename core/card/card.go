@@ -212,7 +212,7 @@ func Mix(k *Coat, b *quantity.Batch) Mixing {
 		}
 	}
 	if b.Chilled > 0 && !math.IsInf(b.Chilled, 1) {
-		out.Clocks = append(out.Clocks, Clock{Timer: craft.TimeKeeps, Says: "A rest, chilled, " + keepSpan(b.Chilled), Seconds: b.Chilled * 3600, Need: b.Chilled * 3600, Pace: 1})
+		out.Clocks = append(out.Clocks, Clock{Timer: craft.TimeKeeps, Says: "What is left, chilled, " + keepSpan(b.Chilled), Seconds: b.Chilled * 3600, Need: b.Chilled * 3600, Pace: 1})
 	}
 	keep := func(where string, h float64) {
 		switch {

@@ -312,19 +312,22 @@ const (
 	LeastTint, MostTint = .02, .5
 )
 
-// Thinnings are usual ways of thinning a paint, by what it is thinned for. Working defaults.
+// Thinnings are usual ways of thinning a paint, by what it is thinned for: water or thinner in per cent of the paint.
+// Working defaults.
 var Thinnings = []struct {
 	ID, Name string
 	Pct      float64
 	Methods  []string // the methods that it goes with; none for any
-	Cloth    bool
+	Cloth    bool     // for cloth, and the others for anything else
 	Says     string
 }{
 	{"none", "As it is", 0, nil, false, "straight from the can"},
 	{"brush", "For smooth brushing", 10, []string{"brush", "foam", "pad", "roller"}, false, "brush marks flow out"},
 	{"spray", "For the gun", 15, []string{"spray"}, false, "runs off the stick in an unbroken thread"},
 	{"wash", "For a wash", 100, []string{"brush", "rag", "foam", "pad"}, false, "the ground shows through"},
-	{"cloth", "For cloth", 200, []string{"brush", "foam"}, true, "as thin as milk"},
+	{"cloth_strong", "1 to 1", 100, nil, true, "a strong colour, less supple"},
+	{"cloth", "1 to 2", 200, nil, true, "as thin as milk"},
+	{"cloth_thin", "1 to 3", 300, nil, true, "a veil; the cloth stays soft"},
 }
 
 // WaterRatios are usual ways of mixing powder paint: parts of water to one of powder. Working defaults.

@@ -34,36 +34,26 @@ func Span(text string) (float64, error) {
 	if len(toks) == 0 {
 		return 0, bad("Nothing is typed; write a time like 20 min or 1 h 30.")
 	}
-	total, n, have, last := 0., 0., false, 0.
+	total, last := 0., 0.
+	var said spoken
 	for _, t := range toks {
-		switch {
-		case t.word == "":
-			if have {
-				return 0, bad("Two numbers stand next to each other in %s.", shown(text))
+		if took, err := said.take(t, text); took || err != nil {
+			if err != nil {
+				return 0, err
 			}
-			n, have = t.value, true
-		case t.word == "a" || t.word == "an" || t.word == "one":
-			if !have {
-				n, have = 1, true
-			}
-		case t.word == "of" || t.word == "and" || t.word == "+":
-		case fractionWords[t.word] > 0:
-			if !have {
-				n = 1
-			}
-			n, have = n*fractionWords[t.word], true
-		default:
-			u := spanUnits[t.word]
-			if u == 0 {
-				return 0, bad("“%s” cannot be read in a time; write it like 20 min or 1 h 30.", clip(t.word))
-			}
-			if !have {
-				return 0, bad("A number is missing before “%s”.", clip(t.word))
-			}
-			total, n, have, last = total+n*u, 0, false, u
+			continue
 		}
+		u := spanUnits[t.word]
+		if u == 0 {
+			return 0, bad("“%s” cannot be read in a time; write it like 20 min or 1 h 30.", clip(t.word))
+		}
+		n, err := said.give(t.word)
+		if err != nil {
+			return 0, err
+		}
+		total, last = total+n*u, u
 	}
-	if have { // 1 h 30: what follows hours is minutes
+	if n, have := said.n, said.have; have { // 1 h 30: what follows hours is minutes
 		switch {
 		case last == 3600 || total == 0:
 			total += n * 60

@@ -396,41 +396,30 @@ func (m Measures) Read(text string) (float64, error) {
 	if len(toks) == 0 {
 		return 0, bad("Nothing is typed; write an amount like 350 ml or 1 1/2 cups.")
 	}
-	total, n, have := 0., 0., false
+	total := 0.
+	var said spoken
 	for i := 0; i < len(toks); i++ {
-		t := toks[i]
-		switch {
-		case t.word == "":
-			if have {
-				return 0, bad("Two numbers stand next to each other in %s.", shown(text))
-			}
-			n, have = t.value, true
-		case t.word == "a" || t.word == "an" || t.word == "one":
-			if !have {
-				n, have = 1, true
-			}
-		case t.word == "of" || t.word == "and" || t.word == "+" || t.word == "plus":
-		case fractionWords[t.word] > 0:
-			if !have {
-				n = 1
-			}
-			n, have = n*fractionWords[t.word], true
-		default:
-			word := t.word
-			if word == "fl" && i+1 < len(toks) && strings.HasPrefix(toks[i+1].word, "o") {
-				word, i = "floz", i+1
-			}
-			ml, err := m.unitML(word, text)
+		if took, err := said.take(toks[i], text); took || err != nil {
 			if err != nil {
 				return 0, err
 			}
-			if !have {
-				return 0, bad("A number is missing before “%s”.", word)
-			}
-			total, n, have = total+n*ml, 0, false
+			continue
 		}
+		word := toks[i].word
+		if word == "fl" && i+1 < len(toks) && strings.HasPrefix(toks[i+1].word, "o") {
+			word, i = "floz", i+1
+		}
+		ml, err := m.unitML(word, text)
+		if err != nil {
+			return 0, err
+		}
+		n, err := said.give(word)
+		if err != nil {
+			return 0, err
+		}
+		total += n * ml
 	}
-	if have {
+	if n, have := said.n, said.have; have {
 		if total > 0 {
 			return 0, bad("A unit is missing at the end of %s.", shown(text))
 		}
@@ -482,9 +471,50 @@ func clip(s string) string {
 	return s
 }
 
+// amountWord is a number, or a word where there is one.
 type amountWord struct {
 	word  string
 	value float64
+}
+
+// spoken gathers a number as it is spoken before a unit: "1 1/2", "a third of a", "half an".
+type spoken struct {
+	n    float64
+	have bool
+}
+
+// take takes a word of a number, and tells whether it is one.
+func (s *spoken) take(t amountWord, text string) (bool, error) {
+	switch {
+	case t.word == "":
+		if s.have {
+			return false, bad("Two numbers stand next to each other in %s.", shown(text))
+		}
+		s.n, s.have = t.value, true
+	case t.word == "a" || t.word == "an" || t.word == "one":
+		if !s.have {
+			s.n, s.have = 1, true
+		}
+	case t.word == "of" || t.word == "and" || t.word == "+" || t.word == "plus":
+	case fractionWords[t.word] > 0:
+		if !s.have {
+			s.n = 1
+		}
+		s.n, s.have = s.n*fractionWords[t.word], true
+	default:
+		return false, nil
+	}
+	return true, nil
+}
+
+// give gives the number before a unit, and begins the next.
+func (s *spoken) give(unit string) (float64, error) {
+	n, have := s.n, s.have
+	*s = spoken{}
+	if !have {
+		return 0, bad("A number is missing before “%s”.", clip(unit))
+	}
+	return n, nil
 }
 
 // words splits an amount into numbers and words.

@@ -156,20 +156,20 @@ func choices(row *craft.ProductRow, s *surface.Step, b *quantity.Batch) []wire.M
 		for _, r := range craft.AdditiveShares {
 			y.Options = append(y.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, s.Additive)})
 		}
-		out = append(out, x, y)
+		out = append(out, withPlanned(x, is, measure.Number2(is)+" to 1"), withPlanned(y, s.Additive, measure.Number2(s.Additive)+" to 1"))
 	}
 	method := cmp.Or(s.Method, craft.Methods[0].ID)
 	cloth := b.Row.ID == "cloth"
 	if b.Row.Pour == craft.PourReady && row.ThinMax > 0 && row.Role != craft.RoleMedium {
 		x := wire.MixChoice{Field: "thin_pct", Name: "Thinning"}
 		for _, r := range craft.Thinnings {
-			if r.Cloth != cloth && r.Cloth || len(r.Methods) > 0 && !slices.Contains(r.Methods, method) || r.Pct > max(row.ThinMax, 20) && row.Role != craft.RolePaint {
+			if r.Cloth != cloth || len(r.Methods) > 0 && !slices.Contains(r.Methods, method) || r.Pct > max(row.ThinMax, 20) && row.Role != craft.RolePaint {
 				continue
 			}
 			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Pct, On: same(r.Pct, s.ThinPct)})
 		}
 		if len(x.Options) > 1 {
-			out = append(out, x)
+			out = append(out, withPlanned(x, s.ThinPct, fmt.Sprintf("%.0f %%", s.ThinPct)))
 		}
 	}
 	if b.Row.Pour == craft.PourHomeMade {
@@ -185,9 +185,17 @@ func choices(row *craft.ProductRow, s *surface.Step, b *quantity.Batch) []wire.M
 		for _, r := range craft.Tints {
 			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
 		}
-		out = append(out, x)
+		out = append(out, withPlanned(x, is, measure.Number2(is)+" to 1"))
 	}
 	return out
+}
+
+// withPlanned is a choice with what is planned as an option of its own, where it is none of the usual ones.
+func withPlanned(x wire.MixChoice, value float64, says string) wire.MixChoice {
+	if !slices.ContainsFunc(x.Options, func(o wire.MixOption) bool { return o.On }) {
+		x.Options = append(x.Options, wire.MixOption{ID: "planned", Name: "As planned", Says: says, Value: value, On: true})
+	}
+	return x
 }
 
 // src is the look that is wanted of a zone.
@@ -379,22 +387,7 @@ func (j *Job) workCard(e *surface.Event) wire.Card {
 
 // maskedOn names what is masked or stays in place on a zone.
 func (j *Job) maskedOn(zone int) []string {
-	var out []string
-	for i := range j.Piece.TakeApart {
-		f := &j.Piece.TakeApart[i]
-		row, _ := disassembly.RowOf(f.Kind)
-		if row == nil || !j.sitsOn(f, zone) || treatment(f) == disassembly.Off {
-			continue
-		}
-		name := cmp.Or(f.Name, row.Name)
-		if f.Count > 1 && f.Name == "" {
-			name = row.Plural
-		}
-		if name = craft.Lower(name); !slices.Contains(out, name) {
-			out = append(out, name)
-		}
-	}
-	return out
+	return j.fittingsOn(zone, func(do string) bool { return do != disassembly.Off })
 }
 
 // beside names the other zones of the piece that it meets, within a sentence: what is taken off lies by itself.

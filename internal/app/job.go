@@ -257,11 +257,16 @@ func (j *Job) damage(zone int) []damage.Defect {
 
 // takeOff names what comes off a zone before the work begins, within a sentence; empty for nothing.
 func (j *Job) takeOff(zone int) string {
+	return craft.List(j.fittingsOn(zone, func(do string) bool { return do == disassembly.Off }))
+}
+
+// fittingsOn names the fittings of a zone with which some things are done, each name once.
+func (j *Job) fittingsOn(zone int, does func(do string) bool) []string {
 	var out []string
 	for i := range j.Piece.TakeApart {
 		f := &j.Piece.TakeApart[i]
 		row, _ := disassembly.RowOf(f.Kind)
-		if row == nil || !j.sitsOn(f, zone) || treatment(f) != disassembly.Off {
+		if row == nil || !j.sitsOn(f, zone) || !does(treatment(f)) {
 			continue
 		}
 		name := cmp.Or(f.Name, row.Name)
@@ -272,7 +277,7 @@ func (j *Job) takeOff(zone int) string {
 			out = append(out, name)
 		}
 	}
-	return craft.List(out)
+	return out
 }
 
 // sameColour is the area in square metres of all zones that are to have the colour of one, so far as it is

@@ -1,5 +1,6 @@
 import { BellRing, Timer } from "lucide-react";
 import { Link } from "react-router";
+import { count } from "../ui/units";
 import { Dial } from "./Dial";
 import { useRing } from "./ring";
 import { leftOf, spell, useClockDo, useClocks, useTick } from "./useClocks";
@@ -63,7 +64,7 @@ export default function StripClocks() {
       ))}
       {clocks.length > running.length + (first ? 1 : 0) && (
         <Link to="/clocks" className="whitespace-nowrap underline underline-offset-2 max-sm:sr-only">
-          all {clocks.length}
+          {count(clocks.length, "clock", "clocks")}
         </Link>
       )}
     </span>
