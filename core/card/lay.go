@@ -175,7 +175,7 @@ func (k *Coat) strokeSays(s craft.Stroke, method string, dabbed bool) string {
 func (k *Coat) setup(r *craft.LayingRow, method string, b *quantity.Batch) []string {
 	var out []string
 	s := k.step()
-	if b != nil && !s.Mix.Unstrained && (b.Row.Strain || method == "spray") && b.Row.Pour != craft.PourCan {
+	if b != nil && !s.Mix().Unstrained && (b.Row.Strain || method == "spray") && b.Row.Pour != craft.PourCan {
 		out = append(out, "Strained, as the mixing card says.")
 	}
 	if s.ThinPct > 0 {

@@ -327,13 +327,13 @@ func stepsOf(t testing.TB, plan string) []surface.Step {
 			case given && id == "resist":
 				s.Resist = value
 			case given && id == "recipe":
-				s.Mix.Recipe = value
+				s.Remix(func(m *surface.Mix) { m.Recipe = value })
 			case given && id == "tint":
-				s.Mix.Tint = num(t, value)
+				s.Remix(func(m *surface.Mix) { m.Tint = num(t, value) })
 			case given && id == "litres":
-				s.Mix.Paint = num(t, value)
+				s.Remix(func(m *surface.Mix) { m.Paint = num(t, value) })
 			case x == "unstrained":
-				s.Mix.Unstrained = true
+				s.Remix(func(m *surface.Mix) { m.Unstrained = true })
 			case given && id == "grit":
 				s.Grit, _ = strconv.Atoi(value)
 			case x == "spray" || x == "first":

@@ -14,7 +14,7 @@ import (
 func (k *Case) owned(ask func(s *surface.Step, coat *quantity.Coat, b *quantity.Batch)) {
 	own := false
 	for i := range k.Zone.Steps {
-		own = own || k.Zone.Steps[i].Mix.Paint > 0
+		own = own || k.Zone.Steps[i].Mix().Paint > 0
 	}
 	if !own {
 		return
@@ -23,7 +23,7 @@ func (k *Case) owned(ask func(s *surface.Step, coat *quantity.Coat, b *quantity.
 	for i := range coats {
 		x := &coats[i]
 		s := &k.Zone.Steps[x.Step-1]
-		if s.Mix.Paint == 0 {
+		if s.Mix().Paint == 0 {
 			continue
 		}
 		b := quantity.BatchOf(x, quantity.Mixing{Craft: k.Craft, Facts: k.Facts, Step: s, Air: k.Facts.Climate, Measures: measure.UsualMeasures(k.Zone.Units)})
@@ -65,7 +65,7 @@ func potRules() []Rule {
 				return []Figure{{"laid_h", h.Value, "to lay what is mixed"}, {"pot_life_h", h.Limit, "pot life in this air"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what the coat needs, in several pots", h.Step, func(s *surface.Step) { s.Mix.Paint = 0 })
+				m.change("Mix what the coat needs, in several pots", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
 			},
 		},
 		{
@@ -92,7 +92,7 @@ func potRules() []Rule {
 				return []Figure{{"over_l", h.Value, "litres too much"}, {"need_l", h.Limit, "litres that the coat takes"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what paint and additive together need", h.Step, func(s *surface.Step) { s.Mix.Paint = 0 })
+				m.change("Mix what paint and additive together need", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
 			},
 		},
 		{
@@ -119,7 +119,7 @@ func potRules() []Rule {
 				return []Figure{{"missing_l", h.Value, "litres missing for a usual hand"}, {"need_l", h.Limit, "litres that the coat takes"}}
 			},
 			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what the coat takes", h.Step, func(s *surface.Step) { s.Mix.Paint = 0 })
+				m.change("Mix what the coat takes", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
 			},
 		},
 		{
@@ -139,12 +139,12 @@ func potRules() []Rule {
 				}
 				switch craft.MixingNamed(k.Craft.Products[s.Product].Mixing).Pour {
 				case craft.PourHomeMade:
-					if h := craft.HomeMadeNamed(s.Mix.Recipe); h != nil && h.Foams != "" {
+					if h := craft.HomeMadeNamed(s.Mix().Recipe); h != nil && h.Foams != "" {
 						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: h.ID, Product: s.Product})
 					}
 				case craft.PourGlaze:
-					if s.Mix.Tint > craft.MostTint {
-						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "tint", Product: s.Product, Value: s.Mix.Tint, Limit: craft.MostTint})
+					if s.Mix().Tint > craft.MostTint {
+						k.Add(Hit{Severity: Watch, Step: e.Step, Subject: "tint", Product: s.Product, Value: s.Mix().Tint, Limit: craft.MostTint})
 					}
 				}
 			},
@@ -162,10 +162,10 @@ func potRules() []Rule {
 			},
 			Repair: func(m *Repairer, h *Hit) {
 				if h.Subject == "tint" {
-					m.change("Take five parts of medium to one of colour", h.Step, func(s *surface.Step) { s.Mix.Tint = 0 })
+					m.change("Take five parts of medium to one of colour", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Tint = 0 }) })
 					return
 				}
-				m.change("Take calcium carbonate instead", h.Step, func(s *surface.Step) { s.Mix.Recipe = craft.HomeMade[0].ID })
+				m.change("Take calcium carbonate instead", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Recipe = craft.HomeMade[0].ID }) })
 			},
 		},
 		{
@@ -190,11 +190,11 @@ func potRules() []Rule {
 					k.Add(Hit{Severity: Watch, Step: e.Step, Subject: subject, Product: s.Product})
 				}
 				switch {
-				case s.Mix.Unstrained && (sprayed || row.Powder()):
+				case s.Mix().Unstrained && (sprayed || row.Powder()):
 					add("unstrained")
 				case sprayed && row.Powder() && s.WaterRatio > 0 && s.WaterRatio < 1:
 					add("thick")
-				case sprayed && mixing.Pour == craft.PourHomeMade && craft.HomeMadeNamed(s.Mix.Recipe) != nil && craft.HomeMadeNamed(s.Mix.Recipe).Gritty:
+				case sprayed && mixing.Pour == craft.PourHomeMade && craft.HomeMadeNamed(s.Mix().Recipe) != nil && craft.HomeMadeNamed(s.Mix().Recipe).Gritty:
 					add("gritty")
 				}
 			},
@@ -214,9 +214,9 @@ func potRules() []Rule {
 					m.change("Mix it with equal parts of water", h.Step, func(s *surface.Step) { s.WaterRatio = 1 })
 				case "gritty":
 					m.change("Brush it", h.Step, func(s *surface.Step) { s.Method = "brush" })
-					m.change("Take calcium carbonate instead", h.Step, func(s *surface.Step) { s.Mix.Recipe = craft.HomeMade[0].ID })
+					m.change("Take calcium carbonate instead", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Recipe = craft.HomeMade[0].ID }) })
 				default:
-					m.change("Strain it", h.Step, func(s *surface.Step) { s.Mix.Unstrained = false })
+					m.change("Strain it", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Unstrained = false }) })
 				}
 			},
 		},

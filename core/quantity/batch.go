@@ -101,16 +101,16 @@ func BatchOf(coat *Coat, m Mixing) Batch {
 	b := Batch{Row: craft.MixingNamed(row.Mixing), Need: coat.Mixed.Likely, Most: coat.Mixed.Most, Pots: 1, Life: drying.PotLife(row, m.Air)}
 	b.Closed, b.Chilled = b.Row.Closed, b.Row.Chilled
 	if b.Row.Pour == craft.PourHomeMade {
-		if b.Home = craft.HomeMadeNamed(s.Mix.Recipe); b.Home == nil {
+		if b.Home = craft.HomeMadeNamed(s.Mix().Recipe); b.Home == nil {
 			b.Home = &craft.HomeMade[0]
 		}
 		b.Life = min(b.Life, b.Home.Life)
 	}
 	additive, thin := s.AdditiveIn(coat.CoatNo), s.ThinPct/100
 	paint := b.Need / (1 + additive + thin)
-	if s.Mix.Paint > 0 && b.Row.Pour != craft.PourCan {
+	if s.Mix().Paint > 0 && b.Row.Pour != craft.PourCan {
 		b.Own = true
-		paint = s.Mix.Paint
+		paint = s.Mix().Paint
 		made := paint * (1 + additive + thin)
 		if b.Short = b.Need - made; b.Short < tiny {
 			b.Short = 0
@@ -188,8 +188,8 @@ func (b *Batch) pour(row *craft.ProductRow, s *surface.Step, m Mixing, paint, ad
 	}
 	// base is the paint, powder or medium, of one can or blended.
 	var blend []surface.BlendPart
-	if s.Mix.Blend != nil {
-		blend = s.Mix.Blend.Parts
+	if s.Mix().Blend != nil {
+		blend = s.Mix().Blend.Parts
 	}
 	base := func(name string, exact float64) float64 {
 		x := Portion{Is: Base, Name: name, Exact: exact, Density: row.Density}
@@ -233,7 +233,7 @@ func (b *Batch) pour(row *craft.ProductRow, s *surface.Step, m Mixing, paint, ad
 		b.Portions = append(b.Portions, hard)
 		made = poured + hard.Measured.Litres
 	case craft.PourGlaze:
-		tint := s.Mix.Tint
+		tint := s.Mix().Tint
 		if tint == 0 {
 			tint = craft.UsualTint
 		}

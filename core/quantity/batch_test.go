@@ -38,7 +38,7 @@ func TestBatchesWorkedByHand(t *testing.T) {
 	spoons := measure.Measures{By: measure.Spoons}
 	half := func(s *surface.Step) { s.Additive = .5 }
 	blend := func(s *surface.Step) {
-		s.Mix.Blend = &surface.Blend{Parts: []surface.BlendPart{{Name: "Fog", Parts: 3}, {Name: "Night", Parts: 1}}}
+		s.Own = &surface.Mix{Blend: &surface.Blend{Parts: []surface.BlendPart{{Name: "Fog", Parts: 3}, {Name: "Night", Parts: 1}}}}
 	}
 	for _, x := range []struct {
 		name, product string
@@ -57,8 +57,8 @@ func TestBatchesWorkedByHand(t *testing.T) {
 		{"two parts", "primer_epoxy", .79, ml, nil, "640 ml, 160 ml", 800},
 		{"two parts, however it is measured else", "primer_epoxy", .79, cups, nil, "640 ml, 160 ml", 800},
 		{"glaze", "glaze_wb", .03, ml, nil, "25 ml, 5 ml", 30},
-		{"a deep glaze", "glaze_stain", .12, ml, func(s *surface.Step) { s.Mix.Tint = .5 }, "80 ml, 40 ml", 120},
-		{"home-made with plaster", "paint_diy_chalk", .3, ml, func(s *surface.Step) { s.Mix.Recipe = "plaster" }, "210 ml, 70 ml, 70 ml", 308},
+		{"a deep glaze", "glaze_stain", .12, ml, func(s *surface.Step) { s.Own = &surface.Mix{Tint: .5} }, "80 ml, 40 ml", 120},
+		{"home-made with plaster", "paint_diy_chalk", .3, ml, func(s *surface.Step) { s.Own = &surface.Mix{Recipe: "plaster"} }, "210 ml, 70 ml, 70 ml", 308},
 		{"home-made with carbonate", "paint_diy_chalk", .14, ml, nil, "100 ml, 50 ml, 25 ml", 145},
 		{"powder by weight", "paint_milk", .195, grams, half, "59 g, 85 g, 69 g", .55*59/.7 + 85 + 69/1.05},
 		{"paint by weight", "paint_chalk", .25, grams, nil, "340 g", 340 / 1.35},
@@ -152,20 +152,20 @@ func TestPotsAndRefusals(t *testing.T) {
 	}{
 		{batchOf(t, "paint_chalk", 0, ml, nil), "area is not known"},
 		{batchOf(t, "paint_chalk", 40, ml, nil), "more than anybody mixes by hand"},
-		{batchOf(t, "paint_diy_chalk", .3, ml, func(s *surface.Step) { s.Mix.Recipe = "baking_powder" }), "foams"},
+		{batchOf(t, "paint_diy_chalk", .3, ml, func(s *surface.Step) { s.Own = &surface.Mix{Recipe: "baking_powder"} }), "foams"},
 		{batchOf(t, "paint_chalk", .3, measure.Measures{By: measure.Cups}, nil), "what your cup holds"},
-		{batchOf(t, "paint_chalk", .3, ml, func(s *surface.Step) { s.Mix.Paint = 24; s.ThinPct = 10 }), "more than anybody mixes"},
+		{batchOf(t, "paint_chalk", .3, ml, func(s *surface.Step) { s.Own = &surface.Mix{Paint: 24}; s.ThinPct = 10 }), "more than anybody mixes"},
 	} {
 		if !strings.Contains(x.b.Refused, x.says) || len(x.b.Portions) > 0 {
 			t.Errorf("%q with %d portions; want words with %q", x.b.Refused, len(x.b.Portions), x.says)
 		}
 	}
 	// The painter's own amount is mixed as it was said, and what the additive does to it is told.
-	b := batchOf(t, "paint_milk", .3, ml, func(s *surface.Step) { s.Mix.Paint, s.Additive = .3, .5 })
+	b := batchOf(t, "paint_milk", .3, ml, func(s *surface.Step) { s.Own, s.Additive = &surface.Mix{Paint: .3}, .5 })
 	if !b.Own || math.Abs(b.Wasted-(.45-.375)) > 1e-9 || b.Short != 0 {
 		t.Errorf("own amount with additive: %+v", b)
 	}
-	if b := batchOf(t, "paint_milk", .3, ml, func(s *surface.Step) { s.Mix.Paint = .2 }); math.Abs(b.Short-.1) > 1e-9 || b.Wasted != 0 {
+	if b := batchOf(t, "paint_milk", .3, ml, func(s *surface.Step) { s.Own = &surface.Mix{Paint: .2} }); math.Abs(b.Short-.1) > 1e-9 || b.Wasted != 0 {
 		t.Errorf("an own amount that is short: %+v", b)
 	}
 	if b := batchOf(t, "paint_aerosol", .9, ml, nil); b.Cans != 3 || len(b.Portions) > 0 {

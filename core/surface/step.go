@@ -98,7 +98,8 @@ type Step struct {
 	Sheen         craft.Sheen
 	Colour        string
 	Scope         Scope
-	Mix           Mix
+	// Own is how the painter mixes it, nil for as usual: see [Step.Mix] and [Step.Remix].
+	Own *Mix
 
 	// Wait
 	Hours float64
@@ -128,6 +129,23 @@ type Mix struct {
 	Unstrained bool
 	// Blend is what it is blended from; nil for one paint.
 	Blend *Blend
+}
+
+// Mix is how a coat is mixed; the zero value for as usual.
+func (s *Step) Mix() Mix {
+	if s.Own == nil {
+		return Mix{}
+	}
+	return *s.Own
+}
+
+// Remix changes how a coat is mixed. Other steps that shared it keep theirs.
+func (s *Step) Remix(change func(*Mix)) {
+	m := s.Mix()
+	change(&m)
+	if s.Own = nil; m != (Mix{}) {
+		s.Own = &m
+	}
 }
 
 // Blend is the paints that a coat is blended from, with their whole parts by volume.

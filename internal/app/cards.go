@@ -181,7 +181,7 @@ func choices(row *craft.ProductRow, s *surface.Step, b *quantity.Batch) []wire.M
 	}
 	if b.Row.Pour == craft.PourGlaze {
 		x := wire.MixChoice{Field: "tint_ratio", Name: "Colour in the glaze"}
-		is := cmp.Or(s.Mix.Tint, craft.UsualTint)
+		is := cmp.Or(s.Mix().Tint, craft.UsualTint)
 		for _, r := range craft.Tints {
 			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
 		}

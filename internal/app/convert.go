@@ -152,7 +152,7 @@ func stepOf(c *craft.Craft, s *wire.Step) surface.Step {
 		if s.Additive != nil {
 			out.Additive, out.AdditiveFirst = s.Additive.Ratio, s.Additive.Coats == "first"
 		}
-		out.Mix = mixOf(s.Mix)
+		out.Own = mixOf(s.Mix)
 		out.Sheen, _ = craft.SheenNamed(s.Sheen)
 		for i, id := range craft.Scopes {
 			if id == s.Scope {
@@ -171,12 +171,12 @@ func stepOf(c *craft.Craft, s *wire.Step) surface.Step {
 	return out
 }
 
-// mixOf turns how a coat is mixed into the core's.
-func mixOf(m *wire.Mix) surface.Mix {
+// mixOf turns how a coat is mixed into the core's; nil for as usual.
+func mixOf(m *wire.Mix) *surface.Mix {
 	if m == nil {
-		return surface.Mix{}
+		return nil
 	}
-	out := surface.Mix{Recipe: m.Recipe, Tint: m.TintRatio, Paint: m.PaintL, Unstrained: m.Unstrained}
+	out := &surface.Mix{Recipe: m.Recipe, Tint: m.TintRatio, Paint: m.PaintL, Unstrained: m.Unstrained}
 	if len(m.Blend) > 0 {
 		out.Blend = &surface.Blend{}
 		for _, p := range m.Blend {
@@ -188,7 +188,7 @@ func mixOf(m *wire.Mix) surface.Mix {
 
 // mixFrom writes how a coat is mixed; nil where that is as usual.
 func mixFrom(m *surface.Mix) *wire.Mix {
-	if *m == (surface.Mix{}) {
+	if m == nil {
 		return nil
 	}
 	out := &wire.Mix{Recipe: m.Recipe, TintRatio: m.Tint, PaintL: m.Paint, Unstrained: m.Unstrained}
@@ -234,7 +234,7 @@ func stepFrom(c *craft.Craft, s *surface.Step) wire.Step {
 		if s.Scope != surface.All {
 			out.Scope = craft.Scopes[s.Scope]
 		}
-		out.Mix = mixFrom(&s.Mix)
+		out.Mix = mixFrom(s.Own)
 	case surface.Wait:
 		h := s.Hours
 		out.Hours = &h
