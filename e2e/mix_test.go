@@ -281,7 +281,16 @@ func TestRecipesInThePlan(t *testing.T) {
 	if s := a.stored("25").Piece.Zones[0].Steps[2]; s.Mix == nil || s.Mix.Recipe != "plaster" || math.Abs(s.Mix.PaintL-1./3) > 1e-3 {
 		t.Errorf("kept: %+v", s.Mix)
 	}
-	do(t, ctx, keys("m"), shows(`[data-batch="3-1"]`), click(`[data-do="as-needed"]`), hides(`[data-do="as-needed"]`), click(`[data-card="4-1"]`), shows(`[data-batch="4-1"]`), shows(`[data-field="mix.blend"] option:nth-child(2)`))
+	// What was typed survives a reload, and an undo is not undone.
+	do(t, ctx, click(`[data-stage="mix"]`), shows(`[data-batch="3-1"]`), chromedp.Reload(), shows(`[data-do="as-needed"]`))
+	if got := value(t, ctx, "mix.paint_l"); got != "a third of a litre" {
+		t.Errorf("after a reload the field says %q", got)
+	}
+	do(t, ctx, click("[data-undo]"), hides(`[data-do="as-needed"]`), chromedp.Sleep(400*time.Millisecond), hides(`[data-do="as-needed"]`))
+	if got := value(t, ctx, "mix.paint_l"); got != "" {
+		t.Errorf("after the undo the field says %q", got)
+	}
+	do(t, ctx, typeIn("mix.paint_l", "1/2 l"), shows(`[data-do="as-needed"]`), click(`[data-do="as-needed"]`), hides(`[data-do="as-needed"]`), click(`[data-card="4-1"]`), shows(`[data-batch="4-1"]`), shows(`[data-field="mix.blend"] option:nth-child(2)`))
 	blend, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector('[data-field="mix.blend"] option:nth-child(2)')?.value ?? ""`))
 	if err != nil || blend == "" {
 		t.Fatal("no blend can be chosen: ", err)

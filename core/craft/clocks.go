@@ -39,7 +39,7 @@ type TimerRow struct {
 var Timers = [NumTimers]TimerRow{
 	TimeWhisk:  {"whisk", "Mix", "Mixed long enough.", false, false},
 	TimeRest:   {"rest", "Let it rest", "It has rested: stir it and strain it.", false, false},
-	TimeFoam:   {"foam", "Let the foam fall", "Skim off what foam is left.", false, false},
+	TimeFoam:   {"foam", "Let it stand", "The bubbles should be gone.", false, false},
 	TimePot:    {"pot", "Pot life", "Use no more of this pot.", true, false},
 	TimeKeeps:  {"keeps", "Keeps until", "What was left over has gone off by now.", true, false},
 	TimeWipe:   {"wipe", "Wipe after", "Wipe it now.", false, false},

@@ -46,7 +46,8 @@ const (
 // lineID is the one document of the line of time.
 const lineID = "line"
 
-// inClocks does something with the clocks at this moment, and keeps what it changes.
+// inClocks does something with the clocks at this moment. While clocks run the line of time is kept now and then; where
+// that fails, as on a full disk, the clocks run all the same.
 func (s *Studio) inClocks(ctx context.Context, do func(c *clocks) error) error {
 	c := &s.clocks
 	c.mu.Lock()
@@ -59,8 +60,11 @@ func (s *Studio) inClocks(ctx context.Context, do func(c *clocks) error) error {
 	if err := do(c); err != nil {
 		return err
 	}
-	if len(c.all) > 0 && (c.line.Now-c.beat >= beatEvery || doubted != (c.line.Doubt != nil)) {
-		return s.keepLine(ctx, c)
+	if len(c.all) > 0 && !s.Store.ReadOnly() && (c.line.Now-c.beat >= beatEvery || doubted != (c.line.Doubt != nil)) {
+		if err := s.keepLine(ctx, c); err != nil {
+			s.Log.Warn("the line of time cannot be kept", "err", err)
+			c.beat = c.line.Now // and is tried again later
+		}
 	}
 	return nil
 }
@@ -201,8 +205,10 @@ func (s *Studio) StartClock(ctx context.Context, n wire.NewClock) (wire.Clock, e
 		if err := s.keepClock(ctx, x); err != nil {
 			return err
 		}
+		if err := s.keepLine(ctx, c); err != nil { // a clock is worth nothing without its line
+			return err
+		}
 		c.all[n.ID] = x
-		c.beat = 0 // a new clock is worth nothing without its line
 		out = x.says(c.line.Now)
 		return nil
 	})

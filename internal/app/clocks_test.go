@@ -239,6 +239,39 @@ func TestDryingClocksFollowTheAir(t *testing.T) {
 	within(t, "no sooner than the label", c.LeftS, 10800-3660-airEvery)
 }
 
+// A studio that is only read shows its clocks and starts none.
+func TestClocksOfAStudioThatIsOnlyRead(t *testing.T) {
+	dir := t.TempDir()
+	m := &machine{Moment: clock.Moment{Wall: 1.8e9, Steady: 1000, Run: "boot-1"}}
+	s, stop := workshop(t, dir, m)
+	started(t, s, wire.NewClock{ID: "a", Kind: "rest", NeedS: 600})
+	stop()
+	m.passes(60)
+	ro, err := store.OpenReadOnly(dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer ro.Close()
+	read := NewStudio(NewEngine(craft.Default()), StudioOptions{Store: ro, Site: drying.Usual, Times: m.now})
+	within(t, "only read", left(t, read, "a"), 540)
+	if _, err := read.StartClock(t.Context(), wire.NewClock{ID: "b", Kind: "rest", NeedS: 60}); !errors.Is(err, ErrReadOnly) {
+		t.Errorf("a clock is started: %v", err)
+	}
+	within(t, "still", left(t, read, "a"), 540)
+}
+
+// The machine's own clocks go forward, together, and name the stretch that they count in.
+func TestTheMachinesClocks(t *testing.T) {
+	for name, read := range map[string]func() clock.Moment{"of the machine": machineTimes, "of the program": programTimes} {
+		a := read()
+		time.Sleep(30 * time.Millisecond)
+		b := read()
+		if a.Run == "" || a.Run != b.Run || b.Steady-a.Steady < .029 || b.Steady-a.Steady > 5 || math.Abs(b.Wall-a.Wall-(b.Steady-a.Steady)) > .5 {
+			t.Errorf("%s: %+v, then %+v", name, a, b)
+		}
+	}
+}
+
 // What is kept damaged is left out, and the rest runs.
 func TestADamagedClockIsLeftOut(t *testing.T) {
 	dir := t.TempDir()

@@ -69,6 +69,7 @@ function View() {
 
 function Row({ c, left }: { c: Clock; left: number }) {
   const { touch, silence, stop } = useClockDo();
+  const [sure, setSure] = useState(false); // a wet knuckle must not take a running clock away
   const due = rings(c, left);
   const on = [c.for, c.zone].filter(Boolean).join(", ");
   return (
@@ -145,10 +146,11 @@ function Row({ c, left }: { c: Clock; left: number }) {
           type="button"
           data-do="stop"
           className="btn btn-ghost min-h-12 border-base-300"
-          aria-label={`Remove the clock ${c.name}`}
-          onClick={() => stop.mutate(c.id)}
+          aria-label={`Remove the clock ${c.name}${sure ? ", press again" : ""}`}
+          onClick={() => (left > 0 && !sure ? setSure(true) : stop.mutate(c.id))}
+          onBlur={() => setSure(false)}
         >
-          Remove
+          {sure ? "Press again to remove" : "Remove"}
         </button>
       </span>
     </li>

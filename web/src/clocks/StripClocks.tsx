@@ -1,9 +1,10 @@
-import { BellRing, Timer } from "lucide-react";
+import { Timer } from "lucide-react";
 import { Link } from "react-router";
 import { count } from "../ui/units";
 import { Dial } from "./Dial";
+import { Ringing } from "./Ringing";
 import { useRing } from "./ring";
-import { leftOf, spell, useClockDo, useClocks, useTick } from "./useClocks";
+import { leftOf, spell, useClocks, useTick } from "./useClocks";
 
 const SHOWN = 2;
 
@@ -13,7 +14,6 @@ export default function StripClocks() {
   const clocks = q.data?.clocks ?? [];
   const at = q.data?.at ?? 0;
   const due = useRing(clocks, at);
-  const { silence } = useClockDo();
   useTick(1000, clocks.length > 0);
   const doubt = q.data?.doubt;
   const running = clocks.filter((c) => leftOf(c, at) > 0).slice(0, SHOWN);
@@ -33,22 +33,7 @@ export default function StripClocks() {
           The clocks ask you something
         </Link>
       )}
-      {first && (
-        <span role="alert" className="flex min-w-0 items-center gap-2 rounded bg-warning px-2 text-warning-content">
-          <BellRing className="size-5 shrink-0" aria-hidden="true" />
-          <Link to="/clocks" className="truncate font-semibold underline underline-offset-2" data-rings={first.id}>
-            {first.rings} {first.for}
-          </Link>
-          <button
-            type="button"
-            data-do="silence"
-            className="min-h-9 shrink-0 px-2 font-semibold underline"
-            onClick={() => silence.mutate(first.id)}
-          >
-            Stop
-          </button>
-        </span>
-      )}
+      <Ringing />
       {running.map((c, i) => (
         <Link
           key={c.id}

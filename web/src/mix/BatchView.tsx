@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { BookOpenText, Paintbrush } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef } from "react";
 import { answer, api, type Schemas, TYPING, why } from "../api/client";
 import { useWorkspace } from "../piece/workspace";
 import { useLater } from "../ui/later";
+import { useKeptText } from "../ui/typed";
 import { unbroken } from "../ui/units";
 import { Portions } from "./Portions";
 import { type Card, withBlend, withMix } from "./useCards";
@@ -16,7 +17,7 @@ type BatchProps = {
 
 /** BatchView is what is mixed for one coat, with what may be chosen. */
 export function BatchView({ card, onOpen, onChange }: BatchProps) {
-  const { zone } = useWorkspace();
+  const { id, zone } = useWorkspace();
   const steps = zone.steps ?? [];
   const step = steps[card.step - 1];
   const b = card.batch;
@@ -96,7 +97,11 @@ export function BatchView({ card, onOpen, onChange }: BatchProps) {
           ))}
           <div className="grid gap-x-4 sm:grid-cols-2">
             {card.amount && (
-              <OwnAmount litres={step.mix?.paint_l} onChange={(l) => put(withMix(step, "paint_l", "", l))} />
+              <OwnAmount
+                kept={`${id}.${zone.id}.${card.step}`}
+                litres={step.mix?.paint_l}
+                onChange={(l) => put(withMix(step, "paint_l", "", l))}
+              />
             )}
             {card.blend && (
               <BlendChoice
@@ -112,9 +117,16 @@ export function BatchView({ card, onOpen, onChange }: BatchProps) {
   );
 }
 
+type AmountProps = {
+  litres: number | undefined;
+  kept: string; // names the coat: what is typed survives a reload
+  onChange: (litres: number) => void;
+};
+
 /** OwnAmount is how much paint the painter mixes, where that is not what the coat needs. */
-function OwnAmount({ litres, onChange }: { litres: number | undefined; onChange: (litres: number) => void }) {
-  const [text, setText] = useState("");
+function OwnAmount({ litres, kept, onChange }: AmountProps) {
+  const [text, keep] = useKeptText(`rutile.amount.${kept}`);
+  const setText = (t: string) => keep(t || undefined);
   const typed = useLater(text.trim(), TYPING);
   const read = useQuery({
     queryKey: ["amount", typed],
@@ -124,8 +136,16 @@ function OwnAmount({ litres, onChange }: { litres: number | undefined; onChange:
   });
   const is = read.data?.litres;
   const fresh = typed === text.trim() && typed !== "";
+  const applied = useRef(litres ? text : ""); // a text is applied once: an undo is not undone
+  const before = useRef(litres);
   useEffect(() => {
-    if (fresh && is !== undefined && is !== litres) onChange(is);
+    if (before.current !== litres) {
+      before.current = litres;
+      if (litres !== is) setText(""); // changed elsewhere
+    } else if (fresh && is !== undefined && applied.current !== typed) {
+      applied.current = typed;
+      if (is !== litres) onChange(is);
+    }
   });
   return (
     <div className="mb-2">

@@ -1,6 +1,7 @@
 import { ArrowLeft, ArrowRight, Printer, X } from "lucide-react";
 import { useLayoutEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
+import { Ringing } from "../clocks/Ringing";
 import { Swatch } from "../colour/Swatch";
 import { store, stored } from "../ui/typed";
 import { type CardProps, layLeaves, mixLeaves } from "./leaves";
@@ -96,6 +97,9 @@ export function CardScreen(p: Props) {
           <X className="size-7" aria-hidden="true" />
         </button>
       </header>
+      <div className="no-print px-3 empty:hidden sm:px-6">
+        <Ringing />
+      </div>
       {leaves.map((l, i) => {
         if (i !== n && !paper) return null;
         return (
