@@ -381,6 +381,9 @@ func (j *Job) workCard(e *surface.Event) wire.Card {
 	if e.Doing.Heat {
 		lay.Before = append(lay.Before, "Warm air only when all alcohol and solvent is gone: it can catch fire.")
 	}
+	if hours := max(r.Settles, r.Rests); hours > 0 {
+		lay.Clocks = append(lay.Clocks, wire.CardClock{Kind: craft.Timers[craft.TimeNext].ID, Says: craft.Timers[craft.TimeNext].Name + ", " + card.Span(hours*3600), Seconds: hours * 3600, NeedS: hours * 3600, Product: r.Lays})
+	}
 	out.Lay = lay
 	return out
 }

@@ -22,6 +22,7 @@ func FuzzPiece(f *testing.F) {
 	f.Add(rack)
 	f.Add(one(`"substrate": "oak", "soils": []`))
 	f.Add(one(`"substrate": "oak", "steps": [{"do": "coat", "product": "paint_milk", "additive": {"product": "bonding_additive", "ratio": 0.5}}]`))
+	f.Add(one(`"substrate": "oak", "area_m2": 3, "defects": [{"id": "hole", "count": 9}], "steps": [{"do": "fill", "with": "filler_two_part"}, {"do": "coat", "product": "primer_epoxy", "coats": 2}, {"do": "coat", "product": "glaze_wb", "mix": {"tint_ratio": 0.1, "paint_l": 0.2}}, {"do": "effect", "effect": "glaze"}]`))
 	f.Add(one(`"substrate": "pine", "evidence": [{"test": "alcohol", "outcome": "sticky"}], "patches": [{"id": "a", "product": "paint_milk", "over": "shellac_film", "on": "board", "rated": "2026-11-01", "class": 0}]`))
 	f.Add([]byte(`{"format": "rutile/piece", "version": 2}`))
 	f.Add([]byte(`[[[[`))
@@ -44,6 +45,16 @@ func FuzzPiece(f *testing.F) {
 		}
 		if _, err := json.Marshal(r); err != nil {
 			t.Fatal(err)
+		}
+		for _, z := range j.Cards().Zones {
+			for _, c := range z.Cards {
+				if b := c.Batch; b != nil && b.Refused == "" && c.Kind == "coat" && b.MakesL*float64(b.Pots) < b.NeedL-.002 && len(b.Notes) == 0 {
+					t.Fatalf("%s makes %v l of %v", c.Title, b.MakesL, b.NeedL)
+				}
+			}
+			if _, err := json.Marshal(z); err != nil {
+				t.Fatal(err)
+			}
 		}
 		found, err := j.IdentifyPiece(ctx, "")
 		if err != nil {

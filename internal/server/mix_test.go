@@ -41,6 +41,12 @@ func TestCardsOverTheAPI(t *testing.T) {
 			t.Errorf("%s: %d %s; want %d with %q", c.body[:min(60, len(c.body))], w.Code, w.Body, c.code, c.says)
 		}
 	}
+	for _, label := range []string{`{"pot_life_h": 0}`, `{"pot_life_h": -3}`, `{"pot_life_h": 9000}`, `{"ratio": 0}`} {
+		w := call{method: "POST", path: "/api/shelf", body: `{"id": "x", "kind": "primer_epoxy", "label": ` + label + `}`}.to(h)
+		if w.Code != 422 || !strings.Contains(w.Body.String(), "$.label.") {
+			t.Errorf("%s: %d %s", label, w.Code, w.Body)
+		}
+	}
 	for text, says := range map[string]string{"40 l": "more than anybody mixes by hand", "0 ml": "more than nothing", "2 buckets": "“buckets” cannot be read", "": "Nothing is typed"} {
 		if w := (call{method: "GET", path: "/api/amount?text=" + url.QueryEscape(text)}).to(h); w.Code != 422 || !strings.Contains(w.Body.String(), says) {
 			t.Errorf("%q: %d %s", text, w.Code, w.Body)
