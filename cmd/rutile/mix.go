@@ -192,7 +192,7 @@ func cardText(b *strings.Builder, k *wire.Card) {
 			line("  ", s)
 		}
 		line("Strokes: ", strings.TrimSpace(l.Stroke+" "+l.Reason))
-		line("Section: ", l.Section)
+		line("Section: ", l.Section+clockText(l.Edge))
 		for n, s := range l.Steps {
 			fmt.Fprintf(b, "    %2d. %s%s\n", n+1, s.Says, clockText(s.Clock))
 		}

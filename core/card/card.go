@@ -6,6 +6,8 @@ package card
 import (
 	"fmt"
 	"math"
+	"regexp"
+	"strconv"
 
 	"rutile/core/craft"
 	"rutile/core/drying"
@@ -72,6 +74,8 @@ func (k *Coat) holds(w craft.When, b *quantity.Batch) bool {
 		return method == "spray"
 	case craft.WhenBrushed:
 		return method == "brush" || method == "foam" || method == "pad"
+	case craft.ByHand:
+		return method != "spray" && !k.row().Aerosol
 	case craft.WhenPots:
 		return b != nil && b.Pots > 1
 	case craft.WhenWarm:
@@ -170,4 +174,34 @@ func spanOf(t craft.Timer, s float64) string {
 		return measure.Within(s / 3600)
 	}
 	return Span(s)
+}
+
+var sized = regexp.MustCompile(`\{([0-9.]+) (mm|cm|m)\}`)
+
+// words writes the sizes in a text, as {50 mm}, in the studio's units.
+func (k *Coat) words(s string) string {
+	return sized.ReplaceAllStringFunc(s, func(m string) string {
+		p := sized.FindStringSubmatch(m)
+		x, _ := strconv.ParseFloat(p[1], 64)
+		return k.Units.Tool(x, p[2])
+	})
+}
+
+// inUnits writes the sizes in some texts in the studio's units.
+func (k *Coat) inUnits(texts ...*string) {
+	for _, t := range texts {
+		*t = k.words(*t)
+	}
+}
+
+func (k *Coat) allInUnits(texts []string) {
+	for i := range texts {
+		k.inUnits(&texts[i])
+	}
+}
+
+func (k *Coat) stepsInUnits(steps []Step) {
+	for i := range steps {
+		k.inUnits(&steps[i].Says)
+	}
 }

@@ -11,6 +11,9 @@ import (
 	"rutile/core/surface"
 )
 
+// us are the units of the cards.
+var us measure.Units
+
 // coats are the cards of a plan: of product, method and wait, as "paint_chalk spray x2 thin10".
 func coats(t *testing.T, substrate, look string, air drying.Climate, plan string) (mix []Mixing, lay []Laying) {
 	t.Helper()
@@ -55,7 +58,7 @@ func coats(t *testing.T, substrate, look string, air drying.Climate, plan string
 		if w.Events[i].Doing.Do != surface.Coat {
 			continue
 		}
-		k := &Coat{Craft: c, Facts: f, Trace: &w, At: i, Air: air, Flat: true, Parts: true}
+		k := &Coat{Craft: c, Facts: f, Trace: &w, At: i, Air: air, Units: us, Flat: true, Parts: true}
 		if e, ok := c.Effect(look); ok {
 			k.Look = &c.Effects[e]
 		}
@@ -166,7 +169,7 @@ func TestTheCardsOfACloth(t *testing.T) {
 func TestTheCardsOfASprayedDoor(t *testing.T) {
 	mix, lay := coats(t, "mdf", "", drying.Usual, "primer_bond_wb spray; paint_trim spray x2 thin10")
 	p := lay[2].text()
-	has(t, "the sprayed coat", p, "Gun: nozzle", "Thinned with 10 % of water", "Each pass half over the last", "three metres", "400")
+	has(t, "the sprayed coat", p, "Gun: nozzle", "Thinned with 10 % of water", "Each pass half over the last", "within 3 m", "400")
 	lacks(t, "the sprayed coat", p, "bristle", "Lay on, spread across", "lap", "Dip ")
 	has(t, "its mixing", mix[1].text(), "Strain it for the gun", "of water")
 	if lay[1].SectionSays != "" {
@@ -180,6 +183,9 @@ func TestTheCardsOfPowderPaint(t *testing.T) {
 	has(t, "with additive", mix[0].text(), "dust mask", "Whisk", "rest", "Strain", "bonding additive, slowly", "Closed and chilled: 2 days")
 	lacks(t, "with additive", mix[0].text(), "No bonding additive")
 	has(t, "without", mix[1].text(), "No bonding additive")
+	if e := lay[0].Edge; e == nil || e.Seconds < 200 || e.Seconds > 320 {
+		t.Errorf("the clock of its edge is %+v", e)
+	}
 	has(t, "laid", lay[0].text(), "streaky", "one direction", "stays wet for 4 min")
 	for _, timer := range []craft.Timer{craft.TimeWhisk, craft.TimeRest} {
 		found := false
@@ -266,4 +272,15 @@ func BenchmarkCard(b *testing.B) {
 			Lay(&k, &batch)
 		}
 	}
+}
+
+// In US units brushes are in inches, and the mist travels in feet.
+func TestCardsInUSUnits(t *testing.T) {
+	_, lay := coats(t, "mdf", "", drying.Usual, "primer_bond_wb spray; paint_chalk")
+	has(t, "metric", lay[0].text()+lay[1].text(), "within 3 m", "20 cm off", "40 mm to 50 mm", "2 bar")
+	us = measure.US
+	defer func() { us = measure.Metric }()
+	_, lay = coats(t, "mdf", "", drying.Usual, "primer_bond_wb spray; paint_chalk")
+	has(t, "US", lay[0].text()+lay[1].text(), "within 10 ft", "8 in off", "1 1/2 in to 2 in", "29 psi")
+	lacks(t, "US", lay[0].text()+lay[1].text(), " cm", " bar")
 }

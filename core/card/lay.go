@@ -27,6 +27,7 @@ type Laying struct {
 	// Section is how large a section is, in square metres, before it sets; 0 for no limit. SectionSays words it.
 	Section     float64
 	SectionSays string
+	Edge        *Clock // how long an edge stays wet; nil for what has none to be joined
 	Wipe        string
 	Cloth       string
 	Little      string
@@ -120,6 +121,14 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 	k.section(&out, r, method)
 	out.Protect = k.protect(method.ID, row)
 	out.Clocks = k.after(r)
+	k.inUnits(&out.Tool, &out.Why, &out.Load, &out.Stroke, &out.StrokeWhy, &out.Cloth, &out.Little, &out.Runs, &out.Clean, &out.Keep, &out.Waste)
+	for _, texts := range [][]string{out.Setup, out.Before, out.Protect} {
+		k.allInUnits(texts)
+	}
+	k.stepsInUnits(out.Steps)
+	for i := range out.Faults {
+		k.inUnits(&out.Faults[i].Wet, &out.Faults[i].Dry)
+	}
 	return out
 }
 
@@ -138,37 +147,17 @@ func safety(of []craft.Line) []craft.Line {
 
 // strokeSays words the direction of the strokes on this material.
 func (k *Coat) strokeSays(s craft.Stroke, method string, dabbed bool) string {
-	sub := &k.Craft.Substrates[k.Facts.Substrate]
-	says := craft.Strokes[s].Says
-	if sub.Group != craft.GroupWood {
-		switch s {
-		case craft.AlongGrain:
-			says = "the long way of each part"
-		case craft.AcrossGrain:
-			says = "across, the short way of each part"
-		}
-		switch sub.Group {
-		case craft.GroupCloth:
-			says = map[craft.Stroke]string{craft.AlongGrain: "along the weave, from seam to seam", craft.AcrossGrain: "across the weave, from seam to seam", craft.Circles: "in small circles, into the weave"}[s]
-			says = cmp.Or(says, craft.Strokes[s].Says)
-		case craft.GroupCane:
-			says = "along each strand, then across it from the other side"
-		}
-		if s == craft.Circles && sub.Group != craft.GroupCloth {
-			says = "in small circles, and last the long way"
-		}
+	says := s.On(k.Craft.Substrates[k.Facts.Substrate].Group)
+	if method == "spray" || method == "aerosol" {
+		says = craft.SprayStrokes
 	}
-	switch method {
-	case "spray", "aerosol":
-		says = "in straight passes, each half over the last, begun and ended beside the piece"
+	switch {
+	case dabbed && !k.Flat:
+		says = craft.TurnedOnly
+	case dabbed:
+		says += craft.TurnedToo
 	}
-	if dabbed {
-		if !k.Flat {
-			return "Short dabbing strokes all round, hollows first: drawn strokes run off turned parts."
-		}
-		says += "; turned parts with short dabs all round"
-	}
-	return craft.Upper(says) + "."
+	return sentence(says)
 }
 
 // setup is what is done with tool and paint before the first stroke.
@@ -193,7 +182,7 @@ func (k *Coat) setup(r *craft.LayingRow, method string, b *quantity.Batch) []str
 		if s.ThinPct == 0 && r.Gun.ThinPct > 0 {
 			thin = fmt.Sprintf(" Usually thinned by %.0f %%; this plan does not thin it: try on card first.", r.Gun.ThinPct)
 		}
-		out = append(out, fmt.Sprintf("Gun: nozzle %s mm, %s bar at the gun; %s. Its own booklet decides.%s", measure.Number(r.Gun.TipMM), measure.Number(r.Gun.Bar), r.Gun.Passes, thin))
+		out = append(out, fmt.Sprintf("Gun: nozzle %s mm, %s at the gun; %s. Its own booklet decides.%s", measure.Number(r.Gun.TipMM), k.Units.Pressure(r.Gun.Bar), r.Gun.Passes, thin))
 	}
 	return out
 }
@@ -232,19 +221,15 @@ func (k *Coat) section(out *Laying, r *craft.LayingRow, m craft.MethodRow) {
 		out.SectionSays = fmt.Sprintf("About %s at a time, no more.", size)
 	}
 	if edge > 0 && r.MostM2 == 0 {
-		if c := k.clock(craft.TimeEdge, edge, 0); c != nil {
-			out.Clocks = append(out.Clocks, *c)
-		}
+		out.Edge = k.clock(craft.TimeEdge, edge, 0)
 	}
 }
 
 // protect is what is covered first.
 func (k *Coat) protect(method string, row *craft.ProductRow) []string {
 	var out []string
-	if method == "spray" || method == "aerosol" {
-		out = append(out, "Cover the floor and everything within three metres: the mist settles there.")
-	} else {
-		out = append(out, "Cover the floor under the piece; stand it on blocks, so that the lower edge is free.")
+	for _, l := range k.lines(craft.Protects, nil) {
+		out = append(out, l.Says)
 	}
 	if len(k.Masked) > 0 {
 		out = append(out, "Masked or left on: "+craft.List(k.Masked)+". Look at the tape again.")

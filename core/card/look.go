@@ -116,16 +116,3 @@ func (k *Coat) lastPaintBefore(i int) int {
 	}
 	return -1
 }
-
-// UsualOrder is the order in which a face is painted, for a zone of which no parts are known.
-func UsualOrder(k *Coat) []string {
-	switch k.Craft.Substrates[k.Facts.Substrate].Group {
-	case craft.GroupCloth:
-		return []string{"The back first, then the sides, the seat last.", "Seams and piping before the flats beside them.", "From seam to seam, without a stop."}
-	case craft.GroupCane:
-		return []string{"The inside first, then the outside.", "Frame and binding before the weave.", "Turn it, and look along each strand for bare sides."}
-	case craft.GroupGlass, craft.GroupMineral:
-		return []string{"The rim and the inside of it first.", "Then the outside, from the rim down.", "Turn the piece, not yourself."}
-	}
-	return []string{"What is below, behind and inside first.", "Mouldings and edges before the flats beside them.", "The top last. Look at meeting edges for drips after each part."}
-}

@@ -3,6 +3,7 @@ package card
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"strings"
 
 	"rutile/core/craft"
@@ -22,7 +23,7 @@ type Mixing struct {
 
 // Mix is the mixing card of a coat, with its batch.
 func Mix(k *Coat, b *quantity.Batch) Mixing {
-	out := Mixing{TooThick: b.Row.TooThick, TooThin: b.Row.TooThin, Left: b.Row.Left}
+	out := Mixing{TooThick: b.Row.TooThick, TooThin: b.Row.TooThin, Left: b.Row.Left, Foam: b.Row.Foam}
 	names := portions(b)
 	for _, l := range k.lines(b.Row.Lines, b) {
 		says, missing := fill(l.Says, names)
@@ -59,11 +60,10 @@ func Mix(k *Coat, b *quantity.Batch) Mixing {
 	}
 	keep("In a closed jar", b.Closed)
 	keep("Closed and chilled", b.Chilled)
-	if b.Closed == 0 && b.Chilled == 0 && b.Row.Pour == craft.PourTwoPart {
-		out.Keeps = append(out.Keeps, "A rest does not keep.")
-	}
-	if b.Row.Pour == craft.PourPowder {
-		out.Foam = "Beat it longer and skim it, or two drops of defoamer, or mix it the night before and keep it cold. Never paint with foam."
+	k.stepsInUnits(out.Steps)
+	k.inUnits(&out.TooThick, &out.TooThin, &out.Left, &out.Foam)
+	if b.Row.NotKept != "" {
+		out.Keeps = append(out.Keeps, b.Row.NotKept)
 	}
 	return out
 }
@@ -111,18 +111,20 @@ func portions(b *quantity.Batch) map[string]string {
 	return out
 }
 
+// amountAt is a place for an amount in a line.
+var amountAt = regexp.MustCompile(`\{[a-z]+\}`)
+
 // fill puts amounts into a line; missing tells that the batch has none of them.
 func fill(says string, names map[string]string) (_ string, missing bool) {
 	for {
-		a := strings.IndexByte(says, '{')
-		z := strings.IndexByte(says, '}')
-		if a < 0 || z < a {
+		a := amountAt.FindStringIndex(says)
+		if a == nil {
 			return says, false
 		}
-		word, ok := names[says[a+1:z]]
+		word, ok := names[says[a[0]+1:a[1]-1]]
 		if !ok {
 			return "", true
 		}
-		says = says[:a] + word + says[z+1:]
+		says = says[:a[0]] + word + says[a[1]:]
 	}
 }

@@ -19,6 +19,62 @@ var Strokes = [...]struct{ ID, Says string }{
 	Circles: {"circles", "in small circles, and last with the grain"},
 }
 
+// strokesOn are the words for directions on materials without a grain of wood, by their group; the empty group is for
+// all that have none of their own.
+var strokesOn = map[Group]map[Stroke]string{
+	"": {
+		AlongGrain: "the long way of each part", AcrossGrain: "across, the short way of each part", Circles: "in small circles, and last the long way",
+	},
+	GroupCloth: {AlongGrain: "along the weave, from seam to seam", AcrossGrain: "across the weave, from seam to seam", Circles: "in small circles, into the weave"},
+	GroupCane: {
+		AlongGrain: "along each strand, then across it from the other side", AcrossGrain: "across the strands, then along them", AnyWay: "along each strand, then across it from the other side",
+	},
+}
+
+// What is said of strokes that are no strokes of a brush.
+const (
+	SprayStrokes = "in straight passes, each half over the last, begun and ended beside the piece"
+	TurnedToo    = "; turned parts with short dabs all round"
+	TurnedOnly   = "short dabbing strokes all round, hollows first: drawn strokes run off turned parts"
+)
+
+// On words the direction on a material, within a sentence.
+func (s Stroke) On(g Group) string {
+	if g == GroupWood {
+		return Strokes[s].Says
+	}
+	for _, words := range []map[Stroke]string{strokesOn[g], strokesOn[""]} {
+		if w := words[s]; w != "" {
+			return w
+		}
+	}
+	return Strokes[s].Says
+}
+
+// Protects are what is covered first.
+var Protects = []Line{
+	{Says: "Cover the floor and everything within {3 m}: the mist settles there.", When: WhenSprayed},
+	{Says: "Cover the floor under the piece; stand it on blocks, so that the lower edge is free.", When: ByHand},
+}
+
+// usualOrders are the order in which a face is painted where no parts are known, by the group of its material; the
+// empty group is for all others.
+var usualOrders = map[Group][]string{
+	"":           {"What is below, behind and inside first.", "Mouldings and edges before the flats beside them.", "The top last. Look at meeting edges for drips after each part."},
+	GroupCloth:   {"The back first, then the sides, the seat last.", "Seams and piping before the flats beside them.", "From seam to seam, without a stop."},
+	GroupCane:    {"The inside first, then the outside.", "Frame and binding before the weave.", "Turn it, and look along each strand for bare sides."},
+	GroupGlass:   {"The rim and the inside of it first.", "Then the outside, from the rim down.", "Turn the piece, not yourself."},
+	GroupMineral: {"The rim and the inside of it first.", "Then the outside, from the rim down.", "Turn the piece, not yourself."},
+}
+
+// UsualOrder is the order in which a face of a material is painted where no parts are known.
+func UsualOrder(g Group) []string {
+	if o := usualOrders[g]; o != nil {
+		return o
+	}
+	return usualOrders[""]
+}
+
 // ToolRow is what a coat is laid with, by a method.
 type ToolRow struct {
 	Method    string
@@ -73,9 +129,9 @@ type LayingRow struct {
 
 // Tools that several rows have.
 var (
-	flatSynthetic = ToolRow{"brush", "A flat synthetic brush, 50 mm; a 25 mm one for mouldings", "natural bristle swells in water and goes limp", "Dip a third of the bristles and tap both sides; do not wipe it dry on the rim."}
-	flatNatural   = ToolRow{"brush", "A flat brush of natural bristle, 50 mm", "it carries oil paint and lets it flow; solvent takes the shape out of many synthetic ones", "Dip a third of the bristles and touch one side to the rim."}
-	smallRoller   = ToolRow{"roller", "A short-pile roller, 100 mm, and a brush to lay off", "it lays large flats evenly; a long pile leaves a texture", "Roll it out on the tray until it no longer drips; then lay off with the tip of a nearly dry brush."}
+	flatSynthetic = ToolRow{"brush", "A flat synthetic brush, {50 mm}; a {25 mm} one for mouldings", "natural bristle swells in water and goes limp", "Dip a third of the bristles and tap both sides; do not wipe it dry on the rim."}
+	flatNatural   = ToolRow{"brush", "A flat brush of natural bristle, {50 mm}", "it carries oil paint and lets it flow; solvent takes the shape out of many synthetic ones", "Dip a third of the bristles and touch one side to the rim."}
+	smallRoller   = ToolRow{"roller", "A short-pile roller, {100 mm}, and a brush to lay off", "it lays large flats evenly; a long pile leaves a texture", "Roll it out on the tray until it no longer drips; then lay off with the tip of a nearly dry brush."}
 	foamRoller    = ToolRow{"foam", "A foam brush or fine sponge", "it leaves no bristle marks; thrown away after", "Press it half full; it drips at the edges when it is more."}
 	anyGun        = ToolRow{"spray", "A gravity or turbine gun", "no brush marks, and it reaches into carving and cane", "Fill the cup half: a full one is heavy and spits when tilted."}
 	softPad       = ToolRow{"pad", "A flat paint pad", "thin, even coats on flats", "Touch the pad to the paint, do not sink it."}
@@ -95,7 +151,7 @@ var Layings = []LayingRow{
 	{
 		ID: "powder", Stroke: AlongGrain, Edge: .07,
 		Tools: []ToolRow{
-			{"brush", "A soft, full synthetic brush, 50 mm; a small round one for mouldings", "thin paint needs bristles that hold a lot of it", "Dip half the bristles and let it drip once: it is as thin as cream, and a dry brush drags."},
+			{"brush", "A soft, full synthetic brush, {50 mm}; a small round one for mouldings", "thin paint needs bristles that hold a lot of it", "Dip half the bristles and let it drip once: it is as thin as cream, and a dry brush drags."},
 			anyGun,
 		},
 		Lines: []Line{
@@ -117,11 +173,11 @@ var Layings = []LayingRow{
 		Clean: "With water at once; it sets like glue in the ferrule.",
 		Keep:  "In water while the coat dries, shaken out before the next.",
 		Waste: "Let the rest dry out and put it in the bin. The alkaline washing water goes to the drain with plenty of water, not on plants.",
-		Gun:   Gun{1.8, 1.5, 0, "two thin passes crossed, 20 cm off"},
+		Gun:   Gun{1.8, 1.5, 0, "two thin passes crossed, {20 cm} off"},
 	},
 	{
 		ID: "matt", Stroke: AnyWay, Edge: .12,
-		Tools: []ToolRow{{"brush", "An oval or flat synthetic brush, 40 to 50 mm", "matt paint is thick, and a full round head spreads it without a row of lines", "Dip a third; if it drags, dampen the brush rather than thinning the pot."}, smallRoller, anyGun, foamRoller, softPad},
+		Tools: []ToolRow{{"brush", "An oval or flat synthetic brush, {40 mm} to {50 mm}", "matt paint is thick, and a full round head spreads it without a row of lines", "Dip a third; if it drags, dampen the brush rather than thinning the pot."}, smallRoller, anyGun, foamRoller, softPad},
 		Lines: []Line{
 			{Says: "Spread it out, then lay it off the long way. It dries fast: do not go back after a minute or two."},
 			{Says: "Where it drags, dampen the brush.", When: WhenBrushed},
@@ -138,11 +194,11 @@ var Layings = []LayingRow{
 		Clean: "With water and soap, before it dries.",
 		Keep:  "In a closed bag, or wrapped in film, until the next coat today.",
 		Waste: "Dry it out in the pot, then into the bin. Not into the drain.",
-		Gun:   Gun{1.8, 2, 15, "two passes crossed, 20 cm off"},
+		Gun:   Gun{1.8, 2, 15, "two passes crossed, {20 cm} off"},
 	},
 	{
 		ID: "enamel_wb", Stroke: AlongGrain, Edge: .17,
-		Tools: []ToolRow{flatSynthetic, {"roller", "A fine foam or velour roller, 100 mm, and a soft brush to lay off", "no orange peel, and an even film on flats", "Roll it out until it no longer drips; lay off with the bare tip of the brush."}, anyGun, foamRoller, softPad},
+		Tools: []ToolRow{flatSynthetic, {"roller", "A fine foam or velour roller, {100 mm}, and a soft brush to lay off", "no orange peel, and an even film on flats", "Roll it out until it no longer drips; lay off with the bare tip of the brush."}, anyGun, foamRoller, softPad},
 		Lines: []Line{
 			{Says: "Lay on, spread across, lay off the long way from the dry into the wet. Three strokes, then leave it: it levels by itself."},
 			{Says: "Keep the last edge wet: finish one part before the next."},
@@ -157,7 +213,7 @@ var Layings = []LayingRow{
 		Clean: "With water and soap, at once, and comb it.",
 		Keep:  "Wrapped in film until the next coat; overnight washed out.",
 		Waste: "Dry the rest out in the pot and put it in the bin. Not into the drain.",
-		Gun:   Gun{1.4, 2, 10, "one light pass, one wet pass, 15 to 20 cm off, each half over the last"},
+		Gun:   Gun{1.4, 2, 10, "one light pass, one wet pass, {15 cm} to {20 cm} off, each half over the last"},
 	},
 	{
 		ID: "enamel_oil", Stroke: AlongGrain, Edge: .5,
@@ -181,7 +237,7 @@ var Layings = []LayingRow{
 		Clean: "With its thinner, then with soap and water.",
 		Keep:  "Hung in its thinner, not standing on the bristles.",
 		Waste: "Rags and filters spread out flat outdoors until dry, or under water in a closed metal tin. Thinner and rests to the collecting point.",
-		Gun:   Gun{1.4, 2.2, 15, "one mist, one wet pass, 20 cm off"},
+		Gun:   Gun{1.4, 2.2, 15, "one mist, one wet pass, {20 cm} off"},
 	},
 	{
 		ID: "primer_wb", Stroke: AlongGrain, Edge: .15,
@@ -198,7 +254,7 @@ var Layings = []LayingRow{
 		Clean:  "With water and soap at once: it is made to hold on everything, the brush too.",
 		Keep:   "In a closed bag for the second coat today.",
 		Waste:  "Dry it out, then into the bin.",
-		Gun:    Gun{1.6, 2, 10, "one even pass, 20 cm off"},
+		Gun:    Gun{1.6, 2, 10, "one even pass, {20 cm} off"},
 	},
 	{
 		ID: "primer_solvent", Stroke: AlongGrain, Edge: .25,
@@ -207,14 +263,14 @@ var Layings = []LayingRow{
 		Lines: []Line{
 			{Says: "Thin and complete, into every corner, seam and rivet."},
 			{Says: "Bright metal first, within the hour of cleaning it: it rusts while you wait.", When: OnMetal},
-			{Says: "Spots and knots first, 25 mm beyond the mark, feathered out.", When: OnWood},
+			{Says: "Spots and knots first, {25 mm} beyond the mark, feathered out.", When: OnWood},
 		},
 		Runs:   "at lower edges, round bolts and in folds.",
 		Faults: []Fault{filmRun, filmHair, {"lap", "Leave it.", "Sand with 240."}, {"miss", "Touch it in now: a bare pinhole rusts or bleeds through.", "Touch it in before the paint."}},
 		Clean:  "With its thinner.",
 		Keep:   "Hung in its thinner.",
 		Waste:  "Rags flat outdoors to dry, or under water in a closed tin; rests to the collecting point.",
-		Gun:    Gun{1.4, 2.2, 10, "one even pass, 20 cm off"},
+		Gun:    Gun{1.4, 2.2, 10, "one even pass, {20 cm} off"},
 	},
 	{
 		ID: "epoxy", Stroke: AlongGrain, Edge: .3,
@@ -229,7 +285,7 @@ var Layings = []LayingRow{
 		Clean:  "Throw the brush away hard.",
 		Keep:   "Not at all: one brush, one pot.",
 		Waste:  "Let rests harden outdoors, away from anything that burns; a deep rest can smoke.",
-		Gun:    Gun{1.6, 2.2, 10, "one mist, one wet pass, 20 cm off; the data sheet decides on the mask"},
+		Gun:    Gun{1.6, 2.2, 10, "one mist, one wet pass, {20 cm} off; the data sheet decides on the mask"},
 	},
 	{
 		ID: "promoter", Stroke: AlongGrain,
@@ -242,7 +298,7 @@ var Layings = []LayingRow{
 		Runs:   "nowhere, if it is wiped thin.",
 		Faults: []Fault{{"miss", "Wipe it in now.", "Once dry you cannot see it: go over the part again before the next coat."}, {"streak", "Leave it.", "It does not matter under paint."}},
 		Clean:  "Throw the cloth away dry.", Keep: "Not at all.", Waste: "The cloth flat outdoors to dry.",
-		Gun: Gun{1.2, 2, 0, "one mist, 25 cm off"},
+		Gun: Gun{1.2, 2, 0, "one mist, {25 cm} off"},
 	},
 	{
 		ID: "shellac", Stroke: AlongGrain, Edge: .03, MostM2: .5,
@@ -254,7 +310,7 @@ var Layings = []LayingRow{
 		Lines: []Line{
 			{Says: "One stroke beside the other, each a little over the last. Never go back: it dissolves what lies there."},
 			{Says: "Fast, thin, and two coats rather than one thick one."},
-			{Says: "Knots and spots first, 25 mm beyond the mark, feathered.", When: OnWood},
+			{Says: "Knots and spots first, {25 mm} beyond the mark, feathered.", When: OnWood},
 			{Says: "Nothing to sand between coats but nibs: the next coat melts into this one.", When: WhenLater},
 		},
 		Runs: "at edges and round mouldings, at once.",
@@ -267,11 +323,11 @@ var Layings = []LayingRow{
 		Clean: "With alcohol, or with household ammonia in water outdoors; never near bleach.",
 		Keep:  "In a closed bag: the bristles may go hard, and soften again in the jar.",
 		Waste: "Rags outdoors until the alcohol is gone.",
-		Gun:   Gun{1.2, 1.8, 10, "one light wet pass, 15 cm off"},
+		Gun:   Gun{1.2, 1.8, 10, "one light wet pass, {15 cm} off"},
 	},
 	{
 		ID: "clear_wb", Stroke: AlongGrain, Edge: .1,
-		Tools:  []ToolRow{{"brush", "A soft, fine synthetic brush, 60 mm, kept for clears", "one speck of old paint shows", "Dip a third and touch one side to the rim."}, foamRoller, anyGun, softPad},
+		Tools:  []ToolRow{{"brush", "A soft, fine synthetic brush, {60 mm}, kept for clears", "one speck of old paint shows", "Dip a third and touch one side to the rim."}, foamRoller, anyGun, softPad},
 		Before: []Line{{Says: "Vacuum, then wipe with a tack cloth. Close the window to dust, not to air."}, {Says: "Sand with 400 first, vacuum, wipe.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Lay it on full and even, the long way, and lay off once. It looks milky while wet."},
@@ -287,7 +343,7 @@ var Layings = []LayingRow{
 		Clean: "With water and soap at once, and comb it.",
 		Keep:  "In film for the second coat today.",
 		Waste: "Dry it out, then into the bin.",
-		Gun:   Gun{1.3, 2, 5, "one light pass, one wet pass, 15 cm off"},
+		Gun:   Gun{1.3, 2, 5, "one light pass, one wet pass, {15 cm} off"},
 	},
 	{
 		ID: "clear_oil", Stroke: AlongGrain, Edge: .4,
@@ -367,7 +423,7 @@ var Layings = []LayingRow{
 			{Says: "Wait, counting.", Timer: TimeWipe, Minutes: .5},
 			{Says: "Wipe with the grain, flats first, leaving it in the recesses. Then soften with the dry brush."},
 			{Says: "Leave it. Wet over set glaze lifts it: not one stroke more."},
-			{Says: "Judge it dry, from two metres."},
+			{Says: "Judge it dry, from {2 m}."},
 		},
 		Runs: "in corners and below mouldings, darker as it dries. Take it out with a dry brush.",
 		Faults: []Fault{
@@ -382,7 +438,7 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "medium", Stroke: AlongGrain, Edge: .1,
-		Tools: []ToolRow{{"brush", "A flat synthetic brush, 40 mm", "an even layer decides how it cracks or lifts", "A third of the bristles."}, {"foam", "A foam brush", "very even on flats", "Half full."}},
+		Tools: []ToolRow{{"brush", "A flat synthetic brush, {40 mm}", "an even layer decides how it cracks or lifts", "A third of the bristles."}, {"foam", "A foam brush", "very even on flats", "Half full."}},
 		Lines: []Line{
 			{Says: "Even and complete, in one go. Where there is none, nothing happens later."},
 			{Says: "Do not go back into it: it pulls strings."},
@@ -393,7 +449,7 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "size", Stroke: AlongGrain, Edge: .1,
-		Tools:  []ToolRow{{"brush", "A soft synthetic brush, 20 mm, kept for size", "thin and without a single mark: leaf shows every one", "The tips, wiped on the rim."}},
+		Tools:  []ToolRow{{"brush", "A soft synthetic brush, {20 mm}, kept for size", "thin and without a single mark: leaf shows every one", "The tips, wiped on the rim."}},
 		Lines:  []Line{{Says: "As thin as it goes, one direction, no puddles."}, {Says: "Wait until a knuckle drawn over it squeaks and comes away clean: then the leaf takes.", Timer: TimeTack}},
 		Runs:   "in recesses: a puddle never comes to tack and drowns the leaf.",
 		Faults: []Fault{{"miss", "Touch it in now.", "The leaf does not hold there: size the spot again and patch it."}, {"excess", "Draw it out with a dry brush.", "Let it dry, wash it off, size again."}},
@@ -454,7 +510,7 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "flexible", Stroke: AlongGrain, Edge: .08,
-		Tools: []ToolRow{{"brush", "A soft synthetic brush, 30 mm", "thin coats that bend", "The tips."}, {"foam", "A fine sponge", "no marks on leather grain", "Pressed out."}, anyGun, smallRoller},
+		Tools: []ToolRow{{"brush", "A soft synthetic brush, {30 mm}", "thin coats that bend", "The tips."}, {"foam", "A fine sponge", "no marks on leather grain", "Pressed out."}, anyGun, smallRoller},
 		Lines: []Line{
 			{Says: "Thin, dabbed into the grain, then drawn out once. Three thin coats bend, one thick one cracks."},
 			{Says: "Stretch folds open with a hand and paint their inside."},
@@ -463,14 +519,14 @@ var Layings = []LayingRow{
 		Runs:   "into seams and folds: dab it out.",
 		Faults: []Fault{{"run", "Dab it out.", "Rub it off with a little alcohol on a cloth, paint again."}, {"hair", "Lift it out.", "Rub it out with a fingertip, touch in."}, {"streak", "Draw it out once.", "One more thin coat crosswise."}},
 		Clean:  "With water at once.", Keep: "In a closed bag.", Waste: "Dry it out, then into the bin.",
-		Gun: Gun{1, 1.5, 10, "two mists, 20 cm off"},
+		Gun: Gun{1, 1.5, 10, "two mists, {20 cm} off"},
 	},
 	{
 		ID: "aerosol", Stroke: AlongGrain,
 		Tools:  []ToolRow{{"aerosol", "The can itself", "no brush marks; small and awkward pieces", "Shaken, nozzle clear."}},
-		Before: []Line{{Says: "Outdoors without wind, or with the fan running; mask and goggles, no flame within the room."}, {Says: "Cover three metres around: the mist travels."}},
+		Before: []Line{{Says: "Outdoors without wind, or with the fan running; mask and goggles, no flame within the room."}, {Says: "Cover {3 m} around: the mist travels."}},
 		Lines: []Line{
-			{Says: "25 to 30 cm off, moving before you press and after you stop pressing."},
+			{Says: "{25 cm} to {30 cm} off, moving before you press and after you stop pressing."},
 			{Says: "Edges and corners first, then flats, each pass half over the last."},
 			{Says: "A mist, a light pass, a wet pass, within its first window. Not between the windows: it wrinkles."},
 			{Says: "Turn the piece, not the can.", When: OnUpright},

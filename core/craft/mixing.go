@@ -11,6 +11,7 @@ const (
 	WhenThinned
 	WhenSprayed
 	WhenBrushed // with a brush, a pad or a foam
+	ByHand      // neither with a gun nor from a spray can
 	WhenPots    // there is more than one pot
 	WhenWarm
 	OnWood
@@ -60,8 +61,10 @@ type MixingRow struct {
 	// closed jar, and in a closed jar in the fridge. 0 where that is no way to keep it, and Never where it keeps
 	// as long as the can does. For what has a pot life, Open is that of its row.
 	Open, Closed, Chilled float64
-	// Left is what a rest is good for.
-	Left string
+	// NotKept is said where a rest does not keep at all.
+	NotKept string
+	// Left is what a rest is good for, and Foam what to do about foam; empty for what does not foam.
+	Left, Foam string
 }
 
 // Mixings are how products are mixed. Figures are working defaults.
@@ -85,6 +88,7 @@ var Mixings = []MixingRow{
 		},
 		TooThick: "Add water a tablespoon at a time, stir, and wait a minute before adding more.",
 		TooThin:  "Whisk a spoonful of powder into a little of the paint, let it rest ten minutes, and stir that in. Dry powder into the whole pot makes lumps.",
+		Foam:     "Beat it longer and skim it, or two drops of defoamer, or mix it the night before and keep it cold. Never paint with foam.",
 		Left:     "touching up this coat, a wash (one to one with water), or a trial board; not the next coat if it smells or has thickened",
 	},
 	{
@@ -156,6 +160,7 @@ var Mixings = []MixingRow{
 		},
 		TooThick: "If it thickens in the pot, its life is over: thinner does not bring it back. Mix a new pot.",
 		TooThin:  "Leave it as it is, and lay a thinner coat.",
+		NotKept:  "A rest does not keep.",
 		Left:     "nothing: let it harden in the cup outdoors, and throw it away hard",
 	},
 	{
@@ -365,6 +370,13 @@ var AdditiveShares = []struct {
 	{"half", "Half, 1 to 2", .5, "holds on a keyed ground"},
 	{"full", "Full, 1 to 1", 1, "for slick grounds, no chips wanted"},
 }
+
+// What the card of a two-part filler says of a ball that is not right, and of a rest.
+const (
+	FillerTooThick = "It is setting: throw it away. Nothing makes it soft again."
+	FillerTooThin  = "It does not set: too little hardener. Dig it out and begin again; more hardener on top does not help."
+	FillerNotKept  = "Mixed, it does not keep: let it set and throw it away."
+)
 
 // FillerLines are what the card of a two-part filler says. How long it can be worked and when it is sanded follows
 // from the warmth.

@@ -42,6 +42,34 @@ const (
 	umPerMil  = 25.4
 )
 
+// Tool words a size of a tool or a distance by hand, given in a metric unit (mm, cm, m), as it is said: in US units to
+// a quarter of an inch, to an inch from six, and in feet from six feet.
+func (u Units) Tool(x float64, unit string) string {
+	cm := x * map[string]float64{"mm": .1, "cm": 1, "m": 100}[unit]
+	if u != US || cm == 0 {
+		return short(x, 1) + " " + unit
+	}
+	switch in := cm / cmPerInch; {
+	case in < 6:
+		return sixteenths(math.Round(in*4)/4) + " in"
+	case in < 6*inPerFoot:
+		return short(in, 0) + " in"
+	default:
+		return short(in/inPerFoot, 0) + " ft"
+	}
+}
+
+// Pressure words the pressure of air given in bar.
+func (u Units) Pressure(bar float64) string {
+	if u == US {
+		return short(bar*psiPerBar, 0) + " psi"
+	}
+	return short(bar, 1) + " bar"
+}
+
+// psiPerBar is how many pounds per square inch a bar is.
+const psiPerBar = 14.503773773
+
 // Fahrenheit turns degrees Celsius into degrees Fahrenheit.
 func Fahrenheit(c float64) float64 { return c*9/5 + 32 }
 

@@ -128,13 +128,13 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 		Tool: lay.Tool, Why: lay.Why, Load: lay.Load, Setup: orNone(lay.Setup), Before: orNone(lay.Before), Steps: cardSteps(lay.Steps, id),
 		Stroke: lay.Stroke, Reason: lay.StrokeWhy, Across: lay.Across, Dabbed: lay.Dabbed, Once: lay.Once, Section: lay.SectionSays, Wipe: lay.Wipe,
 		Cloth: lay.Cloth, Little: lay.Little, Runs: lay.Runs, Faults: []wire.CardFault{}, Protect: orNone(lay.Protect), Clean: lay.Clean, Keep: lay.Keep,
-		Waste: lay.Waste, Clocks: cardClocks(lay.Clocks, id), Ordered: ordered && s.Scope == surface.All,
+		Waste: lay.Waste, Clocks: cardClocks(lay.Clocks, id), Edge: clockOf(lay.Edge, id), Ordered: ordered && s.Scope == surface.All,
 	}
 	for _, f := range lay.Faults {
 		out.Lay.Faults = append(out.Lay.Faults, wire.CardFault{ID: f.ID, Name: f.Name, Wet: f.Wet, Dry: f.Dry})
 	}
 	if s.Scope == surface.All && !ordered {
-		out.Lay.Order = card.UsualOrder(&k)
+		out.Lay.Order = craft.UsualOrder(c.Substrates[z.Substrate].Group)
 	}
 	p := batch.Row.Pour
 	out.Choices, out.Amount = choices(row, s, &batch), p != craft.PourCan
@@ -225,10 +225,7 @@ func cardSteps(steps []card.Step, product string) []wire.CardStep {
 	out := make([]wire.CardStep, len(steps))
 	for i, s := range steps {
 		out[i].Says = s.Says
-		if s.Clock != nil {
-			c := cardClock(s.Clock, product)
-			out[i].Clock = &c
-		}
+		out[i].Clock = clockOf(s.Clock, product)
 	}
 	return out
 }
@@ -239,6 +236,14 @@ func cardClocks(cs []card.Clock, product string) []wire.CardClock {
 		out[i] = cardClock(&cs[i], product)
 	}
 	return out
+}
+
+func clockOf(c *card.Clock, product string) *wire.CardClock {
+	if c == nil {
+		return nil
+	}
+	out := cardClock(c, product)
+	return &out
 }
 
 func cardClock(c *card.Clock, product string) wire.CardClock {
@@ -322,7 +327,7 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 		return wire.Card{}, false
 	}
 	b := damage.Of(j.damage(i), j.Air).TwoPart
-	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{}, Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{"Mixed, it does not keep: let it set and throw it away."}, Clocks: []wire.CardClock{}}}
+	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{}, Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{craft.FillerNotKept}, Clocks: []wire.CardClock{}}}
 	x := &wire.Batch{Pots: b.N, Portions: []wire.Portion{}, Notes: []string{}}
 	out.Batch = x
 	work, sand := b.WorkMin, b.SandMin
@@ -362,7 +367,7 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 			step(l.Says, l.Timer, l.Minutes)
 		}
 	}
-	out.Mix.TooThick, out.Mix.TooThin = "It is setting: throw it away. Nothing makes it soft again.", "It does not set: too little hardener. Dig it out and begin again; more hardener on top does not help."
+	out.Mix.TooThick, out.Mix.TooThin = craft.FillerTooThick, craft.FillerTooThin
 	return out, true
 }
 

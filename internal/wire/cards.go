@@ -139,6 +139,7 @@ type LaySays struct {
 	Dabbed  bool        `json:"dabbed,omitempty"`
 	Once    bool        `json:"once,omitempty"`
 	Section string      `json:"section,omitempty"`
+	Edge    *CardClock  `json:"edge,omitempty" doc:"How long an edge stays wet"`
 	Wipe    string      `json:"wipe,omitempty"`
 	Cloth   string      `json:"cloth,omitempty"`
 	Little  string      `json:"little,omitempty"`

@@ -2067,6 +2067,8 @@ export interface components {
             clocks: components["schemas"]["CardClock"][];
             cloth?: string;
             dabbed?: boolean;
+            /** @description How long an edge stays wet */
+            edge?: components["schemas"]["CardClock"];
             faults: components["schemas"]["CardFault"][];
             keep?: string;
             little?: string;

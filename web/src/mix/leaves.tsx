@@ -157,6 +157,7 @@ export function layLeaves({ card, about, order, overview, piece }: CardProps): L
             )}
           </Big>
           <Lines of={[lay.section ?? "", lay.wipe ? `Wipe. ${lay.wipe}` : "", lay.cloth ?? "", lay.little ?? ""]} />
+          {lay.edge && <Clocks of={[lay.edge]} about={about} />}
         </>
       ),
     });
