@@ -82,8 +82,6 @@ func (k *Coat) holds(w craft.When, b *quantity.Batch) bool {
 		return k.Air.TempC > 26
 	case craft.OnWood:
 		return bare && (sub.Group == craft.GroupWood || sub.Group == craft.GroupBoard)
-	case craft.OnCloth:
-		return sub.Group == craft.GroupCloth
 	case craft.OnMetal:
 		return sub.Group == craft.GroupMetal
 	case craft.OnGlass:

@@ -86,8 +86,8 @@ func TestEveryProductHasItsCards(t *testing.T) {
 			}
 		}
 	}
-	for _, l := range FillerLines {
-		checkLine(t, "filler", l)
+	for _, l := range append(append([]Line{}, FillerLines...), Protects...) {
+		checkLine(t, "filler and cover", l)
 	}
 }
 

@@ -15,7 +15,6 @@ const (
 	WhenPots    // there is more than one pot
 	WhenWarm
 	OnWood
-	OnCloth
 	OnMetal
 	OnGlass
 	OnFilm    // laminate, vinyl and hard plastic
