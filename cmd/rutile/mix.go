@@ -186,7 +186,9 @@ func cardText(b *strings.Builder, k *wire.Card) {
 		line("Foam: ", m.Foam)
 	}
 	if l := k.Lay; l != nil {
-		line("Lay it with: ", strings.TrimSpace(l.Tool+". "+l.Why))
+		if l.Tool != "" {
+			line("Lay it with: ", strings.TrimSpace(l.Tool+". "+l.Why))
+		}
 		line("Load: ", l.Load)
 		for _, s := range append(append([]string{}, l.Protect...), append(l.Setup, l.Before...)...) {
 			line("  ", s)

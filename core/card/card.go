@@ -174,14 +174,18 @@ func spanOf(t craft.Timer, s float64) string {
 	return Span(s)
 }
 
-var sized = regexp.MustCompile(`\{([0-9.]+) (mm|cm|m)\}`)
+var sized = regexp.MustCompile(`\{(?:([0-9.]+) to )?([0-9.]+) (mm|cm|m)\}`)
 
-// words writes the sizes in a text, as {50 mm}, in the studio's units.
+// words writes the sizes in a text, as {50 mm} or {40 to 50 mm}, in the studio's units.
 func (k *Coat) words(s string) string {
 	return sized.ReplaceAllStringFunc(s, func(m string) string {
 		p := sized.FindStringSubmatch(m)
-		x, _ := strconv.ParseFloat(p[1], 64)
-		return k.Units.Tool(x, p[2])
+		from, _ := strconv.ParseFloat(p[1], 64)
+		to, _ := strconv.ParseFloat(p[2], 64)
+		if from > 0 {
+			return k.Units.Tools(from, to, p[3])
+		}
+		return k.Units.Tool(to, p[3])
 	})
 }
 

@@ -277,10 +277,10 @@ func BenchmarkCard(b *testing.B) {
 // In US units brushes are in inches, and the mist travels in feet.
 func TestCardsInUSUnits(t *testing.T) {
 	_, lay := coats(t, "mdf", "", drying.Usual, "primer_bond_wb spray; paint_chalk")
-	has(t, "metric", lay[0].text()+lay[1].text(), "within 3 m", "20 cm off", "40 mm to 50 mm", "2 bar")
+	has(t, "metric", lay[0].text()+lay[1].text(), "within 3 m", "20 cm off", "40 to 50 mm", "2 bar")
 	us = measure.US
 	defer func() { us = measure.Metric }()
 	_, lay = coats(t, "mdf", "", drying.Usual, "primer_bond_wb spray; paint_chalk")
-	has(t, "US", lay[0].text()+lay[1].text(), "within 10 ft", "8 in off", "1 1/2 in to 2 in", "29 psi")
+	has(t, "US", lay[0].text()+lay[1].text(), "within 10 ft", "8 in off", "1 1/2 to 2 in", "29 psi")
 	lacks(t, "US", lay[0].text()+lay[1].text(), " cm", " bar")
 }

@@ -99,7 +99,7 @@ func Lay(k *Coat, b *quantity.Batch) Laying {
 	}
 	lines := k.lines(own, b)
 	if out.Once { // its own lines say how it is laid
-		lines = slices.DeleteFunc(lines, func(l craft.Line) bool { return l.When != craft.WhenLater && l.Timer == craft.NoTimer })
+		lines = slices.DeleteFunc(lines, func(l craft.Line) bool { return l.Timer == craft.NoTimer })
 	}
 	for _, l := range append(k.lines(extra, b), lines...) {
 		st := Step{Says: l.Says}

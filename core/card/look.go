@@ -94,7 +94,7 @@ func (k *Coat) paintAfter(i int) int {
 	return -1
 }
 
-// workedAt is the index of the event that works the look; the number of events where none does.
+// workedAt is the index of the event that works the look; -1 where none does.
 func (k *Coat) workedAt() int {
 	for i := range k.Trace.Events {
 		if k.Trace.Events[i].Effect != nil {

@@ -91,9 +91,19 @@ func TestEveryProductHasItsCards(t *testing.T) {
 	}
 }
 
+var gathers = regexp.MustCompile(`^(at|below|in|into|late|nowhere|on|where)\b.*\.$`)
+
 func checkLaying(t *testing.T, l *LayingRow) {
 	for _, x := range append(append([]Line{}, l.Lines...), l.Before...) {
 		checkLine(t, l.ID, x)
+	}
+	if !gathers.MatchString(l.Runs) {
+		t.Errorf("%s: \"It gathers %s\" is no sentence", l.ID, l.Runs)
+	}
+	for _, x := range l.Lines {
+		if x.When == WhenLater {
+			t.Errorf("%s: %q is done before the first stroke, and stands among the strokes", l.ID, x.Says)
+		}
 	}
 	seen := map[string]bool{}
 	for _, f := range l.Faults {

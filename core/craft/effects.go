@@ -166,7 +166,7 @@ var defaultEffects = []EffectRow{
 		ID: "distress_wet", Name: "Worn with a damp cloth",
 		Cards:  distressCards,
 		How:    "a damp cloth on clay or chalk paint, at edges and handled places",
-		Wants:  "within hours; the longer you wait, the more effort it takes",
+		Wants:  "doing within hours; the longer you wait, the more effort it takes",
 		Trap:   "soaks and loosens a flaking film",
 		Ground: GroundSoft, Wears: true, Wets: true, Shows: true, Minutes: 15, Excludes: []string{"gild"},
 		Recipes: []Recipe{{Parts: []RecipePart{underWorn, {Kind: LayPaint, For: ForWipingBack}, {Kind: WorkIt}, {Kind: SealIt}}}},
@@ -175,7 +175,7 @@ var defaultEffects = []EffectRow{
 		ID: "distress_dry", Name: "Worn with abrasive",
 		Cards:  distressCards,
 		How:    "sand dry paint with 220, then 320",
-		Wants:  "which colour below should show",
+		Wants:  "a choice of which colour below is to show",
 		Trap:   "cuts through to the wood and exposes whatever bleeds",
 		Ground: GroundPaint, Wears: true, Deep: true, Shows: true, Minutes: 12,
 		Dusty: true, SealedBy: closed, // what is rubbed open must be closed again

@@ -154,13 +154,13 @@ var Layings = []LayingRow{
 			{"brush", "A soft, full synthetic brush, {50 mm}; a small round one for mouldings", "thin paint needs bristles that hold a lot of it", "Dip half the bristles and let it drip once: it is as thin as cream, and a dry brush drags."},
 			anyGun,
 		},
+		Before: []Line{{Says: "If it feels rough, smooth it with a brown paper bag or worn 400, and dust it off.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Lay it on in one direction and leave it. It is thin: the first coat looks streaky, and that is right.", When: WhenBrushed},
 			{Says: "Start each stroke in the dry and end it in the wet, and do not come back to what was laid before."},
 			{Says: "Stir the pot at every section."},
 			{Says: "It is warm: it dries on the brush. Work in the cool of the day, in smaller sections.", When: WhenWarm},
 			{Says: "Bare wood soaks up the first coat: dip more often there.", When: OnWood},
-			{Says: "Sand the dust off between coats with a brown paper bag or worn 400, if it feels rough.", When: WhenLater},
 		},
 		Runs: "below mouldings, at the lower edge and in the corners of panels: it is as thin as milk. Wipe there with an empty brush after each part.",
 		Faults: []Fault{
@@ -177,11 +177,11 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "matt", Stroke: AnyWay, Edge: .12,
-		Tools: []ToolRow{{"brush", "An oval or flat synthetic brush, {40 mm} to {50 mm}", "matt paint is thick, and a full round head spreads it without a row of lines", "Dip a third; if it drags, dampen the brush rather than thinning the pot."}, smallRoller, anyGun, foamRoller, softPad},
+		Tools:  []ToolRow{{"brush", "An oval or flat synthetic brush, {40 to 50 mm}", "matt paint is thick, and a full round head spreads it without a row of lines", "Dip a third; if it drags, dampen the brush rather than thinning the pot."}, smallRoller, anyGun, foamRoller, softPad},
+		Before: []Line{{Says: "Rub down what feels rough with 320, and dust it off.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Spread it out, then lay it off the long way. It dries fast: do not go back after a minute or two."},
 			{Says: "Where it drags, dampen the brush.", When: WhenBrushed},
-			{Says: "Rub down what feels rough with 320 and dust it off first.", When: WhenLater},
 		},
 		Runs: "on edges and outer corners, where the brush wipes off on them. Look there after each part.",
 		Faults: []Fault{
@@ -198,11 +198,11 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "enamel_wb", Stroke: AlongGrain, Edge: .17,
-		Tools: []ToolRow{flatSynthetic, {"roller", "A fine foam or velour roller, {100 mm}, and a soft brush to lay off", "no orange peel, and an even film on flats", "Roll it out until it no longer drips; lay off with the bare tip of the brush."}, anyGun, foamRoller, softPad},
+		Tools:  []ToolRow{flatSynthetic, {"roller", "A fine foam or velour roller, {100 mm}, and a soft brush to lay off", "no orange peel, and an even film on flats", "Roll it out until it no longer drips; lay off with the bare tip of the brush."}, anyGun, foamRoller, softPad},
+		Before: []Line{{Says: "Sand lightly with 320 to 400, vacuum and wipe.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Lay on, spread across, lay off the long way from the dry into the wet. Three strokes, then leave it: it levels by itself."},
 			{Says: "Keep the last edge wet: finish one part before the next."},
-			{Says: "Sand lightly with 320 to 400, vacuum and wipe first.", When: WhenLater},
 			{Says: "It stands upright: thinner coats, and look back after five minutes.", When: OnUpright},
 		},
 		Runs: "at the lower edge, in the corners of panels and below mouldings, five minutes after you have gone on.",
@@ -213,19 +213,19 @@ var Layings = []LayingRow{
 		Clean: "With water and soap, at once, and comb it.",
 		Keep:  "Wrapped in film until the next coat; overnight washed out.",
 		Waste: "Dry the rest out in the pot and put it in the bin. Not into the drain.",
-		Gun:   Gun{1.4, 2, 10, "one light pass, one wet pass, {15 cm} to {20 cm} off, each half over the last"},
+		Gun:   Gun{1.4, 2, 10, "one light pass, one wet pass, {15 to 20 cm} off, each half over the last"},
 	},
 	{
 		ID: "enamel_oil", Stroke: AlongGrain, Edge: .5,
 		Tools: []ToolRow{flatNatural, {"roller", "A mohair or solvent-proof foam roller, and a brush to lay off", "even on flats", "Roll it out well, lay off at once."}, anyGun, foamRoller, softPad},
 		Before: []Line{
 			{Says: "Air through the room on two sides, no flame, no pilot light."},
+			{Says: "Sand with 320, and wipe with a cloth damp with its thinner.", When: WhenLater},
 			{Says: "Damp the floor: dust settles for hours on a film that takes hours."},
 		},
 		Lines: []Line{
 			{Says: "Lay on, cross it, lay off the long way with the tip of the brush. Thin: a thick coat wrinkles and stays soft."},
 			{Says: "Look back after ten minutes: it runs late."},
-			{Says: "Sand with 320 first, and wipe with a cloth damp with its thinner.", When: WhenLater},
 		},
 		Runs: "late, up to half an hour after: at lower edges, round knobs and in corners.",
 		Faults: []Fault{
@@ -241,13 +241,13 @@ var Layings = []LayingRow{
 	},
 	{
 		ID: "primer_wb", Stroke: AlongGrain, Edge: .15,
-		Tools: []ToolRow{flatSynthetic, smallRoller, anyGun, foamRoller, softPad},
+		Tools:  []ToolRow{flatSynthetic, smallRoller, anyGun, foamRoller, softPad},
+		Before: []Line{{Says: "Rub off nibs with 320.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Thin and complete: it must reach every corner, it need not look even."},
 			{Says: "Work it into end grain, joints and scratches."},
 			{Says: "On a slick face do not go back: it rolls up under the brush.", When: OnFilm},
 			{Says: "On glass one direction, one pass.", When: OnGlass},
-			{Says: "Rub off nibs with 320 first.", When: WhenLater},
 		},
 		Runs:   "on edges and below mouldings; on slick faces everywhere. A run in the primer shows through every coat above.",
 		Faults: []Fault{filmRun, filmHair, filmLump, {"lap", "Leave it.", "Sand the ridge with 240: it shows through the paint."}, {"lift", "It draws back from a spot: grease or silicone. Stop there.", "Clean the spot with white spirit, a coat of clear shellac, then primer again."}},
@@ -306,12 +306,14 @@ var Layings = []LayingRow{
 			{"brush", "A soft natural brush, or a foam brush that is thrown away", "it flows fast and dries behind the brush", "A third, pressed out on the rim: one full stroke, not more."},
 			{"pad", "A lint-free cloth round a ball of wool, palm size", "the thinnest coats, without marks", "Damp, pressed out on paper."}, anyGun,
 		},
-		Before: []Line{{Says: "Windows open, no flame, no heater in the room."}},
+		Before: []Line{
+			{Says: "Windows open, no flame, no heater in the room."},
+			{Says: "Nothing to sand between coats but nibs: the next coat melts into this one.", When: WhenLater},
+		},
 		Lines: []Line{
+			{Says: "Knots and spots first, {25 mm} beyond the mark, feathered.", When: OnWood},
 			{Says: "One stroke beside the other, each a little over the last. Never go back: it dissolves what lies there."},
 			{Says: "Fast, thin, and two coats rather than one thick one."},
-			{Says: "Knots and spots first, {25 mm} beyond the mark, feathered.", When: OnWood},
-			{Says: "Nothing to sand between coats but nibs: the next coat melts into this one.", When: WhenLater},
 		},
 		Runs: "at edges and round mouldings, at once.",
 		Faults: []Fault{
@@ -328,7 +330,7 @@ var Layings = []LayingRow{
 	{
 		ID: "clear_wb", Stroke: AlongGrain, Edge: .1,
 		Tools:  []ToolRow{{"brush", "A soft, fine synthetic brush, {60 mm}, kept for clears", "one speck of old paint shows", "Dip a third and touch one side to the rim."}, foamRoller, anyGun, softPad},
-		Before: []Line{{Says: "Vacuum, then wipe with a tack cloth. Close the window to dust, not to air."}, {Says: "Sand with 400 first, vacuum, wipe.", When: WhenLater}},
+		Before: []Line{{Says: "Sand with 400.", When: WhenLater}, {Says: "Vacuum, then wipe with a tack cloth. Close the window to dust, not to air."}},
 		Lines: []Line{
 			{Says: "Lay it on full and even, the long way, and lay off once. It looks milky while wet."},
 			{Says: "Two or three strokes, then leave it: later ones leave ridges and bubbles."},
@@ -348,7 +350,7 @@ var Layings = []LayingRow{
 	{
 		ID: "clear_oil", Stroke: AlongGrain, Edge: .4,
 		Tools:  []ToolRow{flatNatural, anyGun},
-		Before: []Line{{Says: "Air on two sides, no flame. Damp the floor against dust."}, {Says: "Sand with 320, vacuum, wipe with a cloth damp with white spirit.", When: WhenLater}},
+		Before: []Line{{Says: "Air on two sides, no flame."}, {Says: "Sand with 320, vacuum, wipe with a cloth damp with white spirit.", When: WhenLater}, {Says: "Damp the floor against dust."}},
 		Lines: []Line{
 			{Says: "Flow it on, cross it once, lay off the long way with the tip. Thin."},
 			{Says: "Never shake or stir bubbles into it."},
@@ -382,9 +384,9 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"rag", "A lint-free cotton cloth, folded to a pad", "thin coats without bristles", "Damp, pressed out."}, flatNatural},
 		Cloth:  "Lint-free cotton, no seams.",
 		Little: "As thin as a breath. It builds with coats, not with thickness.",
+		Before: []Line{{Says: "Rub down with 400 and wipe off the dust.", When: WhenLater}},
 		Lines: []Line{
 			{Says: "Wipe it on with the grain, end to end, and leave it."},
-			{Says: "Rub down with 400 and wipe off the dust first.", When: WhenLater},
 		},
 		Runs:   "in corners, when the cloth is too wet.",
 		Faults: []Fault{{"excess", "Wipe it off with the dry side of the cloth.", "Rub down with 400, next coat."}, filmHair, {"streak", "Leave it.", "Rub down with 400, next coat thinner."}},
@@ -465,7 +467,7 @@ var Layings = []LayingRow{
 			{Says: "Leave it.", Timer: TimeWipe, Minutes: 2},
 			{Says: "Wipe with the grain, evenly, end to end."},
 		},
-		Runs:   "drops that run down bare wood stain at once: work from the bottom up.",
+		Runs:   "in drops that run down and stain bare wood at once: work from the bottom up.",
 		Faults: []Fault{{"lap", "Wet both sides of it again and wipe.", "A second coat over the whole face evens it; otherwise sand the face."}, {"streak", "Wipe it again with a cloth damp with its thinner.", "A second coat, thinned."}},
 		Clean:  "With what it is thinned with.", Keep: "In a closed bag.", Waste: "Cloths dried flat, then into the bin.",
 	},
@@ -482,7 +484,7 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"brush", "A cheap synthetic brush without metal", "metal in the acid stains the wood again", "Half full."}},
 		Before: []Line{{Says: "Gloves, eye protection. It is toxic: no food, no children, no pets near it."}},
 		Lines:  []Line{{Says: "The whole face, not only the stain, or the stain leaves a pale ring."}, {Says: "Rinse with bicarbonate in water, then twice with clean water."}, {Says: "Never sand it dry: its dust is poison."}},
-		Runs:   "wipe drips off at once.",
+		Runs:   "in drops that run down: wipe them off at once.",
 		Faults: []Fault{{"tide", "Wet the whole face.", "Wet the whole face again, rinse again."}, {"streak", "Even it out with a wet sponge.", "A second bleaching of the whole face, after a day."}},
 		Clean:  "With plenty of water.", Keep: "Not at all.", Waste: "Neutralised with bicarbonate, then to the drain with plenty of water, as the label says.",
 	},
@@ -491,7 +493,7 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"brush", "A wide, soft synthetic brush", "it works the paint into the weave", "Half full, often."}, {"foam", "A sponge", "even on large seats", "Wet through, pressed out."}, anyGun},
 		Cloth:  "A clean sponge to even it out, and a dry cloth for drips on the frame.",
 		Little: "Worked in until the cloth is coloured, not coated: the weave stays open and soft.",
-		Before: []Line{{Says: "Mist the cloth with water until it is damp through: dry cloth takes it up in blotches."}, {Says: "Sand softly with 320 until it is supple again, and vacuum.", When: WhenLater}},
+		Before: []Line{{Says: "Sand softly with 320 until it is supple again, and vacuum.", When: WhenLater}, {Says: "Mist the cloth with water until it is damp through: dry cloth takes it up in blotches."}},
 		Lines: []Line{
 			{Says: "Begin at the back, end at the front edge. Seams and piping first, with a small brush."},
 			{Says: "Work it in along the weave, then even it out crosswise. Keep a wet edge from seam to seam."},
@@ -526,7 +528,7 @@ var Layings = []LayingRow{
 		Tools:  []ToolRow{{"aerosol", "The can itself", "no brush marks; small and awkward pieces", "Shaken, nozzle clear."}},
 		Before: []Line{{Says: "Outdoors without wind, or with the fan running; mask and goggles, no flame within the room."}, {Says: "Cover {3 m} around: the mist travels."}},
 		Lines: []Line{
-			{Says: "{25 cm} to {30 cm} off, moving before you press and after you stop pressing."},
+			{Says: "{25 to 30 cm} off, moving before you press and after you stop pressing."},
 			{Says: "Edges and corners first, then flats, each pass half over the last."},
 			{Says: "A mist, a light pass, a wet pass, within its first window. Not between the windows: it wrinkles."},
 			{Says: "Turn the piece, not the can.", When: OnUpright},
@@ -542,7 +544,7 @@ const SelfHeating = "The cloths under water in a closed metal tin, or flat outdo
 
 // Sprayed is what holds for whatever is sprayed with a gun, in the place of what its row says of brushes.
 var Sprayed = LayingRow{
-	Before: []Line{{Says: "Fan on, mask on, no flame. Try the pattern on card: an even oval, no drops at its ends."}, {Says: "Sand lightly with 400, vacuum, wipe with a tack cloth first.", When: WhenLater}},
+	Before: []Line{{Says: "Sand lightly with 400, vacuum, wipe with a tack cloth.", When: WhenLater}, {Says: "Fan on, mask on, no flame. Try the pattern on card: an even oval, no drops at its ends."}},
 	Lines: []Line{
 		{Says: "Edges, mouldings and inner corners first, then the flats."},
 		{Says: "The gun square to the face, moving before you pull the trigger and after you release it."},

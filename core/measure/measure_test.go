@@ -107,7 +107,7 @@ func TestWords(t *testing.T) {
 	for _, c := range []struct{ got, want string }{
 		{Metric.Temp(17), "17 °C"}, {US.Temp(17), "63 °F"}, {US.Temp(-5), "23 °F"},
 		{Metric.Area(.54), "0.54 m²"}, {US.Area(.54), "5.81 sq ft"}, {Metric.Area(12.345), "12.3 m²"}, {Metric.Area(2400), "2400 m²"},
-		{Metric.Tool(50, "mm"), "50 mm"}, {US.Tool(50, "mm"), "2 in"}, {US.Tool(25, "mm"), "1 in"}, {US.Tool(20, "cm"), "8 in"}, {US.Tool(3, "m"), "10 ft"}, {US.Tool(60, "cm"), "24 in"},
+		{Metric.Tool(50, "mm"), "50 mm"}, {US.Tool(50, "mm"), "2 in"}, {US.Tool(25, "mm"), "1 in"}, {US.Tool(20, "cm"), "8 in"}, {US.Tool(3, "m"), "10 ft"}, {US.Tool(60, "cm"), "24 in"}, {Metric.Tools(40, 50, "mm"), "40 to 50 mm"}, {US.Tools(40, 50, "mm"), "1 1/2 to 2 in"}, {US.Tools(15, 20, "cm"), "6 to 8 in"},
 		{Metric.Pressure(2.2), "2.2 bar"}, {US.Pressure(2), "29 psi"},
 		{Metric.Film(38), "38 µm"}, {US.Film(38), "1.5 mil"}, {Metric.Area(0), "0 m²"},
 	} {

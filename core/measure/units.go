@@ -59,6 +59,12 @@ func (u Units) Tool(x float64, unit string) string {
 	}
 }
 
+// Tools words a range of such sizes, as "40 to 50 mm".
+func (u Units) Tools(from, to float64, unit string) string {
+	low, high := u.Tool(from, unit), u.Tool(to, unit)
+	return strings.TrimSuffix(low, high[strings.LastIndexByte(high, ' '):]) + " to " + high
+}
+
 // Pressure words the pressure of air given in bar.
 func (u Units) Pressure(bar float64) string {
 	if u == US {
