@@ -3,7 +3,6 @@ package clock
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"rutile/core/craft"
 	"rutile/core/measure"
@@ -109,9 +108,8 @@ const (
 func (c *Clock) Test(now float64, t Touch) string {
 	row := &craft.Timers[c.Timer]
 	if !row.Dries {
-		return "A touch test says nothing here: this clock does not time a coat that dries."
+		return "A touch test changes nothing here: the clock does not time how a coat dries."
 	}
-	name := strings.ToLower(row.Name)
 	passed := c.done(now)
 	switch t {
 	case Sticky:
@@ -135,7 +133,7 @@ func (c *Clock) Test(now float64, t Touch) string {
 		}
 		if short := c.Least - (now - c.Started); short > 0 && c.Least > 0 {
 			c.Need, c.Gone, c.Since, c.Pace = c.Least, now-c.Started, now, 1
-			return fmt.Sprintf("Dry to the touch is not yet ready: the label asks for %s more before “%s”.", measure.Hours(hours(short)), name)
+			return fmt.Sprintf("Dry to the touch, but the label asks for %s more.", measure.Hours(hours(short)))
 		}
 		c.Over, c.Since = true, now
 		return "Dry already: go on when a thumb turned on it leaves no mark."

@@ -158,7 +158,8 @@ func TestTouchTests(t *testing.T) {
 		{"touch dry early", set(craft.TimeTouch, hour, 0, 1), .6 * hour, Dry, "Dry already", 0, Rings},
 		{"no longer tacky", set(craft.TimeTack, hour, 0, 1), .5 * hour, Dry, "it is over", 0, Rings},
 		{"tacky for longer", set(craft.TimeTack, hour, 0, 1), hour, Sticky, "a little longer", .25 * hour, Runs},
-		{"a pot is not touched", set(craft.TimePot, hour, 0, 1), .5 * hour, Dry, "says nothing here", .5 * hour, Runs},
+		{"a pot is not touched", set(craft.TimePot, hour, 0, 1), .5 * hour, Dry, "changes nothing here", .5 * hour, Runs},
+		{"a window does not close sooner because the coat is dry", set(craft.TimeLatest, 48*hour, 0, 1), 3 * hour, Dry, "changes nothing here", 45 * hour, Runs},
 	} {
 		if says := x.c.Test(x.at, x.is); !strings.Contains(says, x.says) {
 			t.Errorf("%s: %q; want words with %q", x.name, says, x.says)

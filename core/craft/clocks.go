@@ -48,7 +48,7 @@ var Timers = [NumTimers]TimerRow{
 	TimeBuff:   {"buff", "Buff after", "Buff it now.", false, true},
 	TimeTouch:  {"touch", "Touch dry", "It should be touch dry: try it where nobody sees.", false, true},
 	TimeNext:   {"next", "Next coat from", "The next coat may go on.", false, true},
-	TimeLatest: {"latest", "Next coat until", "The window has closed: sand before the next coat.", true, true},
+	TimeLatest: {"latest", "Next coat until", "The window has closed: sand before the next coat.", true, false},
 	TimeSand:   {"sand", "Sand from", "It may be sanded.", false, true},
 	TimeOwn:    {"own", "Clock", "Time is up.", false, false},
 }

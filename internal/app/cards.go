@@ -93,7 +93,7 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 	row := &c.Products[s.Product]
 	batch := quantity.BatchOf(coat, quantity.Mixing{Craft: c, Facts: &z.Facts, Step: s, Air: j.Air, Measures: j.measures()})
 	k := card.Coat{Craft: c, Facts: &z.Facts, Trace: w, At: n, Air: j.Air, Units: j.Shop.Units, Masked: j.maskedOn(i), Beside: j.beside(i)}
-	if x, ok := c.Effect(src(j, i)); ok {
+	if x, ok := c.Effect(wantedLook(j, i)); ok {
 		k.Look = &c.Effects[x]
 	}
 	k.Turned, k.Flat = parts.Turned(j.Parts, i)
@@ -198,8 +198,8 @@ func withPlanned(x wire.MixChoice, value float64, says string) wire.MixChoice {
 	return x
 }
 
-// src is the look that is wanted of a zone.
-func src(j *Job, i int) string {
+// wantedLook is the look that is wanted of a zone.
+func wantedLook(j *Job, i int) string {
 	if t := j.Piece.Zones[i].Target; t != nil {
 		return t.Look
 	}
@@ -248,7 +248,7 @@ func clockOf(c *card.Clock, product string) *wire.CardClock {
 
 func cardClock(c *card.Clock, product string) wire.CardClock {
 	out := wire.CardClock{Kind: craft.Timers[c.Timer].ID, Says: c.Says, Seconds: math.Ceil(c.Seconds), NeedS: c.Need, LeastS: c.Least}
-	if c.Pace != 1 || craft.Timers[c.Timer].Dries {
+	if row := &craft.Timers[c.Timer]; row.Dries || row.Ends || c.Pace != 1 { // the air may change its pace
 		out.Product = product
 	}
 	return out
