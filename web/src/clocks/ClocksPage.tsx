@@ -271,7 +271,7 @@ function Air() {
           ? why(air.error)
           : air.isSuccess
             ? "Done: drying clocks run in this air now."
-            : "Only clocks of coats that dry depend on it."}
+            : "Only clocks of coats that dry and of pots depend on it."}
       </p>
     </form>
   );

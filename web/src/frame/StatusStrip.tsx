@@ -10,7 +10,7 @@ const StripClocks = lazy(() => import("../clocks/StripClocks"));
 
 type Props = {
   air: Schemas["Air"] | undefined; // that plans are checked with
-  windows?: ReactNode; // the longest wait
+  windows?: ReactNode; // the longest wait of the plan
   next?: ReactNode; // the next thing to do
   onAir?: (site: Schemas["Site"]) => void;
   onSpot?: (r: Schemas["SpotRead"]) => void;
@@ -37,8 +37,12 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
         )}
       </span>
       <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
-        <Hourglass className="size-4 shrink-0" aria-hidden="true" />
-        <span className="truncate">{windows ?? "No coat is drying."}</span>
+        {windows && (
+          <>
+            <Hourglass className="size-4 shrink-0" aria-hidden="true" />
+            <span className="truncate">{windows}</span>
+          </>
+        )}
       </span>
       <Suspense>
         <StripClocks />

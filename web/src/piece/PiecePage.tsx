@@ -309,7 +309,7 @@ function Windows({ judged }: { judged: ZoneResult | undefined }) {
     (a, l) => (a && (a.waits_h ?? 0) >= (l.waits_h ?? 0) ? a : l),
     undefined,
   );
-  if (!longest) return <>No coat is drying.</>;
+  if (!longest) return <>No wait is planned.</>;
   return (
     <>
       Longest wait: {longest.waits} after {longest.name.toLowerCase()}; recoat from {longest.from}
