@@ -120,7 +120,7 @@ func (k *Coat) again() bool {
 func (k *Coat) lines(of []craft.Line, b *quantity.Batch) []craft.Line {
 	var out []craft.Line
 	for _, l := range of {
-		if k.holds(l.When, b) {
+		if k.holds(l.When, b) && !(l.Strains && k.step().Mix().Unstrained) {
 			out = append(out, l)
 		}
 	}

@@ -164,17 +164,11 @@ func (k *Coat) strokeSays(s craft.Stroke, method string, dabbed bool) string {
 func (k *Coat) setup(r *craft.LayingRow, method string, b *quantity.Batch) []string {
 	var out []string
 	s := k.step()
-	if b != nil && !s.Mix().Unstrained && (b.Row.Strain || method == "spray") && b.Row.Pour != craft.PourCan {
+	if b != nil && slices.ContainsFunc(k.lines(b.Row.Lines, b), func(l craft.Line) bool { return l.Strains }) {
 		out = append(out, "Strained, as the mixing card says.")
 	}
 	if s.ThinPct > 0 {
-		name := "thinner"
-		switch k.row().Carrier {
-		case craft.Water:
-			name = "water"
-		case craft.Alcohol:
-			name = "alcohol"
-		}
+		name, _ := quantity.ThinnerOf(k.row())
 		out = append(out, fmt.Sprintf("Thinned with %.0f %% of %s.", s.ThinPct, name))
 	}
 	if method == "spray" && r.Gun.TipMM > 0 {

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"regexp"
-	"strings"
 
 	"rutile/core/craft"
 	"rutile/core/measure"
@@ -27,7 +26,7 @@ func Mix(k *Coat, b *quantity.Batch) Mixing {
 	names := portions(b)
 	for _, l := range k.lines(b.Row.Lines, b) {
 		says, missing := fill(l.Says, names)
-		if missing || k.step().Mix().Unstrained && strings.Contains(strings.ToLower(says), "strain") {
+		if missing {
 			continue
 		}
 		s := Step{Says: says}

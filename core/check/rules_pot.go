@@ -31,6 +31,13 @@ func (k *Case) owned(ask func(s *surface.Step, coat *quantity.Coat, b *quantity.
 	}
 }
 
+// asNeeded repairs an amount that the plan names by naming none: the cards then divide what the coat takes into pots.
+func asNeeded(label string) func(*Repairer, *Hit) {
+	return func(m *Repairer, h *Hit) {
+		m.change(label, h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
+	}
+}
+
 // potRules are about what is mixed for one coat.
 func potRules() []Rule {
 	return []Rule{
@@ -64,9 +71,7 @@ func potRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"laid_h", h.Value, "to lay what is mixed"}, {"pot_life_h", h.Limit, "pot life in this air"}}
 			},
-			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what the coat needs, in several pots", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
-			},
+			Repair: asNeeded("Mix what the coat needs, in several pots"),
 		},
 		{
 			Code:   "mix.additive",
@@ -91,9 +96,7 @@ func potRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"over_l", h.Value, "litres too much"}, {"need_l", h.Limit, "litres that the coat takes"}}
 			},
-			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what paint and additive together need", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
-			},
+			Repair: asNeeded("Mix what paint and additive together need"),
 		},
 		{
 			Code:   "mix.batch",
@@ -118,9 +121,7 @@ func potRules() []Rule {
 			Figures: func(_ *Case, h *Hit) []Figure {
 				return []Figure{{"missing_l", h.Value, "litres missing for a usual hand"}, {"need_l", h.Limit, "litres that the coat takes"}}
 			},
-			Repair: func(m *Repairer, h *Hit) {
-				m.change("Mix what the coat takes", h.Step, func(s *surface.Step) { s.Remix(func(m *surface.Mix) { m.Paint = 0 }) })
-			},
+			Repair: asNeeded("Mix what the coat takes"),
 		},
 		{
 			Code:   "mix.recipe",

@@ -29,6 +29,8 @@ type Line struct {
 	// Timer is what is timed while it is done, for Minutes at 23 C and 50 %.
 	Timer   Timer
 	Minutes float64
+	// Strains tells that it is left out where the painter does not strain.
+	Strains bool
 }
 
 // Recipe of a pot: what is poured together.
@@ -54,8 +56,6 @@ type MixingRow struct {
 	Lines      []Line
 	// TooThick and TooThin are what to do about a pot that is not right.
 	TooThick, TooThin string
-	// Strain tells that it is always strained; what is sprayed is strained anyhow.
-	Strain bool
 	// Open, Closed and Chilled are how many hours it keeps once it is mixed: in the open pot while working, in a
 	// closed jar, and in a closed jar in the fridge. 0 where that is no way to keep it, and Never where it keeps
 	// as long as the can does. For what has a pot life, Open is that of its row.
@@ -69,7 +69,7 @@ type MixingRow struct {
 // Mixings are how products are mixed. Figures are working defaults.
 var Mixings = []MixingRow{
 	{
-		ID: "powder", Pour: PourPowder, Base: "powder", With: "warm water", Strain: true, Chilled: 48,
+		ID: "powder", Pour: PourPowder, Base: "powder", With: "warm water", Chilled: 48,
 		Lines: []Line{
 			{Says: "Put on a dust mask. The powder is alkaline: keep it off skin and out of eyes."},
 			{Says: "Measure {with} into a jug. Warm to the hand, not hot."},
@@ -78,10 +78,10 @@ var Mixings = []MixingRow{
 			{Says: "Let it rest. The powder takes up the water and the paint thickens.", Timer: TimeRest, Minutes: 20},
 			{Says: "Stir. It should run off the stick like single cream."},
 			{Says: "Skim the foam off, or stir in two drops of defoamer. What is mixed the night before has no foam."},
-			{Says: "Strain it through a fine filter into the pot you paint from. Press nothing through."},
+			{Says: "Strain it through a fine filter into the pot you paint from. Press nothing through.", Strains: true},
 			{Says: "Stir in {additive}, slowly, so that it does not foam.", When: WithAdditive},
 			{Says: "No bonding additive in this pot: on a slick ground it may chip.", When: WithoutAdditive},
-			{Says: "Strain it again for the gun, through 190 µm.", When: WhenSprayed},
+			{Says: "Strain it again for the gun, through 190 µm.", When: WhenSprayed, Strains: true},
 			{Says: "Stir in {thinner}.", When: WhenThinned},
 			{Says: "Stir every few minutes: the pigment sinks."},
 		},
@@ -96,7 +96,7 @@ var Mixings = []MixingRow{
 			{Says: "Stir the can down to the bottom until no clear liquid is left."},
 			{Says: "Pour {base} into a clean pot. Close the can, so that it forms no skin."},
 			{Says: "Stir in {with}, a little at a time.", When: WhenThinned},
-			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed},
+			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed, Strains: true},
 			{Says: "It should run off the stick in a ribbon, and lie level within seconds."},
 		},
 		TooThick: "Add water a teaspoon at a time. Stop as soon as brush marks flow out.",
@@ -109,7 +109,7 @@ var Mixings = []MixingRow{
 			{Says: "Stir the can slowly, down to the bottom. Shaking puts bubbles into it."},
 			{Says: "Pour {base} into a clean pot. Close the can."},
 			{Says: "Stir in {with}, clean.", When: WhenThinned},
-			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
+			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed, Strains: true},
 			{Says: "Let it stand until the bubbles are gone.", Timer: TimeFoam, Minutes: 5},
 		},
 		TooThick: "Add clean water a teaspoon at a time, no more than the label allows; in warm air a flow extender does more than water.",
@@ -123,7 +123,7 @@ var Mixings = []MixingRow{
 			{Says: "Stir down to the bottom. Lift off a skin in one piece; do not stir it in."},
 			{Says: "Pour {base} into a metal or solvent-proof pot. Close the can."},
 			{Says: "Stir in {with}, the one that its label names.", When: WhenThinned},
-			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
+			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed, Strains: true},
 		},
 		TooThick: "Add the thinner that the label names, a teaspoon at a time.",
 		TooThin:  "Stir in more from the can.",
@@ -137,7 +137,7 @@ var Mixings = []MixingRow{
 			{Says: "Stir it until nothing lies at the bottom."},
 			{Says: "Pour {base} into a jar with a lid. Keep the lid on between dips."},
 			{Says: "Stir in {with}.", When: WhenThinned},
-			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed},
+			{Says: "Strain it for the gun, through 125 µm.", When: WhenSprayed, Strains: true},
 		},
 		TooThick: "Add alcohol, the same that it is made with, a teaspoon at a time.",
 		TooThin:  "Lay one more thin coat: with shellac that is the better way anyhow.",
@@ -153,7 +153,7 @@ var Mixings = []MixingRow{
 			{Says: "Stir slowly, scraping the sides and the bottom.", Timer: TimeWhisk, Minutes: 3},
 			{Says: "Let it stand, so that the reaction begins and the bubbles rise.", Timer: TimeRest, Minutes: 10},
 			{Says: "Stir in {thinner}, its own.", When: WhenThinned},
-			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed},
+			{Says: "Strain it for the gun, through 190 µm.", When: WhenSprayed, Strains: true},
 			{Says: "The pot life has begun. Pour it out flat: in a deep pot it heats itself and sets sooner.", Timer: TimePot},
 			{Says: "Mix the second pot only when the first is empty.", When: WhenPots},
 		},
@@ -176,13 +176,13 @@ var Mixings = []MixingRow{
 		Left:     "repairs on the same piece, in a closed jar with its parts written on it",
 	},
 	{
-		ID: "home_made", Pour: PourHomeMade, Base: "emulsion", With: "filler", Strain: true, Closed: 24,
+		ID: "home_made", Pour: PourHomeMade, Base: "emulsion", With: "filler", Closed: 24,
 		Lines: []Line{
 			{Says: "Put on a dust mask: fine powder."},
 			{Says: "Stir {filler} into {water} until it is smooth."},
 			{Says: "Whisk.", Timer: TimeWhisk, Minutes: 2},
 			{Says: "Stir that into {base}."},
-			{Says: "Strain it through a fine filter: one grain drags a line through the coat."},
+			{Says: "Strain it through a fine filter: one grain drags a line through the coat.", Strains: true},
 			{Says: "Try it on a board before the piece: how matt it is, and whether it scratches."},
 		},
 		TooThick: "Stir in water a teaspoon at a time.",
@@ -195,12 +195,11 @@ var Mixings = []MixingRow{
 			{Says: "Stir the can down to the bottom."},
 			{Says: "Pour {base} into a bucket."},
 			{Says: "Stir in {with} until it is as thin as milk.", When: WhenThinned},
-			{Says: "Strain it: a lump stays on cloth as a spot."},
+			{Says: "Strain it: a lump stays on cloth as a spot.", Strains: true},
 			{Says: "Try it on the underside of the seat and judge it dry: wet cloth looks darker."},
 		},
 		TooThick: "Add water: stiff cloth comes from thick paint.",
 		TooThin:  "Lay one more coat; do not thicken it.",
-		Strain:   true,
 		Left:     "the next coat tomorrow, in a closed jar",
 	},
 	{

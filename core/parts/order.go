@@ -281,9 +281,11 @@ func Turned(all []Part, zone int) (turned, flat bool) {
 	return turned, flat
 }
 
-// Holds tells whether a zone has a part of one of some kinds.
-func Holds(all []Part, zone int, kinds ...Kind) bool {
-	return slices.ContainsFunc(all, func(p Part) bool { return p.Zone == zone && p.Painted != 0 && slices.Contains(kinds, p.Kind) })
+// Standing tells whether a zone has parts that stay upright while they are painted, and have faces on which paint runs.
+func Standing(all []Part, zone int) bool {
+	return slices.ContainsFunc(all, func(p Part) bool {
+		return p.Zone == zone && p.Painted != 0 && slices.Contains([]Kind{Carcass, Pane, Frame, Panel, Pot, Cylinder}, p.Kind)
+	})
 }
 
 // Middle is where its number stands: in the middle of its outline, or on the band where it has a hole.

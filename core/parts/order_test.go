@@ -149,7 +149,11 @@ func TestWhatAZoneHolds(t *testing.T) {
 	if turned, flat := Turned(all[:1], 0); !turned || flat {
 		t.Error("legs alone are turned")
 	}
-	if !Holds(all, 0, Top) || Holds(all, 1, Top) || Holds(all, 0, Door) {
-		t.Error("the zone holds other parts")
+	if Standing(all, 0) {
+		t.Error("a top is laid flat, and paint does not run on legs")
+	}
+	all = append(all, in(1, New(Carcass, 1, 80, 90, 40, 2))...)
+	if !Standing(all, 1) || Standing(all, 0) {
+		t.Error("a carcass stands, in its own zone")
 	}
 }

@@ -168,7 +168,8 @@ const (
 	densityWater, densityAdditive, densityAlcohol, densitySpirit, densityFiller = 1, 1.05, .81, .8, .9
 )
 
-func thins(row *craft.ProductRow) (name string, density float64) {
+// ThinnerOf is what a product is thinned with, within a sentence, and what a litre of that weighs, in kilograms.
+func ThinnerOf(row *craft.ProductRow) (name string, density float64) {
 	switch row.Carrier {
 	case craft.Water:
 		return "water", densityWater
@@ -211,7 +212,7 @@ func (b *Batch) pour(row *craft.ProductRow, s *surface.Step, m Mixing, paint, ad
 		b.Portions = append(b.Portions, x)
 		return x.Measured.Litres
 	}
-	thinner, thinnerDensity := thins(row)
+	thinner, thinnerDensity := ThinnerOf(row)
 	made := 0.
 	switch b.Row.Pour {
 	case craft.PourPowder:

@@ -42,7 +42,6 @@ func (j *Job) ZoneCards(i int) wire.ZoneCards {
 	w := surface.Walk(j.Craft, &z.Facts, z.Steps)
 	coats := quantity.Coats(j.Craft, &quantity.Zone{Facts: &z.Facts, Relief: z.Relief, Trace: &w}, i)
 	at := 0
-	pots := 0
 	for n := range w.Events {
 		e := &w.Events[n]
 		switch e.Doing.Do {
@@ -54,9 +53,7 @@ func (j *Job) ZoneCards(i int) wire.ZoneCards {
 			} else { // no area: a card without amounts
 				coat = quantity.Coat{Zone: i, Step: e.Step, CoatNo: e.CoatNo, Product: e.Doing.Product, Can: j.Craft.Products[e.Doing.Product].Can, Colour: e.Doing.Colour}
 			}
-			c := j.coatCard(i, &w, n, &coat, len(order) > 0)
-			pots += c.Batch.Pots
-			out.Cards = append(out.Cards, c)
+			out.Cards = append(out.Cards, j.coatCard(i, &w, n, &coat, len(order) > 0))
 		case surface.Fill:
 			if c, ok := j.fillCard(i, e); ok {
 				out.Cards = append(out.Cards, c)
@@ -93,12 +90,12 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 	row := &c.Products[s.Product]
 	batch := quantity.BatchOf(coat, quantity.Mixing{Craft: c, Facts: &z.Facts, Step: s, Air: j.Air, Measures: j.measures()})
 	k := card.Coat{Craft: c, Facts: &z.Facts, Trace: w, At: n, Air: j.Air, Units: j.Shop.Units, Masked: j.maskedOn(i), Beside: j.beside(i)}
-	if x, ok := c.Effect(wantedLook(j, i)); ok {
+	if x, ok := c.Effect(z.Look); ok {
 		k.Look = &c.Effects[x]
 	}
 	k.Turned, k.Flat = parts.Turned(j.Parts, i)
 	k.Parts = k.Turned || k.Flat
-	k.Upright = parts.Holds(j.Parts, i, parts.Carcass, parts.Pane, parts.Frame, parts.Panel, parts.Pot, parts.Cylinder)
+	k.Upright = parts.Standing(j.Parts, i)
 	out := wire.Card{
 		ID: fmt.Sprintf("%d-%d", e.Step, e.CoatNo), Kind: "coat", Step: e.Step, Coat: e.CoatNo, Of: s.NumCoats(), Name: row.Name, Method: methodName(row, s.Method),
 		Colour: s.Colour,
@@ -196,14 +193,6 @@ func withPlanned(x wire.MixChoice, value float64, says string) wire.MixChoice {
 		x.Options = append(x.Options, wire.MixOption{ID: "planned", Name: "As planned", Says: says, Value: value, On: true})
 	}
 	return x
-}
-
-// wantedLook is the look that is wanted of a zone.
-func wantedLook(j *Job, i int) string {
-	if t := j.Piece.Zones[i].Target; t != nil {
-		return t.Look
-	}
-	return ""
 }
 
 func methodName(row *craft.ProductRow, id string) string {

@@ -10,6 +10,7 @@ import (
 	"rutile/core/damage"
 	"rutile/core/disassembly"
 	"rutile/core/identify"
+	"rutile/core/measure"
 	"rutile/core/parts"
 	"rutile/core/suggest"
 	"rutile/core/surface"
@@ -111,6 +112,9 @@ func (e *Engine) Vocab() wire.Vocab {
 			TakesAdd: r.Coat == craft.MK, LeavesFilm: r.LeavesFilm(), BlocksStain: r.Block.Blocks(),
 			Usual: r.Usual(), Blends: mixable(r), Powder: r.Powder(),
 		})
+	}
+	for _, r := range measure.Vessels {
+		v.Measures = append(v.Measures, word(r.ID, r.Name, ""))
 	}
 	for _, r := range craft.Methods {
 		v.Methods = append(v.Methods, word(r.ID, r.Name, ""))

@@ -15,6 +15,7 @@ type Vocab struct {
 	Cleaners   []CleanerWord   `json:"cleaners"`
 	Products   []ProductWord   `json:"products"`
 	Methods    []Word          `json:"methods"`
+	Measures   []Word          `json:"measures" doc:"What is measured with when mixing"`
 	Hows       []Word          `json:"hows"`
 	Scopes     []Word          `json:"scopes"`
 	Strips     []Word          `json:"strips"`

@@ -3712,6 +3712,8 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["Limit"];
             };
+            /** @description What is measured with when mixing */
+            measures: components["schemas"]["Word"][];
             methods: components["schemas"]["Word"][];
             part_kinds: components["schemas"]["PartKind"][];
             products: components["schemas"]["ProductWord"][];

@@ -1,18 +1,11 @@
 import { why } from "../api/client";
 import { type Settings, useSaveStudio, useStudio } from "../api/studio";
+import { useVocab } from "../api/vocab";
 import { NumberField } from "../ui/Field";
-
-const MEASURES: [NonNullable<Settings["measure"]>, string][] = [
-  ["ml", "Millilitres"],
-  ["grams", "Grams, on a scale"],
-  ["spoons", "Spoons"],
-  ["cups", "Cups"],
-  ["fl_oz", "Fluid ounces"],
-  ["quarts", "Quarts"],
-];
 
 /** MeasureChoice is what the studio measures with when it mixes. */
 export function MeasureChoice() {
+  const v = useVocab();
   const studio = useStudio();
   const save = useSaveStudio(() => {});
   if (!studio) return null;
@@ -31,9 +24,9 @@ export function MeasureChoice() {
             save.mutate((now) => ({ ...now, measure: next }));
           }}
         >
-          {MEASURES.map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
+          {v.measures.map((m) => (
+            <option key={m.id} value={m.id}>
+              {m.name}
             </option>
           ))}
         </select>

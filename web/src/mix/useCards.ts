@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, api, ofOpen, type Piece, type Schemas, type Step, type Zone } from "../api/client";
 import { useStudio } from "../api/studio";
 import { numberOf } from "../piece/useCheck";
+import { ADDITIVE } from "../shelf/carry";
 
 export type Card = Schemas["Card"];
 export type Cards = Schemas["ZoneCards"];
@@ -45,7 +46,7 @@ export function withMix(step: Step, field: string, id: string, value: number): S
     case "additive":
       return {
         ...step,
-        additive: value ? { product: "bonding_additive", ratio: value, coats: step.additive?.coats } : undefined,
+        additive: value ? { product: ADDITIVE, ratio: value, coats: step.additive?.coats } : undefined,
       };
     case "tint_ratio":
       return mix({ tint_ratio: value });

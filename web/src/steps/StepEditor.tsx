@@ -1,5 +1,6 @@
 import type { Step } from "../api/client";
 import { useVocab } from "../api/vocab";
+import { ADDITIVE } from "../shelf/carry";
 import { useShelf } from "../shelf/useShelf";
 import { Check, Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
@@ -226,7 +227,7 @@ function CoatEditor({ step, onChange }: Props) {
           of="additive.ratio"
           value={additive?.ratio}
           onChange={(ratio) =>
-            set({ additive: ratio ? { product: "bonding_additive", ratio, coats: additive?.coats } : undefined })
+            set({ additive: ratio ? { product: ADDITIVE, ratio, coats: additive?.coats } : undefined })
           }
         />
       )}
