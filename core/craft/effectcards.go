@@ -33,6 +33,9 @@ type EffectCard struct {
 	Runs   string
 }
 
+// BeforeHeat is said before warm air is used.
+const BeforeHeat = "Warm air only when all alcohol and solvent is gone: it can catch fire."
+
 // The cards of the effects.
 var (
 	crackleCards = []EffectCard{

@@ -1,5 +1,7 @@
 package craft
 
+import "slices"
+
 // When says on which cards a line stands: always, or only where its condition holds.
 type When uint8
 
@@ -315,15 +317,30 @@ const (
 	LeastTint, MostTint = .02, .5
 )
 
-// Thinnings are usual ways of thinning a paint, by what it is thinned for: water or thinner in per cent of the paint.
-// Working defaults.
-var Thinnings = []struct {
+// Thinning is a usual way of thinning a paint: water or thinner in per cent of the paint.
+type Thinning struct {
 	ID, Name string
 	Pct      float64
 	Methods  []string // the methods that it goes with; none for any
 	Cloth    bool     // for cloth, and the others for anything else
 	Says     string
-}{
+}
+
+// Fits tells whether a product is thinned so when it is laid by a method. What is no paint is hardly thinned beyond
+// what it allows.
+func (t *Thinning) Fits(row *ProductRow, method string, cloth bool) bool {
+	const hardly = 20
+	switch {
+	case row.ThinMax == 0 || row.Role == RoleMedium || t.Cloth != cloth:
+		return false
+	case len(t.Methods) > 0 && !slices.Contains(t.Methods, method):
+		return false
+	}
+	return row.Role == RolePaint || t.Pct <= max(row.ThinMax, hardly)
+}
+
+// Thinnings are usual ways of thinning, by what it is for. Working defaults.
+var Thinnings = []Thinning{
 	{"none", "As it is", 0, nil, false, "straight from the can"},
 	{"brush", "For smooth brushing", 10, []string{"brush", "foam", "pad", "roller"}, false, "brush marks flow out"},
 	{"spray", "For the gun", 15, []string{"spray"}, false, "runs off the stick in an unbroken thread"},

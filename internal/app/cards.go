@@ -60,7 +60,7 @@ func (j *Job) ZoneCards(i int) wire.ZoneCards {
 			}
 		case surface.Effect:
 			if e.Effect != nil {
-				out.Cards = append(out.Cards, j.workCard(e))
+				out.Cards = append(out.Cards, workCard(e))
 			}
 		}
 	}
@@ -120,79 +120,28 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 	out.Batch = j.batch(&batch, &mix)
 	out.Brief = brief(&batch)
 	id := c.Products[c.KindOf(s.Product)].ID
-	out.Mix = &wire.MixSays{TooThick: mix.TooThick, TooThin: mix.TooThin, Foam: mix.Foam, Keeps: orNone(mix.Keeps), Steps: cardSteps(mix.Steps, id), Clocks: cardClocks(mix.Clocks, id)}
-	out.Lay = &wire.LaySays{
-		Tool: lay.Tool, Why: lay.Why, Load: lay.Load, Setup: orNone(lay.Setup), Before: orNone(lay.Before), Steps: cardSteps(lay.Steps, id),
-		Stroke: lay.Stroke, Reason: lay.StrokeWhy, Across: lay.Across, Dabbed: lay.Dabbed, Once: lay.Once, Section: lay.SectionSays, Wipe: lay.Wipe,
-		Cloth: lay.Cloth, Little: lay.Little, Runs: lay.Runs, Faults: []wire.CardFault{}, Protect: orNone(lay.Protect), Clean: lay.Clean, Keep: lay.Keep,
-		Waste: lay.Waste, Clocks: cardClocks(lay.Clocks, id), Edge: clockOf(lay.Edge, id), Ordered: ordered && s.Scope == surface.All,
-	}
-	for _, f := range lay.Faults {
-		out.Lay.Faults = append(out.Lay.Faults, wire.CardFault{ID: f.ID, Name: f.Name, Wet: f.Wet, Dry: f.Dry})
-	}
+	out.Mix, out.Lay = mixSays(&mix, id), laySays(&lay, id)
+	out.Lay.Ordered = ordered && s.Scope == surface.All
 	if s.Scope == surface.All && !ordered {
 		out.Lay.Order = craft.UsualOrder(c.Substrates[z.Substrate].Group)
 	}
 	p := batch.Row.Pour
-	out.Choices, out.Amount = choices(row, s, &batch), p != craft.PourCan
+	out.Choices, out.Amount = choicesOf(card.Choices(row, s, &batch)), p != craft.PourCan
 	out.Blend = row.Role == craft.RolePaint && (p == craft.PourReady || p == craft.PourPowder) && coat.Can == 0
 	return out
 }
 
-// choices are the usual ways of mixing a coat, with the one that is planned.
-func choices(row *craft.ProductRow, s *surface.Step, b *quantity.Batch) []wire.MixChoice {
+// choicesOf writes what may be chosen.
+func choicesOf(cs []card.Choice) []wire.MixChoice {
 	out := []wire.MixChoice{}
-	same := func(a, b float64) bool { return math.Abs(a-b) < 1e-9 }
-	if row.Powder() {
-		x := wire.MixChoice{Field: "water_ratio", Name: "Water to powder"}
-		is := cmp.Or(s.WaterRatio, row.Ratio)
-		for _, r := range craft.WaterRatios {
-			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
-		}
-		y := wire.MixChoice{Field: "additive", Name: "Bonding additive"}
-		for _, r := range craft.AdditiveShares {
-			y.Options = append(y.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, s.Additive)})
-		}
-		out = append(out, withPlanned(x, is, measure.Number2(is)+" to 1"), withPlanned(y, s.Additive, measure.Number2(s.Additive)+" to 1"))
-	}
-	method := cmp.Or(s.Method, craft.Methods[0].ID)
-	cloth := b.Row.ID == "cloth"
-	if b.Row.Pour == craft.PourReady && row.ThinMax > 0 && row.Role != craft.RoleMedium {
-		x := wire.MixChoice{Field: "thin_pct", Name: "Thinning"}
-		for _, r := range craft.Thinnings {
-			if r.Cloth != cloth || len(r.Methods) > 0 && !slices.Contains(r.Methods, method) || r.Pct > max(row.ThinMax, 20) && row.Role != craft.RolePaint {
-				continue
-			}
-			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Pct, On: same(r.Pct, s.ThinPct)})
-		}
-		if len(x.Options) > 1 {
-			out = append(out, withPlanned(x, s.ThinPct, fmt.Sprintf("%.0f %%", s.ThinPct)))
-		}
-	}
-	if b.Row.Pour == craft.PourHomeMade {
-		x := wire.MixChoice{Field: "recipe", Name: "Recipe"}
-		for _, r := range craft.HomeMade {
-			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Like, On: b.Home != nil && b.Home.ID == r.ID})
+	for _, c := range cs {
+		x := wire.MixChoice{Field: string(c.Of), Name: c.Name}
+		for _, o := range c.Options {
+			x.Options = append(x.Options, wire.MixOption(o))
 		}
 		out = append(out, x)
 	}
-	if b.Row.Pour == craft.PourGlaze {
-		x := wire.MixChoice{Field: "tint_ratio", Name: "Colour in the glaze"}
-		is := cmp.Or(s.Mix().Tint, craft.UsualTint)
-		for _, r := range craft.Tints {
-			x.Options = append(x.Options, wire.MixOption{ID: r.ID, Name: r.Name, Says: r.Says, Value: r.Ratio, On: same(r.Ratio, is)})
-		}
-		out = append(out, withPlanned(x, is, measure.Number2(is)+" to 1"))
-	}
 	return out
-}
-
-// withPlanned is a choice with what is planned as an option of its own, where it is none of the usual ones.
-func withPlanned(x wire.MixChoice, value float64, says string) wire.MixChoice {
-	if !slices.ContainsFunc(x.Options, func(o wire.MixOption) bool { return o.On }) {
-		x.Options = append(x.Options, wire.MixOption{ID: "planned", Name: "As planned", Says: says, Value: value, On: true})
-	}
-	return x
 }
 
 func methodName(row *craft.ProductRow, id string) string {
@@ -201,6 +150,25 @@ func methodName(row *craft.ProductRow, id string) string {
 	}
 	m, _ := craft.MethodNamed(id)
 	return m.Name
+}
+
+func mixSays(m *card.Mixing, product string) *wire.MixSays {
+	return &wire.MixSays{
+		TooThick: m.TooThick, TooThin: m.TooThin, Foam: m.Foam, Keeps: orNone(m.Keeps), Steps: cardSteps(m.Steps, product), Clocks: cardClocks(m.Clocks, product),
+	}
+}
+
+func laySays(l *card.Laying, product string) *wire.LaySays {
+	out := &wire.LaySays{
+		Tool: l.Tool, Why: l.Why, Load: l.Load, Setup: orNone(l.Setup), Before: orNone(l.Before), Steps: cardSteps(l.Steps, product),
+		Stroke: l.Stroke, Reason: l.StrokeWhy, Across: l.Across, Dabbed: l.Dabbed, Once: l.Once, Section: l.SectionSays, Wipe: l.Wipe,
+		Cloth: l.Cloth, Little: l.Little, Runs: l.Runs, Faults: []wire.CardFault{}, Protect: orNone(l.Protect), Clean: l.Clean, Keep: l.Keep,
+		Waste: l.Waste, Clocks: cardClocks(l.Clocks, product), Edge: clockOf(l.Edge, product),
+	}
+	for _, f := range l.Faults {
+		out.Faults = append(out.Faults, wire.CardFault(f))
+	}
+	return out
 }
 
 func orNone(s []string) []string {
@@ -315,14 +283,13 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 	if e.Doing.With != craft.FillerTwoPart {
 		return wire.Card{}, false
 	}
-	b := damage.Of(j.damage(i), j.Air).TwoPart
-	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{}, Mix: &wire.MixSays{Steps: []wire.CardStep{}, Keeps: []string{craft.FillerNotKept}, Clocks: []wire.CardClock{}}}
-	x := &wire.Batch{Pots: b.N, Portions: []wire.Portion{}, Notes: []string{}}
-	out.Batch = x
-	work, sand := b.WorkMin, b.SandMin
-	if b.N == 0 { // nothing was counted: a ball at a time
-		one := damage.Of([]damage.Defect{{ID: "hole", Count: 1}}, j.Air).TwoPart
-		work, sand = one.WorkMin, one.SandMin
+	f := card.Fill(j.damage(i), j.Air)
+	b, x := &f.Balls, &wire.Batch{Pots: f.Balls.N, Portions: []wire.Portion{}, Notes: []string{}}
+	out := wire.Card{
+		ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{},
+		Batch: x, Mix: mixSays(&f.Mixing, ""),
+	}
+	if b.N == 0 { // a ball at a time
 		x.Needs = "The damage is not counted in the survey."
 		out.Brief = "a walnut of filler with a pea of hardener at a time"
 	} else {
@@ -338,48 +305,17 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 			out.Brief = measure.Count(b.N, "ball", "balls") + ", each " + out.Brief
 		}
 	}
-	x.LifeH, x.Life = tidy(work/60), "It can be worked for "+measure.Within(work/60)+" at "+j.Shop.Units.Temp(j.Air.TempC)+"."
-	step := func(says string, t craft.Timer, minutes float64) {
-		s := wire.CardStep{Says: says}
-		if t != craft.NoTimer {
-			s.Clock = &wire.CardClock{Kind: craft.Timers[t].ID, Says: craft.Timers[t].Name + ", " + card.Span(minutes*60), Seconds: math.Ceil(minutes * 60), NeedS: minutes * 60}
-		}
-		out.Mix.Steps = append(out.Mix.Steps, s)
-	}
-	for _, l := range craft.FillerLines {
-		switch l.Timer {
-		case craft.TimePot:
-			step(l.Says, l.Timer, work)
-		case craft.TimeSand:
-			step(l.Says, l.Timer, sand)
-		default:
-			step(l.Says, l.Timer, l.Minutes)
-		}
-	}
-	out.Mix.TooThick, out.Mix.TooThin = craft.FillerTooThick, craft.FillerTooThin
+	x.LifeH, x.Life = tidy(b.WorkMin/60), "It can be worked for "+measure.Within(b.WorkMin/60)+" at "+j.Shop.Units.Temp(j.Air.TempC)+"."
 	return out, true
 }
 
 // workCard is the card of an effect that is worked on what was laid.
-func (j *Job) workCard(e *surface.Event) wire.Card {
-	r := e.Effect
-	out := wire.Card{ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: r.Name, Title: r.Name, Brief: craft.Upper(r.How) + ".", Choices: []wire.MixChoice{}}
-	lay := &wire.LaySays{Setup: []string{}, Before: []string{}, Steps: []wire.CardStep{}, Faults: []wire.CardFault{}, Protect: []string{}, Clocks: []wire.CardClock{}, Ordered: false}
-	if r.Wants != "" {
-		lay.Before = append(lay.Before, "It needs "+r.Wants+".")
+func workCard(e *surface.Event) wire.Card {
+	lay := card.Work(e)
+	return wire.Card{
+		ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: e.Effect.Name, Title: e.Effect.Name, Brief: craft.Upper(e.Effect.How) + ".",
+		Choices: []wire.MixChoice{}, Lay: laySays(&lay, e.Effect.Lays),
 	}
-	lay.Steps = append(lay.Steps, wire.CardStep{Says: craft.Upper(r.How) + "."})
-	if r.Trap != "" {
-		lay.Before = append(lay.Before, "Beware: "+r.Trap+".")
-	}
-	if e.Doing.Heat {
-		lay.Before = append(lay.Before, "Warm air only when all alcohol and solvent is gone: it can catch fire.")
-	}
-	if hours := max(r.Settles, r.Rests); hours > 0 {
-		lay.Clocks = append(lay.Clocks, wire.CardClock{Kind: craft.Timers[craft.TimeNext].ID, Says: craft.Timers[craft.TimeNext].Name + ", " + card.Span(hours*3600), Seconds: hours * 3600, NeedS: hours * 3600, Product: r.Lays})
-	}
-	out.Lay = lay
-	return out
 }
 
 // maskedOn names what is masked or stays in place on a zone.
