@@ -94,15 +94,10 @@ func measuresOf(cmd *cobra.Command, u measure.Units, vessel string, cup float64)
 		m.By = v
 	}
 	if cmd.Flags().Changed("cup") {
-		m.CupML = cup
-		c := m
-		c.By = measure.Cups
-		if c.CupML == 0 {
-			c.CupML = -1
-		}
-		if err := c.Check(); err != nil {
+		if err := measure.CheckCup(cup); err != nil {
 			return m, fmt.Errorf("--cup %v: %w", cup, err)
 		}
+		m.CupML = cup
 	}
 	if err := m.Check(); err != nil {
 		return m, fmt.Errorf("--measures cups: %w", err)

@@ -40,6 +40,7 @@ func TestMixCommand(t *testing.T) {
 		"there is no such measure":    {"mix", trunk, "--measures", "buckets"},
 		"what your cup holds":         {"mix", trunk, "--measures", "cups"},
 		"is no cup":                   {"mix", trunk, "--cup", "4000"},
+		"a cup of 0 ml":               {"mix", trunk, "--cup", "0"},
 		"more than anybody mixes":     {"mix", trunk, "--make", "40 l"},
 		"an amount must be more":      {"mix", trunk, "--make", "0 ml"},
 		"cannot be opened":            {"mix", "none.json"},

@@ -69,8 +69,14 @@ func (m Measures) Check() error {
 		return nil
 	case m.CupML == 0:
 		return bad("It is not known what your cup holds. Fill it with water and weigh that: a gram is a millilitre. A metric cup holds 250 ml, a US cup 237 ml.")
-	case !(m.CupML >= LeastCup && m.CupML <= MostCup):
-		return bad("A cup of %s ml is no cup; it holds from %.0f to %.0f ml.", short(m.CupML, 1), LeastCup, MostCup)
+	}
+	return CheckCup(m.CupML)
+}
+
+// CheckCup refuses a size in millilitres that no cup has. The error is an *[Error].
+func CheckCup(ml float64) error {
+	if !(ml >= LeastCup && ml <= MostCup) {
+		return bad("A cup of %s ml is no cup; it holds from %.0f to %.0f ml.", short(ml, 1), LeastCup, MostCup)
 	}
 	return nil
 }

@@ -24,7 +24,7 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
   const u = useUnits();
   const [open, setOpen] = useState(false);
   return (
-    <footer className="board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
+    <footer className="group board no-print sticky bottom-0 z-10 flex min-h-11 flex-wrap items-center gap-x-5 gap-y-0.5 px-3 py-1 text-sm sm:px-5">
       <Instruments open={setOpen} />
       <span className="flex items-center gap-1.5 whitespace-nowrap max-sm:hidden" title="Air used for checking plans">
         <Thermometer className="size-4" aria-hidden="true" />
@@ -38,10 +38,10 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
       </span>
       <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
         {windows && (
-          <>
+          <span className="contents max-2xl:group-has-[[data-strip-clocks]]:hidden">
             <Hourglass className="size-4 shrink-0" aria-hidden="true" />
             <span className="truncate">{windows}</span>
-          </>
+          </span>
         )}
       </span>
       <Suspense>
