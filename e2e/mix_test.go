@@ -304,6 +304,26 @@ func TestRecipesInThePlan(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/26/a/mix")), shows("[data-refused]"), shows(`[data-open="lay"]`), click(`[data-do="to-area"]`), focused(of("area_m2")))
 }
 
+// While a card is open the rest of the page is neither on paper nor in reach, and it is there again afterwards.
+func TestACardHasTheScreenAndThePaperToItself(t *testing.T) {
+	t.Parallel()
+	a := start(t, true)
+	ctx := browser(t, 794, 1123)
+	is := func(js, what string) {
+		t.Helper()
+		do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error { return until(ctx, tab, js, what) }))
+	}
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/15/carcass/mix?coat=6-1&card=lay")), shows("[data-leaf-now]"))
+	for range 12 {
+		do(t, ctx, keys(kb.Tab))
+		is(`document.activeElement === document.body || !!document.activeElement.closest("dialog")`, "the focus in the card")
+	}
+	do(t, ctx, emulates("setEmulatedMedia", map[string]any{"media": "print"}))
+	is(`document.querySelector("dialog").getBoundingClientRect().top < 60 && document.getElementById("root").offsetHeight === 0`, "the card alone on the paper, from its top")
+	do(t, ctx, emulates("setEmulatedMedia", map[string]any{"media": ""}), chromedp.Focus(chromedp.CSS(`[data-do="next"]`)), keys(kb.Escape), hides("dialog"), shows("[data-portions]"))
+	is(`document.getElementById("root").checkVisibility({contentVisibilityAuto: true}) && document.querySelector("[data-portions]").checkVisibility() && document.getElementById("root").style.contentVisibility === ""`, "the page behind")
+}
+
 // BenchmarkCards measures from a key to the frame that shows the next page of a card, and the card itself, as it is
 // and with the processor slowed to a quarter.
 func BenchmarkCards(b *testing.B) {

@@ -1,6 +1,6 @@
 import { ArrowLeft, ArrowRight, Printer, X } from "lucide-react";
-import { useLayoutEffect, useRef, useState } from "react";
-import { flushSync } from "react-dom";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { createPortal, flushSync } from "react-dom";
 import { Ringing } from "../clocks/Ringing";
 import { Swatch } from "../colour/Swatch";
 import { store, stored } from "../ui/typed";
@@ -27,12 +27,14 @@ export function CardScreen(p: Props) {
   useLayoutEffect(() => {
     const d = ref.current;
     forward.current?.setAttribute("autofocus", ""); // the one thing to press on a card
-    d?.showModal();
+    d?.show();
+    const show = hideRest();
     const print = () => flushSync(() => setPaper(true));
     window.addEventListener("beforeprint", print);
     return () => {
       window.removeEventListener("beforeprint", print);
       d?.close();
+      show();
     };
   }, []);
   const go = (to: number) => {
@@ -42,25 +44,28 @@ export function CardScreen(p: Props) {
     ref.current?.querySelector("[data-leaf-now]")?.scrollTo(0, 0);
   };
   const last = n === leaves.length - 1;
-  return (
+  // Of the whole window: what was pressed may be gone, and the focus with it.
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (e.key === "Escape") onClose();
+      else if (e.key === "ArrowRight" || e.key === "PageDown") go(n + 1);
+      else if (e.key === "ArrowLeft" || e.key === "PageUp") go(n - 1);
+      else if (e.key === "Home") go(0);
+      else if (e.key === "End") go(leaves.length - 1);
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  });
+  return createPortal(
     <dialog
       ref={ref}
+      aria-modal="true"
       aria-label={`${which === "mix" ? "Mixing card" : "Laying card"}: ${card.title}`}
       data-cardscreen={which}
-      className="m-0 flex h-dvh max-h-none w-screen max-w-none flex-col bg-base-100 text-base-content print:static print:block print:h-auto print:w-auto print:overflow-visible"
-      onCancel={(e) => {
-        e.preventDefault();
-        onClose();
-      }}
-      onKeyDown={(e) => {
-        if (e.ctrlKey || e.metaKey || e.altKey) return;
-        if (e.key === "ArrowRight" || e.key === "PageDown") go(n + 1);
-        else if (e.key === "ArrowLeft" || e.key === "PageUp") go(n - 1);
-        else if (e.key === "Home") go(0);
-        else if (e.key === "End") go(leaves.length - 1);
-        else return;
-        e.preventDefault();
-      }}
+      className="fixed inset-0 z-50 m-0 flex h-dvh max-h-none w-screen max-w-none flex-col bg-base-100 text-base-content print:static print:block print:h-auto print:w-auto print:overflow-visible"
     >
       <header className="flex items-center gap-3 border-base-300 border-b px-3 py-2 sm:px-6">
         {card.colour && <Swatch colour={card.colour} size={36} />}
@@ -143,6 +148,26 @@ export function CardScreen(p: Props) {
           {last ? "Done" : "Next"} <ArrowRight className="size-7" aria-hidden="true" />
         </button>
       </footer>
-    </dialog>
+    </dialog>,
+    document.body,
   );
+}
+
+/**
+ * hideRest takes the rest of the page out of sight, of reach and of drawing, and returns what brings it back as it
+ * stood. A modal dialog does so too, but has the browser look at the styles of the whole page.
+ */
+function hideRest(): () => void {
+  const rest = document.getElementById("root");
+  if (!rest) return () => {};
+  const { scrollX, scrollY } = window;
+  rest.style.containIntrinsicSize = `${rest.offsetWidth}px ${rest.offsetHeight}px`;
+  rest.style.contentVisibility = "hidden";
+  rest.classList.add("no-print");
+  return () => {
+    rest.style.contentVisibility = "";
+    rest.classList.remove("no-print");
+    rest.style.containIntrinsicSize = "";
+    window.scrollTo(scrollX, scrollY);
+  };
 }
