@@ -323,9 +323,9 @@ func (k *Case) keepsOff(b *surface.Boundary) bool {
 	case craft.WX:
 		return true
 	case craft.SH:
-		return b.Waited <= tackTo(k.Craft, k.Facts.Climate, surface.ResistShellac)
+		return b.Waited <= tackTo(k.Craft, k.airSince(b.Step, b.Waited), surface.ResistShellac)
 	case craft.AE:
-		return b.Waited <= tackTo(k.Craft, k.Facts.Climate, surface.ResistLacquer)
+		return b.Waited <= tackTo(k.Craft, k.airSince(b.Step, b.Waited), surface.ResistLacquer)
 	}
 	return false
 }
@@ -514,7 +514,7 @@ func (k *Case) run(e *surface.Event, p craft.Product) float64 {
 			continue
 		}
 		if o.Doing.Product == p {
-			sum += surface.Film(&k.Craft.Products[p], o.Doing)
+			sum += o.Film(&k.Craft.Products[p])
 		} else if k.Craft.Products[o.Doing.Product].LeavesFilm() {
 			sum = 0
 		}

@@ -2,6 +2,7 @@ package check
 
 import (
 	"rutile/core/craft"
+	"rutile/core/drying"
 	"rutile/core/surface"
 )
 
@@ -108,6 +109,26 @@ func (k *Case) walk(whole bool) {
 	stains(&k.Trace.End, z.lightness(c), &k.Stains)
 	k.paint()
 	k.chip()
+}
+
+// airAt is the air in which a step, from 1, is begun.
+func (k *Case) airAt(step int) drying.Climate {
+	for i := range k.Trace.Events {
+		if e := &k.Trace.Events[i]; e.Step == step {
+			return k.Facts.Air(e.Begun, e.Begun)
+		}
+	}
+	return k.Facts.Climate
+}
+
+// airSince is the air of the hours that were waited before a step, from 1, was begun.
+func (k *Case) airSince(step int, waited float64) drying.Climate {
+	for i := range k.Trace.Events {
+		if e := &k.Trace.Events[i]; e.Step == step {
+			return k.Facts.Air(e.Begun-max(0, waited), e.Begun)
+		}
+	}
+	return k.Facts.Climate
 }
 
 // ask runs rules over the walk.

@@ -212,10 +212,11 @@ func adhesionRules() []Rule {
 				b := h.Bound
 				title := fmt.Sprintf("%s too soon after %s", craft.Upper(productName(k.Craft, b.Product)), productName(k.Craft, b.Under))
 				if b.Left != craft.NoSaying {
-					return title, fmt.Sprintf("Only %s have passed; it is left %s, which is %s here.", measure.Hours(b.Waited), craft.Sayings[b.Left].Words, saidWords(k, b.Left))
+					return title, fmt.Sprintf("Only %s have passed; it is left %s, which is %s here.", measure.Hours(b.Waited), craft.Sayings[b.Left].Words, saidWords(b.Left, k.airSince(b.Step, b.Waited)))
 				}
+				air := k.airSince(b.Step, b.Waited)
 				return title,
-					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", measure.Hours(b.Waited), k.Zone.Units.Temp(k.Facts.Climate.TempC), measure.Number(k.Facts.Climate.RH), measure.Hours(b.Earliest))
+					fmt.Sprintf("Only %s have passed; at %s and %s %% humidity the coat below needs %s.", measure.Hours(b.Waited), k.Zone.Units.Temp(air.TempC), measure.Number(math.Round(air.RH*10)/10), measure.Hours(b.Earliest))
 			},
 			Repair: func(m *Repairer, h *Hit) { m.Wait(h.Bound) },
 		},
@@ -438,7 +439,7 @@ func adhesionRules() []Rule {
 					}
 					young := 0.
 					if b.Under != craft.NoProduct {
-						young = 24 * surface.YoungDays(b.LiftWhy, &k.Craft.Products[b.Under], k.Facts.Climate)
+						young = 24 * surface.YoungDays(b.LiftWhy, &k.Craft.Products[b.Under], k.airSince(b.Step, b.Waited))
 					}
 					k.Add(Hit{Severity: x.severity, Step: b.Step, Subject: x.subject, Bound: b, Product: b.Product, Value: b.Waited, Limit: young})
 				}
@@ -826,8 +827,8 @@ func tooShort(badly bool) Severity {
 }
 
 // saidWords is what a saying means in the workshop's air.
-func saidWords(k *Case, s craft.Saying) string {
-	from, to := drying.Said(s, k.Facts.Climate)
+func saidWords(s craft.Saying, air drying.Climate) string {
+	from, to := drying.Said(s, air)
 	return fmt.Sprintf("%.0f to %.0f h", from, to)
 }
 

@@ -157,7 +157,7 @@ func effectRules() []Rule {
 				p := &e.Before.Regions[surface.Field]
 				if e.NBounds > 0 && p.Resist > surface.ResistWax {
 					waited := e.Begun - p.ResistAt
-					if to := tackTo(k.Craft, k.Facts.Climate, p.Resist); waited > to {
+					if to := tackTo(k.Craft, k.Facts.Air(p.ResistAt, e.Begun), p.Resist); waited > to {
 						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "cured", Value: waited, Limit: to})
 					}
 				}
@@ -168,7 +168,7 @@ func effectRules() []Rule {
 				}
 				b := h.Bound
 				if h.Subject == "dried" {
-					return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It stays tacky for %s here, and the paint comes after %s. Nothing will crack.", measure.Hours(TackyFor(k.Craft, k.Facts.Climate, b.Under)), measure.Hours(b.Waited))
+					return craft.Upper(productName(k.Craft, b.Under)) + " is no longer tacky", fmt.Sprintf("It stays tacky for %s here, and the paint comes after %s. Nothing will crack.", measure.Hours(TackyFor(k.Craft, k.airSince(b.Step, b.Waited), b.Under)), measure.Hours(b.Waited))
 				}
 				if h.Subject == "early" {
 					return craft.Upper(productName(k.Craft, b.Under)) + " is still wet", fmt.Sprintf("The coat over it comes after %s; the window opens after %s here.", measure.Hours(b.Waited), measure.Hours(b.Earliest))
@@ -177,7 +177,7 @@ func effectRules() []Rule {
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
 				if h.Subject == "dried" {
-					return []Figure{{"waited_h", h.Bound.Waited, "after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.Facts.Climate, h.Bound.Under), "for which it stays tacky here"}}
+					return []Figure{{"waited_h", h.Bound.Waited, "after the tacky coat"}, {"to_h", TackyFor(k.Craft, k.airSince(h.Step, h.Bound.Waited), h.Bound.Under), "for which it stays tacky here"}}
 				}
 				if h.Bound != nil {
 					return []Figure{{"waited_h", h.Bound.Waited, "after the medium"}, {"from_h", h.Bound.Earliest, "after which the window opens here"}, {"to_h", h.Bound.Latest, "after which the window closes here"},
@@ -258,7 +258,7 @@ func effectRules() []Rule {
 					return
 				}
 				low := &k.Craft.Products[p.Product]
-				f := drying.FactorOf(low, k.Facts.Climate)
+				f := drying.FactorOf(low, k.Facts.Air(p.At, e.Begun))
 				waited := e.Begun - p.At
 				switch {
 				case low.Softens.Never == 0 || waited <= f*low.Softens.Works:
@@ -270,7 +270,7 @@ func effectRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				p := &k.Craft.Products[h.Product]
-				f := drying.FactorOf(p, k.Facts.Climate)
+				f := drying.FactorOf(p, k.airSince(h.Step, h.Value))
 				why := fmt.Sprintf("The cloth comes %s after the last coat. %s wipes back easily for %s here", measure.Hours(h.Value), p.Name, measure.Hours(f*p.Softens.Easy))
 				switch {
 				case h.Severity == Fail:
@@ -479,7 +479,7 @@ func effectRules() []Rule {
 					return
 				}
 				low := &k.Craft.Products[p.Product]
-				f := drying.FactorOf(low, k.Facts.Climate)
+				f := drying.FactorOf(low, k.Facts.Air(p.At, e.Begun))
 				from, to := low.Tacky.From*f, low.Tacky.To*f
 				switch waited := e.Begun - p.At; {
 				case waited < .85*from-rounding:

@@ -515,9 +515,10 @@ func filmRules() []Rule {
 				}
 				low := &k.Craft.Products[p]
 				waited := e.Begun - at
-				from, _ := surface.Recoats(low, k.Facts.Climate)
+				air := k.Facts.Air(at, e.Begun)
+				from, _ := surface.Recoats(low, air)
 				days := craft.TraitsOf[low.Coat].BlocksDays
-				switch need := 24 * days * max(1, drying.Stretch(drying.FactorOf(low, k.Facts.Climate))); {
+				switch need := 24 * days * max(1, drying.Stretch(drying.FactorOf(low, air))); {
 				case waited < from-rounding:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: waited, Limit: max(from, need), Product: p})
 				case waited < need-rounding:
@@ -569,8 +570,9 @@ func (k *Case) settled(e *surface.Event) bool {
 	if o == nil || !o.Effect.Flakes() || e.Before.Regions[surface.Field].Soils[craft.Dust] > 0 {
 		return false
 	}
-	day, _ := drying.Said(craft.ADay, k.Facts.Climate)
-	return e.Begun-k.lastPowder(e) >= 2*day-rounding
+	last := k.lastPowder(e)
+	day, _ := drying.Said(craft.ADay, k.Facts.Air(last, e.Begun))
+	return e.Begun-last >= 2*day-rounding
 }
 
 // decides is the coat that decides when a face may be touched or closed at an event, and when it was

@@ -13,7 +13,7 @@ import (
 
 // airLimit is one limit of a product's that the workshop's air may break.
 type airLimit struct {
-	air   func(*surface.Facts) float64
+	air   func(drying.Climate) float64
 	limit func(*craft.ProductRow) float64
 	label craft.LabelFigure // that may give the limit
 	least bool              // the limit is the least the air may be, and not the most
@@ -30,11 +30,11 @@ type airLimit struct {
 
 // beyond is by how much the air breaks a product's limit; not above 0 inside
 // it.
-func (l *airLimit) beyond(f *surface.Facts, p *craft.ProductRow) float64 {
+func (l *airLimit) beyond(air drying.Climate, p *craft.ProductRow) float64 {
 	if l.least {
-		return l.limit(p) - l.air(f)
+		return l.limit(p) - l.air(air)
 	}
-	return l.air(f) - l.limit(p)
+	return l.air(air) - l.limit(p)
 }
 
 func (l *airLimit) bound() string {
@@ -55,7 +55,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 				return
 			}
 			p := &k.Craft.Products[e.Doing.Product]
-			switch n := l.beyond(k.Facts, p); {
+			switch n := l.beyond(k.Facts.Air(e.Begun, e.Begun), p); {
 			case n > l.doubtful(p):
 				k.Add(Hit{Severity: Fail, Step: e.Step})
 			case n > 0:
@@ -64,9 +64,10 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
 			var names []string
-			for i := range k.Zone.Steps {
-				s := &k.Zone.Steps[i]
-				if s.Do != surface.Coat || l.beyond(k.Facts, &k.Craft.Products[s.Product]) <= 0 {
+			for i := range k.Trace.Events {
+				e := &k.Trace.Events[i]
+				s := e.Doing
+				if s.Do != surface.Coat || l.beyond(k.Facts.Air(e.Begun, e.Begun), &k.Craft.Products[s.Product]) <= 0 {
 					continue
 				}
 				if n := productName(k.Craft, s.Product); !slices.Contains(names, n) {
@@ -76,11 +77,11 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			p := product(k, h)
 			u := k.Zone.Units
 			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s needs at %s %s%s. %s",
-				l.is, l.words(u, l.air(k.Facts)), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), byLabel(p, l.label), l.advice)
+				l.is, l.words(u, l.air(k.airAt(h.Step))), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), byLabel(p, l.label), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			p := product(k, h)
-			air, unit := l.figure(k.Zone.Units, l.air(k.Facts))
+			air, unit := l.figure(k.Zone.Units, l.air(k.airAt(h.Step)))
 			limit, _ := l.figure(k.Zone.Units, l.limit(p))
 			return []Figure{
 				{"air", air, unit + " in the workshop"},
@@ -94,7 +95,7 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 func siteRules() []Rule {
 	return []Rule{
 		airLimit{
-			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
+			air:   func(air drying.Climate) float64 { return air.TempC },
 			limit: func(p *craft.ProductRow) float64 { return p.MinC }, label: craft.LabelMinC,
 			least: true, is: "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
@@ -109,7 +110,7 @@ func siteRules() []Rule {
 			"Below its limit a coat dries without forming a film: it turns to powder, cracks or stays soft.",
 			"The workshop is colder than a product's limit. Watch; fail from more than 3 °C below it, and for two-part products at once."),
 		airLimit{
-			air:   func(f *surface.Facts) float64 { return f.Climate.TempC },
+			air:   func(air drying.Climate) float64 { return air.TempC },
 			limit: func(p *craft.ProductRow) float64 { return p.MaxC }, label: craft.LabelMaxC,
 			is:    "The workshop is at",
 			words: measure.Units.Temp, figure: degrees,
@@ -119,7 +120,7 @@ func siteRules() []Rule {
 			"In heat a coat dries on the brush: brush marks stay, edges show, and powder paint streaks.",
 			"The workshop is warmer than a product allows. Watch."),
 		airLimit{
-			air:   func(f *surface.Facts) float64 { return f.Climate.RH },
+			air:   func(air drying.Climate) float64 { return air.RH },
 			limit: func(p *craft.ProductRow) float64 { return p.MaxRH }, label: craft.LabelMaxRH,
 			is: "The air has",
 			doubtful: func(p *craft.ProductRow) float64 {
@@ -146,7 +147,7 @@ func siteRules() []Rule {
 				if e.NBounds == 0 {
 					return
 				}
-				switch m := k.Facts.AboveDew(); {
+				switch m := k.Facts.AboveDew(k.Facts.Air(e.Begun, e.Begun)); {
 				case m <= 0:
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: m, Limit: drying.AboveDew})
 				case m < drying.AboveDew:
@@ -155,15 +156,16 @@ func siteRules() []Rule {
 			},
 			Say: func(k *Case, h *Hit) (string, string) {
 				u := k.Zone.Units
-				what, at := "The air", k.Facts.Climate.TempC
-				if k.Facts.SurfaceRead {
+				air := k.airAt(h.Step)
+				what, at := "The air", air.TempC
+				if k.Facts.SurfaceRead && air == k.Facts.Climate {
 					what, at = "The surface", k.Facts.SurfaceC
 				}
 				return "", fmt.Sprintf("%s is at %s and water condenses below %s; inspectors ask for %s between them. Metal, stone and glass are colder than the air: measure them.",
-					what, u.Temp(at), u.Temp(drying.DewPoint(k.Facts.Climate)), u.Difference(h.Limit))
+					what, u.Temp(at), u.Temp(drying.DewPoint(air)), u.Difference(h.Limit))
 			},
 			Figures: func(k *Case, h *Hit) []Figure {
-				dew, unit := degrees(k.Zone.Units, drying.DewPoint(k.Facts.Climate))
+				dew, unit := degrees(k.Zone.Units, drying.DewPoint(k.airAt(h.Step)))
 				return []Figure{{"dew_point", dew, unit + " at which water condenses (dew point, Magnus formula)"}, {"margin_c", h.Value, "between it and the surface"}, {"needed_c", h.Limit, "needed"}}
 			},
 			Repair: func(m *Repairer, _ *Hit) {

@@ -246,9 +246,9 @@ func useRules() []Rule {
 					return
 				}
 				low := &k.Craft.Products[p]
-				waited := e.Begun - at
+				waited, air := e.Begun-at, k.Facts.Air(at, e.Begun)
 				if k.Facts.Uses&(craft.Food|craft.Child) != 0 {
-					if full := 24 * drying.FullCure(low, k.Facts.Climate); drying.Whole.Short(waited, full) > 0 {
+					if full := 24 * drying.FullCure(low, air); drying.Whole.Short(waited, full) > 0 {
 						k.Add(Hit{Severity: Fail, Step: e.Step, Subject: "cure", Value: waited, Limit: full, Product: p})
 						return
 					}
@@ -256,8 +256,8 @@ func useRules() []Rule {
 				if k.Facts.Touching {
 					return // another rule covers touching parts
 				}
-				from, _ := surface.Recoats(low, k.Facts.Climate)
-				day, _ := drying.Said(craft.ADay, k.Facts.Climate)
+				from, _ := surface.Recoats(low, air)
+				day, _ := drying.Said(craft.ADay, air)
 				switch n := drying.ToleranceOf(low, low).Short(waited, from); {
 				case n > 0:
 					k.Add(Hit{Severity: tooShort(n > 1), Step: e.Step, Subject: "wet", Value: waited, Limit: max(from, day), Product: p})

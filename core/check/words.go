@@ -143,10 +143,10 @@ func explain(k *Case, b *surface.Boundary) []Figure {
 	if b.SiteWhy != 0 {
 		var why []string
 		if b.SiteWhy&surface.Cold != 0 {
-			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.Facts.Climate.TempC), k.Zone.Units.Temp(up.MinC))+byLabel(up, craft.LabelMinC))
+			why = append(why, fmt.Sprintf("%s is below its %s", k.Zone.Units.Temp(k.airAt(b.Step).TempC), k.Zone.Units.Temp(up.MinC))+byLabel(up, craft.LabelMinC))
 		}
 		if b.SiteWhy&surface.Humid != 0 {
-			why = append(why, fmt.Sprintf("%s %% humidity is above its %s %%", measure.Number(k.Facts.Climate.RH), measure.Number(up.MaxRH))+byLabel(up, craft.LabelMaxRH))
+			why = append(why, fmt.Sprintf("%s %% humidity is above its %s %%", measure.Number(math.Round(k.airAt(b.Step).RH*10)/10), measure.Number(up.MaxRH))+byLabel(up, craft.LabelMaxRH))
 		}
 		if b.SiteWhy&(surface.WetWood|surface.VeryWetWood) != 0 {
 			why = append(why, fmt.Sprintf("the wood holds %s %% water", measure.Number(k.Facts.Moisture)))

@@ -314,7 +314,7 @@ func (w *drawer) event(e *surface.Event) {
 func coat(c *craft.Craft, z *check.Zone, r *check.Result, e *surface.Event, product craft.Product) Layer {
 	p := &c.Products[product]
 	l := Layer{
-		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: surface.Film(p, e.Doing),
+		Kind: Laid, Name: p.Name, Family: p.Dried, Microns: e.Film(p),
 		Clear: !p.Opaque(), Step: e.Step, CoatNo: e.CoatNo, Spots: e.Doing.Scope != surface.All,
 	}
 	if col, ok := z.ColourOf(p, e.Doing.Colour); ok || p.Opaque() {

@@ -241,8 +241,8 @@ const (
 	shellacPaint = 1.
 	shellacClear = 2.
 	shellacTwo   = 4.
-	// shellacFresh is for how many hours a coat bites into new shellac without a scuff: the next day.
-	shellacFresh = 30.
+	// ShellacFresh is for how many hours a coat bites into new shellac without a scuff: the next day.
+	ShellacFresh = 30.
 )
 
 // windowOf is the window that some coats of a product, one over another, leave to the next, in the air
@@ -280,6 +280,16 @@ func windowOf(p, next *craft.ProductRow, run uint8, cl drying.Climate) window {
 		w.again = p.Again * longer
 	}
 	return w
+}
+
+// slowed is the window of a coat that was laid thicker or thinner than usual: the time to dry grows with the film to
+// the power of 1.3. Working default.
+func (w window) slowed(thick float64) window {
+	if thick == 0 || thick == 1 {
+		return w
+	}
+	n := math.Pow(thick, 1.3)
+	return window{w.from * max(1, n), w.to * n, w.again * n, w.left}
 }
 
 // Recoats is the hours after a coat of a product in which the next of it may
@@ -341,7 +351,7 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 	var lower *craft.ProductRow
 	if p.Product != craft.NoProduct {
 		lower = &c.Products[p.Product]
-		b.time(lower, up, p, s.Method, f.Climate, hours)
+		b.time(lower, up, p, s.Method, f.Air(p.At, hours), hours)
 		if lower.Later != craft.NumFamilies && lower.Again > 0 && b.Waited >= b.Earliest && b.Earliest >= lower.Again {
 			b.On = lower.Later
 			fam = &craft.Families[b.On]
@@ -404,15 +414,16 @@ func bond(c *craft.Craft, f *Facts, p *Region, s *Step, step, coatNo int, hours 
 
 	// Site.
 	site := &b.Factors[Site]
-	if f.Climate.TempC < up.MinC {
+	air := f.Air(hours, hours)
+	if air.TempC < up.MinC {
 		b.SiteWhy |= Cold
 	}
-	if f.Climate.RH > up.MaxRH {
+	if air.RH > up.MaxRH {
 		b.SiteWhy |= Humid
 	}
 	const mayDew = 70 // per cent; in drier air no face as warm as it is near its dew point
-	if f.SurfaceRead || f.Climate.RH > mayDew {
-		switch m := f.AboveDew(); {
+	if f.SurfaceRead || air.RH > mayDew {
+		switch m := f.AboveDew(air); {
 		case m <= 0:
 			b.SiteWhy |= BelowDew
 			*site *= .6
@@ -474,7 +485,7 @@ func (b *Boundary) multiply() {
 
 // time fills in where in the lower coat's window the upper one comes.
 func (b *Boundary) time(lower, up *craft.ProductRow, p *Region, method string, cl drying.Climate, hours float64) {
-	w := windowOf(lower, up, p.Run, cl)
+	w := windowOf(lower, up, p.Run, cl).slowed(p.Thick)
 	if lower.Coat == craft.GZ && (method == "spray" || method == "aerosol") {
 		w.left = craft.Overnight // no brush drags it
 		w.from, _ = drying.Said(w.left, cl)
@@ -487,7 +498,7 @@ func (b *Boundary) time(lower, up *craft.ProductRow, p *Region, method string, c
 	case b.Waited < w.from-rounding:
 		b.Timing = TooSoon
 		*f = b.Allows.Holds(b.Waited, w.from)
-	case lower.Dried == craft.ShellacNew && b.Waited > shellacFresh && up.Coat != craft.SH:
+	case lower.Dried == craft.ShellacNew && b.Waited > ShellacFresh && up.Coat != craft.SH:
 		b.Timing = OldSurface // it counts by its key
 		if p.Scuffed {
 			b.Timing = Scuffed
@@ -584,15 +595,15 @@ func lift(c *craft.Craft, f *Facts, p *Region, b *Boundary, lower, up *craft.Pro
 		}
 		return 1, NoLift
 	}
-	days := b.Waited / 24
+	days, air := b.Waited/24, f.Air(p.At, p.At+b.Waited)
 	switch {
 	case lower.Carrier == craft.StrongSolvent || lower.TwoPart || lower.Coat == craft.PP:
 		return 1, NoLift
 	case lower.Coat == craft.SH:
 		return 1, LiftMist
-	case lower.Carrier == craft.Solvent && lower.LeavesFilm() && days < YoungDays(LiftYoungOil, lower, f.Climate):
+	case lower.Carrier == craft.Solvent && lower.LeavesFilm() && days < YoungDays(LiftYoungOil, lower, air):
 		return liftYoungOil, LiftYoungOil
-	case lower.Carrier == craft.Water && lower.Role != craft.RolePrimer && lower.LeavesFilm() && days < YoungDays(LiftYoungWater, lower, f.Climate):
+	case lower.Carrier == craft.Water && lower.Role != craft.RolePrimer && lower.LeavesFilm() && days < YoungDays(LiftYoungWater, lower, air):
 		return liftYoungWater, LiftYoungWater
 	}
 	return 1, NoLift

@@ -5,6 +5,7 @@ package surface
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"rutile/core/craft"
@@ -45,6 +46,43 @@ type Facts struct {
 	// counts as 1. EdgesM is the length of the edges that a brush cuts along, in metres.
 	Work, EdgesM float64
 	Climate      drying.Climate
+	// Course is the air as it was read since the walk began; nil where it is that of Climate throughout.
+	Course *drying.Course
+	// Now is how many hours after the first step that was done the check is made; 0 where nothing was done. What is
+	// only planned is not done before.
+	Now float64
+}
+
+// Air is the air that counts between two moments, in hours of the walk.
+func (f *Facts) Air(from, to float64) drying.Climate {
+	if f.Course == nil {
+		return f.Climate
+	}
+	return f.Course.Over(from, to, f.Climate)
+}
+
+// opens is when a wait that begins at a moment is over, in hours of the walk: how long it takes depends on the air
+// meanwhile.
+func (f *Facts) opens(at float64, takes func(drying.Climate) float64) float64 {
+	if f.Course == nil {
+		return at + takes(f.Climate)
+	}
+	air := f.Air(at, at)
+	h := at + takes(air)
+	const rounds, near = 12, 1e-4
+	for range rounds {
+		now := f.Air(at, h)
+		if now == air {
+			break
+		}
+		air = now
+		next := at + takes(air)
+		if math.Abs(next-h) < near {
+			return next
+		}
+		h = (h + next) / 2 // colder air later makes it longer, which takes it into colder air
+	}
+	return h
 }
 
 // Damp tells whether water will reach the zone from behind or from the air.
@@ -52,13 +90,14 @@ func (f *Facts) Damp() bool {
 	return f.Uses&(craft.UseOutdoor|craft.Damp) != 0 || f.Wear == craft.Outdoor
 }
 
-// AboveDew is by how many degrees the surface is above the dew point of the air.
-func (f *Facts) AboveDew() float64 {
-	at := f.Climate.TempC
-	if f.SurfaceRead {
+// AboveDew is by how many degrees the surface is above the dew point of some air. A surface that was measured counts
+// with the air of the survey; for other air it is taken to be as warm as that.
+func (f *Facts) AboveDew(air drying.Climate) float64 {
+	at := air.TempC
+	if f.SurfaceRead && air == f.Climate {
 		at = f.SurfaceC
 	}
-	return at - drying.DewPoint(f.Climate)
+	return at - drying.DewPoint(air)
 }
 
 // Pace is how much longer a square metre takes than on a plain panel.
@@ -140,6 +179,8 @@ type Region struct {
 	DryAt, WetFor float64
 	ResistAt      float64
 	Film          float64 // dry film of the plan, in micrometres
+	// Thick is how many times the usual film the top coat was laid at; 0 counts as 1.
+	Thick float64
 
 	// Product is the coat on top, NoProduct while it is the old surface.
 	Product craft.Product

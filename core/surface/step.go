@@ -115,6 +115,36 @@ type Step struct {
 
 	// Test: the class of the cross-cut scale that it was rated at.
 	Rating int
+
+	// Done is how it was really done; nil for a step that is only planned. Of a step of several coats the first may
+	// be done and the others planned.
+	Done *[]Done
+}
+
+// Done is how a step, or one coat of it, was really done. Times are hours of the walk, which begin with the first
+// step that was done.
+type Done struct {
+	From, To float64
+	// Minutes of work; negative where they are not known and the usual ones count.
+	Minutes float64
+	// Thick is how many times the usual film a coat was laid at; 0 counts as 1.
+	Thick float64
+}
+
+// NumDone is how many of its coats were done, and 1 for any other step that was.
+func (s *Step) NumDone() int {
+	if s.Done == nil {
+		return 0
+	}
+	return len(*s.Done)
+}
+
+// done is how its n-th coat was done, from 1, or the step where it is no coat; nil where it was not.
+func (s *Step) done(n int) *Done {
+	if n = max(1, n); n > s.NumDone() {
+		return nil
+	}
+	return &(*s.Done)[n-1]
 }
 
 // Mix is how the painter mixes a coat, where that is not as usual.

@@ -15,6 +15,7 @@ type Event struct {
 	Doing  *Step
 	Effect *craft.EffectRow // the effect that is worked, nil for any other step
 	Before *State           // as the event before left it
+	Done   *Done            // how it was really done, nil while it is planned
 	// Begun is when the work on it began, in hours, after any waiting; SetUp are the minutes of its work
 	// that are spent before and after it, and are spent once where several zones are worked on together.
 	Begun, SetUp float64
@@ -92,9 +93,7 @@ func (t *Trace) Walk(c *craft.Craft, f *Facts, steps []Step) {
 		for i := range t.End.Regions[:t.End.N] {
 			p := &t.End.Regions[i]
 			if p.Product != craft.NoProduct {
-				low := &c.Products[p.Product]
-				from, _ := Recoats(low, f.Climate)
-				t.End.Hours = max(t.End.Hours, p.At+from)
+				t.End.Hours = max(t.End.Hours, p.opens(c, f, &c.Products[p.Product]))
 			}
 		}
 	}
@@ -108,10 +107,17 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	e.Before = before
 	e.After.take(before)
 	st := &e.After
-	if s.Do != Coat && s.Do != Wait && s.Do != Test {
-		st.rest(c, f, s)
+	if e.Done = s.done(coatNo); e.Done != nil {
+		st.Hours, st.Airs = e.Done.From, false
+	} else {
+		if s.Do != Coat && s.Do != Wait && s.Do != Test {
+			st.rest(c, f, s)
+		}
+		st.air(s)
+		if s.Do != Wait && st.Hours < f.Now { // a wait goes on while nothing is done
+			st.Hours = f.Now
+		}
 	}
-	st.air(s)
 	e.Begun, e.SetUp = st.Hours, 0
 	if f.Area > 0 && s.Do != Wait && s.Do != Test {
 		e.SetUp = craft.MinutesSetUp
@@ -119,17 +125,13 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	switch s.Do {
 	case Clean:
 		row := &c.Cleaners[s.Cleaner]
-		st.work(f, row.Minutes*float64(s.NumPasses()))
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].clean(c, f, row, s, step, st.Hours)
 		}
 		st.Airs = true
 	case Abrade:
-		if s.How == craft.Machine {
-			st.work(f, craft.MinutesAbradeMachine)
-		} else {
-			st.work(f, craft.MinutesAbradeHand)
-		}
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].abrade(c, f, s, step)
 			if p := &st.Regions[i]; p.Bare && p.Top.BareMetal() {
@@ -137,14 +139,14 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 			}
 		}
 	case Dust:
-		st.work(f, craft.MinutesDust)
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].Soils[craft.Dust] = 0
 			st.Regions[i].SandedStep = 0
 		}
 	case RaiseGrain:
-		st.work(f, craft.MinutesRaiseGrain)
-		st.Hours += drying.Dries(craft.HoursRaiseGrainDries, craft.Water, f.Climate)
+		st.work(c, f, s, e.Done)
+		st.dries(f, craft.HoursRaiseGrainDries, craft.Water)
 		for i := range st.Regions[:st.N] {
 			p := &st.Regions[i]
 			p.Raised = true
@@ -156,37 +158,37 @@ func Apply(c *craft.Craft, f *Facts, before *State, s *Step, step, coatNo int, e
 	case Coat:
 		st.coat(c, f, s, e)
 	case Strip:
-		st.work(f, craft.MinutesStrip)
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].strip(c, f, s, step)
 		}
 		if wet := craft.Treatment(s.StripHow); wet == craft.StripChemical || wet == craft.StripCaustic {
-			st.Hours += drying.Dries(craft.HoursStripDries, craft.Water, f.Climate)
+			st.dries(f, craft.HoursStripDries, craft.Water)
 		}
 	case Fill:
-		st.work(f, craft.MinutesFill)
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].FilledStep = uint8(step)
 		}
 		if s.With == "filler_two_part" {
-			st.Hours += craft.HoursFillTwoPart * math.Exp2((20-f.Climate.TempC)/10)
+			st.Hours = f.opens(st.Hours, func(air drying.Climate) float64 { return craft.HoursFillTwoPart * math.Exp2((20-air.TempC)/10) })
 		} else {
-			st.Hours += drying.Dries(craft.HoursFillFine, craft.Water, f.Climate)
+			st.dries(f, craft.HoursFillFine, craft.Water)
 		}
 	case Repair:
-		st.work(f, craft.MinutesRepair)
+		st.work(c, f, s, e.Done)
 		for i := range st.Regions[:st.N] {
 			st.Regions[i].Loose &^= craft.LooseVeneer | craft.LooseFoil | craft.LooseJoint
 		}
 		st.Hours += craft.HoursGlueHardens
 	case Mask:
-		st.work(f, craft.MinutesMask)
+		st.work(c, f, s, e.Done)
 		st.Cleared = true
 	case Remove:
-		st.work(f, craft.MinutesRemove)
+		st.work(c, f, s, e.Done)
 		st.Cleared = true
 	case Reassemble:
-		st.work(f, craft.MinutesReassemble)
+		st.work(c, f, s, e.Done)
 	case Effect:
 		st.effect(c, f, s, e)
 	}
@@ -224,7 +226,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	}
 	row := &c.Effects[x]
 	e.Effect = row
-	st.work(f, row.Minutes)
+	st.work(c, f, s, e.Done)
 	field := &st.Regions[Field]
 	if p, ok := c.Product(row.Lays); ok && !made(c, row, field.Product) {
 		lays := Step{Do: Coat, Product: p, Coats: 1, Auto: true, Method: "rag"}
@@ -234,7 +236,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			e.Bounds[e.NBounds] = bond(c, f, q, &lays, e.Step, 1, e.Begun)
 			e.NBounds++
 			if row.Covers {
-				q.cover(c, f, &lays, up, st.Hours, e.Step)
+				q.cover(c, f, &lays, up, st.Hours, e)
 			}
 		}
 		st.Auto = st.Auto || row.Covers
@@ -254,7 +256,7 @@ func (st *State) effect(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			q.Top, q.Scuffed, q.Leafed = to, false, true
 		}
 	}
-	st.Hours += drying.Dries(row.Settles, craft.Water, f.Climate)
+	st.dries(f, row.Settles, craft.Water)
 }
 
 // Exposes tells whether an effect wears down to the material, on the patch that it
@@ -288,16 +290,17 @@ func (st *State) rest(c *craft.Craft, f *Facts, s *Step) {
 		from := low.Recoat.From
 		switch s.Do {
 		case Abrade, RaiseGrain:
-			st.Hours = max(st.Hours, p.At+sandFrom(low, f.Climate))
+			st.Hours = max(st.Hours, f.opens(p.At, func(air drying.Climate) float64 { return sandFrom(low, air) * p.slow() }))
 			continue
 		case Mask, Remove:
 			from = low.Touch
 		case Effect:
 			from = waitsFor(c, s, low)
 		}
-		st.Hours = max(st.Hours, p.At+drying.Earliest(from, low, f.Climate))
+		st.Hours = max(st.Hours, f.opens(p.At, func(air drying.Climate) float64 { return drying.Earliest(from, low, air) * p.slow() }))
 		if s.Do == Effect && low.Tacky.From > 0 && from == low.Tacky.From {
-			st.Hours = max(st.Hours, p.At+drying.Latest(from, low, f.Climate)) // tack goes by its state
+			// Tack goes by its state.
+			st.Hours = max(st.Hours, f.opens(p.At, func(air drying.Climate) float64 { return drying.Latest(from, low, air) * p.slow() }))
 		}
 	}
 }
@@ -324,10 +327,10 @@ const (
 	dryWiped, dryWashed, dryAcid, drySpirit, dryAlcohol = 3., 12., 24., 12., .5
 )
 
-// dries is when what a face was cleaned with has gone again, in hours after the cleaning.
-func (p *Region) dries(row *craft.CleanerRow, s *Step, f *Facts, acid bool) float64 {
+// dries is when what a face was cleaned with at a moment has gone again, in hours after the cleaning.
+func (p *Region) dries(row *craft.CleanerRow, s *Step, f *Facts, acid bool, hours float64) float64 {
 	if !p.Bare || !craft.Families[p.Top].Porous {
-		return drying.Dries(row.DryHours, row.Carrier, f.Climate)
+		return f.opens(hours, func(air drying.Climate) float64 { return drying.Dries(row.DryHours, row.Carrier, air) }) - hours
 	}
 	h := row.DryHours
 	switch {
@@ -342,7 +345,7 @@ func (p *Region) dries(row *craft.CleanerRow, s *Step, f *Facts, acid bool) floa
 	case row.Carrier == craft.Alcohol:
 		h = max(h, dryAlcohol)
 	}
-	return drying.Dries(h, row.Carrier, f.Climate)
+	return f.opens(hours, func(air drying.Climate) float64 { return drying.Dries(h, row.Carrier, air) }) - hours
 }
 
 // waitsFor is how long an effect leaves the coat below at 23 C, where the plan
@@ -364,13 +367,38 @@ func waitsFor(c *craft.Craft, s *Step, low *craft.ProductRow) float64 {
 	return low.Recoat.From
 }
 
-// work adds hands-on minutes for a step that takes perM2 minutes a square
-// metre.
-func (st *State) work(f *Facts, perM2 float64) {
-	m := f.WorkMinutes(perM2)
-	st.Minutes += m
-	st.Hours += m / 60
+// work adds the hands-on minutes of a step that is no coat, or those that it really took.
+func (st *State) work(c *craft.Craft, f *Facts, s *Step, d *Done) {
+	st.worked(d, f.WorkMinutes(perM2(c, s)))
 }
+
+// worked adds minutes of work, or what a step that was done really took.
+func (st *State) worked(d *Done, m float64) {
+	if d == nil {
+		st.Minutes += m
+		st.Hours += m / 60
+		return
+	}
+	if d.Minutes >= 0 {
+		m = d.Minutes
+	}
+	st.Minutes += m
+	st.Hours = d.To
+}
+
+// dries adds the time that something takes to dry in the air that follows.
+func (st *State) dries(f *Facts, hours float64, car craft.Carrier) {
+	st.Hours = f.opens(st.Hours, func(air drying.Climate) float64 { return drying.Dries(hours, car, air) })
+}
+
+// opens is when a coat on top may be followed by a product at the earliest, in hours of the walk.
+func (p *Region) opens(c *craft.Craft, f *Facts, next *craft.ProductRow) float64 {
+	low := &c.Products[p.Product]
+	return f.opens(p.At, func(air drying.Climate) float64 { return windowOf(low, next, p.Run, air).slowed(p.Thick).from })
+}
+
+// slow is how many times longer the top coat takes to dry because it was laid thick.
+func (p *Region) slow() float64 { return max(1, window{to: 1}.slowed(p.Thick).to) }
 
 func (p *Region) clean(c *craft.Craft, f *Facts, row *craft.CleanerRow, s *Step, step int, hours float64) {
 	for n := s.NumPasses(); n > 0; n-- {
@@ -402,7 +430,7 @@ func (p *Region) clean(c *craft.Craft, f *Facts, row *craft.CleanerRow, s *Step,
 	}
 	water := row.Carrier == craft.Water
 	rinsed := p.Acid && water && s.Rinse
-	if need := p.dries(row, s, f, rinsed); row.Carrier != craft.Dry {
+	if need := p.dries(row, s, f, rinsed, hours); row.Carrier != craft.Dry {
 		// What was still wet is wet again.
 		if p.DryAt <= hours || need >= p.WetFor {
 			p.WetFor, p.WetWith = need, row.Carrier
@@ -531,22 +559,20 @@ func Exposed(c *craft.Craft, f *Facts) [craft.NumBleeders]float64 {
 
 func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 	row := &c.Products[s.Product]
-	if st.Auto {
+	if st.Auto && e.Done == nil {
 		for i := range st.Regions[:st.N] {
 			p := &st.Regions[i]
 			if !p.takes(s.Scope) || p.Product == craft.NoProduct {
 				continue
 			}
-			w := windowOf(&c.Products[p.Product], row, p.Run, f.Climate)
-			st.Hours = max(st.Hours, p.At+w.from)
+			st.Hours = max(st.Hours, p.opens(c, f, row))
 		}
 	}
 	start := st.Hours
 	e.Begun = start
 	m, setUp := f.CoatMinutes(c, s, e.CoatNo)
 	e.SetUp = setUp
-	st.Minutes += m
-	st.Hours += m / 60
+	st.worked(e.Done, m)
 	for i := range st.Regions[:st.N] {
 		p := &st.Regions[i]
 		if !p.takes(s.Scope) {
@@ -556,7 +582,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 			e.Bounds[e.NBounds] = bond(c, f, p, s, e.Step, e.CoatNo, start)
 			e.NBounds++
 		}
-		p.cover(c, f, s, row, st.Hours, e.Step)
+		p.cover(c, f, s, row, st.Hours, e)
 	}
 	st.Auto = s.Auto
 	if !s.Auto {
@@ -568,7 +594,7 @@ func (st *State) coat(c *craft.Craft, f *Facts, s *Step, e *Event) {
 func (p *Region) takes(sc Scope) bool { return sc == All || p.Kind == SpotRegion }
 
 // cover applies one coat.
-func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, step int) {
+func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow, at float64, e *Event) {
 	p.stain(c, f, s, row)
 	for _, b := range row.Removes {
 		p.Load[b] = 0
@@ -587,7 +613,10 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	} else {
 		p.Run = 1
 	}
-	p.Product, p.At, p.Scuffed, p.Leafed = s.Product, at, false, false
+	p.Product, p.At, p.Scuffed, p.Leafed, p.Thick = s.Product, at, false, false, 0
+	if e.Done != nil {
+		p.Thick = e.Done.Thick
+	}
 	p.Acid = p.Acid || row.Acid && row.Coat == craft.NoCoat
 	if row.LeavesFilm() && p.Soils[craft.Silicone] < NeverOut {
 		p.Creeps = false // whatever lies on it has shown it by now
@@ -596,7 +625,7 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 		return
 	}
 	if p.Coats == 0 && p.Bare && !p.Raised && row.WaterBased() && p.Top == craft.WoodBare && c.Substrates[f.Substrate].Group == craft.GroupWood {
-		p.RoughStep = uint8(step)
+		p.RoughStep = uint8(e.Step)
 	}
 	p.FilledStep, p.Grit, p.Resist = 0, 0, NoResist
 	if row.Coat == craft.WX && p.Top != craft.WaxFilm {
@@ -606,7 +635,7 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 	p.Key = sheenKey(s, row)
 	p.Bare, p.Closed, p.Loosened, p.Bright, p.Rusts, p.Acid = false, false, false, false, false, false
 	p.Powdery = false // the first coat has counted it
-	p.Film += Film(row, s)
+	p.Film += Film(row, s) * e.thick()
 	p.Coats++
 	// What the coat covers is out of play, and the boundary has counted it.
 	// Wax and silicone alone go on through shellac where there is a lot.
@@ -627,6 +656,17 @@ func (p *Region) cover(c *craft.Craft, f *Facts, s *Step, row *craft.ProductRow,
 // thinned by is gone once it is dry.
 func Film(row *craft.ProductRow, s *Step) float64 {
 	return row.Film * 100 / (100 + max(0, s.ThinPct))
+}
+
+// Film is the dry film in micrometres that the event leaves of a product, as thick as it was really laid.
+func (e *Event) Film(row *craft.ProductRow) float64 { return Film(row, e.Doing) * e.thick() }
+
+// thick is how many times the usual film was laid.
+func (e *Event) thick() float64 {
+	if e.Done != nil && e.Done.Thick > 0 {
+		return e.Done.Thick
+	}
+	return 1
 }
 
 func sheenKey(s *Step, row *craft.ProductRow) float64 {

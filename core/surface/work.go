@@ -47,3 +47,46 @@ func (f *Facts) CoatMinutes(c *craft.Craft, s *Step, n int) (minutes, setUp floa
 	}
 	return minutes, setUp
 }
+
+// Minutes is how long one coat of a step, or any other step, is expected to take; 0 where the area is not known.
+func (f *Facts) Minutes(c *craft.Craft, s *Step) float64 {
+	if s.Do == Coat {
+		m, _ := f.CoatMinutes(c, s, 1)
+		return m
+	}
+	return f.WorkMinutes(perM2(c, s))
+}
+
+// perM2 is how many minutes a square metre of a step takes that is no coat; 0 for what takes no hands.
+func perM2(c *craft.Craft, s *Step) float64 {
+	switch s.Do {
+	case Clean:
+		return c.Cleaners[s.Cleaner].Minutes * float64(s.NumPasses())
+	case Abrade:
+		if s.How == craft.Machine {
+			return craft.MinutesAbradeMachine
+		}
+		return craft.MinutesAbradeHand
+	case Dust:
+		return craft.MinutesDust
+	case RaiseGrain:
+		return craft.MinutesRaiseGrain
+	case Strip:
+		return craft.MinutesStrip
+	case Fill:
+		return craft.MinutesFill
+	case Repair:
+		return craft.MinutesRepair
+	case Mask:
+		return craft.MinutesMask
+	case Remove:
+		return craft.MinutesRemove
+	case Reassemble:
+		return craft.MinutesReassemble
+	case Effect:
+		if x, ok := c.Effect(s.Effect); ok {
+			return c.Effects[x].Minutes
+		}
+	}
+	return 0
+}
