@@ -431,6 +431,9 @@ const (
 	cureCareful, cureNormal, cureHard = .3, .6, .9
 )
 
+// CareShare is the share of full hardness from which hardware may go back.
+const CareShare = cureCareful
+
 // curedIn works out when the last coats of a walk will have hardened.
 func curedIn(c *craft.Craft, f *surface.Facts, t *surface.Trace) (Cured, bool) {
 	p := &t.End.Regions[surface.Field]

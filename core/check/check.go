@@ -185,8 +185,9 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		return Result{}
 	}
 	k := w.worst()
+	now := z.now(hits)
 	r := Result{
-		Verdict: verdict(hits), Minutes: -1,
+		Verdict: verdict(now), Minutes: -1,
 		Hours: k.Trace.End.Hours, Trace: k.Trace, Facts: *k.Facts, Candidates: w.candidates, Doubt: w.doubt,
 	}
 	if z.Area > 0 {
@@ -219,7 +220,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 		}
 		slices.SortStableFunc(r.Stains, func(a, b Stain) int { return cmp.Compare(b.DeltaE, a.DeltaE) })
 	}
-	order := slices.Clone(hits)
+	order := slices.Clone(now)
 	slices.SortStableFunc(order, func(a, b Hit) int {
 		switch {
 		case a.Severity != b.Severity:
@@ -250,7 +251,7 @@ func Check(c *craft.Craft, z *Zone, o Options) Result {
 			break
 		}
 		h := &order[i]
-		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title, Stage: h.Rule.stage(), Unfinished: h.Rule.Unfinished, Refuses: h.Refuses}
+		f := Finding{Code: h.Rule.Code, Severity: h.Severity, Step: h.Step, Subject: h.Subject, Title: h.Rule.Title, Stage: h.Rule.stage(), Unfinished: h.Rule.Unfinished, Refuses: h.Refuses, Done: z.wasDone(h)}
 		title, why := h.Rule.Say(h.Case, h)
 		if title != "" {
 			f.Title = title

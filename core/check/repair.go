@@ -123,6 +123,9 @@ func (m *Repairer) Acknowledge() {
 
 // Edit proposes a repaired plan; it is kept if it proves good.
 func (m *Repairer) Edit(title string, steps []surface.Step) {
+	if !keeps(m.Zone.Steps, steps) {
+		return
+	}
 	for i := range m.edits {
 		if slices.Equal(m.edits[i].steps, steps) {
 			return
@@ -151,7 +154,7 @@ func (m *Repairer) try(steps []surface.Step) *trial {
 	if !ok {
 		return nil
 	}
-	tr := trial{steps: steps, said: saidOf(after), after: verdict(after), rank: rankOf(m.Craft, &m.work, after, steps)}
+	tr := trial{steps: steps, said: saidOf(after), after: verdict(z.now(after)), rank: rankOf(m.Craft, &m.work, after, steps)}
 	m.tried = append(m.tried, tr)
 	return &m.tried[len(m.tried)-1]
 }

@@ -43,11 +43,13 @@ type Finding struct {
 	Code     string
 	Severity Severity
 	Step     int
-	Subject  string
-	Title    string
-	Why      string
-	Figures  []Figure
-	Repairs  []Repair
+	// Done tells that it is about something that was done, and not about what is planned.
+	Done    bool
+	Subject string
+	Title   string
+	Why     string
+	Figures []Figure
+	Repairs []Repair
 	// Also are the codes of rules that found the same cause, and are not told again.
 	Also []string
 	// Divided is what painters disagree about here; nil for nothing.

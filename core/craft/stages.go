@@ -11,5 +11,6 @@ const (
 	StageCoats    Stage = "coats"
 	StageMix      Stage = "mix"
 	StageJobSheet Stage = "hand_over"
+	StageWork     Stage = "work"
 	NoStage       Stage = "none"
 )

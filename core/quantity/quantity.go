@@ -87,7 +87,7 @@ func ReliefOf(c *craft.Craft, f *surface.Facts, parts float64) float64 {
 const powderYield = .55
 
 // Coats are what the coats of a zone take: area x relief / cover / (1 - loss), the first coat on an absorbent
-// ground more. Where the area is not known there are none.
+// ground more. Those that were laid take nothing any more. Where the area is not known there are none.
 func Coats(c *craft.Craft, z *Zone, zone int) []Coat {
 	if !(z.Facts.Area > 0) {
 		return nil
@@ -96,7 +96,7 @@ func Coats(c *craft.Craft, z *Zone, zone int) []Coat {
 	for i := range z.Trace.Events {
 		e := &z.Trace.Events[i]
 		s := e.Doing
-		if s.Do != surface.Coat {
+		if s.Do != surface.Coat || e.Done != nil {
 			continue
 		}
 		row := &c.Products[s.Product]

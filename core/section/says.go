@@ -28,12 +28,13 @@ func (d *Drawing) Steps(c *craft.Craft, z *check.Zone) []Said {
 		for at < len(d.Layers) && d.Layers[at].Step == i+1 {
 			at++
 		}
-		out[i] = Said{title(c, s), strings.Join(notes(c, z, i, d.Layers[first:at], at < len(d.Layers)), ", ")}
+		out[i] = Said{Title(c, s), strings.Join(notes(c, z, i, d.Layers[first:at], at < len(d.Layers)), ", ")}
 	}
 	return out
 }
 
-func title(c *craft.Craft, s *surface.Step) string {
+// Title is a step in a few words.
+func Title(c *craft.Craft, s *surface.Step) string {
 	switch s.Do {
 	case surface.Clean:
 		return c.Cleaners[s.Cleaner].Name

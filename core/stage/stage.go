@@ -92,8 +92,12 @@ var Entries = []Entry{
 		Fields: []craft.Field{craft.FieldCan}, Stands: mixed,
 	},
 	{
-		ID: craft.StageJobSheet, Name: "Job sheet", Open: "Ready to start", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
+		ID: craft.StageJobSheet, Name: "Job sheet", Open: "Nothing to print yet", Core: "section", UseCase: "Check", Route: "/api/check", View: "sheet", Folder: "sheet",
 		Stands: handOver,
+	},
+	{
+		ID: craft.StageWork, Name: "Work", Open: "Ready to start", Core: "worklog", UseCase: "PieceLog", Route: "/api/pieces/{id}/log", View: "work", Folder: "work",
+		Stands: atWork,
 	},
 }
 
@@ -260,5 +264,35 @@ func handOver(w *Work) (State, string, int) {
 	case w.Result.Verdict == check.Fails:
 		return Open, "The plan fails", 0
 	}
+	if w.Zone.Steps[0].NumDone() > 0 {
+		return Done, "Ready to print", 0
+	}
 	return Done, "Ready to print. First step: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[0])), 0
+}
+
+func atWork(w *Work) (State, string, int) {
+	all, done, next := 0, 0, -1
+	for i := range w.Zone.Steps {
+		s := &w.Zone.Steps[i]
+		if s.Do == surface.Wait {
+			continue
+		}
+		n := 1
+		if s.Do == surface.Coat {
+			n = s.NumCoats()
+		}
+		all, done = all+n, done+s.NumDone()
+		if s.NumDone() < n && next < 0 {
+			next = i
+		}
+	}
+	switch {
+	case all == 0:
+		return Open, "There is nothing to do yet", 0
+	case next < 0:
+		return Done, "All " + measure.Count(all, "step", "steps") + " done", 0
+	case done == 0:
+		return Open, "Start with: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[next])), next + 1
+	}
+	return Open, fmt.Sprintf("%d of %d done. Next: %s", done, all, craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[next]))), next + 1
 }

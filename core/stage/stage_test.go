@@ -1,6 +1,7 @@
 package stage
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -22,7 +23,7 @@ func of(t *testing.T, z *check.Zone) map[craft.Stage]Stage {
 		}
 		out[s.ID] = s
 	}
-	if len(out) != 6 {
+	if len(out) != 7 {
 		t.Fatalf("%d stages", len(out))
 	}
 	return out
@@ -47,6 +48,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	want(t, s[craft.StageCoats], Open, "No coat")
 	want(t, s[craft.StageMix], Open, "no coat to mix")
 	want(t, s[craft.StageJobSheet], Open, "no plan to print")
+	want(t, s[craft.StageWork], Open, "nothing to do")
 
 	z.SoilsKnown, z.Area, z.Colour = true, 1, "#e4e8df"
 	z.Finish, _ = c.Finish("none")
@@ -79,6 +81,14 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	z.Area = 0
 	want(t, of(t, z)[craft.StageMix], Open, "Enter the area")
 	want(t, s[craft.StageJobSheet], Done, "First step: sand with 220")
+	want(t, s[craft.StageWork], Open, "Start with: sand with 220")
+	z.Steps = slices.Clone(z.Steps)
+	for i := range z.Steps {
+		z.Steps[i].Done = &[]surface.Done{{From: float64(20 * i), To: float64(20*i + 1), Minutes: -1}}
+	}
+	want(t, of(t, z)[craft.StageWork], Open, "5 of 6 done. Next")
+	z.Steps[3].Coats = 1
+	want(t, of(t, z)[craft.StageWork], Done, "All 5 steps done")
 }
 
 // A primer alone is no finish; clear shellac inside a box is.

@@ -44,6 +44,9 @@ func (j *Job) ZoneCards(i int) wire.ZoneCards {
 	at := 0
 	for n := range w.Events {
 		e := &w.Events[n]
+		if e.Done != nil {
+			continue
+		}
 		switch e.Doing.Do {
 		case surface.Coat:
 			var coat quantity.Coat
@@ -60,7 +63,7 @@ func (j *Job) ZoneCards(i int) wire.ZoneCards {
 			}
 		case surface.Effect:
 			if e.Effect != nil {
-				out.Cards = append(out.Cards, workCard(e))
+				out.Cards = append(out.Cards, workCard(e, j.planStep(i, e.Step)))
 			}
 		}
 	}
@@ -88,8 +91,8 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 	c, z, e := j.Craft, &j.Zones[i], &w.Events[n]
 	s := e.Doing
 	row := &c.Products[s.Product]
-	batch := quantity.BatchOf(coat, quantity.Mixing{Craft: c, Facts: &z.Facts, Step: s, Air: j.Air, Measures: j.measures()})
-	k := card.Coat{Craft: c, Facts: &z.Facts, Trace: w, At: n, Air: j.Air, Units: j.Shop.Units, Masked: j.maskedOn(i), Beside: j.beside(i)}
+	batch := quantity.BatchOf(coat, quantity.Mixing{Craft: c, Facts: &z.Facts, Step: s, Air: z.Air(z.Now, z.Now), Measures: j.measures()})
+	k := card.Coat{Craft: c, Facts: &z.Facts, Trace: w, At: n, Air: z.Air(z.Now, z.Now), Units: j.Shop.Units, Masked: j.maskedOn(i), Beside: j.beside(i)}
 	if x, ok := c.Effect(z.Look); ok {
 		k.Look = &c.Effects[x]
 	}
@@ -97,7 +100,7 @@ func (j *Job) coatCard(i int, w *surface.Trace, n int, coat *quantity.Coat, orde
 	k.Parts = k.Turned || k.Flat
 	k.Upright = parts.Standing(j.Parts, i)
 	out := wire.Card{
-		ID: fmt.Sprintf("%d-%d", e.Step, e.CoatNo), Kind: "coat", Step: e.Step, Coat: e.CoatNo, Of: s.NumCoats(), Name: row.Name, Method: methodName(row, s.Method),
+		ID: fmt.Sprintf("%d-%d", j.planStep(i, e.Step), e.CoatNo), Kind: "coat", Step: j.planStep(i, e.Step), Coat: e.CoatNo, Of: s.NumCoats(), Name: row.Name, Method: methodName(row, s.Method),
 		Colour: s.Colour,
 	}
 	if coat.Can > 0 {
@@ -286,7 +289,7 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 	f := card.Fill(j.damage(i), j.Air)
 	b, x := &f.Balls, &wire.Batch{Pots: f.Balls.N, Portions: []wire.Portion{}, Notes: []string{}}
 	out := wire.Card{
-		ID: fmt.Sprintf("%d-0", e.Step), Kind: "fill", Step: e.Step, Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{},
+		ID: fmt.Sprintf("%d-0", j.planStep(i, e.Step)), Kind: "fill", Step: j.planStep(i, e.Step), Name: "Two-part filler", Title: "Two-part filler", Choices: []wire.MixChoice{},
 		Batch: x, Mix: mixSays(&f.Mixing, ""),
 	}
 	if b.N == 0 { // a ball at a time
@@ -310,10 +313,10 @@ func (j *Job) fillCard(i int, e *surface.Event) (wire.Card, bool) {
 }
 
 // workCard is the card of an effect that is worked on what was laid.
-func workCard(e *surface.Event) wire.Card {
+func workCard(e *surface.Event, step int) wire.Card {
 	lay := card.Work(e)
 	return wire.Card{
-		ID: fmt.Sprintf("%d-0", e.Step), Kind: "work", Step: e.Step, Name: e.Effect.Name, Title: e.Effect.Name, Brief: craft.Upper(e.Effect.How) + ".",
+		ID: fmt.Sprintf("%d-0", step), Kind: "work", Step: step, Name: e.Effect.Name, Title: e.Effect.Name, Brief: craft.Upper(e.Effect.How) + ".",
 		Choices: []wire.MixChoice{}, Lay: laySays(&lay, e.Effect.Lays),
 	}
 }

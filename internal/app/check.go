@@ -174,9 +174,13 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		Bleed: []wire.Bleed{}, Findings: []wire.Finding{}, Implied: []string{}, Rises: []wire.Level{},
 		Hours: wire.Hours{Elapsed: tidy(r.Hours), Takes: measure.Hours(r.Hours)}, Bonds: bondsOf(c, r),
 	}
+	for k := range out.Bonds {
+		out.Bonds[k].Step = j.planStep(i, out.Bonds[k].Step)
+	}
 	out.Patches = patchStates(c, src, out.Bonds, z.Today, z.Units)
 	out.Gloss = craft.Sheens[z.Gloss].ID
 	out.Known, out.Lead = knownOf(c, z, r), leadOf(c, z)
+	out.Log = j.zoneLog(i, r)
 	if r.Minutes >= 0 {
 		h := tidy(r.Minutes / 60)
 		out.Hours.HandsOn, out.Hours.Work = &h, plan.WorkHours(r.Minutes/60)
@@ -184,7 +188,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 	if out.Brief = want.Brief; out.Brief {
 		out.Hours.Steps = []wire.Factor{}
 	} else {
-		out.Hours.Steps = hoursBySteps(c, z, r)
+		out.Hours.Steps = j.hoursBySteps(i, r)
 	}
 	out.Hiding, out.Chips, out.CrackMM = hidingOf(c, r, u), chipsOf(c, r, u), Tenths(r.CrackMM)
 	if r.CrackMM > 0 {
@@ -210,7 +214,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Adhesion = &wire.Adhesion{
 			Risk: tidy(a.Risk), Holds: check.HoldWords(a.Expected), Words: check.Percent(a.Expected), Worst: worstWords(a), Strength: tidy(w.Strength), Demand: a.Demand,
 			Class:   check.Class(w.Strength),
-			Weakest: wire.Weakest{Step: w.Step, Coat: c.Products[w.Product].ID, On: on, CoatName: craft.Lower(c.Products[w.Product].Name), OnName: a.OnWhat(c, w)},
+			Weakest: wire.Weakest{Step: j.planStep(i, w.Step), Coat: c.Products[w.Product].ID, On: on, CoatName: craft.Lower(c.Products[w.Product].Name), OnName: a.OnWhat(c, w)},
 			Figures: factors(a.Explain(c, w), u),
 		}
 	}
@@ -227,7 +231,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		}
 		f := &r.Findings[i]
 		g := wire.Finding{
-			Code: f.Code, Severity: f.Severity.String(), Step: f.Step, Title: f.Title, Why: f.Why,
+			Code: f.Code, Severity: f.Severity.String(), Step: j.planStep(i, f.Step), Title: f.Title, Why: f.Why, Done: f.Done,
 			Figures: map[string]float64{}, Factors: factors(f.Figures, u), Repairs: []wire.Repair{}, Also: f.Also,
 		}
 		for _, x := range g.Factors {
@@ -236,7 +240,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		for _, rp := range f.Repairs {
 			w := wire.Repair{Kind: rp.Kind.String(), Title: rp.Title, Field: string(rp.Field)}
 			if rp.Kind == check.Edit {
-				w.Steps = j.stepsFrom(rp.Steps)
+				w.Steps = j.plannedAs(i, rp.Steps)
 				w.Verdict = rp.After.String()
 			}
 			g.Repairs = append(g.Repairs, w)
@@ -253,7 +257,7 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 		out.Section = j.drawing(i, r, true)
 	}
 	for k, s := range stage.Of(j.Stages, c, z, r) {
-		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, View: j.Stages[k].View, State: s.State.String(), Says: s.Says, Step: s.Step})
+		out.Stages = append(out.Stages, wire.Stage{ID: string(s.ID), Name: s.Name, View: j.Stages[k].View, State: s.State.String(), Says: s.Says, Step: j.planStep(i, s.Step)})
 	}
 	return out
 }
@@ -290,36 +294,66 @@ func worstWords(a *check.Adhesion) string {
 
 // hoursBySteps is where the time of a plan goes. Where the area is not known,
 // the minutes are 0 and the words say so.
-func hoursBySteps(c *craft.Craft, z *check.Zone, r *check.Result) []wire.Factor {
+func (j *Job) hoursBySteps(i int, r *check.Result) []wire.Factor {
+	c, z := j.Craft, &j.Zones[i]
 	out := make([]wire.Factor, len(z.Steps))
 	events := r.Trace.Events
-	for i := range z.Steps {
+	for n := range z.Steps {
 		var minutes, hours float64
-		for j := range events {
-			if e := &events[j]; e.Step == i+1 {
+		for k := range events {
+			if e := &events[k]; e.Step == n+1 {
 				end := r.Trace.End.Hours
-				if j+1 < len(events) {
-					end = events[j+1].Begun
+				if k+1 < len(events) {
+					end = events[k+1].Begun
 				}
 				minutes += e.After.Minutes - e.Before.Minutes
 				hours += end - e.Begun
 			}
 		}
-		words := check.StepWords(c, &z.Steps[i])
+		words := check.StepWords(c, &z.Steps[n])
 		if hours > 0 {
 			words += ": " + measure.Hours(hours) + " until the next step"
 		}
 		if r.Minutes < 0 {
 			words += "; the working time is not known without an area"
 		}
-		out[i] = wire.Factor{ID: fmt.Sprintf("step_%d", i+1), Value: math.Round(minutes*10) / 10, Shown: measure.Hours(minutes / 60), Words: words}
+		out[n] = wire.Factor{ID: fmt.Sprintf("step_%d", n+1), Value: math.Round(minutes*10) / 10, Shown: measure.Hours(minutes / 60), Words: words}
 	}
 	return out
 }
 
 // drawing is the cut through a zone's coats; explain has each joint say what it was made of.
 func (j *Job) drawing(i int, r *check.Result, explain bool) *wire.Section {
-	return drawn(j.Craft, j.Piece.Zones[i].Colour, &j.Zones[i], r, explain)
+	d := drawn(j.Craft, j.Piece.Zones[i].Colour, &j.Zones[i], r, explain)
+	w := j.work(i)
+	if w == nil {
+		return d
+	}
+	for k := range d.Layers {
+		l := &d.Layers[k]
+		if l.Step > 0 {
+			l.Done = l.Coat <= w.Steps[l.Step-1].NumDone() && l.Step <= w.Done
+		}
+		l.Step = j.planStep(i, l.Step)
+	}
+	for k := range d.Marks {
+		d.Marks[k].Done = d.Marks[k].Step <= w.Done
+		d.Marks[k].Step = j.planStep(i, d.Marks[k].Step)
+	}
+	if explain { // the words of the plan's steps, as they are planned where they were never done
+		says := make([]wire.StepSays, len(j.Piece.Zones[i].Steps))
+		for n := range says {
+			s := j.stepOf(&j.Piece.Zones[i].Steps[n])
+			says[n].Title = section.Title(j.Craft, &s)
+		}
+		for k, n := range w.Plan {
+			if n > 0 {
+				says[n-1] = d.Steps[k]
+			}
+		}
+		d.Steps = says
+	}
+	return d
 }
 
 func drawn(c *craft.Craft, ground string, z *check.Zone, r *check.Result, explain bool) *wire.Section {

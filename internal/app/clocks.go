@@ -279,12 +279,16 @@ func (s *Studio) StopClock(ctx context.Context, id string) error {
 		if _, ok := c.all[id]; !ok {
 			return errNoClock
 		}
-		if err := s.Store.RemoveDocument(ctx, store.Clocks, id); err != nil && !errors.Is(err, store.ErrNoDocument) {
-			return err
-		}
-		delete(c.all, id)
-		return nil
+		return s.dropClock(ctx, c, id)
 	})
+}
+
+func (s *Studio) dropClock(ctx context.Context, c *clocks, id string) error {
+	if err := s.Store.RemoveDocument(ctx, store.Clocks, id); err != nil && !errors.Is(err, store.ErrNoDocument) {
+		return err
+	}
+	delete(c.all, id)
+	return nil
 }
 
 // SettleClocks answers what nobody could tell: how much time passed. Errors are an *Unfit.

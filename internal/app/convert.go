@@ -105,6 +105,7 @@ func (j *Job) zone(i int) check.Zone {
 	for k := range z.Steps {
 		out.Steps[k] = j.stepOf(&z.Steps[k])
 	}
+	j.join(i, &out)
 	return out
 }
 

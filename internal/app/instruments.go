@@ -174,6 +174,7 @@ func (s *Studio) ImportReadings(ctx context.Context, data []byte, name string) (
 	if err != nil {
 		return wire.Imported{}, err
 	}
+	defer s.logs.noAir()
 	if err := s.Store.AddReadings(ctx, got.Readings); err != nil {
 		return wire.Imported{}, err
 	}
@@ -259,6 +260,7 @@ func (s *Studio) PutReading(ctx context.Context, id uint, source string, data []
 	case !errors.Is(err, ErrNoReading) || source == "":
 		return wire.KeptReading{}, err
 	}
+	defer s.logs.noAir()
 	if err := s.Store.PutReading(ctx, r); err != nil {
 		return wire.KeptReading{}, err
 	}
@@ -267,11 +269,13 @@ func (s *Studio) PutReading(ctx context.Context, id uint, source string, data []
 
 // RemoveReading removes an imported reading. Errors are the store's.
 func (s *Studio) RemoveReading(ctx context.Context, id uint) error {
+	defer s.logs.noAir()
 	return s.Store.RemoveReading(ctx, id)
 }
 
 // RemoveSource removes all imported readings of a source, and says how many there were. Errors are
 // the store's.
 func (s *Studio) RemoveSource(ctx context.Context, source string) (int, error) {
+	defer s.logs.noAir()
 	return s.Store.RemoveSource(ctx, source)
 }

@@ -3,6 +3,7 @@ package app
 import (
 	"cmp"
 	"slices"
+	"time"
 
 	"rutile/core/check"
 	"rutile/core/craft"
@@ -12,6 +13,7 @@ import (
 	"rutile/core/measure"
 	"rutile/core/parts"
 	"rutile/core/plan"
+	"rutile/core/worklog"
 	"rutile/internal/wire"
 )
 
@@ -33,6 +35,10 @@ type Workshop struct {
 	PieceID int
 	// Measures are what is measured with when mixing; the zero value stands for the usual ones of the units.
 	Measures measure.Measures
+	// Now is the moment of the check; zero where there is no clock. Log is what was logged of the piece where it is
+	// kept; nil for nothing.
+	Now time.Time
+	Log *Logged
 }
 
 // Job is a decoded piece, converted to the core's types once, for use cases to work on.
@@ -57,18 +63,23 @@ type Job struct {
 	canProducts []craft.Product
 
 	chemicals [][]check.Chemical // what the plan of each zone brings into the room that must not meet others
+
+	log   *log           // nil where nothing was logged
+	works []worklog.Work // by zone
 }
 
 // Job converts a decoded piece.
 func (e *Engine) Job(p *wire.Piece, w Workshop) *Job {
 	j := &Job{
-		Engine: e, Piece: p, Shop: w, Air: w.Air, Zones: make([]check.Zone, len(p.Zones)), Parts: make([]parts.Part, len(p.Parts)),
+		Engine: e, Piece: p, works: make([]worklog.Work, len(p.Zones)), Shop: w, Air: w.Air, Zones: make([]check.Zone, len(p.Zones)), Parts: make([]parts.Part, len(p.Parts)),
 		ofZone: make([][]parts.Part, len(p.Zones)), measured: make([]parts.Measured, len(p.Zones)),
 	}
 	if p.Site != nil {
 		j.Air = drying.Climate{TempC: p.Site.TempC, RH: p.Site.RHPct}
 	}
+	j.Piece = j.begin(p)
 	j.withCans()
+	j.settle()
 	index := make(map[string]int, len(p.Zones))
 	for i := range p.Zones {
 		index[p.Zones[i].ID] = i
@@ -124,7 +135,13 @@ func (j *Job) matched() {
 // match has changed.
 func (j *Job) changed(p *wire.Piece, zones []int) (*Job, []int) {
 	out := *j
+	out.works = slices.Clone(j.works)
 	out.Piece = p
+	if j.log != nil {
+		with := *p
+		with.Cans = j.Piece.Cans // they are the same, with those that the log names
+		out.Piece = &with
+	}
 	out.Zones, out.bases, out.chemicals = slices.Clone(j.Zones), slices.Clone(j.bases), slices.Clone(j.chemicals)
 	others := false
 	for _, i := range zones {

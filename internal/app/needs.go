@@ -147,7 +147,7 @@ func (j *Job) coatNeed(k *quantity.Coat) wire.CoatNeed {
 	c, u := j.Craft, j.Shop.Units
 	row := &c.Products[k.Product]
 	out := wire.CoatNeed{
-		Step: k.Step, Coat: k.CoatNo, Name: row.Name, Colour: k.Colour, Litres: ml(k.Mixed.Likely), Least: ml(k.Mixed.Least), Most: ml(k.Mixed.Most),
+		Step: j.planStep(k.Zone, k.Step), Coat: k.CoatNo, Name: row.Name, Colour: k.Colour, Litres: ml(k.Mixed.Likely), Least: ml(k.Mixed.Least), Most: ml(k.Mixed.Most),
 		Says: u.Volume(k.Mixed.Likely) + " (" + u.Volume(k.Mixed.Least) + " to " + u.Volume(k.Mixed.Most) + ")", FromCan: k.Label,
 		PaintL: ml(k.Paint.Likely), ThinnerL: ml(k.Thinner.Likely), AddedL: ml(k.Additive.Likely), Factors: []wire.Factor{},
 	}
@@ -355,7 +355,7 @@ func (j *Job) CoatLooks(ctx context.Context, i int) (wire.CoatLooks, error) {
 			row := &c.Products[coats[k].Product]
 			off := colour.Difference(l, coats[k].Paint)
 			x.Coats = append(x.Coats, wire.CoatLook{
-				Step: coats[k].Step, Coat: coats[k].CoatNo, Name: j.coatName(row), Colour: l.Hex(), Paint: coats[k].Paint.Hex(), Word: colour.Cover(l, coats[k].Paint), Off: Tenths(off),
+				Step: j.planStep(i, coats[k].Step), Coat: coats[k].CoatNo, Name: j.coatName(row), Colour: l.Hex(), Paint: coats[k].Paint.Hex(), Word: colour.Cover(l, coats[k].Paint), Off: Tenths(off),
 			})
 		}
 		before := ground

@@ -8,14 +8,17 @@ import (
 	"runtime"
 	"runtime/debug"
 	"slices"
+	"strings"
 	"sync"
 	"sync/atomic"
+	"time"
 
 	"rutile/core/check"
 	"rutile/core/craft"
 	"rutile/core/drying"
 	"rutile/core/measure"
 	"rutile/core/stage"
+	"rutile/core/worklog"
 	"rutile/internal/store"
 	"rutile/internal/wire"
 )
@@ -29,10 +32,31 @@ type ground struct {
 	leadYear int
 	// shelf is what the cans of the shelf come to; 0 for a piece whose plans name none.
 	shelf uint64
+	// log is the newest entry of the piece's log, and minute the minute of the check where work on it goes on: what
+	// is due changes with time. Both are 0 where nothing was logged.
+	log, minute int64
 }
 
 func (e *Engine) ground(w *Workshop) ground {
-	return ground{e.Craft.Version, w.Air, w.Units, w.Today, w.LeadYear, w.Shelf.sum()}
+	g := ground{tables: e.Craft.Version, air: w.Air, units: w.Units, today: w.Today, leadYear: w.LeadYear, shelf: w.Shelf.sum()}
+	return g.with(w.Log, w.Now)
+}
+
+// with is the ground of a piece of which something was logged.
+func (g ground) with(l *Logged, now time.Time) ground {
+	if l == nil {
+		return g
+	}
+	g.log = l.Seq
+	if !l.finished() {
+		g.minute = now.Unix() / 60
+	}
+	return g
+}
+
+// finished tells whether the piece was handed over, so that time changes nothing any more.
+func (l *Logged) finished() bool {
+	return slices.ContainsFunc(l.Entries, func(e wire.Entry) bool { return e.What == string(worklog.Finished) && !e.Void })
 }
 
 // withoutShelf is the ground of a piece whose plans name no can.
@@ -48,6 +72,7 @@ type judgedKey struct {
 // judged is what a check of a kept piece came to, as far as lists of pieces tell it.
 type judged struct {
 	summary []byte // a wire.Summary as JSON
+	today   []wire.TodayItem
 	speaks  []spoken
 }
 
@@ -108,10 +133,24 @@ func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 		return nil, ctx.Err()
 	}
 	shop := s.Workshop(ctx)
-	on := s.ground(&shop)
+	usual := s.ground(&shop)
 	now := make(map[judgedKey]*judged, len(heads))
 	var missing []uint
-	for _, h := range heads {
+	logged, err := s.logHeads(ctx)
+	if err != nil {
+		return nil, err
+	}
+	ons := make([]ground, len(heads))
+	for i, h := range heads {
+		ons[i] = usual
+		if logged[h.ID] > 0 {
+			l, err := s.logOf(ctx, h.ID)
+			if err != nil {
+				return nil, err
+			}
+			ons[i] = usual.with(l, shop.Now)
+		}
+		on := ons[i]
 		found := false
 		for _, g := range []ground{on.withoutShelf(), on} {
 			k := judgedKey{h.ID, h.Rev, g}
@@ -123,13 +162,14 @@ func (s *Studio) judgedPieces(ctx context.Context) ([]*judged, error) {
 			missing = append(missing, h.ID)
 		}
 	}
-	if err := s.judgeAll(ctx, missing, shop, on, now); err != nil {
+	if err := s.judgeAll(ctx, missing, shop, usual, now); err != nil {
 		return nil, err
 	}
 	s.judged.kept = now
 	out := make([]*judged, 0, len(heads))
-	for _, h := range heads {
+	for i, h := range heads {
 		// A piece that was changed or removed since is in the next list.
+		on := ons[i]
 		for _, g := range []ground{on.withoutShelf(), on} {
 			if j := now[judgedKey{h.ID, h.Rev, g}]; j != nil {
 				out = append(out, j)
@@ -146,7 +186,7 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 	if err != nil {
 		return err
 	}
-	results, errs := make([]*judged, len(pieces)), make([]error, len(pieces))
+	results, errs, ons := make([]*judged, len(pieces)), make([]error, len(pieces)), make([]ground, len(pieces))
 	var next atomic.Int64
 	var workers sync.WaitGroup
 	for range min(runtime.GOMAXPROCS(0), len(pieces)) {
@@ -156,7 +196,12 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 				if i >= len(pieces) {
 					return
 				}
-				results[i], errs[i] = s.judgedOf(ctx, &pieces[i], shop)
+				shop, p := shop, &pieces[i]
+				if shop.Log, errs[i] = s.logOf(ctx, p.ID); errs[i] != nil {
+					return
+				}
+				ons[i] = on.with(shop.Log, shop.Now)
+				results[i], errs[i] = s.judgedOf(ctx, p, shop)
 			}
 		})
 	}
@@ -165,9 +210,9 @@ func (s *Studio) judgeAll(ctx context.Context, ids []uint, shop Workshop, on gro
 		return err
 	}
 	for i, p := range pieces {
-		g := on
-		if len(p.Piece.Cans) == 0 {
-			g = on.withoutShelf()
+		g := ons[i]
+		if len(p.Piece.Cans) == 0 && g.log == 0 {
+			g = g.withoutShelf()
 		}
 		into[judgedKey{p.ID, p.Rev, g}] = results[i]
 	}
@@ -220,11 +265,12 @@ func (s *Studio) judgedWhole(ctx context.Context, p *wire.Saved, shop Workshop) 
 	if out.summary, err = encode(sum); err != nil {
 		return nil, err
 	}
+	out.today = j.today(p, results)
 	for i, r := range results {
 		for _, f := range r.Findings {
 			for _, code := range append([]string{f.Code}, f.Also...) {
 				out.speaks = append(out.speaks, spoken{code, f.Severity, wire.RuleFinding{
-					Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: f.Step,
+					Piece: p.ID, Name: p.Piece.Name, Zone: p.Piece.Zones[i].ID, ZoneName: j.name(i), Severity: f.Severity.String(), Title: f.Title, Step: j.planStep(i, f.Step),
 				}})
 			}
 		}
@@ -279,6 +325,16 @@ func (s *Studio) RuleBook(ctx context.Context) ([]wire.RuleEntry, error) {
 	return out, nil
 }
 
+// uniqueWords are the words of a text, each once.
+func uniqueWords(s string) (out []string) {
+	for _, w := range strings.Fields(s) {
+		if !slices.Contains(out, w) {
+			out = append(out, w)
+		}
+	}
+	return out
+}
+
 // topLayers are as many layers as a small block can show: what is at the bottom, and the uppermost.
 func topLayers(all []wire.Layer) []wire.Layer {
 	const most = 40
@@ -314,6 +370,10 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 		if src.Target != nil {
 			w.Colour = src.Target.Colour
 		}
+		if l := j.zoneLog(i, r); l != nil {
+			w.Past, w.Due, out.Begun = l.Past, l.Due, true
+		}
+		out.FoundBy += j.foundBy(i) + " "
 		if fin, ok := j.Craft.Finish(src.Finish); ok {
 			w.Finish = j.Craft.Finishes[fin].Name
 		}
@@ -327,6 +387,12 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 			out.Says = w.Says
 		}
 	}
+	out.FoundBy = strings.Join(uniqueWords(out.FoundBy), " ")
+	if j.finishedAtOrNever() {
+		out.Finished, out.Says = j.finishedAt(), "Handed over."
+		out.Stands, out.Next, out.Stage, out.View = "Handed over", "Look back", string(craft.StageWork), "back"
+		return out, nil
+	}
 	err := j.next(ctx, &out, rs, worst)
 	// What is ready is worked from its last stage.
 	e := &j.Stages[len(j.Stages)-1]
@@ -334,8 +400,15 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 		e = &j.Stages[k]
 	}
 	out.View, out.Stands = e.View, e.Open
-	if out.Blocked != "" {
+	switch {
+	case out.Blocked != "":
 		out.Stands = "Blocked: " + out.Blocked
+	case out.Begun && out.Stage == string(craft.StageWork):
+		out.Stands = "In work"
+		if items := j.today(s, rs); len(items) > 0 { // the most urgent of its zones
+			x := slices.MinFunc(items, byUrgency)
+			out.NextIn, out.Next = x.ZoneID, orElse(x.Due.Title, x.Due.Says)
+		}
 	}
 	return out, err
 }
@@ -391,7 +464,11 @@ func (s *Studio) Create(ctx context.Context, data []byte) (wire.Saved, error) {
 	if err != nil {
 		return wire.Saved{}, err
 	}
-	return s.Store.Create(ctx, p)
+	saved, err := s.Store.Create(ctx, p)
+	if len(p.Log) > 0 {
+		s.logs.forget(saved.ID)
+	}
+	return saved, err
 }
 
 // Save saves a piece over a revision of it. Errors are a *wire.Error or the store's.
@@ -400,7 +477,11 @@ func (s *Studio) Save(ctx context.Context, id uint, base int, data []byte) (wire
 	if err != nil {
 		return wire.Saved{}, err
 	}
-	return s.Store.Save(ctx, id, base, p)
+	saved, err := s.Store.Save(ctx, id, base, p)
+	if len(p.Log) > 0 {
+		s.logs.forget(id)
+	}
+	return saved, err
 }
 
 // Piece reads a piece. Errors are the store's.
@@ -422,4 +503,7 @@ func (s *Studio) Since(ctx context.Context, id uint, rev int) (wire.Since, error
 }
 
 // Remove removes a piece. Errors are the store's.
-func (s *Studio) Remove(ctx context.Context, id uint) error { return s.Store.Delete(ctx, id) }
+func (s *Studio) Remove(ctx context.Context, id uint) error {
+	defer s.logs.forget(id)
+	return s.Store.Delete(ctx, id)
+}

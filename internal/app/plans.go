@@ -61,6 +61,9 @@ func (j *Job) PlanZone(ctx context.Context, i int, ways []plan.Way, o PlanOption
 		return wire.ZonePlans{}, err
 	}
 	defer leave()
+	if j.work(i) != nil {
+		return wire.ZonePlans{}, &Unfit{"Work on this zone has begun. Plans are compared from the bare zone up; change what is still to be done in its plan."}
+	}
 	src := &j.Piece.Zones[i]
 	out := wire.ZonePlans{ID: src.ID, Name: src.Name, Plans: []wire.WayPlan{}, PerM2: j.Area(i) == 0}
 	type found struct {

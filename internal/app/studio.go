@@ -78,6 +78,7 @@ type Studio struct {
 	// shelf is the studio's cans, read once and again after each write.
 	shelf  shelfRead
 	clocks clocks
+	logs   logs
 	judged *judgements
 	live   live
 	runs   runs
@@ -100,7 +101,7 @@ func NewStudio(e *Engine, o StudioOptions) *Studio {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
-	return &Studio{Engine: e, StudioOptions: o, judged: newJudgements()}
+	return &Studio{Engine: e, StudioOptions: o, judged: newJudgements(), logs: logs{of: map[uint]*Logged{}, writes: map[uint]int{}}}
 }
 
 // Settings are the studio's, or the usual ones where none were saved.
@@ -167,7 +168,12 @@ func (s *Studio) Workshop(ctx context.Context) Workshop {
 		s.Log.Error("store", "err", err)
 	}
 	piece, _ := ctx.Value(pieceKey{}).(int)
+	logged, err := s.logOf(ctx, uint(max(0, piece)))
+	if err != nil {
+		s.Log.Error("store", "err", err)
+	}
 	return Workshop{
+		Now: s.Now(), Log: logged,
 		Shelf: cans, PieceID: piece, Measures: MeasuresOf(u, set.Measure, set.CupML),
 		Air: drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct}, Units: u, Today: s.Now().Format(time.DateOnly),
 		LeadYear: set.LeadYear, Ways: set.Ways, Kit: kit, HabitsOff: habitsOf(set.HabitsOff), Bench: benchOf(set.Bench),

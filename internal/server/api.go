@@ -123,6 +123,7 @@ func (h *handlers) register(a huma.API) {
 	h.registerPlans(a)
 	h.registerShelf(a)
 	h.registerMix(a)
+	h.registerLog(a)
 
 	// The instruments.
 	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)
@@ -452,6 +453,8 @@ func (h *handlers) problemOf(err error) error {
 			}
 		}
 		return p
+	case logProblem(err) != nil:
+		return logProblem(err)
 	case errors.Is(err, app.ErrFull):
 		return huma.NewError(http.StatusInsufficientStorage, "The disk is full. Nothing was saved; free some space and save again.")
 	case errors.Is(err, app.ErrSettingsChanged):
@@ -493,6 +496,7 @@ func (h *handlers) describe(a huma.API) {
 		"addBlend":    all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
 		"putBlend":    all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
 		"blend":       all.Schema(reflect.TypeFor[wire.Blend](), true, "Blend"),
+		"addEntries":  all.Schema(reflect.TypeFor[wire.Sent](), true, "Sent"),
 	}
 	for _, item := range a.OpenAPI().Paths {
 		for _, o := range []*huma.Operation{item.Post, item.Put, item.Patch} {

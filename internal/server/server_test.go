@@ -209,12 +209,12 @@ func TestListTellsWhatIsNext(t *testing.T) {
 	for _, x := range []struct{ name, stage, holds, next, in string }{
 		{"Ticket booth", "prepare", "Chalk paint on high-pressure laminate that was not scuffed", "Sand with 220 and dust off, then prime with bonding primer", "fronts"},
 		{"Lectern", "coats", "Dye will show through the coats", "Block it with 2 coats of pigmented shellac", "column"},
-		{"Programme rack", "", "", "Ready to print. First step: alkaline degreaser, rinsed", "uprights"},
+		{"Programme rack", "work", "", "Start with: alkaline degreaser, rinsed", "uprights"},
 		{"Property chest", "coats", "It will hardly chip", "Seal the surface with two coats of clear shellac first", "lid"},
 		{"Cane screen", "identify", "", "Not certain yet: Cane or wicker, very likely; bare, more likely than not", "panels"},
 		{"Prompter's stool", "look_over", "", "Missing: dirt on it, wanted colour", "seat"},
 		{"Poster frames", "look_over", "", "Choose what its parts are made of", ""},
-		{"Puppet chest", "", "", "Ready to print. First step: raise the grain", "outside"},
+		{"Puppet chest", "work", "", "Start with: raise the grain", "outside"},
 	} {
 		p := by[x.name]
 		if p.Stage != x.stage || p.Blocked != x.holds || p.Next != x.next || p.NextIn != x.in {

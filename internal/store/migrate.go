@@ -123,6 +123,21 @@ var migrations = []*gormigrate.Migration{
 			)`,
 		),
 	},
+	{
+		// What was done on a piece. Entries are only ever added; an entry is known by its piece and the id that it
+		// was given where it was written.
+		ID: "007_log",
+		Migrate: run(
+			`CREATE TABLE log (
+				seq INTEGER PRIMARY KEY AUTOINCREMENT,
+				piece_id INTEGER NOT NULL REFERENCES pieces(id) ON DELETE CASCADE,
+				id TEXT NOT NULL,
+				arrived DATETIME NOT NULL,
+				body TEXT NOT NULL,
+				UNIQUE (piece_id, id)
+			)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -236,7 +236,7 @@ func TestWhatCanStillBeRead(t *testing.T) {
 		t.Fatal(err)
 	}
 	rewrite(t, filepath.Join(dir, File), func(b []byte) []byte {
-		page := bytes.Index(b, []byte(wire.PieceFormat)) / 4096 * 4096 // the first of several
+		page := bytes.LastIndex(b, []byte(wire.PieceFormat)) / 4096 * 4096 // the last of several
 		clear(b[page : page+4096])
 		return b
 	})

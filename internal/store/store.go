@@ -105,6 +105,8 @@ func (s *Store) write(ctx context.Context, doing string, do func(tx *gorm.DB) er
 
 // Create stores a new piece.
 func (s *Store) Create(ctx context.Context, p *wire.Piece) (wire.Saved, error) {
+	log := p.Log
+	p = withoutLog(p)
 	body, err := json.Marshal(p)
 	if err != nil {
 		return wire.Saved{}, wrap("save the piece", err)
@@ -113,6 +115,9 @@ func (s *Store) Create(ctx context.Context, p *wire.Piece) (wire.Saved, error) {
 	row.UpdatedAt = row.CreatedAt
 	err = s.write(ctx, "save the piece", func(tx *gorm.DB) error {
 		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+		if _, err := s.addEntries(tx, row.ID, log); err != nil {
 			return err
 		}
 		return addRevision(tx, &row, body)
@@ -132,6 +137,8 @@ func addRevision(tx *gorm.DB, row *pieceRow, body []byte) error {
 // alone and the error is a *Conflict; but a write that would change nothing, such as one sent
 // twice, counts as done.
 func (s *Store) Save(ctx context.Context, id uint, base int, p *wire.Piece) (wire.Saved, error) {
+	log := p.Log
+	p = withoutLog(p)
 	body, err := json.Marshal(p)
 	if err != nil {
 		return wire.Saved{}, wrap("save the piece", err)
@@ -149,11 +156,17 @@ func (s *Store) Save(ctx context.Context, id uint, base int, p *wire.Piece) (wir
 			if err != nil {
 				return err
 			}
+			if _, err := s.addEntries(tx, id, log); err != nil {
+				return err
+			}
 			if same(&cur.Piece, body) {
 				out = cur
 				return nil
 			}
 			return &Conflict{Current: cur, Changes: changedSince(tx, id, base, &cur.Piece)}
+		}
+		if _, err := s.addEntries(tx, id, log); err != nil {
+			return err
 		}
 		if err := addRevision(tx, &row, body); err != nil {
 			return err
@@ -313,7 +326,7 @@ func wrap(doing string, err error) error {
 	switch {
 	case err == nil:
 		return nil
-	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrNoReading) || errors.Is(err, ErrReadOnly) || errors.Is(err, ErrNoDocument) || errors.Is(err, ErrDocumentChanged) || errors.As(err, &c) || errors.As(err, &d):
+	case errors.Is(err, ErrNotFound) || errors.Is(err, ErrLogFull) || errors.Is(err, ErrNoReading) || errors.Is(err, ErrReadOnly) || errors.Is(err, ErrNoDocument) || errors.Is(err, ErrDocumentChanged) || errors.As(err, &c) || errors.As(err, &d):
 		return err
 	case errors.As(err, &se) && se.Code()&0xff == codeFull:
 		return fmt.Errorf("%s: %w", doing, ErrFull)

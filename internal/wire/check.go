@@ -53,6 +53,7 @@ type ZoneResult struct {
 	Lead     *Lead        `json:"lead,omitempty" doc:"Absent where lead is not suspected"`
 	Bonds    []Bond       `json:"bonds" doc:"The bonds that a patch test could test, weakest first"`
 	Patches  []PatchState `json:"patches" doc:"The state of the zone's patch tests, in their order"`
+	Log      *ZoneLog     `json:"log,omitempty" doc:"What was done, and what comes next; absent where nothing was begun. All steps named in this answer are those of the plan"`
 }
 
 // Stage is how one stage of the work on a zone stands.
@@ -163,6 +164,7 @@ type Finding struct {
 	Factors      []Factor           `json:"factors" doc:"The figures with their meaning, in order"`
 	Repairs      []Repair           `json:"repairs"`
 	Acknowledged string             `json:"acknowledged,omitempty" doc:"Date on which the caution was read"`
+	Done         bool               `json:"done,omitempty" doc:"It is about something that was done"`
 	Also         []string           `json:"also,omitempty" doc:"Codes of rules that found the same cause, which is told once"`
 	Divided      *Divided           `json:"divided,omitempty" doc:"What good painters disagree about here"`
 }
@@ -242,6 +244,7 @@ type Layer struct {
 	To        string    `json:"to,omitempty" doc:"The end of its window in words"`
 	InTime    bool      `json:"in_time,omitempty" doc:"The next coat goes on within the window"`
 	FromLabel bool      `json:"from_label,omitempty" doc:"Its window is from the label of its can"`
+	Done      bool      `json:"done,omitempty" doc:"It was laid; false while it is planned"`
 }
 
 // Mark is a step that leaves no layer.
@@ -249,6 +252,7 @@ type Mark struct {
 	Step int    `json:"step"`
 	Do   string `json:"do"`
 	On   int    `json:"on" doc:"The layer whose face it worked on, from 0"`
+	Done bool   `json:"done,omitempty" doc:"It was done; false while it is planned"`
 }
 
 // Joint is how a layer holds on what is below it.

@@ -14,6 +14,7 @@ type NewClock struct {
 	Zone    string  `json:"zone,omitempty" maxLength:"200"`
 	ZoneID  string  `json:"zone_id,omitempty" maxLength:"40"`
 	Card    string  `json:"card,omitempty" maxLength:"40"`
+	Entry   string  `json:"entry,omitempty" maxLength:"40" doc:"Id of the entry of the log that started it; it goes with that"`
 	TempC   float64 `json:"temp_c,omitempty" doc:"The air that its pace is for; with the humidity 0 the studio's"`
 	RHPct   float64 `json:"rh_pct,omitempty"`
 }

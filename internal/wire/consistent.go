@@ -24,7 +24,7 @@ func (p *Piece) consistent() error {
 			return err
 		}
 	}
-	if err := cmp.Or(p.placed(), p.canned()); err != nil {
+	if err := cmp.Or(p.placed(), p.canned(), p.logged()); err != nil {
 		return err
 	}
 	return p.labelled()

@@ -75,11 +75,12 @@ func (f *Form) Fits(s string) bool { return f.re.MatchString(s) }
 
 // The forms of texts.
 var (
-	FormID     = form("^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40")
-	FormColour = form("^#[0-9a-fA-F]{6}$", "#rrggbb")
-	FormDay    = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}$", "2026-11-24")
-	FormMoment = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}", "2026-11-24T10:15")
-	FormPhoto  = form("^[a-z0-9][a-z0-9-]{0,79}[.]jpg$", "of a picture's file name: small letters, digits and -, then .jpg")
+	FormID      = form("^[a-z0-9][a-z0-9_-]{0,39}$", "of an id: small letters, digits, - and _, at most 40")
+	FormColour  = form("^#[0-9a-fA-F]{6}$", "#rrggbb")
+	FormDay     = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}$", "2026-11-24")
+	FormMoment  = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}", "2026-11-24T10:15")
+	FormInstant = form("^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]{1,9})?)?(Z|[+-][0-9]{2}:[0-9]{2})$", "2026-11-24T10:15:00+01:00")
+	FormPhoto   = form("^[a-z0-9][a-z0-9-]{0,79}[.]jpg$", "of a picture's file name: small letters, digits and -, then .jpg")
 )
 
 // Object is one shape of the piece file or of the settings.
@@ -229,6 +230,7 @@ var Objects = sync.OnceValue(func() []Object {
 		many("photos", "photo", MaxPhotos, "pictures").absent("none"),
 		one("history", "history", "what is known of its past").absent("unknown"),
 		many("cans", "can", MaxCans, "copies of the cans that its coats name, with what their labels say").absent("none"),
+		many("log", "entry", MaxEntries, "what was done, in any order; the piece is judged by it, and then by what is still planned").absent("nothing was done yet"),
 	}}
 
 	site := Object{Name: "site", Says: "The air in the workshop.", Fields: []Field{
@@ -533,7 +535,7 @@ var Objects = sync.OnceValue(func() []Object {
 	return append([]Object{
 		piece, site, zone, soil, bleeder, defect, answer, lead, patch, conditions, reading, target, acknowledged,
 		step, additive, mix, part, fitting, photo, marker, history, earlier, settings, way, kit, bench,
-	}, shelfObjects(held, sheens)...)
+	}, slices.Concat(shelfObjects(held, sheens), logObjects())...)
 })
 
 // Shapes are the Go types of the objects, by their names.
@@ -548,6 +550,8 @@ var Shapes = map[string]reflect.Type{
 	"settings": reflect.TypeFor[Settings](), "way": reflect.TypeFor[Way](),
 	"kit": reflect.TypeFor[Kit](), "bench": reflect.TypeFor[Bench](),
 	"can": reflect.TypeFor[Can](), "label": reflect.TypeFor[Label](), "blend": reflect.TypeFor[Blend](), "blend_part": reflect.TypeFor[BlendPart](),
+	"entry": reflect.TypeFor[Entry](), "planned": reflect.TypeFor[Planned](), "log_air": reflect.TypeFor[LogAir](), "seen": reflect.TypeFor[Seen](),
+	"log_fitting": reflect.TypeFor[LogFitting](), "sent": reflect.TypeFor[Sent](),
 }
 
 // Roots are the objects that a document may be.

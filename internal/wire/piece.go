@@ -51,6 +51,8 @@ type Piece struct {
 	History   *History  `json:"history,omitempty"`
 	// Cans are copies of those that coats name.
 	Cans []Can `json:"cans,omitempty"`
+	// Log is what was done. A piece in a studio is kept without it: the log has a table of its own.
+	Log []Entry `json:"log,omitempty"`
 }
 
 // Part is a part of the piece, or several that are alike. Which sizes it has

@@ -13,22 +13,25 @@ type Saved struct {
 
 // Summary is a piece as the list shows it.
 type Summary struct {
-	ID      uint          `json:"id"`
-	Rev     int           `json:"rev"`
-	Name    string        `json:"name"`
-	Updated time.Time     `json:"updated"`
-	Verdict string        `json:"verdict" enum:"sound,watch,fails"`
-	Says    string        `json:"says" doc:"What blocks it, or that nothing does"`
-	Stage   string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
-	Blocked string        `json:"blocked,omitempty" doc:"What blocks it"`
-	View    string        `json:"view" doc:"The view of the page for that stage"`
-	Stands  string        `json:"stands" doc:"Its progress, or what blocks it"`
-	Next    string        `json:"next" doc:"What to do next"`
-	NextIn  string        `json:"next_in,omitempty" doc:"The zone of the next step"`
-	Photo   string        `json:"photo,omitempty" doc:"File of its first photograph"`
-	Parts   int           `json:"parts" doc:"How many parts are measured"`
-	Damaged string        `json:"damaged,omitempty" doc:"Why it cannot be shown; its document can still be saved"`
-	Zones   []ZoneSummary `json:"zones"`
+	ID       uint          `json:"id"`
+	Rev      int           `json:"rev"`
+	Name     string        `json:"name"`
+	Updated  time.Time     `json:"updated"`
+	Verdict  string        `json:"verdict" enum:"sound,watch,fails"`
+	Says     string        `json:"says" doc:"What blocks it, or that nothing does"`
+	Stage    string        `json:"stage" doc:"Id of the first stage with something unfinished; empty where there is none"`
+	Blocked  string        `json:"blocked,omitempty" doc:"What blocks it"`
+	View     string        `json:"view" doc:"The view of the page for that stage"`
+	Stands   string        `json:"stands" doc:"Its progress, or what blocks it"`
+	Next     string        `json:"next" doc:"What to do next"`
+	NextIn   string        `json:"next_in,omitempty" doc:"The zone of the next step"`
+	Photo    string        `json:"photo,omitempty" doc:"File of its first photograph"`
+	Parts    int           `json:"parts" doc:"How many parts are measured"`
+	Damaged  string        `json:"damaged,omitempty" doc:"Why it cannot be shown; its document can still be saved"`
+	Zones    []ZoneSummary `json:"zones"`
+	FoundBy  string        `json:"found_by,omitempty" doc:"Words by which it is found: materials, products, looks"`
+	Begun    bool          `json:"begun,omitempty" doc:"Work on it has begun"`
+	Finished string        `json:"finished,omitempty" doc:"When it was handed over"`
 }
 
 // ZoneSummary is a zone as the list shows it.
@@ -43,6 +46,8 @@ type ZoneSummary struct {
 	Steps     int     `json:"steps"`
 	Material  string  `json:"material"`
 	Finish    string  `json:"finish"`
+	Past      int     `json:"past,omitempty" doc:"Steps of its plan that lie behind"`
+	Due       *Due    `json:"due,omitempty" doc:"What comes next, where work has begun"`
 	Layers    []Layer `json:"layers" doc:"The cross-section of its coats, from the bottom up"`
 }
 

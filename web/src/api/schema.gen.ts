@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what the air in the workshop is now */
+        post: operations["typeAir"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/amount": {
         parameters: {
             query?: never;
@@ -419,6 +436,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/like": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Zones of finished pieces whose plans could be used again, the most alike first */
+        get: operations["like"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/minds": {
         parameters: {
             query?: never;
@@ -594,6 +628,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The work on a piece against its plan */
+        get: operations["lookBack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/document": {
         parameters: {
             query?: never;
@@ -603,6 +654,58 @@ export interface paths {
         };
         /** The document of a piece as it is kept, for a damaged one too */
         get: operations["document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece as a piece file, with its log */
+        get: operations["pieceFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a piece, the newest first, with what it comes to */
+        get: operations["pieceLog"];
+        put?: never;
+        /** Add entries to a piece's log; those that it has are not added again */
+        post: operations["addEntries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a piece as CSV, the oldest first */
+        get: operations["logFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -820,6 +923,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What comes next on all pieces, the most urgent first */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vocab": {
         parameters: {
             query?: never;
@@ -964,6 +1084,11 @@ export interface components {
             area_m2: number;
             /** @description The area in the studio's units */
             says: string;
+        };
+        BackRow: {
+            planned: string;
+            really: string;
+            what: string;
         };
         Batch: {
             /** @description What a usual hand leaves over, and what that is good for */
@@ -1572,6 +1697,63 @@ export interface components {
             /** @description Id of the way of working that does it */
             way?: string;
         };
+        DoneStep: {
+            at: string;
+            /** Format: int64 */
+            coat?: number;
+            /** @description Id of its entry in the log */
+            entry: string;
+            /** @description It was done otherwise than planned */
+            otherwise?: boolean;
+            /** @description How it was done */
+            says?: string;
+            /**
+             * Format: int64
+             * @description The step of the plan, from 1; absent for one that was never planned
+             */
+            step?: number;
+            title: string;
+        };
+        Due: {
+            /** @description Id of its card, for a coat */
+            card?: string;
+            /** Format: int64 */
+            coat?: number;
+            colour?: string;
+            do?: string;
+            /** @description When the plan has it begin */
+            from?: string;
+            /** @description When what is below would allow it, where that is sooner */
+            may?: string;
+            /**
+             * Format: double
+             * @description Work that it usually takes
+             */
+            minutes?: number;
+            /** @description The moment that all this is about */
+            now: string;
+            /**
+             * Format: int64
+             * @description How many coats that step has
+             */
+            of?: number;
+            /** @description How it stands, as a sentence */
+            says: string;
+            /** @description When work on it was begun */
+            since?: string;
+            /** @enum {string} */
+            state: "closing" | "missed" | "working" | "ready" | "waiting" | "not_begun" | "hardening";
+            /**
+             * Format: int64
+             * @description The step of its plan, from 1
+             */
+            step?: number;
+            title?: string;
+            /** @description When it must be begun; absent where there is no latest */
+            to?: string;
+            /** @description From when the finished zone may be used, and how */
+            uses?: components["schemas"]["UseFrom"][];
+        };
         Earlier: {
             /** @description what */
             what: string;
@@ -1621,6 +1803,62 @@ export interface components {
             shapes: components["schemas"]["ElevShape"][];
             /** Format: double */
             w_cm: number;
+        };
+        Entry: {
+            /** @description the air then; absent: as read or as usual */
+            air?: components["schemas"]["LogAir"];
+            /** @description when it happened */
+            at: string;
+            /** @description the device it was written on */
+            by?: string;
+            /** @description a copy of the can it was taken from; absent: none, or one of the piece's */
+            can?: components["schemas"]["Can"];
+            /** @description id of the entry in whose place it stands */
+            corrects?: string;
+            /** @description what went back */
+            fitting?: components["schemas"]["LogFitting"];
+            /** @description made where it was written; an entry that arrives twice counts once */
+            id: string;
+            /** @description the note says what would be done otherwise next time */
+            lesson?: boolean;
+            /**
+             * Format: double
+             * @description minutes of work; absent: since it was begun, or as usual
+             */
+            minutes?: number;
+            /** @description a note */
+            note?: string;
+            /** @description names of pictures; absent: none */
+            photos?: string[];
+            /** @description the step of the plan that it is about; absent: it was never planned */
+            planned?: components["schemas"]["Planned"];
+            /** @description what was seen; absent: nothing */
+            seen?: components["schemas"]["Seen"][];
+            /** @description what was done; of a coat one; absent: what was planned */
+            step?: components["schemas"]["Step"];
+            /** @description of `plan`: the zone's plan */
+            steps?: components["schemas"]["Step"][];
+            /**
+             * Format: double
+             * @description how many times as thick as usual a coat was laid; absent: as usual
+             */
+            thick?: number;
+            /**
+             * Format: double
+             * @description litres of paint used; absent: as expected
+             */
+            used_l?: number;
+            /** @description the entry that it corrects is taken back, and nothing stands in its place */
+            void?: boolean;
+            /**
+             * @description what it says: work was begun, a step or one coat of it was done or left out, something was seen, something went back, the piece was handed over; `plan` keeps the plan as it was when the work began
+             * @enum {string}
+             */
+            what: "began" | "done" | "skipped" | "note" | "put_back" | "finished" | "plan";
+            /** @description when it was entered; absent: when it happened */
+            written?: string;
+            /** @description id of its zone; absent: the whole piece */
+            zone?: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -1697,6 +1935,8 @@ export interface components {
             code: string;
             /** @description What good painters disagree about here */
             divided?: components["schemas"]["Divided"];
+            /** @description It is about something that was done */
+            done?: boolean;
             /** @description The figures with their meaning, in order */
             factors: components["schemas"]["Factor"][];
             figures: {
@@ -1760,6 +2000,18 @@ export interface components {
             /** @description where it was, and where its label sends it back */
             where?: string;
             /** @description id of the zone it is on */
+            zone?: string;
+        };
+        FittingBack: {
+            back: boolean;
+            /** Format: int64 */
+            count: number;
+            /** @description When what it touches is hard enough */
+            from?: string;
+            kind: string;
+            name: string;
+            says?: string;
+            where?: string;
             zone?: string;
         };
         FittingOverview: {
@@ -2095,6 +2347,8 @@ export interface components {
             /** Format: int64 */
             coat?: number;
             colour?: string;
+            /** @description It was laid; false while it is planned */
+            done?: boolean;
             /** @description Those soils that sanding drove in */
             driven?: string[];
             family: string;
@@ -2183,6 +2437,24 @@ export interface components {
              */
             level: number;
         };
+        LikeZone: {
+            /** @description Of the same material and finish */
+            alike: boolean;
+            colour?: string;
+            finished: string;
+            /** @description What would be done otherwise */
+            lessons: string[];
+            look: string;
+            material: string;
+            piece: string;
+            /** Format: int64 */
+            piece_id: number;
+            /** @description What it was coated with */
+            says: string;
+            steps: components["schemas"]["Step"][];
+            zone: string;
+            zone_id: string;
+        };
         Limit: {
             /** @description A hint for filling it in */
             hint?: string;
@@ -2206,8 +2478,65 @@ export interface components {
             /** @description Of a number: without a fraction */
             whole?: boolean;
         };
+        LogAir: {
+            /**
+             * Format: double
+             * @description relative humidity in %
+             */
+            rh_pct: number;
+            /**
+             * Format: double
+             * @description temperature in °C
+             */
+            temp_c: number;
+        };
+        LogFitting: {
+            /**
+             * Format: int64
+             * @description how many; absent: all
+             */
+            count?: number;
+            /** @description its kind */
+            kind: string;
+            /** @description where it belongs */
+            where?: string;
+        };
+        LogLine: {
+            /** @description It stands in place of an earlier entry */
+            corrected?: boolean;
+            entry: components["schemas"]["Entry"];
+            how: string[];
+            says: string;
+            zone_name?: string;
+        };
+        LogPhoto: {
+            at?: string;
+            /** @description From the survey, before the work */
+            before?: boolean;
+            file: string;
+            says: string;
+        };
+        Logged: {
+            /** @description Ids of those that are new; the others were there already */
+            added: string[];
+            /** @description What is odd about them, as sentences */
+            notes: string[];
+            today?: components["schemas"]["Today"];
+        };
+        LookBack: {
+            finished?: string;
+            /** @description What would be done otherwise, the newest first */
+            lessons: components["schemas"]["LogLine"][];
+            /** @description The oldest first */
+            photos: components["schemas"]["LogPhoto"][];
+            rows: components["schemas"]["BackRow"][];
+            says: string;
+            zones: components["schemas"]["ZoneBack"][];
+        };
         Mark: {
             do: string;
+            /** @description It was done; false while it is planned */
+            done?: boolean;
             /**
              * Format: int64
              * @description The layer whose face it worked on, from 0
@@ -2335,6 +2664,8 @@ export interface components {
         };
         NewClock: {
             card?: string;
+            /** @description Id of the entry of the log that started it; it goes with that */
+            entry?: string;
             /** @description What it is for */
             for?: string;
             /** @description Made where it is started, so that started twice it counts once */
@@ -2410,6 +2741,11 @@ export interface components {
             code?: string;
             title: string;
             why: string;
+        };
+        OpenStep: {
+            /** Format: int64 */
+            step: number;
+            title: string;
         };
         OutcomeWord: {
             /** @description A motif, and what varies in it */
@@ -2684,6 +3020,8 @@ export interface components {
             history?: components["schemas"]["History"];
             /** @description what kind of furniture it is; how fiddly the work is follows from that where parts are missing; absent: unknown */
             kind?: string;
+            /** @description what was done, in any order; the piece is judged by it, and then by what is still planned; absent: nothing was done yet */
+            log?: components["schemas"]["Entry"][];
             /**
              * Format: int64
              * @description year it was made; absent: unknown
@@ -2708,6 +3046,14 @@ export interface components {
             version: number;
             /** @description areas of one material and one finish, each with a plan; absent: none */
             zones?: components["schemas"]["Zone"][];
+        };
+        PieceLog: {
+            /** @description When it was handed over */
+            finished?: string;
+            /** @description What was taken off, in the order in which it goes back */
+            fittings: components["schemas"]["FittingBack"][];
+            /** @description What holds of it, the newest first */
+            lines: components["schemas"]["LogLine"][];
         };
         PiecePlan: {
             /** @description The same by day */
@@ -2744,6 +3090,20 @@ export interface components {
              * @description 0 before it has begun
              */
             of: number;
+        };
+        Planned: {
+            /**
+             * Format: int64
+             * @description which of its coats, from 1; absent: the step as a whole
+             */
+            coat?: number;
+            /**
+             * Format: int64
+             * @description which, from 1
+             */
+            step: number;
+            /** @description the step as it was planned, where something else was done; absent: as `step` of the entry */
+            was?: components["schemas"]["Step"];
         };
         Portion: {
             /**
@@ -3064,6 +3424,15 @@ export interface components {
             /** @description The same in words */
             worn_says?: string;
         };
+        Seen: {
+            /**
+             * Format: int64
+             * @description how much
+             */
+            level: number;
+            /** @description what */
+            what: string;
+        };
         Sensitivity: {
             /** @description The plan would then fail */
             fails: boolean;
@@ -3078,6 +3447,10 @@ export interface components {
             test: string;
             /** @description What would be done instead, in words */
             then: string;
+        };
+        Sent: {
+            /** @description the entries */
+            entries: components["schemas"]["Entry"][];
         };
         Settings: {
             /** @description when the studio works; absent: nine to six, Monday to Saturday */
@@ -3284,7 +3657,7 @@ export interface components {
         };
         Stage: {
             /** @enum {string} */
-            id: "look_over" | "identify" | "prepare" | "coats" | "mix" | "hand_over";
+            id: "look_over" | "identify" | "prepare" | "coats" | "mix" | "hand_over" | "work";
             name: string;
             says: string;
             /** @enum {string} */
@@ -3488,10 +3861,16 @@ export interface components {
             soils: string[];
         };
         Summary: {
+            /** @description Work on it has begun */
+            begun?: boolean;
             /** @description What blocks it */
             blocked?: string;
             /** @description Why it cannot be shown; its document can still be saved */
             damaged?: string;
+            /** @description When it was handed over */
+            finished?: string;
+            /** @description Words by which it is found: materials, products, looks */
+            found_by?: string;
             /** Format: int64 */
             id: number;
             name: string;
@@ -3612,6 +3991,42 @@ export interface components {
             /** Format: double */
             size_l: number;
         };
+        Today: {
+            /** @description The studio's usual air */
+            air: components["schemas"]["Air"];
+            /** @description The most urgent first */
+            items: components["schemas"]["TodayItem"][];
+            now: string;
+            /** @description The air as it was read or typed in the last hours */
+            read?: components["schemas"]["Air"];
+            read_at?: string;
+        };
+        TodayItem: {
+            /** @description Work on the piece has begun */
+            begun: boolean;
+            due: components["schemas"]["Due"];
+            /** @description What is wrong with its plan, or with what was done */
+            fails?: string;
+            /** @description Id of the entry of what was done last */
+            last?: string;
+            /** @description Steps of which the log says nothing, though later ones were done */
+            open: components["schemas"]["OpenStep"][];
+            /**
+             * Format: int64
+             * @description Steps of its plan that lie behind
+             */
+            past: number;
+            photo?: string;
+            piece: string;
+            /** Format: int64 */
+            piece_id: number;
+            /** Format: int64 */
+            steps: number;
+            /** @enum {string} */
+            verdict: "sound" | "watch" | "fails";
+            zone: string;
+            zone_id: string;
+        };
         Trip: {
             /** @description The hour of its day */
             at: string;
@@ -3672,11 +4087,21 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        TypedAir: {
+            /** Format: double */
+            rh_pct: number;
+            /** Format: double */
+            temp_c: number;
+        };
         Undercoat: {
             colour: string;
             name: string;
             /** Format: int64 */
             saves: number;
+            says: string;
+        };
+        UseFrom: {
+            from: string;
             says: string;
         };
         Vocab: {
@@ -4043,6 +4468,13 @@ export interface components {
             /** @description how it will be used; absent: `handled` */
             wear?: string;
         };
+        ZoneBack: {
+            id: string;
+            name: string;
+            /** @description What was done otherwise than planned, as sentences */
+            otherwise: string[];
+            rows: components["schemas"]["BackRow"][];
+        };
         ZoneCards: {
             air: string;
             area?: string;
@@ -4058,6 +4490,26 @@ export interface components {
             order: components["schemas"]["Turn"][];
             /** @description What there is to mix, or what is missing for it */
             says: string;
+        };
+        ZoneLog: {
+            /** @description When the work on it began */
+            begun: string;
+            /** @description What was done, in that order */
+            done: components["schemas"]["DoneStep"][];
+            due?: components["schemas"]["Due"];
+            finished?: boolean;
+            /**
+             * Format: int64
+             * @description How many coats of the next step were laid
+             */
+            laid?: number;
+            /** @description Steps of the plan that later ones were done before, and of which the log says nothing */
+            open: number[];
+            /**
+             * Format: int64
+             * @description How many steps of its plan lie behind: they can no longer be changed
+             */
+            past: number;
         };
         ZoneNeed: {
             area: string;
@@ -4169,6 +4621,8 @@ export interface components {
             known?: components["schemas"]["Known"];
             /** @description Absent where lead is not suspected */
             lead?: components["schemas"]["Lead"];
+            /** @description What was done, and what comes next; absent where nothing was begun. All steps named in this answer are those of the plan */
+            log?: components["schemas"]["ZoneLog"];
             name?: string;
             /** @description The state of the zone's patch tests, in their order */
             patches: components["schemas"]["PatchState"][];
@@ -4186,12 +4640,19 @@ export interface components {
             /** Format: double */
             area_m2: number;
             colour: string;
+            /** @description What comes next, where work has begun */
+            due?: components["schemas"]["Due"];
             finish: string;
             id: string;
             /** @description The cross-section of its coats, from the bottom up */
             layers: components["schemas"]["Layer"][];
             material: string;
             name: string;
+            /**
+             * Format: int64
+             * @description Steps of its plan that lie behind
+             */
+            past?: number;
             says: string;
             /** Format: int64 */
             steps: number;
@@ -4208,6 +4669,57 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    typeAir: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedAir"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     readAmount: {
         parameters: {
             query?: {
@@ -5900,6 +6412,40 @@ export interface operations {
             };
         };
     };
+    like: {
+        parameters: {
+            query?: {
+                substrate?: string;
+                finish?: string;
+                /** @description All of which must be found in its name, material, look or products */
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LikeZone"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     minds: {
         parameters: {
             query: {
@@ -6775,6 +7321,55 @@ export interface operations {
             };
         };
     };
+    lookBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookBack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     document: {
         parameters: {
             query?: never;
@@ -6795,6 +7390,242 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pieceFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The piece file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pieceLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceLog"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addEntries: {
+        parameters: {
+            query?: {
+                /** @description What the clock of the device shows, so that one that is off is put right */
+                sent?: string;
+                /** @description Answer with what comes next on all pieces */
+                today?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logged"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    logFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The log */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
                 };
             };
             /** @description Not Found */
@@ -7742,6 +8573,35 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

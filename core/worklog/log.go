@@ -1,6 +1,6 @@
-// Package bench is about work that is really being done: what a log says of a zone beside its plan, what is due when,
+// Package worklog is about work that is really being done: what a log says of a zone beside its plan, what is due when,
 // how what was taken off goes back, and how the work turned out against the plan. It knows no clock: the time comes in.
-package bench
+package worklog
 
 import (
 	"cmp"

@@ -1,4 +1,4 @@
-package bench
+package worklog
 
 import (
 	"math"
@@ -109,3 +109,41 @@ func DueOf(c *craft.Craft, r *check.Result, w *Work) Due {
 
 // at is an hour of the walk in seconds since 1970.
 func (w *Work) at(h float64) float64 { return w.Start + h*3600 }
+
+// Says is how the next step stands, as a sentence.
+func (d *Due) Says(c *craft.Craft) string {
+	below := ""
+	if d.Window.Below != craft.NoProduct {
+		below = craft.Lower(c.Products[d.Window.Below].Name)
+	}
+	switch d.State {
+	case Closing:
+		switch d.Window.Why {
+		case check.OpenTack:
+			return "Do it now, while it is tacky."
+		case check.OpenSoft:
+			return "Do it now, while the paint still gives."
+		}
+		return "Do it soon: after that " + below + " must be scuffed first."
+	case Missed:
+		switch d.Window.Why {
+		case check.OpenTack:
+			return "It is no longer tacky."
+		case check.OpenSoft:
+			return "The paint no longer gives easily."
+		}
+		return craft.Upper(below) + " has hardened too far: scuff it first."
+	case Working:
+		return "You are at it."
+	case Ready:
+		return "It may be done now."
+	case Waiting:
+		if below != "" {
+			return craft.Upper(below) + " is drying."
+		}
+		return "It is drying."
+	case NotBegun:
+		return "Nothing is done yet."
+	}
+	return "All steps are done. It hardens."
+}
