@@ -174,6 +174,12 @@ func (j *Job) zoneOverview(i int) wire.ZoneOverview {
 	if w.Colour == "" {
 		w.Colour = row.Colour
 	}
+	if x := j.work(i); x != nil {
+		w.Done, w.Steps = x.Past, len(z.Steps)
+		if c := j.topColour(i, x); c != "" {
+			w.Colour, w.Mark = c, ""
+		}
+	}
 	own := j.damage(i)
 	w.DamageWork = damageWork(own, j.Air, j.Shop.Units)
 	if len(own) > 0 && j.Zones[i].LeadBars(c) {

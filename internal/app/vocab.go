@@ -85,6 +85,13 @@ func (e *Engine) Vocab() wire.Vocab {
 	for _, r := range craft.Wears {
 		v.Wears = append(v.Wears, word(r.ID, r.Name, ""))
 	}
+	for _, r := range craft.SeenRows {
+		w := wire.SeenWord{ID: r.ID, Name: r.Name}
+		for _, l := range r.Levels {
+			w.Levels = append(w.Levels, wire.SeenLevel(l))
+		}
+		v.Seen = append(v.Seen, w)
+	}
 	for _, r := range surface.Kinds {
 		fields := wire.StepFields(r.ID)
 		v.Steps = append(v.Steps, wire.StepWord{Word: word(r.ID, r.Name, ""), Fields: fields})

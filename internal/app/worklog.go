@@ -276,6 +276,11 @@ func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.
 		if s.Do != surface.Coat {
 			out.Coat, out.Of = 0, 0
 		}
+		if n := out.Step; n > 0 && n <= len(j.Piece.Zones[i].Steps) {
+			plan := j.Piece.Zones[i].Steps[n-1]
+			plan.Coats = 0
+			out.Plan = &plan
+		}
 		out.Title, out.Do = section.Title(j.Craft, s), surface.Kinds[s.Do].ID
 		if out.Of > 1 {
 			out.Title = fmt.Sprintf("%s, coat %d of %d", out.Title, out.Coat, out.Of)
@@ -311,4 +316,20 @@ func (l *log) nowOr(t time.Time) float64 {
 		return l.now
 	}
 	return seconds(t)
+}
+
+// topColour is the colour of the last coat that was laid and hides what is below; empty for none.
+func (j *Job) topColour(i int, w *worklog.Work) string {
+	z := &j.Zones[i]
+	for k := w.Done - 1; k >= 0; k-- {
+		s := &w.Steps[k]
+		if row := &j.Craft.Products[s.Product]; s.Do == surface.Coat && s.Scope == surface.All && row.Opaque() {
+			c, _ := z.ColourOf(row, s.Colour)
+			return c.Hex()
+		}
+		if s.Do == surface.Strip {
+			break
+		}
+	}
+	return ""
 }

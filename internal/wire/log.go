@@ -274,6 +274,7 @@ type Due struct {
 	Of      int       `json:"of,omitempty" doc:"How many coats that step has"`
 	Do      string    `json:"do,omitempty"`
 	Title   string    `json:"title,omitempty"`
+	Plan    *Step     `json:"plan,omitempty" doc:"That step as it is planned; of a coat one"`
 	Card    string    `json:"card,omitempty" doc:"Id of its card, for a coat"`
 	Colour  string    `json:"colour,omitempty"`
 	Minutes float64   `json:"minutes,omitempty" doc:"Work that it usually takes"`

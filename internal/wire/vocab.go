@@ -43,6 +43,7 @@ type Vocab struct {
 	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, as suggestions"`
 	// Limits are by object and field, those of a step by what is done and field.
 	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
+	Seen []SeenWord `json:"seen" doc:"What is looked for on a coat while the work goes on, on scales of pictures"`
 }
 
 // ColourWord is a colour with its plain name.
@@ -351,4 +352,17 @@ type RuleFinding struct {
 	Severity string `json:"severity" enum:"note,watch,fail"`
 	Title    string `json:"title"`
 	Step     int    `json:"step,omitempty"`
+}
+
+// SeenWord is something that is looked for on a coat, on a scale of pictures.
+type SeenWord struct {
+	ID     string      `json:"id"`
+	Name   string      `json:"name"`
+	Levels []SeenLevel `json:"levels" doc:"From none"`
+}
+
+// SeenLevel is a step of that scale.
+type SeenLevel struct {
+	Says  string  `json:"says"`
+	Share float64 `json:"share" doc:"Of the face, for the picture"`
 }

@@ -16,6 +16,7 @@ const ColourPage = lazy(() => import("./colour/ColourPage"));
 const KitPage = lazy(() => import("./kit/KitPage"));
 const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default: m.RulesPage })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage"));
+const TodayPage = lazy(() => import("./today/TodayPage"));
 const TinLabels = lazy(() => import("./shelf/TinLabels"));
 
 // The server is on this machine or near it: whether the browser considers itself online is irrelevant.
@@ -60,6 +61,7 @@ if (root) {
                       <Route path="/rules" element={<RulesPage />} />
                       <Route path="/shelf" element={<ShelfPage />} />
                       <Route path="/shelf/labels" element={<TinLabels />} />
+                      <Route path="/today" element={<TodayPage />} />
                       <Route path="/clocks" element={<ClocksPage />} />
                       <Route path="/colours" element={<ColourPage />} />
                       <Route path="*" element={<NotFound />} />

@@ -1737,6 +1737,8 @@ export interface components {
              * @description How many coats that step has
              */
             of?: number;
+            /** @description That step as it is planned; of a coat one */
+            plan?: components["schemas"]["Step"];
             /** @description How it stands, as a sentence */
             says: string;
             /** @description When work on it was begun */
@@ -3433,6 +3435,20 @@ export interface components {
             /** @description what */
             what: string;
         };
+        SeenLevel: {
+            says: string;
+            /**
+             * Format: double
+             * @description Of the face, for the picture
+             */
+            share: number;
+        };
+        SeenWord: {
+            id: string;
+            /** @description From none */
+            levels: components["schemas"]["SeenLevel"][];
+            name: string;
+        };
         Sensitivity: {
             /** @description The plan would then fail */
             fails: boolean;
@@ -4149,6 +4165,8 @@ export interface components {
             resists: components["schemas"]["Word"][];
             rules: components["schemas"]["RuleWord"][];
             scopes: components["schemas"]["Word"][];
+            /** @description What is looked for on a coat while the work goes on, on scales of pictures */
+            seen: components["schemas"]["SeenWord"][];
             soils: components["schemas"]["Word"][];
             /** @description The stages of the work, in their order */
             stages: components["schemas"]["StageWord"][];
@@ -4531,6 +4549,11 @@ export interface components {
              * @description What paint has to cover: more where the surface is rough
              */
             cover_m2: number;
+            /**
+             * Format: int64
+             * @description Steps of its plan that lie behind, where work has begun
+             */
+            done?: number;
             /** Format: double */
             edges_m: number;
             id: string;
@@ -4548,6 +4571,11 @@ export interface components {
             parts_m2: number;
             /** @description All of it in words */
             says: string;
+            /**
+             * Format: int64
+             * @description Steps of its plan, where work has begun
+             */
+            steps?: number;
             /** @description The area was typed, not calculated from parts */
             typed?: boolean;
             /**

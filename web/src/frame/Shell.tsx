@@ -1,6 +1,6 @@
-import { BookOpen, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun, Timer } from "lucide-react";
+import { BookOpen, CalendarCheck, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun, Timer } from "lucide-react";
 import { lazy, memo, type ReactNode, Suspense, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
 import { ANYWHERE, useKeys } from "./keys";
@@ -20,11 +20,13 @@ type Props = {
 /** Shell is the frame of every screen: the header above, the status strip below. */
 export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
+  const go = useNavigate();
   const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
   useKeys(ANYWHERE, [
     { key: "?", says: "Show the shortcuts", run: () => setOpen("keys") },
     { key: "t", says: "Light or dark theme", run: turnTheme },
+    { key: "y", says: "Today: what comes next on all pieces", run: () => void go("/today") },
   ]);
   return (
     <div
@@ -78,6 +80,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
 type Sheet = "keys" | "studio";
 
 const PLACES = [
+  ["today", "Today", CalendarCheck],
   ["clocks", "Clocks", Timer],
   ["shelf", "Shelf", PaintBucket],
   ["kit", "Kit and habits", Paintbrush],

@@ -7,6 +7,7 @@ import { useInstruments } from "./useInstruments";
 // Opened now and then, or drawn after the rest: the first load is without them.
 const InstrumentsSheet = lazy(() => import("./InstrumentsSheet"));
 const StripClocks = lazy(() => import("../clocks/StripClocks"));
+const StripDue = lazy(() => import("../today/StripDue"));
 
 type Props = {
   air: Schemas["Air"] | undefined; // that plans are checked with
@@ -46,6 +47,9 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
       </span>
       <Suspense>
         <StripClocks />
+      </Suspense>
+      <Suspense>
+        <StripDue />
       </Suspense>
       {next && (
         <span className="flex min-w-0 max-w-full items-center gap-1.5 lg:max-w-[40%]">

@@ -1,5 +1,5 @@
-import { Camera, History, LayoutPanelLeft, Route, Wrench } from "lucide-react";
-import type { ReactNode } from "react";
+import { Camera, History, LayoutPanelLeft, Rewind, Route, Wrench } from "lucide-react";
+import { lazy, type ReactNode, Suspense } from "react";
 import type { CheckResult, Part, Piece, Zone } from "../api/client";
 import { useKeys } from "../frame/keys";
 import { AddZone } from "../piece/AddZone";
@@ -11,8 +11,11 @@ import { Photos } from "./Photos";
 import { QuickEntry } from "./QuickEntry";
 import { Templates, useTemplates } from "./Templates";
 
-export type PieceView = "parts" | "disassembly" | "photos" | "history" | "plan";
-export const PIECE_VIEWS: string[] = ["parts", "disassembly", "photos", "history", "plan"];
+// Opened now and then: the first load is without it.
+const LookBack = lazy(() => import("../work/LookBack"));
+
+export type PieceView = "parts" | "disassembly" | "photos" | "history" | "plan" | "back";
+export const PIECE_VIEWS: string[] = ["parts", "disassembly", "photos", "history", "plan", "back"];
 
 const VIEWS = [
   { id: "parts", name: "Parts", icon: LayoutPanelLeft },
@@ -20,7 +23,10 @@ const VIEWS = [
   { id: "photos", name: "Photographs", icon: Camera },
   { id: "history", name: "History", icon: History },
   { id: "plan", name: "Plan the piece", icon: Route },
+  { id: "back", name: "Look back", icon: Rewind },
 ] as const;
+
+const KEYS = ["5", "6", "7", "8", "9", "l"];
 
 type RailProps = { piece: Piece; at: PieceView; onGo: (v: PieceView) => void };
 
@@ -33,6 +39,7 @@ export function PieceRail({ piece, at, onGo }: RailProps) {
     photos: piece.photos?.length ? `${piece.photos.length}` : "",
     history: "",
     plan: "",
+    back: "",
   };
   return (
     <nav aria-label="The whole piece" className="min-w-0 max-w-full overflow-x-auto">
@@ -78,7 +85,7 @@ export function PieceOverview(p: Props) {
   const { piece, result, view } = p;
   useKeys(
     "The whole piece",
-    VIEWS.map((v, i) => ({ key: `${i + 5}`, says: v.name, run: () => p.onView(v.id) })),
+    VIEWS.map((v, i) => ({ key: KEYS[i] ?? "", says: v.name, run: () => p.onView(v.id) })),
   );
   const overview = result?.look;
   if (!overview) return null;
@@ -100,6 +107,14 @@ export function PieceOverview(p: Props) {
       return (
         <Scroll>
           <WholePlan piece={piece} onPiece={p.onPiece} onShow={p.onShow} />
+        </Scroll>
+      );
+    case "back":
+      return (
+        <Scroll>
+          <Suspense>
+            <LookBack id={p.id} />
+          </Suspense>
         </Scroll>
       );
     case "history":

@@ -18,6 +18,7 @@ import { ofZones } from "./edit";
 const FEW = 8; // zones that are judged together with the open one
 const CHANGED = "rutile:changed";
 const STALE = 412; // the check that a change is based on has expired
+const WORKED = 60_000; // ms after which a piece that is worked on is checked again
 const KEPT = 30_000; // ms that a verdict is cached for undo
 
 /** Kept is the check that the next change is based on. */
@@ -128,7 +129,13 @@ export function askCheck(queries: QueryClient, piece: Piece): Promise<unknown> {
  */
 export function useCheck(piece: Piece | undefined, zone: string | undefined) {
   useDetails(piece, zone);
-  const q = useQuery({ ...checkOf(piece ?? NONE), enabled: !!piece, placeholderData: keepPreviousData });
+  const q = useQuery({
+    ...checkOf(piece ?? NONE),
+    enabled: !!piece,
+    placeholderData: keepPreviousData,
+    // Where work has begun the verdict is of now: windows open and close.
+    refetchInterval: (x) => x.state.data?.zones.some((z) => z.log && !z.log.finished) && WORKED,
+  });
   const good = useRef<CheckResult>(undefined);
   if (q.data) good.current = q.data;
   const result = good.current;

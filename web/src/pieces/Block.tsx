@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Schemas } from "../api/client";
+import { PLANNED } from "../section/Cut";
 import { layCut } from "../section/layout";
 import { Texture } from "../section/texture";
 
@@ -26,8 +27,10 @@ export function Block({ zone }: { zone: Schemas["ZoneSummary"] }) {
           <path
             d={b.shape}
             fill={b.l.colour ?? (b.l.clear ? "#efe6cf" : "#f3f1ea")}
+            fillOpacity={b.planned ? PLANNED : undefined}
             stroke="#2b2620"
             strokeOpacity="0.35"
+            strokeDasharray={b.planned ? "4 3" : undefined}
           />
           {b.l.kind === "substrate" && <path d={b.shape} fill={`url(#${id})`} />}
         </g>

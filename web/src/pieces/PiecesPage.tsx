@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ArrowRight, CloudOff, Plus } from "lucide-react";
-import { useEffect } from "react";
+import { ArrowRight, CloudOff, Plus, Search } from "lucide-react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, RETRY, type Schemas, why } from "../api/client";
 import { useStudio } from "../api/studio";
@@ -9,8 +9,9 @@ import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
 import { zoneTitle } from "../piece/edit";
 import { sendUnsent, type Unsent } from "../session/unsent";
+import { timeSays } from "../today/timeSays";
 import { Joint, Mark } from "../ui/Mark";
-import { count } from "../ui/units";
+import { count, useUnits } from "../ui/units";
 import { Block } from "./Block";
 import { Damaged } from "./Damaged";
 
@@ -39,7 +40,9 @@ export function PiecesPage() {
   }, []);
   useKeys("Pieces", [{ key: "n", says: "New piece", run: () => create.mutate() }]);
   const behind = useLeft();
+  const [words, setWords] = useState("");
   const all = pieces.data ?? [];
+  const shown = all.filter((p) => found(p, words));
   const first = all.find((p) => p.verdict === "fails") ?? all.find((p) => p.verdict === "watch" && !p.damaged);
   const waiting = all.filter((p) => p.verdict === "fails").length;
   if (pieces.isPending) return null;
@@ -68,6 +71,20 @@ export function PiecesPage() {
             </p>
           )}
           <span className="flex-1" />
+          {all.length > FEW && (
+            <label className="flex items-center gap-2">
+              <Search className="size-5 text-secondary" aria-hidden="true" />
+              <input
+                type="search"
+                data-field="find"
+                className="input h-12 w-64"
+                placeholder="Material, product, look, name"
+                aria-label="Find pieces by material, product, look or name"
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
+              />
+            </label>
+          )}
           <button
             data-do="new-piece"
             type="button"
@@ -114,12 +131,13 @@ export function PiecesPage() {
           </div>
         )}
         <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
-          {all.map((p) => (
+          {shown.map((p) => (
             <li key={p.id} className="flex min-w-0 flex-col">
               {p.damaged ? <Damaged p={p} /> : <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />}
             </li>
           ))}
         </ul>
+        {words && !shown.length && <p>No piece has all of “{words}”.</p>}
         {all.length > 0 && (
           <p className="mt-6 text-secondary text-sm">
             Every figure is an estimate. Labels, safety data sheets, local codes and licensed people decide.
@@ -146,8 +164,20 @@ function useLeft(): Unsent[] {
   return left.data ?? [];
 }
 
+const FEW = 6; // pieces that are found without searching
+
+/** found tells whether all words are in what a piece is, is made of or is coated with. */
+function found(p: Summary, words: string): boolean {
+  const text = `${p.name} ${p.found_by ?? ""} ${p.stands}`.toLowerCase();
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => text.includes(w));
+}
+
 /** place is where the next thing to do on a piece is done. */
 function place(p: Summary): string {
+  if (p.finished) return `/pieces/${p.id}/-/back`;
   if (!p.next_in) return `/pieces/${p.id}`;
   return `/pieces/${p.id}/${p.next_in}/${p.view}`;
 }
@@ -163,6 +193,9 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
   const many = p.zones.length > MANY;
   const several = p.zones.length > SEVERAL;
   const rows = p.zones.length > ROWS;
+  const u = useUnits();
+  const soon = p.zones.find((z) => z.id === p.next_in)?.due;
+  const due = soon && timeSays(soon, Date.now(), u === "us");
   return (
     <article className="flex flex-1 flex-col">
       {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}
@@ -237,7 +270,10 @@ function Stand({ p, kept }: { p: Summary; kept: boolean }) {
           className="mt-auto flex min-h-9 items-center gap-1.5 text-primary leading-tight underline-offset-2 hover:underline"
         >
           <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
-          <span>{p.next}</span>
+          <span>
+            {p.next}
+            {due && `: ${due}`}
+          </span>
         </Link>
       </div>
     </article>

@@ -3,15 +3,16 @@ import { restrictToParentElement, restrictToVerticalAxis } from "@dnd-kit/modifi
 import { rectSortingStrategy, SortableContext } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
 import { Fragment, useMemo, useRef, useState } from "react";
-import type { Finding, Step } from "../api/client";
+import type { Finding, Schemas, Step } from "../api/client";
 import { nameOf, soilsSay, useVocab } from "../api/vocab";
 import { useKeys } from "../frame/keys";
 import { useWorkspace } from "../piece/workspace";
 import { bandSays, Cut, CutList } from "../section/Cut";
 import { type Band, faultsAt, layCut } from "../section/layout";
 import { StepPicker } from "../steps/StepPicker";
+import { localOf } from "../ui/clock";
 import { focusOn, showOn, useName } from "../ui/focus";
-import { useUnits } from "../ui/units";
+import { clock, list, type Units, useUnits } from "../ui/units";
 import { Leaders, useNarrow } from "./Leaders";
 import { type Hand, Row } from "./Row";
 import { useStepWords } from "./useStepWords";
@@ -36,9 +37,13 @@ export function Plan() {
   const words = useStepWords(steps, judged?.section?.steps, workspace.current, workspace.silent);
   const addButton = useName<HTMLButtonElement>("add");
   const stepsSoon = workspace.steps;
+  // What was done can no longer be changed: of a step of which some coats were laid only their number.
+  const done = workspace.judged?.log;
+  const past = Math.min(done?.past ?? 0, steps.length);
+  const locked = Math.min(past + (done?.laid ? 1 : 0), steps.length);
   const moveTo = (from: number, to: number) => {
     const s = steps[from - 1];
-    if (!s || to < 1 || to > steps.length || to === from) return;
+    if (!s || to <= locked || from <= locked || to > steps.length || to === from) return;
     const rest = steps.filter((_, i) => i !== from - 1);
     const drawn = stepsSoon([...rest.slice(0, to - 1), s, ...rest.slice(to - 1)], () => {
       choose(to);
@@ -47,6 +52,7 @@ export function Plan() {
     focusOn(`row ${to}`, drawn);
   };
   const remove = (n: number) => {
+    if (n <= locked) return;
     const left = steps.length - 1;
     const drawn = stepsSoon(
       steps.filter((_, i) => i !== n - 1),
@@ -59,14 +65,15 @@ export function Plan() {
   };
   const again = (n: number) => {
     const s = steps[n - 1];
-    if (!s) return;
+    if (!s || n < locked) return;
     const drawn = stepsSoon([...steps.slice(0, n), { ...s }, ...steps.slice(n)], () => {
       choose(n + 1);
       setOpen((o) => (o !== undefined && o >= n ? o + 1 : o));
     });
     focusOn(`row ${n + 1}`, drawn);
   };
-  const pick = (at: number, s: Step) => {
+  const pick = (wished: number, s: Step) => {
+    const at = Math.max(wished, locked);
     const drawn = stepsSoon([...steps.slice(0, at), s, ...steps.slice(at)], () => {
       choose(at + 1);
       setOpen(undefined);
@@ -200,7 +207,7 @@ export function Plan() {
                     onPress={() => workspace.toField("finish")}
                   />
                 )}
-                {picker(0)}
+                {!locked && picker(0)}
                 {steps.map((s, i) => {
                   const n = i + 1;
                   return (
@@ -216,9 +223,11 @@ export function Plan() {
                         open={open === n}
                         fresh={frozen && !planned.has(JSON.stringify(s))}
                         frozen={frozen}
+                        done={done?.done.filter((d) => d.step === n).map((d) => doneSays(d, u)) ?? NO_DONE}
+                        locked={n <= past}
                         hand={hand}
                       />
-                      {n < steps.length && picker(n)}
+                      {n < steps.length && n >= locked && picker(n)}
                     </Fragment>
                   );
                 })}
@@ -250,6 +259,12 @@ export function Plan() {
           </DndContext>
         </div>
       </div>
+      {done?.done.some((d) => !d.step) && (
+        <p className="mt-2">
+          Also done, and not planned:{" "}
+          {list(done.done.filter((d) => !d.step).map((d) => `${d.title.toLowerCase()} (${clock(localOf(d.at), u)})`))}.
+        </p>
+      )}
       <p className="no-print mt-2 min-h-10 text-secondary text-sm max-sm:hidden" aria-hidden="true">
         {hovered ? `${bandSays(hovered, u)}.` : "Point at a layer to read about it; click it to change it."}
       </p>
@@ -277,6 +292,13 @@ function placeAfter(n: number, from: number, to: number): number {
   return to <= n && n < from ? n + 1 : n;
 }
 
+/** doneSays is when and how a step was done. */
+const doneSays = (d: Schemas["DoneStep"], u: Units) =>
+  [`${d.coat ? `coat ${d.coat}` : "done"} ${clock(localOf(d.at), u)}`, d.otherwise ? d.title : "", d.says]
+    .filter(Boolean)
+    .join(", ");
+
+const NO_DONE: string[] = [];
 const ROW = 46;
 const NONE: Finding[] = [];
 const NO_STEPS: Step[] = [];

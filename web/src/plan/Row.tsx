@@ -1,5 +1,5 @@
 import { useSortable } from "@dnd-kit/sortable";
-import { ArrowDown, ArrowUp, Copy, GripVertical, Plus, Trash2 } from "lucide-react";
+import { ArrowDown, ArrowUp, CircleCheck, Copy, GripVertical, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
 import type { Finding, Step, Verdict } from "../api/client";
 import { StepIcon } from "../steps/icons";
@@ -19,6 +19,8 @@ type Props = {
   open: boolean;
   fresh: boolean; // what a previewed fix would change
   frozen: boolean; // only previewed
+  done: string[]; // how it was done, a coat each
+  locked: boolean; // it was done, and cannot be changed any more
   hand: Hand;
 };
 
@@ -38,7 +40,7 @@ export const Row = memo(function Row(p: Props) {
   const name = useName<HTMLButtonElement>(`row ${p.n}`);
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, isDragging } = useSortable({
     id: p.n,
-    disabled: p.frozen,
+    disabled: p.frozen || p.locked,
   });
   const el = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -58,7 +60,7 @@ export const Row = memo(function Row(p: Props) {
       style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
     >
       <div className="flex items-stretch" data-head>
-        {!p.frozen && (
+        {!p.frozen && !p.locked && (
           <button
             ref={setActivatorNodeRef}
             type="button"
@@ -80,15 +82,28 @@ export const Row = memo(function Row(p: Props) {
           data-worst={worst?.code}
           disabled={p.frozen}
           className="flex min-h-11 min-w-0 flex-1 items-center gap-2.5 py-0.5 pr-2.5 pl-1 max-sm:gap-1.5 text-left hover:bg-base-200 disabled:cursor-default"
-          aria-expanded={p.open}
+          aria-expanded={p.locked ? undefined : p.open}
+          data-done={p.done.length || undefined}
           onFocus={() => p.chosen || p.hand.choose(p.n)}
-          onClick={() => p.hand.open(p.open ? undefined : p.n)}
+          onClick={() => !p.locked && p.hand.open(p.open ? undefined : p.n)}
         >
           <span className="w-5 shrink-0 text-right font-head text-secondary tabular-nums">{p.n}</span>
-          <StepIcon kind={p.step.do} className="size-7 text-primary" />
+          {p.locked ? (
+            <CircleCheck className="size-7 shrink-0 text-success" aria-label={p.done.length ? "Done" : "Passed over"} />
+          ) : (
+            <StepIcon kind={p.step.do} className="size-7 text-primary" />
+          )}
           <span className="min-w-0 flex-1 leading-tight">
             <span className="block font-medium">{p.title}</span>
-            <span className="block text-secondary text-sm">{p.notes}</span>
+            <span className="block text-secondary text-sm">{p.locked ? "" : p.notes}</span>
+            {p.done.map((d) => (
+              <span key={d} className="block text-sm text-success">
+                {d}
+              </span>
+            ))}
+            {p.locked && !p.done.length && (
+              <span className="block text-secondary text-sm">left out, or not logged</span>
+            )}
             {worst && (
               <span className={`block font-medium text-sm ${verdict === "fails" ? "text-error" : "text-warning"}`}>
                 {worst.title}
@@ -98,7 +113,7 @@ export const Row = memo(function Row(p: Props) {
           {verdict && <Joint verdict={verdict} className="size-6" />}
         </button>
       </div>
-      {p.open && !p.frozen && (
+      {p.open && !p.frozen && !p.locked && (
         <div className="border-base-300 border-t p-3">
           <StepEditor step={p.step} onChange={(s) => p.hand.change(p.n, s)} />
           <div className="mt-1 flex flex-wrap gap-1">
@@ -146,6 +161,6 @@ export const Row = memo(function Row(p: Props) {
 export const whatOf = (s: Step) => s.product ?? s.effect ?? s.with ?? s.do;
 
 /** Unchanged findings are the same, though their list is a new one. */
-function sameRow({ findings: a, ...x }: Props, { findings: b, ...y }: Props): boolean {
-  return equalProps(x, y) && a.length === b.length && a.every((f, i) => f === b[i]);
+function sameRow({ findings: a, done: c, ...x }: Props, { findings: b, done: d, ...y }: Props): boolean {
+  return equalProps(x, y) && c.join() === d.join() && a.length === b.length && a.every((f, i) => f === b[i]);
 }

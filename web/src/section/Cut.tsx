@@ -113,7 +113,14 @@ function BandShape({ b, texture, above }: { b: Band; texture?: string; above?: B
   return (
     <>
       {b.under && <path d={b.under} fill={above?.l.colour ?? "#f3f1ea"} />}
-      <path d={b.shape} fill={fill} stroke="#2b2620" strokeOpacity="0.3" />
+      <path
+        d={b.shape}
+        fill={fill}
+        fillOpacity={b.planned ? PLANNED : undefined}
+        stroke="#2b2620"
+        strokeOpacity={b.planned ? 0.7 : 0.3}
+        strokeDasharray={b.planned ? "5 4" : undefined}
+      />
       {texture && <path d={b.shape} fill={`url(#${texture})`} />}
       {l.clear && <path d={b.sheen} stroke="#fff" strokeWidth="1.8" strokeOpacity="0.9" fill="none" />}
       {b.scratches && <path d={b.scratches} stroke={ink} strokeOpacity="0.6" strokeWidth="1" fill="none" />}
@@ -121,8 +128,11 @@ function BandShape({ b, texture, above }: { b: Band; texture?: string; above?: B
   );
 }
 
+/** PLANNED is how opaque a coat is drawn that is still to be laid, where others were. */
+export const PLANNED = 0.35;
+
 const fillOf = ({ l }: Band) => l.colour ?? (l.clear ? "#efe6cf" : "#f3f1ea");
-const inkOn = (fill: string) => (lightOn(fill) ? "#fdf8ec" : "#2b2620");
+const inkOn = (fill: string, pale = false) => (!pale && lightOn(fill) ? "#fdf8ec" : "#2b2620");
 
 /** Figures are in a layer: its thickness, and its waiting time. */
 function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
@@ -130,7 +140,7 @@ function Figures({ b, u, width }: { b: Band; u: Units; width: number }) {
   if (b.bottom - b.top < 14 || l.kind === "substrate" || l.spots || width <= 110) return null;
   const y = (b.top + b.bottom) / 2 + 4;
   return (
-    <g fontSize="11" fill={inkOn(fillOf(b))} className="font-sans">
+    <g fontSize="11" fill={inkOn(fillOf(b), b.planned)} className="font-sans">
       {l.microns > 0 && (
         <text x="7" y={y}>
           {film(l.microns, u)}
@@ -181,11 +191,12 @@ export const HOLDS: Record<string, string> = {
 export const byLabel = (l: Layer) => (l.from_label ? ", from the label" : "");
 
 /** bandSays is a layer in words: for screen readers and while it is pointed at. */
-export function bandSays({ l }: Band, u: Units): string {
+export function bandSays({ l, planned }: Band, u: Units): string {
   const out = [l.coat && l.coat > 1 ? `${l.name}, coat ${l.coat}` : l.name];
   if (l.kind === "finish") out.push("present finish");
   if (l.kind === "substrate") out.push("the material");
   if (l.microns > 0) out.push(film(l.microns, u));
+  if (planned) out.push("still to be laid");
   if (l.spots) out.push("on the spots only");
   if (l.joint) out.push(HOLDS[l.joint.holds] ?? "");
   if (l.soils?.length) out.push(`over ${l.soils.join(" and ")}${l.driven?.length ? ", rubbed in" : ""}`);

@@ -18,6 +18,7 @@ const STRETCH = 2.1;
 export type Band = {
   key: string;
   l: Layer;
+  planned: boolean; // a coat that is still to be laid, where others were
   top: number;
   bottom: number;
   x0: number;
@@ -49,16 +50,24 @@ export function layCut(s: Section, width: number, wish: number, fit?: "must fit"
   const k = Math.min(STRETCH, Math.max(fit ? 0.3 : 1, (wish - TOP - FOOT) / sum));
   const height = Math.round(sum * k + TOP + FOOT);
   let y = height - FOOT;
+  const begun = s.layers.some((l) => l.done) || s.marks.some((m) => m.done);
   const bands = s.layers.map((l, i): Band => {
     const bottom = y;
     y = Math.round(y - natural(l) * k);
     const above = s.layers[i + 1];
-    return band(l, `${i}`, y, bottom, width, above);
+    return { ...band(l, `${i}`, y, bottom, width, above), planned: begun && l.kind === "coat" && !l.done };
   });
   return { height, bands, stains: stains(s, bands, width, moment) };
 }
 
-function band(l: Layer, key: string, top: number, bottom: number, width: number, above: Layer | undefined): Band {
+function band(
+  l: Layer,
+  key: string,
+  top: number,
+  bottom: number,
+  width: number,
+  above: Layer | undefined,
+): Omit<Band, "planned"> {
   const x0 = l.spots ? width * 0.34 : 0;
   const x1 = l.spots ? width * 0.64 : width;
   const holds = l.joint?.holds;

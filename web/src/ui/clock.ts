@@ -5,6 +5,12 @@ const two = (n: number) => String(n).padStart(2, "0");
 /** dayOf is a day as files write it. */
 export const dayOf = (d: Date) => `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`;
 
+/** localOf is a moment as the clock on the wall shows it: 2026-11-24T14:05. */
+export function localOf(at: string): string {
+  const d = new Date(at);
+  return `${dayOf(d)}T${two(d.getHours())}:${two(d.getMinutes())}`;
+}
+
 /** today is the day that it is here. */
 export const today = () => dayOf(new Date());
 

@@ -1,0 +1,363 @@
+import { Camera, Check } from "lucide-react";
+import { useRef, useState } from "react";
+import { type Schemas, type Step, why } from "../api/client";
+import { useVocabQuery, VocabContext } from "../api/vocab";
+import { sendPhoto } from "../overview/sendPhoto";
+import { useShelf } from "../shelf/useShelf";
+import type { Due } from "../today/useToday";
+import { Choice } from "../ui/Choice";
+import { Dialog } from "../ui/Dialog";
+import { NumberField, TextField } from "../ui/Field";
+import { FileInput } from "../ui/FileInput";
+import type { Entry } from "./queue";
+import { SeenScale } from "./SeenScale";
+import { newEntry, type useLog } from "./useLog";
+
+type Props = {
+  piece: number;
+  zone?: string;
+  of: string; // what it is about, in words
+  due?: Due; // the step that was done otherwise; without it something is only noted
+  unplanned?: boolean; // something was done that the plan does not have
+  log: Pick<ReturnType<typeof useLog>, "log">;
+  onClose: () => void;
+};
+
+const AGO = [
+  { minutes: 0, says: "just now" },
+  { minutes: 15, says: "15 min ago" },
+  { minutes: 60, says: "1 h ago" },
+];
+
+const THICK = 1.5; // times the usual film
+const THIN = 0.7;
+
+// The kinds of work that are logged without a plan, with what must be said of each.
+const UNPLANNED = [
+  { do: "coat", needs: "product" },
+  { do: "abrade", needs: "grit" },
+  { do: "clean", needs: "with" },
+  { do: "dust", needs: "" },
+  { do: "fill", needs: "with" },
+  { do: "repair", needs: "" },
+  { do: "mask", needs: "" },
+  { do: "raise_grain", needs: "" },
+  { do: "reassemble", needs: "" },
+] as const;
+
+/** OtherwiseSheet logs what was done otherwise than planned, or something that was seen: nothing has to be typed. */
+export default function OtherwiseSheet(p: Props) {
+  const v = useVocabQuery();
+  if (!v.data) return null;
+  return (
+    <Dialog
+      title={p.unplanned ? "Something else was done" : p.due ? "Not quite as planned" : "Note or photograph"}
+      onClose={p.onClose}
+    >
+      <VocabContext value={v.data}>
+        <Sheet {...p} v={v.data} />
+      </VocabContext>
+    </Dialog>
+  );
+}
+
+function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v: Schemas["Vocab"] }) {
+  const shelf = useShelf();
+  const plan = due?.plan as Step | undefined;
+  const [kind, setKind] = useState<string>(plan?.do ?? (unplanned ? "coat" : ""));
+  const [what, setWhat] = useState<string>(plan ? (plan.can ? `can ${plan.can}` : (plan.product ?? "")) : "");
+  const [grit, setGrit] = useState(plan?.grit);
+  const [tool, setTool] = useState(plan?.with ?? "");
+  const [coats, setCoats] = useState(1);
+  const [thick, setThick] = useState<number>();
+  const [heat, setHeat] = useState(!!plan?.heat);
+  const [wetted, setWetted] = useState(!!plan?.wetted);
+  const [ago, setAgo] = useState(0);
+  const [minutes, setMinutes] = useState<number>();
+  const [seen, setSeen] = useState<Record<string, number | undefined>>({});
+  const [note, setNote] = useState("");
+  const [lesson, setLesson] = useState(false);
+  const [photos, setPhotos] = useState<string[]>([]);
+  const [wrong, setWrong] = useState("");
+  const [sending, setSending] = useState(false);
+  const picture = useRef<HTMLInputElement>(null);
+  const at = new Date(Date.now() - ago * 60_000).toISOString();
+  const seenList = Object.entries(seen).flatMap(([id, level]) =>
+    level === undefined ? [] : [{ what: id as Schemas["Seen"]["what"], level }],
+  );
+  const common = {
+    zone,
+    note: note.trim() || undefined,
+    photos: photos.length ? photos : undefined,
+    seen: seenList.length ? seenList : undefined,
+  };
+  const take = async (file: File) => {
+    setWrong("");
+    setSending(true);
+    try {
+      const kept = await sendPhoto(file);
+      setPhotos((all) => [...all, kept.file]);
+    } catch (e) {
+      setWrong(`The picture was not taken: ${why(e)}`);
+    } finally {
+      setSending(false);
+    }
+  };
+  const finish = (...entries: Entry[]) => {
+    log.log(piece, ...entries);
+    onClose();
+  };
+  const step = (): Step | string => {
+    const s: Step = { ...plan, do: kind as Step["do"], coats: undefined };
+    if (kind === "coat") {
+      const can = shelf.data?.cans.find((c) => what === `can ${c.id}`);
+      if (!what) return "Say which product it was.";
+      if (can) Object.assign(s, { product: can.kind, can: can.id });
+      else if (!what.startsWith("can ")) Object.assign(s, { product: what, can: undefined });
+    }
+    if (kind === "abrade") {
+      s.grit = grit;
+      if (!grit) s.how = "pad" as Step["how"];
+    }
+    if (kind === "clean" || kind === "fill") {
+      if (!tool) return "Say what it was done with.";
+      s.with = tool as Step["with"];
+    }
+    if (kind === "effect") Object.assign(s, { heat: heat || undefined, wetted: wetted || undefined });
+    return s;
+  };
+  const done = () => {
+    const s = step();
+    if (typeof s === "string") {
+      setWrong(s);
+      return;
+    }
+    const other = !plan || JSON.stringify(plain(s)) !== JSON.stringify(plain(plan));
+    const first = due?.coat ?? 0;
+    finish(
+      ...Array.from({ length: kind === "coat" ? coats : 1 }, (_, n) =>
+        newEntry({
+          ...common,
+          what: "done",
+          at: new Date(Date.parse(at) - (coats - 1 - n) * 1000).toISOString(),
+          step: other ? s : undefined,
+          planned: due?.step
+            ? { step: due.step, coat: first ? first + n : undefined, was: other && plan ? plan : undefined }
+            : undefined,
+          minutes: n === 0 ? minutes : undefined,
+          thick: kind === "coat" ? thick : undefined,
+        }),
+      ),
+    );
+  };
+  const logs = !!due || !!unplanned;
+  return (
+    <div data-otherwise={due?.step ?? ""}>
+      <p className="mb-2">
+        <bdi>{of}</bdi>
+        {due?.title && (
+          <>
+            : <b className="font-semibold">{due.title}</b>
+          </>
+        )}
+      </p>
+      {due?.step ? (
+        <button
+          type="button"
+          data-do="skip"
+          className="btn mb-3 h-14 w-full text-lg"
+          onClick={() =>
+            finish(
+              newEntry({ ...common, what: "skipped", planned: { step: due.step ?? 1, coat: due.coat || undefined } }),
+            )
+          }
+        >
+          Left out on purpose
+        </button>
+      ) : null}
+      {unplanned && (
+        <Choice
+          label="What was done"
+          name="kind"
+          words={UNPLANNED.map((x) => ({ id: x.do, name: v.steps.find((s) => s.id === x.do)?.name ?? x.do }))}
+          value={kind}
+          onChange={setKind}
+        />
+      )}
+      {logs && kind === "coat" && (
+        <>
+          <Choice
+            label="What was used"
+            name="what"
+            none="Choose a can or a product"
+            words={[
+              ...(shelf.data?.cans ?? [])
+                .filter((c) => c.role !== "additive")
+                .map((c) => ({ id: `can ${c.id}`, name: `${c.title}, ${c.left}`, group: "Cans on the shelf" })),
+              ...v.products.map((x) => ({ id: x.id, name: x.name, group: x.role })),
+            ]}
+            value={what}
+            onChange={setWhat}
+          />
+          <Chips
+            legend="How thick"
+            options={[
+              { id: "", says: "as usual" },
+              { id: String(THICK), says: "thick" },
+              { id: String(THIN), says: "thin" },
+            ]}
+            value={thick === undefined ? "" : String(thick)}
+            onChange={(id) => setThick(id ? Number(id) : undefined)}
+          />
+          <Chips
+            legend="How many coats, one right after the other"
+            options={[1, 2, 3].map((n) => ({ id: String(n), says: String(n) }))}
+            value={String(coats)}
+            onChange={(id) => setCoats(Number(id))}
+          />
+        </>
+      )}
+      {logs && kind === "abrade" && (
+        <NumberField label="Grit; empty for a pad" name="grit" min={0} max={2500} value={grit} onChange={setGrit} />
+      )}
+      {logs && (kind === "clean" || kind === "fill") && (
+        <Choice
+          label="With"
+          name="with"
+          none="Choose"
+          words={kind === "clean" ? v.cleaners : v.fillers}
+          value={tool}
+          onChange={setTool}
+        />
+      )}
+      {logs && kind === "effect" && (
+        <Chips
+          legend="To make it flake more"
+          options={[
+            { id: "heat", says: "warmed" },
+            { id: "wetted", says: "wetted" },
+          ]}
+          value={heat ? "heat" : wetted ? "wetted" : ""}
+          onChange={(id) => {
+            setHeat(id === "heat" && !heat);
+            setWetted(id === "wetted" && !wetted);
+          }}
+        />
+      )}
+      {logs && (
+        <>
+          <Chips
+            legend="When it was finished"
+            options={AGO.map((a) => ({ id: String(a.minutes), says: a.says }))}
+            value={String(ago)}
+            onChange={(id) => setAgo(Number(id))}
+          />
+          <NumberField
+            label="Minutes of work, if you know"
+            name="minutes"
+            min={0}
+            max={6000}
+            value={minutes}
+            onChange={setMinutes}
+          />
+        </>
+      )}
+      <details className="mb-3" open={!logs}>
+        <summary className="min-h-11 py-2 font-medium">What is seen on it</summary>
+        {v.seen.map((row) => (
+          <SeenScale
+            key={row.id}
+            row={row}
+            level={seen[row.id]}
+            onChange={(l) => setSeen((s) => ({ ...s, [row.id]: l }))}
+          />
+        ))}
+      </details>
+      <TextField label="Note" name="log-note" of="entry.note" lines={3} value={note} onChange={setNote} />
+      {!logs && (
+        <label className="mb-2 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox"
+            data-field="lesson"
+            checked={lesson}
+            onChange={(e) => setLesson(e.target.checked)}
+          />
+          That is what I would do otherwise next time
+        </label>
+      )}
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <button
+          type="button"
+          data-do="photo"
+          className="btn h-12"
+          disabled={sending}
+          onClick={() => picture.current?.click()}
+        >
+          <Camera className="size-5" aria-hidden="true" /> {sending ? "Taking it in…" : "Photograph"}
+        </button>
+        <FileInput ref={picture} name="log-photo" label="A photograph" accept="image/*" onFile={(f) => void take(f)} />
+        {photos.map((f) => (
+          <img
+            key={f}
+            src={`/photos/small/${f}`}
+            alt=""
+            className="h-14 w-18 rounded border border-base-300 object-cover"
+          />
+        ))}
+      </div>
+      {wrong && (
+        <p role="alert" className="mb-2 font-medium text-error" data-wrong>
+          {wrong}
+        </p>
+      )}
+      <button
+        type="button"
+        data-do="log"
+        className="btn btn-primary h-16 w-full text-xl"
+        disabled={sending || (!logs && !common.note && !common.photos && !common.seen)}
+        onClick={logs ? done : () => finish(newEntry({ ...common, what: "note", lesson: lesson || undefined }))}
+      >
+        <Check className="size-6" aria-hidden="true" /> {logs ? "It was done so" : "Keep it"}
+      </button>
+    </div>
+  );
+}
+
+/** plain is a step as it is compared: only what says something. */
+const plain = (s: Step) =>
+  Object.fromEntries(
+    Object.entries(s)
+      .filter(([k, x]) => x !== undefined && k !== "coats" && k !== "wait_h")
+      .sort(([a], [b]) => a.localeCompare(b)),
+  );
+
+type ChipsProps = {
+  legend: string;
+  options: { id: string; says: string }[];
+  value: string;
+  onChange: (id: string) => void;
+};
+
+/** Chips are a few large choices of which one holds. */
+function Chips({ legend, options, value, onChange }: ChipsProps) {
+  return (
+    <fieldset className="mb-3" data-chips={legend}>
+      <legend className="mb-1 font-medium text-secondary text-sm">{legend}</legend>
+      <div className="flex flex-wrap gap-2">
+        {options.map((o) => (
+          <button
+            key={o.id}
+            type="button"
+            data-chip={o.id}
+            aria-pressed={value === o.id}
+            className={`btn min-h-12 flex-1 ${value === o.id ? "btn-primary" : ""}`}
+            onClick={() => onChange(o.id)}
+          >
+            {o.says}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
