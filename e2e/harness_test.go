@@ -78,7 +78,7 @@ func (a *app) begin(withDemo bool) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := demo.Fill(context.Background(), s); err != nil {
+		if err := demo.Fill(context.Background(), s, noon); err != nil {
 			t.Fatal(err)
 		}
 		if err := s.Close(); err != nil {

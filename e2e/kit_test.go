@@ -101,8 +101,8 @@ func TestARefusalOpensTheWay(t *testing.T) {
 	a := start(t, true)
 	a.call("POST", "/api/pieces", `{"format":"rutile/piece","version":1,"name":"Limed","kind":"table","made":2015,"zones":[{"id":"top","substrate":"maple","finish":"none","soils":[],"area_m2":1.2,"wear":"handled","target":{"look":"limed","colour":"#d8cdb9"}}]}`, 201)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/25/top/compare")), contains("[data-stuck]", "Maple has no open pores"), counts(`[data-stuck] [data-open-field]`, 1),
-		click(`[data-open-field="look"]`), focused(of("look")), choose("look", "solid"), saved(), chromedp.Navigate(a.url("/pieces/25/top/compare")), shows("[data-take]"), hides("[data-way] [data-stuck] ul"), keys("t"), keys(kb.Enter), shows("[data-row]"), saved())
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/29/top/compare")), contains("[data-stuck]", "Maple has no open pores"), counts(`[data-stuck] [data-open-field]`, 1),
+		click(`[data-open-field="look"]`), focused(of("look")), choose("look", "solid"), saved(), chromedp.Navigate(a.url("/pieces/29/top/compare")), shows("[data-take]"), hides("[data-way] [data-stuck] ul"), keys("t"), keys(kb.Enter), shows("[data-row]"), saved())
 	if z := a.stored("25").Piece.Zones[0]; len(z.Steps) < 4 || z.Target.Look != "solid" {
 		t.Errorf("%s as %q", does(z.Steps), z.Target.Look)
 	}

@@ -274,7 +274,7 @@ func TestRecipesInThePlan(t *testing.T) {
 	a.call("POST", "/api/pieces", `{"format":"rutile/piece","version":1,"name":"Trial","made":2015,"zones":[{"id":"a","substrate":"birch","finish":"none","soils":[],"area_m2":1,"target":{"colour":"#d3d8d8"},
 		"steps":[{"do":"abrade","grit":180,"how":"hand"},{"do":"dust"},{"do":"coat","product":"paint_diy_chalk","coats":2},{"do":"coat","product":"paint_chalk"},{"do":"coat","product":"wax_clear"}]}]}`, 201)
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/25/a/mix")), shows(`[data-batch="3-1"]`), contains("[data-portions]", "calcium carbonate"), click(`[data-choose="recipe baking_powder"]`), shows("[data-refused]"), contains("[data-refused]", "foams in the pot"), hides(`[data-open="mix"]`),
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/29/a/mix")), shows(`[data-batch="3-1"]`), contains("[data-portions]", "calcium carbonate"), click(`[data-choose="recipe baking_powder"]`), shows("[data-refused]"), contains("[data-refused]", "foams in the pot"), hides(`[data-open="mix"]`),
 		saved(), keys("3"), shows(`[data-code="mix.recipe"]`), keys("m"), click(`[data-choose="recipe plaster"]`), hides("[data-refused]"), contains("[data-batch]", "chalkiest"),
 		// An own amount: what cannot be mixed is said, what can is kept.
 		typeIn("mix.paint_l", "40 l"), contains("[data-batch]", "more than anybody mixes by hand"), typeIn("mix.paint_l", "a third of a litre"), contains("[data-batch]", "= 333"), saved(), click(`[data-stage="coats"]`), shows("[data-row]"))
@@ -301,7 +301,7 @@ func TestRecipesInThePlan(t *testing.T) {
 	}
 	// Without an area there are cards and no amounts, and the way to it.
 	a.call("POST", "/api/pieces", `{"format":"rutile/piece","version":1,"name":"Bare","zones":[{"id":"a","substrate":"birch","finish":"none","steps":[{"do":"coat","product":"paint_chalk"}]}]}`, 201)
-	do(t, ctx, chromedp.Navigate(a.url("/pieces/26/a/mix")), shows("[data-refused]"), shows(`[data-open="lay"]`), click(`[data-do="to-area"]`), focused(of("area_m2")))
+	do(t, ctx, chromedp.Navigate(a.url("/pieces/30/a/mix")), shows("[data-refused]"), shows(`[data-open="lay"]`), click(`[data-do="to-area"]`), focused(of("area_m2")))
 }
 
 // While a card is open the rest of the page is neither on paper nor in reach, and it is there again afterwards.

@@ -83,7 +83,7 @@ func serveCommand() *cobra.Command {
 				o.Log.Warn("unused pictures are not removed", "err", err)
 			}
 			if isDemo {
-				if err := demo.Fill(cmd.Context(), o.Store); err != nil {
+				if err := demo.Fill(cmd.Context(), o.Store, time.Now()); err != nil {
 					return err
 				}
 			}

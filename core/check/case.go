@@ -35,6 +35,8 @@ type Case struct {
 	patchTests     []surface.PatchTest
 	hits           []Hit
 	current        *Rule
+	// anew is how many events were left out, because what they laid was taken off again.
+	anew int
 }
 
 // Add records a finding of the rule at work.
@@ -85,6 +87,10 @@ func (k *Case) onMedium(b *surface.Boundary) bool {
 func (k *Case) walk(whole bool) {
 	c, z := k.Craft, k.Zone
 	k.Trace.Walk(c, k.Facts, z.Steps)
+	if k.anew = 0; len(z.Steps) > 0 && z.Steps[0].Done != nil {
+		k.anew = begunAnew(k.Trace.Events)
+		k.Trace.Events = k.Trace.Events[k.anew:]
+	}
 	k.look()
 	if tests := k.tested(); len(tests) > 0 {
 		for i := range k.Trace.Events {

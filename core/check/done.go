@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"rutile/core/craft"
 	"rutile/core/surface"
 )
 
@@ -24,6 +25,62 @@ func (z *Zone) wasDone(h *Hit) bool {
 // behind tells whether a finding says how something is to be done that was done already: it no longer helps.
 func (z *Zone) behind(h *Hit) bool {
 	return z.wasDone(h) && (h.Severity == Note || h.Severity == Watch && strings.HasPrefix(h.Rule.Code, "safety."))
+}
+
+// begunAnew is how many events of a walk no longer count: coats were laid that turned out badly, and everything was
+// taken off again, or is to be. A plan that was never begun is judged as it stands.
+func begunAnew(events []surface.Event) int {
+	for i := len(events) - 1; i > 0; i-- {
+		e := &events[i]
+		if e.Before.Regions[surface.Field].Coats == 0 || !bares(e.Doing) {
+			continue
+		}
+		if !slices.ContainsFunc(events[:i], func(o surface.Event) bool { return o.Doing.Do == surface.Coat && o.Done == nil }) {
+			return i
+		}
+	}
+	return 0
+}
+
+// layAgain proposes to take off what was laid and to lay it once more, as it was planned.
+func (m *Repairer) layAgain() {
+	steps := m.Zone.Steps
+	done, first := 0, -1
+	for done < len(steps) && steps[done].Done != nil {
+		if steps[done].Do == surface.Coat && first < 0 {
+			first = done
+		}
+		done++
+	}
+	if first < 0 {
+		return
+	}
+	for i := done - 1; i > first; i-- { // what was taken off before is not laid again
+		if bares(&steps[i]) {
+			first = i + 1
+			break
+		}
+	}
+	out := slices.Clone(steps[:done])
+	if last := &out[done-1]; last.Do == surface.Coat {
+		last.Coats = last.NumDone()
+	}
+	out = append(out, surface.Step{Do: surface.Strip, StripHow: string(craft.StripSand)}, surface.Step{Do: surface.Dust})
+	for i := first; i < len(steps); i++ {
+		s := steps[i]
+		if i < done {
+			if s.Done = nil; s.Do != surface.Coat && s.Do != surface.Effect && s.Do != surface.Dust && s.Do != surface.Abrade || bares(&s) {
+				continue
+			}
+		}
+		out = append(out, s)
+	}
+	m.Edit("Take it all off and lay it again", out)
+}
+
+// bares tells whether a step takes everything off down to the material.
+func bares(s *surface.Step) bool {
+	return s.Do == surface.Strip || s.Do == surface.Abrade && s.Through
 }
 
 // now are the findings that are not behind.

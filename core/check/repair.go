@@ -85,6 +85,9 @@ func (m *Repairer) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair
 	if h.Rule.Repair != nil {
 		h.Rule.Repair(m, h)
 	}
+	if h.Severity > Note && z.wasDone(h) {
+		m.layAgain()
+	}
 	slices.SortStableFunc(m.edits, func(a, b edit) int { return a.rank.compare(b.rank) })
 	out := make([]Repair, 0, mostRepairs+len(m.other))
 	for _, e := range m.edits {

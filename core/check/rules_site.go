@@ -55,11 +55,12 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 				return
 			}
 			p := &k.Craft.Products[e.Doing.Product]
-			switch n := l.beyond(k.Facts.Air(e.Begun, e.Begun), p); {
+			air := k.Facts.Air(e.Begun, e.Begun)
+			switch n := l.beyond(air, p); {
 			case n > l.doubtful(p):
-				k.Add(Hit{Severity: Fail, Step: e.Step})
+				k.Add(Hit{Severity: Fail, Step: e.Step, Value: l.air(air)})
 			case n > 0:
-				k.Add(Hit{Severity: Watch, Step: e.Step})
+				k.Add(Hit{Severity: Watch, Step: e.Step, Value: l.air(air)})
 			}
 		},
 		Say: func(k *Case, h *Hit) (string, string) {
@@ -77,11 +78,11 @@ func (l airLimit) rule(code, title, why, when string) Rule {
 			p := product(k, h)
 			u := k.Zone.Units
 			return title + " for " + craft.List(names), fmt.Sprintf("%s %s, and %s needs at %s %s%s. %s",
-				l.is, l.words(u, l.air(k.airAt(h.Step))), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), byLabel(p, l.label), l.advice)
+				l.is, l.words(u, h.Value), craft.Lower(p.Name), l.bound(), l.words(u, l.limit(p)), byLabel(p, l.label), l.advice)
 		},
 		Figures: func(k *Case, h *Hit) []Figure {
 			p := product(k, h)
-			air, unit := l.figure(k.Zone.Units, l.air(k.airAt(h.Step)))
+			air, unit := l.figure(k.Zone.Units, h.Value)
 			limit, _ := l.figure(k.Zone.Units, l.limit(p))
 			return []Figure{
 				{"air", air, unit + " in the workshop"},

@@ -13,12 +13,12 @@ func walkRules() []Rule {
 			Code:   "walk.undone",
 			Title:  "A step removes coats applied before it",
 			Why:    "Stripping or sanding through after painting removes the coats: the work before it was wasted.",
-			When:   "Stripping, or sanding through to the material, comes after coats of the same plan. Fail.",
-			Inputs: "the coats on the surface before and after each step",
+			When:   "Stripping, or sanding through to the material, comes after coats of the same plan that are not laid yet. Fail.",
+			Inputs: "the coats on the surface before and after each step, and which of them were laid already",
 			Fix:    "moving that step before the first coat",
 			Step: func(k *Case, e *surface.Event) {
-				do := e.Doing.Do
-				if n := e.Before.Regions[surface.Field].Coats; n > 0 && (do == surface.Strip || do == surface.Abrade && e.Doing.Through) {
+				anew := k.anew > 0 && e == &k.Trace.Events[0] // what was laid turned out badly
+				if n := e.Before.Regions[surface.Field].Coats; n > 0 && bares(e.Doing) && !anew {
 					k.Add(Hit{Severity: Fail, Step: e.Step, Value: float64(n)})
 				}
 			},

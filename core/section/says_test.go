@@ -71,7 +71,7 @@ func TestWhatIsSaidOfSteps(t *testing.T) {
 		"Mask":                  {Do: surface.Mask, What: "the hinges"},
 		"Dust off":              {Do: surface.Dust},
 	} {
-		if got := title(c, &s); got != want {
+		if got := Title(c, &s); got != want {
 			t.Errorf("%q, and not %q", got, want)
 		}
 	}

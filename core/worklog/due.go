@@ -145,5 +145,5 @@ func (d *Due) Says(c *craft.Craft) string {
 	case NotBegun:
 		return "Nothing is done yet."
 	}
-	return "All steps are done. It hardens."
+	return "It hardens."
 }

@@ -384,9 +384,19 @@ func (w *Work) Course(log []Entry, read []Reading) *drying.Course {
 			all = append(all, r)
 		}
 	}
+	from := map[int]float64{} // when what an entry says was begun
+	for k := range w.Entries {
+		for n, i := range w.Entries[k] {
+			from[i] = w.at((*w.Steps[k].Done)[n].From)
+		}
+	}
 	for i := range log {
 		if e := &log[i]; e.Air != nil && e.At >= w.Start-3600*drying.Stands {
-			all = append(all, Reading{e.At, *e.Air})
+			at, ok := from[i]
+			if !ok {
+				at = e.At
+			}
+			all = append(all, Reading{at, *e.Air})
 		}
 	}
 	if len(all) == 0 {

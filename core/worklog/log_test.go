@@ -407,3 +407,51 @@ func BenchmarkWalk(b *testing.B) {
 		}
 	})
 }
+
+// Coats that turned out badly: the check offers to take them off, and once they are off they no longer count.
+func TestTakenOffAndLaidAgain(t *testing.T) {
+	c, z := trunk(t)
+	z.Gloss = craft.Gloss
+	p := plan(t, c)
+	cold := drying.Climate{TempC: 6, RH: 85}
+	log := []Entry{did("a", mon, p, 1, 0), did("d", mon+4*hour, p, 4, 1), did("e", mon+4.5*hour, p, 4, 2)}
+	log[1].Air, log[1].Thick, log[2].Minutes = &cold, 2, 10
+	settled, _ := Settle(log)
+	now := mon + 30*hour
+	w := Of(c, &z.Facts, p, settled, 0, now)
+	z.Course, z.Now, z.Steps = w.Course(settled, nil), w.Now, w.Steps
+	r := check.Check(c, &z, check.Options{})
+	if r.Verdict != check.Fails {
+		t.Fatalf("unsanded gloss, cold, thick and too soon is %s", r.Verdict)
+	}
+	var again []surface.Step
+	for _, f := range r.Findings {
+		for _, x := range f.Repairs {
+			if x.Kind == check.Edit && strings.HasPrefix(x.Title, "Take it all off") {
+				again = x.Steps
+			}
+			if x.Kind == check.Edit && (len(x.Steps) < w.Done || x.Steps[0].Done == nil || x.Steps[1].NumDone() != 2) {
+				t.Errorf("%s: %q changes what was done", f.Code, x.Title)
+			}
+		}
+	}
+	if again == nil {
+		t.Fatalf("nothing says how to put it right: %v", codes(r))
+	}
+	z.Steps = again
+	if r = check.Check(c, &z, check.Options{NoRepairs: true}); r.Verdict == check.Fails {
+		t.Errorf("put right as planned it still fails: %v", codes(r))
+	}
+	// It is done: stripped, dusted and primed.
+	log = append(log, Entry{ID: "s", Kind: Did, At: mon + 50*hour, Written: mon + 50*hour, Step: surface.Step{Do: surface.Strip, StripHow: string(craft.StripSand)}, Minutes: 90},
+		Entry{ID: "u", Kind: Did, At: mon + 50.5*hour, Written: mon + 50.5*hour, Step: surface.Step{Do: surface.Dust}, Minutes: 5},
+		Entry{ID: "v", Kind: Did, At: mon + 51*hour, Written: mon + 51*hour, Step: coat(t, c, "primer_bond_wb", 1), Minutes: 20})
+	z.Course, z.Now, z.Steps = nil, 0, nil
+	_, r, _ = judged(t, c, z, p, log, mon+80*hour)
+	if r.Verdict == check.Fails {
+		t.Errorf("what is gone still counts: %v", codes(r))
+	}
+	if slices.ContainsFunc(r.Findings, func(f check.Finding) bool { return f.Code == "walk.undone" }) {
+		t.Error("it is called a waste")
+	}
+}

@@ -225,11 +225,11 @@ func (j *Job) zoneResult(i int, r *check.Result, want Want) wire.ZoneResult {
 			Visible: check.StainVerdict(s.DeltaE) != check.Sound, Where: s.Region.String(), Figures: factors(check.StainFigures(s), u),
 		})
 	}
-	for i := range r.Findings {
-		if want.Brief && i >= briefFinding {
+	for n := range r.Findings {
+		if want.Brief && n >= briefFinding {
 			break
 		}
-		f := &r.Findings[i]
+		f := &r.Findings[n]
 		g := wire.Finding{
 			Code: f.Code, Severity: f.Severity.String(), Step: j.planStep(i, f.Step), Title: f.Title, Why: f.Why, Done: f.Done,
 			Figures: map[string]float64{}, Factors: factors(f.Figures, u), Repairs: []wire.Repair{}, Also: f.Also,

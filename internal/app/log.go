@@ -32,6 +32,7 @@ type logs struct {
 	heads  map[uint]int64 // the newest entry of each; nil until it is read
 	read   []worklog.Reading
 	readAt time.Time
+	airs   int64 // how often readings were written
 }
 
 // forget says that the log of a piece was written.
@@ -63,6 +64,7 @@ func (l *logs) noAir() {
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	l.readAt = time.Time{}
+	l.airs++
 }
 
 // logOf is what was logged of a piece; nil where that is nothing.
@@ -97,6 +99,9 @@ func (s *Studio) logOf(ctx context.Context, id uint) (*Logged, error) {
 	}
 	out := *known
 	out.Read = s.airRead(ctx)
+	l.mu.Lock()
+	out.Airs = l.airs
+	l.mu.Unlock()
 	return &out, nil
 }
 

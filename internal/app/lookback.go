@@ -62,7 +62,7 @@ func (j *Job) LookBack() wire.LookBack {
 		}
 		row("Work", measure.Hours(plan.minutes/60), measure.Hours(laid.minutes/60))
 		row("Coats", fmt.Sprint(plan.coats), fmt.Sprint(laid.coats))
-		if plan.litres > 0 || laid.litres > 0 {
+		if laid.litres > 0 {
 			row("Paint and the like", u.Volume(plan.litres), u.Volume(laid.litres))
 		}
 		row("From first to last", measure.Hours(plan.hours), measure.Hours(laid.hours))
@@ -83,7 +83,7 @@ func (j *Job) LookBack() wire.LookBack {
 		{What: "Work", Planned: measure.Hours(hours[0]), Really: measure.Hours(hours[1])},
 		{What: "Coats", Planned: fmt.Sprint(coats[0]), Really: fmt.Sprint(coats[1])},
 	}
-	if litres[0] > 0 || litres[1] > 0 {
+	if litres[1] > 0 {
 		out.Rows = append(out.Rows, wire.BackRow{What: "Paint and the like", Planned: u.Volume(litres[0]), Really: u.Volume(litres[1])})
 	}
 	out.Finished = j.finishedAt()

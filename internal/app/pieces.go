@@ -33,8 +33,8 @@ type ground struct {
 	// shelf is what the cans of the shelf come to; 0 for a piece whose plans name none.
 	shelf uint64
 	// log is the newest entry of the piece's log, and minute the minute of the check where work on it goes on: what
-	// is due changes with time. Both are 0 where nothing was logged.
-	log, minute int64
+	// is due changes with time; airs tells readings of the air apart. All are 0 where nothing was logged.
+	log, minute, airs int64
 }
 
 func (e *Engine) ground(w *Workshop) ground {
@@ -49,7 +49,7 @@ func (g ground) with(l *Logged, now time.Time) ground {
 	}
 	g.log = l.Seq
 	if !l.finished() {
-		g.minute = now.Unix() / 60
+		g.minute, g.airs = now.Unix()/60, l.Airs
 	}
 	return g
 }
@@ -403,8 +403,8 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 	switch {
 	case out.Blocked != "":
 		out.Stands = "Blocked: " + out.Blocked
-	case out.Begun && out.Stage == string(craft.StageWork):
-		out.Stands = "In work"
+	case out.Begun:
+		out.Stands, out.Stage, out.View = "In work", string(craft.StageWork), "work"
 		if items := j.today(s, rs); len(items) > 0 { // the most urgent of its zones
 			x := slices.MinFunc(items, byUrgency)
 			out.NextIn, out.Next = x.ZoneID, orElse(x.Due.Title, x.Due.Says)

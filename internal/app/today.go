@@ -30,6 +30,9 @@ func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
 		begun = begun || j.work(i) != nil
 	}
 	for i, r := range rs {
+		if !begun && len(out) > 0 {
+			break // its other zones come once work has begun
+		}
 		w := j.works[i]
 		if j.log == nil {
 			w = worklog.Of(j.Craft, &j.Zones[i].Facts, j.Zones[i].Steps, nil, i, 0)
@@ -102,9 +105,9 @@ func (s *Studio) Today(ctx context.Context) (wire.Today, error) {
 // over, and pieces on which nothing was done last.
 func byUrgency(a, b wire.TodayItem) int {
 	rank := func(x *wire.TodayItem) int {
-		n := slices.Index(worklog.States, worklog.State(x.Due.State))
+		n := 2 * slices.Index(worklog.States, worklog.State(x.Due.State))
 		if x.Due.State == string(worklog.NotBegun) && x.Begun {
-			return slices.Index(worklog.States, worklog.Ready) // another zone of a piece that is on the bench
+			return 2*slices.Index(worklog.States, worklog.Ready) + 1 // another zone of a piece that is worked on
 		}
 		return n
 	}

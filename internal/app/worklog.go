@@ -22,8 +22,9 @@ type Logged struct {
 	Entries []wire.Entry
 	// Seq is the number of the newest entry that is kept; 0 for a log that comes with a file.
 	Seq int64
-	// Read is the air as instruments read it.
+	// Read is the air as instruments read it, and Airs how often it was changed.
 	Read []worklog.Reading
+	Airs int64
 }
 
 // log is the job's log: the entries that hold, in the order in which things happened.
@@ -282,6 +283,7 @@ func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.
 			out.Plan = &plan
 		}
 		out.Title, out.Do = section.Title(j.Craft, s), surface.Kinds[s.Do].ID
+		out.Name = out.Title
 		if out.Of > 1 {
 			out.Title = fmt.Sprintf("%s, coat %d of %d", out.Title, out.Coat, out.Of)
 		}
@@ -293,7 +295,9 @@ func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.
 				out.Colour = z.Colour
 			}
 		}
-		out.Minutes = math.Ceil(z.Minutes(j.Craft, s))
+		if m := z.Minutes(j.Craft, s); m > 0 {
+			out.Takes = measure.Hours(m / 60)
+		}
 	}
 	out.Says = d.Says(j.Craft)
 	if w != nil && w.Working >= 0 {

@@ -9,8 +9,11 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+
 	"slices"
+	"strings"
 	"sync"
+	"time"
 
 	"rutile/core/drying"
 	"rutile/internal/photo"
@@ -18,7 +21,7 @@ import (
 	"rutile/internal/wire"
 )
 
-//go:embed pieces/*.json shelf/*.json
+//go:embed pieces/*.json shelf/*.json logs/*.json
 var files embed.FS
 
 // Site is the studio's usual climate in autumn.
@@ -38,12 +41,12 @@ const settled = 13
 
 // Pieces reads the demo pieces, in the order of their file names.
 func Pieces() ([]*wire.Piece, error) {
-	names, err := fs.Glob(files, "pieces/*.json")
+	all, err := names()
 	if err != nil {
 		return nil, err
 	}
 	var out []*wire.Piece
-	for _, n := range names {
+	for _, n := range all {
 		data, err := files.ReadFile(n)
 		if err != nil {
 			return nil, err
@@ -55,6 +58,21 @@ func Pieces() ([]*wire.Piece, error) {
 		out = append(out, p)
 	}
 	return out, nil
+}
+
+// after are the pictures of finished pieces that their logs name.
+var after = map[string][]string{"Umbrella chest": {"umbrella-chest-after.jpg"}, "Playbill box": {"playbill-box-after.jpg"}}
+
+// painted is a piece in the colours that it is to have.
+func painted(p *wire.Piece) *wire.Piece {
+	out := *p
+	out.Zones = slices.Clone(p.Zones)
+	for i := range out.Zones {
+		if t := out.Zones[i].Target; t != nil && t.Colour != "" {
+			out.Zones[i].Colour = t.Colour
+		}
+	}
+	return &out
 }
 
 // drawn are the stand-ins for the photographs of the demo pieces, by name.
@@ -77,18 +95,78 @@ var drawn = sync.OnceValues(func() (map[string]photo.Picture, error) {
 				out[f.File], errs = made, append(errs, err)
 			})
 		}
+		for _, file := range after[p.Name] {
+			all.Go(func() {
+				made, err := photo.Of(standIn(painted(p), &wire.Photo{}, uint64(i)))
+				mu.Lock()
+				defer mu.Unlock()
+				out[file], errs = made, append(errs, err)
+			})
+		}
 	}
 	all.Wait()
 	return out, errors.Join(errs...)
 })
 
+// Log reads the log of a demo piece, by its file name, as of a moment: its times are so many hours before that. Of a
+// piece that was not begun it is empty.
+func Log(name string, p *wire.Piece, now time.Time) ([]wire.Entry, error) {
+	data, err := files.ReadFile("logs/" + name)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	var all struct {
+		Entries []struct {
+			AgoH float64 `json:"ago_h"`
+			wire.Entry
+		}
+	}
+	if err := json.Unmarshal(data, &all); err != nil {
+		return nil, fmt.Errorf("log of %s: %w", name, err)
+	}
+	var out []wire.Entry
+	kept := map[string]bool{}
+	for _, x := range all.Entries {
+		e := x.Entry
+		e.At = now.Add(-time.Duration(x.AgoH * float64(time.Hour))).UTC().Format(time.RFC3339)
+		if z := p.ZoneAt(e.Zone); z >= 0 && e.Planned != nil {
+			if !kept[e.Zone] {
+				kept[e.Zone] = true
+				out = append(out, wire.Entry{ID: "plan-" + e.Zone, At: e.At, What: wire.WhatPlan, Zone: e.Zone, Steps: p.Zones[z].Steps})
+			}
+			if e.Step == nil {
+				s := p.Zones[z].Steps[e.Planned.Step-1]
+				s.Coats = 0
+				e.Step = &s
+			}
+		}
+		out = append(out, e)
+	}
+	return out, nil
+}
+
+// names are the file names of the demo pieces, in their order.
+func names() ([]string, error) { return fs.Glob(files, "pieces/*.json") }
+
 // Fill stores the settings, the demo pieces and the stand-ins for their
 // photographs, so that a list with the last changed first shows them in their
-// own order.
-func Fill(ctx context.Context, s *store.Store) error {
+// own order, and the work on them as it would stand at a moment.
+func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	ps, err := Pieces()
 	if err != nil {
 		return err
+	}
+	all, err := names()
+	if err != nil {
+		return err
+	}
+	for i, p := range ps {
+		if p.Log, err = Log(strings.TrimPrefix(all[i], "pieces/"), p, now); err != nil {
+			return err
+		}
 	}
 	if _, err := s.SaveSettings(ctx, store.AnyRevision, Settings); err != nil {
 		return err

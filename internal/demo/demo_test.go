@@ -333,14 +333,14 @@ func TestFill(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if err := Fill(context.Background(), s); err != nil {
+	if err := Fill(context.Background(), s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
 	all, err := s.Heads(context.Background())
-	if err != nil || len(all) != 24 {
+	if err != nil || len(all) != 28 {
 		t.Fatalf("%d pieces, %v", len(all), err)
 	}
-	for i, name := range map[int]string{0: "Hat trunk", 11: "Ticket booth", 23: "Poster frames"} {
+	for i, name := range map[int]string{0: "Playbill box", 4: "Hat trunk", 15: "Ticket booth", 27: "Poster frames"} {
 		if got, err := s.Get(context.Background(), all[i].ID); err != nil || got.Piece.Name != name {
 			t.Errorf("at %d of the list is %s, %v", i, got.Piece.Name, err)
 		}

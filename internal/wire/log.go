@@ -267,23 +267,24 @@ type DoneStep struct {
 
 // Due is what comes next on a zone.
 type Due struct {
-	State   string    `json:"state" enum:"closing,missed,working,ready,waiting,not_begun,hardening"`
-	Now     string    `json:"now" doc:"The moment that all this is about"`
-	Step    int       `json:"step,omitempty" doc:"The step of its plan, from 1"`
-	Coat    int       `json:"coat,omitempty"`
-	Of      int       `json:"of,omitempty" doc:"How many coats that step has"`
-	Do      string    `json:"do,omitempty"`
-	Title   string    `json:"title,omitempty"`
-	Plan    *Step     `json:"plan,omitempty" doc:"That step as it is planned; of a coat one"`
-	Card    string    `json:"card,omitempty" doc:"Id of its card, for a coat"`
-	Colour  string    `json:"colour,omitempty"`
-	Minutes float64   `json:"minutes,omitempty" doc:"Work that it usually takes"`
-	From    string    `json:"from,omitempty" doc:"When the plan has it begin"`
-	May     string    `json:"may,omitempty" doc:"When what is below would allow it, where that is sooner"`
-	To      string    `json:"to,omitempty" doc:"When it must be begun; absent where there is no latest"`
-	Since   string    `json:"since,omitempty" doc:"When work on it was begun"`
-	Says    string    `json:"says" doc:"How it stands, as a sentence"`
-	Uses    []UseFrom `json:"uses,omitempty" doc:"From when the finished zone may be used, and how"`
+	State  string    `json:"state" enum:"closing,missed,working,ready,waiting,not_begun,hardening"`
+	Now    string    `json:"now" doc:"The moment that all this is about"`
+	Step   int       `json:"step,omitempty" doc:"The step of its plan, from 1"`
+	Coat   int       `json:"coat,omitempty"`
+	Of     int       `json:"of,omitempty" doc:"How many coats that step has"`
+	Do     string    `json:"do,omitempty"`
+	Title  string    `json:"title,omitempty" doc:"The step in a few words, with its coat"`
+	Name   string    `json:"name,omitempty" doc:"The step alone"`
+	Plan   *Step     `json:"plan,omitempty" doc:"That step as it is planned; of a coat one"`
+	Card   string    `json:"card,omitempty" doc:"Id of its card, for a coat"`
+	Colour string    `json:"colour,omitempty"`
+	Takes  string    `json:"takes,omitempty" doc:"How long the work usually takes"`
+	From   string    `json:"from,omitempty" doc:"When the plan has it begin"`
+	May    string    `json:"may,omitempty" doc:"When what is below would allow it, where that is sooner"`
+	To     string    `json:"to,omitempty" doc:"When it must be begun; absent where there is no latest"`
+	Since  string    `json:"since,omitempty" doc:"When work on it was begun"`
+	Says   string    `json:"says" doc:"How it stands, as a sentence"`
+	Uses   []UseFrom `json:"uses,omitempty" doc:"From when the finished zone may be used, and how"`
 }
 
 // UseFrom is from when something may be used.

@@ -45,8 +45,8 @@ type ZoneOverview struct {
 	Colour     string     `json:"colour" doc:"As it is now"`
 	Mark       string     `json:"mark" doc:"Its pattern"`
 	DamageWork DamageWork `json:"mending"`
-	Done  int `json:"done,omitempty" doc:"Steps of its plan that lie behind, where work has begun"`
-	Steps int `json:"steps,omitempty" doc:"Steps of its plan, where work has begun"`
+	Done       int        `json:"done,omitempty" doc:"Steps of its plan that lie behind, where work has begun"`
+	Steps      int        `json:"steps,omitempty" doc:"Steps of its plan, where work has begun"`
 }
 
 // Elevation is the front of the piece, to scale.

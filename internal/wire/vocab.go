@@ -43,7 +43,7 @@ type Vocab struct {
 	Quick      []ColourWord    `json:"quick_colours" doc:"Usual colours, as suggestions"`
 	// Limits are by object and field, those of a step by what is done and field.
 	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
-	Seen []SeenWord `json:"seen" doc:"What is looked for on a coat while the work goes on, on scales of pictures"`
+	Seen   []SeenWord       `json:"seen" doc:"What is looked for on a coat while the work goes on, on scales of pictures"`
 }
 
 // ColourWord is a colour with its plain name.

@@ -1725,11 +1725,8 @@ export interface components {
             from?: string;
             /** @description When what is below would allow it, where that is sooner */
             may?: string;
-            /**
-             * Format: double
-             * @description Work that it usually takes
-             */
-            minutes?: number;
+            /** @description The step alone */
+            name?: string;
             /** @description The moment that all this is about */
             now: string;
             /**
@@ -1750,6 +1747,9 @@ export interface components {
              * @description The step of its plan, from 1
              */
             step?: number;
+            /** @description How long the work usually takes */
+            takes?: string;
+            /** @description The step in a few words, with its coat */
             title?: string;
             /** @description When it must be begun; absent where there is no latest */
             to?: string;

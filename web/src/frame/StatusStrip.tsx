@@ -39,7 +39,7 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
       </span>
       <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
         {windows && (
-          <span className="contents max-2xl:group-has-[[data-strip-clocks]]:hidden">
+          <span className="contents max-2xl:group-has-[[data-strip-clocks]]:hidden max-2xl:group-has-[[data-strip-due]]:hidden">
             <Hourglass className="size-4 shrink-0" aria-hidden="true" />
             <span className="truncate">{windows}</span>
           </span>

@@ -101,7 +101,7 @@ export const Row = memo(function Row(p: Props) {
                 {d}
               </span>
             ))}
-            {p.locked && !p.done.length && (
+            {p.locked && !p.done.length && p.step.do !== "wait" && (
               <span className="block text-secondary text-sm">left out, or not logged</span>
             )}
             {worst && (

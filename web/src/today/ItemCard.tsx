@@ -3,7 +3,7 @@ import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { Swatch } from "../colour/Swatch";
 import { Joint } from "../ui/Mark";
-import { count, useUnits } from "../ui/units";
+import { useUnits } from "../ui/units";
 import { newEntry, type useLog } from "../work/useLog";
 import { timeSays } from "./timeSays";
 import { type Due, type Item, when } from "./useToday";
@@ -72,11 +72,15 @@ export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
       <div className="mt-1 flex items-center gap-3">
         {due.colour && <Swatch colour={due.colour} size={44} />}
         <h3 className="font-semibold text-3xl leading-tight" data-title>
-          {due.title ?? "All steps are done"}
+          {due.name ?? "All steps are done"}
+          {due.of ? (
+            <span className="block text-xl">{due.of > 1 ? `coat ${due.coat} of ${due.of}` : "one coat"}</span>
+          ) : null}
         </h3>
       </div>
       <p className="mt-1 text-xl leading-snug" data-says>
-        {due.says} {time && <b className="font-semibold">{time}.</b>}
+        {due.says}
+        {time && <b className="block font-semibold first-letter:uppercase">{time}</b>}
       </p>
       {x.fails && (
         <Link to={`${at}/plan`} className="mt-1 flex items-center gap-2 font-semibold text-error underline" data-fails>
@@ -160,7 +164,10 @@ export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
             <ul className="mt-2 text-lg">
               {due.uses.map((use) => (
                 <li key={use.says}>
-                  {use.says}: <b className="font-semibold">{when(use.from, now, u === "us")}</b>
+                  {use.says}:{" "}
+                  <b className="font-semibold">
+                    {Date.parse(use.from) <= now ? "now" : `from ${when(use.from, now, u === "us")}`}
+                  </b>
                 </li>
               ))}
             </ul>
@@ -175,9 +182,9 @@ export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
           </div>
         </>
       )}
-      {due.minutes && due.state !== "working" ? (
-        <p className="mt-2 text-secondary">Takes about {count(due.minutes, "minute", "minutes")} of work.</p>
-      ) : null}
+      {due.takes && due.state !== "working" && (
+        <p className="mt-2 text-secondary">It takes about {due.takes} of work.</p>
+      )}
       <Suspense>
         {sheet && (
           <OtherwiseSheet

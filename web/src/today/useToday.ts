@@ -52,7 +52,8 @@ export function when(at: string, now: number, us: boolean): string {
   if (days === 0) return time;
   if (days === 1) return `tomorrow ${time}`;
   if (days === -1) return `yesterday ${time}`;
-  if (Math.abs(days) < 7) return `${DAYS[d.getDay()]} ${time}`;
+  if (days > 0 && days < 7) return `${DAYS[d.getDay()]} ${time}`;
   const month = d.toLocaleDateString("en-GB", { month: "short" });
-  return us ? `${month} ${d.getDate()}` : `${d.getDate()} ${month}`;
+  const day = us ? `${month} ${d.getDate()}` : `${d.getDate()} ${month}`;
+  return days > 0 ? day : `${day}, ${time}`;
 }

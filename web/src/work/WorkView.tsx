@@ -151,7 +151,7 @@ function LogRow({
   return (
     <li className="rounded border border-base-300 px-3 py-1.5" data-entry={e.id} data-what={e.what}>
       <div className="flex items-start gap-3">
-        <span className="w-24 shrink-0 pt-0.5 text-secondary tabular-nums">{when(e.at, now, us)}</span>
+        <span className="w-32 shrink-0 text-secondary tabular-nums">{when(e.at, now, us)}</span>
         <span className="min-w-0 flex-1 leading-tight">
           <b className="font-semibold">{l.says}</b>
           {zone && l.zone_name && <span className="block text-secondary">{l.zone_name}</span>}
