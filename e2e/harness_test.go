@@ -52,6 +52,8 @@ type app struct {
 	stages []stage.Entry
 	// times are the machine's clocks, where a test sets them by hand.
 	times func() clock.Moment
+	// now is the server's clock; nil for noon, always.
+	now func() time.Time
 	// refuse is asked of every request; what is not 0 is the status that it is refused with.
 	refuse func(*http.Request) int
 }
@@ -61,12 +63,19 @@ func start(t testing.TB, withDemo bool) *app { return refusing(t, withDemo, nil)
 // refusing starts the application, with requests refused.
 func refusing(t testing.TB, withDemo bool, refuse func(*http.Request) int) *app {
 	t.Helper()
+	a := unstarted(t)
+	a.refuse = refuse
+	a.begin(withDemo)
+	return a
+}
+
+// unstarted is the application with a folder of its own, before it is started.
+func unstarted(t testing.TB) *app {
+	t.Helper()
 	if _, err := fs.Stat(web.Dist(), "index.html"); err != nil {
 		t.Fatal("the page is not built: run make build first")
 	}
-	a := &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist(), refuse: refuse}
-	a.begin(withDemo)
-	return a
+	return &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist()}
 }
 
 // begin fills the folder and starts the server.
@@ -108,7 +117,7 @@ func (a *app) up(isDemo bool) {
 			engine.Stages = a.stages
 		}
 		studio := usecases.NewStudio(engine, usecases.StudioOptions{
-			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: func() time.Time { return noon }, Times: a.times, Demo: isDemo,
+			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: a.clock, Times: a.times, Demo: isDemo,
 		})
 		handler := server.New(server.Options{Studio: studio, Page: a.page})
 		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -132,6 +141,14 @@ func (a *app) up(isDemo bool) {
 			a.t.Errorf("store: %v", err)
 		}
 	}
+}
+
+// clock is the moment that it is at the server.
+func (a *app) clock() time.Time {
+	if a.now != nil {
+		return a.now()
+	}
+	return noon
 }
 
 func (a *app) down() {

@@ -27,6 +27,23 @@ func (z *Zone) behind(h *Hit) bool {
 	return z.wasDone(h) && (h.Severity == Note || h.Severity == Watch && strings.HasPrefix(h.Rule.Code, "safety."))
 }
 
+// onlyDone are repaired steps of which none counts as done besides those that were: a repair that splits a step takes
+// what was done along into both halves.
+func onlyDone(was, is []surface.Step) []surface.Step {
+	n := 0
+	for n < len(was) && was[n].Done != nil {
+		n++
+	}
+	if n == 0 || !slices.ContainsFunc(is[min(n, len(is)):], func(s surface.Step) bool { return s.Done != nil }) {
+		return is
+	}
+	is = slices.Clone(is)
+	for i := n; i < len(is); i++ {
+		is[i].Done = nil
+	}
+	return is
+}
+
 // begunAnew is how many events of a walk no longer count: coats were laid that turned out badly, and everything was
 // taken off again, or is to be. A plan that was never begun is judged as it stands.
 func begunAnew(events []surface.Event) int {

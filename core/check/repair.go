@@ -101,8 +101,12 @@ func (m *Repairer) repairs(c *craft.Craft, z *Zone, hits []Hit, h *Hit) []Repair
 		out = append(out, Repair{Kind: Edit, Title: e.title, Steps: e.steps, After: e.after})
 	}
 	out = append(out, m.other...)
+	if len(out) == 0 && z.wasDone(h) && h.Severity != Fail { // it cannot be changed any more
+		m.Acknowledge()
+		return append(out, m.other...)
+	}
 	if len(out) == 0 {
-		if h.Rule.patches() {
+		if h.Rule.patches() || z.wasDone(h) {
 			out = append(out, Repair{Kind: Measure, Title: "Make a test patch in a hidden spot and rate it", Field: craft.FieldTest})
 		} else {
 			out = append(out, Repair{Kind: Measure, Title: "Look for another way of working", Field: craft.FieldWay})
@@ -129,6 +133,7 @@ func (m *Repairer) Edit(title string, steps []surface.Step) {
 	if !keeps(m.Zone.Steps, steps) {
 		return
 	}
+	steps = onlyDone(m.Zone.Steps, steps)
 	for i := range m.edits {
 		if slices.Equal(m.edits[i].steps, steps) {
 			return

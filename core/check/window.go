@@ -57,7 +57,9 @@ func WindowOf(c *craft.Craft, f *surface.Facts, t *surface.Trace, i int) Window 
 		switch {
 		case b.Timing == surface.Scuffed:
 		case low.Dried == craft.ShellacNew && up.Coat != craft.SH:
-			until(at+min(b.Latest, surface.ShellacFresh), OpenRecoat, b.Under)
+			if b.WantsKey() {
+				until(at+min(b.Latest, surface.ShellacFresh), OpenRecoat, b.Under)
+			}
 		case b.Latest < craft.Never:
 			until(at+b.Latest, OpenRecoat, b.Under)
 		}

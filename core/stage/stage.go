@@ -294,5 +294,5 @@ func atWork(w *Work) (State, string, int) {
 	case done == 0:
 		return Open, "Start with: " + craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[next])), next + 1
 	}
-	return Open, fmt.Sprintf("%d of %d done. Next: %s", done, all, craft.Lower(check.StepWords(w.Craft, &w.Zone.Steps[next]))), next + 1
+	return Open, fmt.Sprintf("%s (%d of %d done)", check.StepWords(w.Craft, &w.Zone.Steps[next]), done, all), next + 1
 }

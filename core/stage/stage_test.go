@@ -86,7 +86,7 @@ func TestAZoneGrowsThroughItsStages(t *testing.T) {
 	for i := range z.Steps {
 		z.Steps[i].Done = &[]surface.Done{{From: float64(20 * i), To: float64(20*i + 1), Minutes: -1}}
 	}
-	want(t, of(t, z)[craft.StageWork], Open, "5 of 6 done. Next")
+	want(t, of(t, z)[craft.StageWork], Open, "(5 of 6 done)")
 	z.Steps[3].Coats = 1
 	want(t, of(t, z)[craft.StageWork], Done, "All 5 steps done")
 }

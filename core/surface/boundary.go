@@ -315,6 +315,11 @@ const (
 	kindred    = .9 // water-based clears of two kinds
 )
 
+// WantsKey tells whether the bond will want more key than the surface has, once that has hardened.
+func (b *Boundary) WantsKey() bool {
+	return 1-craft.Families[b.On].Need*(1-b.KeyGiven)*b.Sens < keyIsSound
+}
+
 // MissingKey tells whether so little key was given that the bond suffers.
 func (b *Boundary) MissingKey() bool { return b.Factors[Key] < keyIsSound }
 

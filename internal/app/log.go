@@ -423,6 +423,9 @@ func (j *Job) doubts(added []string) (out []string) {
 		}
 		if zone := j.Piece.ZoneAt(e.Zone); zone >= 0 {
 			w := &j.works[zone]
+			if j.twice(i) {
+				out = append(out, "That was logged before. If it was done only once, take one of the two back.")
+			}
 			if len(w.Open) > 0 {
 				out = append(out, fmt.Sprintf("%s: nothing is logged of %s. Was that done, or left out?", j.name(zone), craft.List(j.stepNames(zone, w.Open))))
 			}
@@ -433,6 +436,25 @@ func (j *Job) doubts(added []string) (out []string) {
 	}
 	slices.Sort(out)
 	return slices.Compact(out)
+}
+
+// twice tells whether another entry, right before or after it, says that the same step or coat was done.
+func (j *Job) twice(i int) bool {
+	e := &j.log.core[i]
+	if e.Kind != worklog.Did || e.Plan == 0 {
+		return false
+	}
+	for _, by := range []int{-1, 1} {
+		for k := i + by; k >= 0 && k < len(j.log.core); k += by {
+			if o := &j.log.core[k]; o.Zone == e.Zone && o.Kind == worklog.Did {
+				if o.Plan == e.Plan && o.Coat == e.Coat {
+					return true
+				}
+				break
+			}
+		}
+	}
+	return false
 }
 
 func (j *Job) finishedAt() string {

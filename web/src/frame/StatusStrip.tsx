@@ -52,7 +52,7 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
         <StripDue />
       </Suspense>
       {next && (
-        <span className="flex min-w-0 max-w-full items-center gap-1.5 lg:max-w-[40%]">
+        <span className="flex min-w-0 max-w-full items-center gap-1.5 max-sm:group-has-[[data-strip-due]]:hidden lg:max-w-[40%]">
           <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
           <span className="truncate">
             <b className="font-semibold">Next:</b> {next}

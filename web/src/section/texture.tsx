@@ -21,9 +21,9 @@ const MARKS: Record<string, { d: string; w?: number; o?: number; box?: [number, 
   plastic: { d: "M8 8h8M28 16h8M4 28h8M22 34h8", o: 0.22 },
 };
 
-/** Texture is a material's pattern, which the server names. */
+/** Texture is a material's pattern, which the server names; none once it is painted. */
 export function Texture({ id, mark, size = 40 }: { id: string; mark: string; size?: number }) {
-  const m = MARKS[mark] ?? MARKS.wood;
+  const m = mark ? (MARKS[mark] ?? MARKS.wood) : undefined; // none on paint
   const [w, h] = m?.box ?? [40, 40];
   const k = size / 40;
   return (

@@ -1,15 +1,33 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { ArrowRight, Camera, Check, FileText, Hand, Play } from "lucide-react";
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
+import { VOCAB } from "../api/vocab";
 import { Swatch } from "../colour/Swatch";
+import { SHELF } from "../shelf/useShelf";
 import { Joint } from "../ui/Mark";
 import { useUnits } from "../ui/units";
 import { newEntry, type useLog } from "../work/useLog";
 import { timeSays } from "./timeSays";
 import { type Due, type Item, when } from "./useToday";
 
-// Opened now and then: the first load is without them.
-const OtherwiseSheet = lazy(() => import("../work/OtherwiseSheet"));
+// Opened now and then: the first load is without it.
+const loadSheet = () => import("../work/OtherwiseSheet");
+const OtherwiseSheet = lazy(loadSheet);
+const SOON = 400; // ms after the first drawing
+
+/** useAtHand fetches what a card opens before it is pressed: the server may be out of reach by then. */
+function useAtHand() {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const soon = setTimeout(() => {
+      void loadSheet();
+      void queries.prefetchQuery(VOCAB);
+      void queries.prefetchQuery(SHELF());
+    }, SOON);
+    return () => clearTimeout(soon);
+  }, [queries]);
+}
 
 type Log = ReturnType<typeof useLog>;
 
@@ -47,6 +65,7 @@ export function Row({ x, now, onOpen }: { x: Item; now: number; onOpen: () => vo
 export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
   const u = useUnits();
   const [sheet, setSheet] = useState<"otherwise" | "note">();
+  useAtHand();
   const { due } = x;
   const at = `/pieces/${x.piece_id}/${x.zone_id}`;
   const planned = due.step ? { step: due.step, coat: due.coat || undefined } : undefined;

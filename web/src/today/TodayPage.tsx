@@ -61,7 +61,8 @@ function View({ today, away }: { today: Today; away: boolean }) {
   const now = nowOf(today);
   const first = today.items.find((x) => groupOf(x) === "now");
   const key = (x: Item) => `${x.piece_id}/${x.zone_id}`;
-  const at = today.items.some((x) => key(x) === open) ? open : first && key(first);
+  const ahead = first ?? today.items[0];
+  const at = today.items.some((x) => key(x) === open) ? open : ahead && key(ahead);
   const read = today.read ?? today.air;
   return (
     <div className="mx-auto w-full max-w-2xl flex-1 px-3 pt-3 pb-6 sm:px-5" data-today={today.items.length}>

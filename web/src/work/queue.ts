@@ -5,7 +5,8 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 export type Entry = Schemas["Entry"];
 export type Waiting = { piece: number; entry: Entry; refused?: string };
 
-const KEY = "rutile.log";
+/** LOG_KEY is where the browser keeps it. */
+export const LOG_KEY = "rutile.log";
 let memory: Waiting[] | undefined; // where the browser keeps nothing
 const heard = new Set<() => void>();
 let shown: Waiting[] = read();
@@ -13,7 +14,7 @@ let shown: Waiting[] = read();
 function read(): Waiting[] {
   if (memory) return memory;
   try {
-    const all: unknown = JSON.parse(localStorage.getItem(KEY) ?? "[]");
+    const all: unknown = JSON.parse(localStorage.getItem(LOG_KEY) ?? "[]");
     return Array.isArray(all) ? (all as Waiting[]).filter((w) => w?.entry?.id && w.piece) : [];
   } catch {
     return [];
@@ -22,7 +23,7 @@ function read(): Waiting[] {
 
 function write(all: Waiting[]) {
   try {
-    localStorage.setItem(KEY, JSON.stringify(all));
+    localStorage.setItem(LOG_KEY, JSON.stringify(all));
     memory = undefined;
   } catch {
     memory = all;
@@ -32,7 +33,7 @@ function write(all: Waiting[]) {
 }
 
 addEventListener("storage", (e) => {
-  if (e.key !== KEY) return;
+  if (e.key !== LOG_KEY) return;
   shown = read();
   for (const f of heard) f();
 });

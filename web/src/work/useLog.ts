@@ -3,7 +3,7 @@ import { useEffect, useState, useSyncExternalStore } from "react";
 import { RETRY, type Schemas } from "../api/client";
 import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
-import { type Entry, put, send, subscribe, waiting } from "./queue";
+import { type Entry, LOG_KEY, put, send, subscribe, waiting } from "./queue";
 
 /** newEntry is an entry with an id made here, so that it counts once however often it is sent. */
 export const newEntry = (e: Omit<Entry, "id" | "at"> & { at?: string }): Entry => ({
@@ -26,6 +26,16 @@ export function logChanged(queries: QueryClient) {
 export function useLog() {
   const queries = useQueryClient();
   const [last, setLast] = useState<{ piece: number; entries: Entry[] }>();
+  useEffect(() => {
+    // Another tab has logged something.
+    const told = (e: StorageEvent) => {
+      if (e.key !== LOG_KEY) return;
+      void queries.invalidateQueries({ queryKey: TODAY_KEY });
+      logChanged(queries);
+    };
+    window.addEventListener("storage", told);
+    return () => window.removeEventListener("storage", told);
+  }, [queries]);
   const m = useMutation({
     mutationFn: async (x: { piece: number; entries: Entry[] } | undefined) => {
       if (x) put(x.piece, x.entries);

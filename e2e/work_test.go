@@ -1,0 +1,298 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"rutile/internal/wire"
+)
+
+// lapse is the application with a clock that a test turns: the server's, and that of the browser.
+type lapse struct {
+	*app
+	t    *testing.T
+	ns   atomic.Int64
+	tabs []context.Context
+}
+
+func startLapse(t *testing.T) *lapse {
+	t.Helper()
+	l := &lapse{t: t}
+	l.ns.Store(noon.UnixNano())
+	l.app = unstarted(t)
+	l.now = func() time.Time { return time.Unix(0, l.ns.Load()).UTC() }
+	l.begin(false)
+	return l
+}
+
+// tab opens a browser whose clock shows the same as the server's.
+func (l *lapse) tab(width, height int) context.Context {
+	ctx := browser(l.t, width, height)
+	l.tabs = append(l.tabs, ctx)
+	do(l.t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": `(() => {
+			const Real = Date;
+			const ahead = () => globalThis.lapse === undefined ? 0 : globalThis.lapse - globalThis.lapseAt;
+			globalThis.Date = class extends Real {
+				constructor(...a) { if (a.length) super(...a); else super(Real.now() + ahead()); }
+				static now() { return Real.now() + ahead(); }
+			};
+			globalThis.realNow = Real.now;
+		})()`}, nil)
+	}))
+	l.told(ctx)
+	return ctx
+}
+
+// told tells a browser what the server's clock shows, from its next page on.
+func (l *lapse) told(ctx context.Context) {
+	do(l.t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": fmt.Sprintf("globalThis.lapse = %d; globalThis.lapseAt = %d;", l.now().UnixMilli(), time.Now().UnixMilli())}, nil)
+	}))
+}
+
+// pass lets time pass, and opens a page anew: whatever was on the screen is gone, and must be there again.
+func (l *lapse) pass(ctx context.Context, d time.Duration, path, wait string) {
+	l.t.Helper()
+	l.ns.Add(int64(d))
+	for _, x := range l.tabs {
+		l.told(x)
+	}
+	do(l.t, ctx, chromedp.Navigate(l.url(path)), shows(wait))
+}
+
+func (l *lapse) post(path string, body any) []byte {
+	l.t.Helper()
+	b, err := json.Marshal(body)
+	if err != nil {
+		l.t.Fatal(err)
+	}
+	r, err := http.Post(l.url(path), "application/json", bytes.NewReader(b))
+	if err != nil {
+		l.t.Fatal(err)
+	}
+	defer r.Body.Close()
+	var out bytes.Buffer
+	if _, err := out.ReadFrom(r.Body); err != nil || r.StatusCode >= 300 {
+		l.t.Fatalf("%d %s %v", r.StatusCode, out.String(), err)
+	}
+	return out.Bytes()
+}
+
+func (l *lapse) due() wire.Due {
+	l.t.Helper()
+	r, err := http.Get(l.url("/api/today"))
+	if err != nil {
+		l.t.Fatal(err)
+	}
+	defer r.Body.Close()
+	var t wire.Today
+	if err := json.NewDecoder(r.Body).Decode(&t); err != nil || len(t.Items) == 0 {
+		l.t.Fatalf("%+v %v", t, err)
+	}
+	return t.Items[0].Due
+}
+
+// state waits until the open card is of a step in a state.
+func state(s, title string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		js := fmt.Sprintf(`(() => {
+			const card = document.querySelector("[data-card]");
+			return card?.closest("[data-state]")?.dataset.state === %q && card.querySelector("[data-title]").textContent.includes(%q);
+		})()`, s, title)
+		return until(ctx, tab, js, title+" "+s)
+	})
+}
+
+const stool = `{"format": "rutile/piece", "version": 1, "name": "Stool", "made": 2005, "use": ["indoor"],
+	"take_apart": [{"kind": "knob", "count": 2, "where": "front", "zone": "seat"}],
+	"zones": [{"id": "seat", "name": "Seat", "substrate": "beech", "finish": "varnish_oil", "gloss": "satin", "colour": "#6b4a2b", "soils": [], "area_m2": 0.8, "wear": "display",
+		"target": {"colour": "#c9d2c4", "sheen": "matt", "look": "chippy"},
+		"steps": [{"do": "clean", "with": "detergent", "rinse": true}, {"do": "abrade", "grit": 220, "how": "hand"}, {"do": "dust"},
+			{"do": "coat", "product": "shellac_clear", "scope": "spots", "wait_h": 0.3, "method": "brush"}, {"do": "coat", "product": "paint_milk", "coats": 2, "method": "brush"},
+			{"do": "effect", "effect": "chippy"}, {"do": "dust"}, {"do": "wait", "hours": 48},
+			{"do": "coat", "product": "shellac_clear", "method": "brush"}, {"do": "coat", "product": "clear_wb", "coats": 2, "sheen": "matt", "method": "brush"}]}]}`
+
+// A flaking piece from the first wash to putting back, in time-lapse, on a phone.
+func TestAFlakingPieceInTimeLapse(t *testing.T) {
+	t.Parallel()
+	l := startLapse(t)
+	l.post("/api/pieces", json.RawMessage(stool))
+	ctx := l.tab(390, 844)
+	const today, card = "/today", "[data-card]"
+	done := []act{click(`[data-do="done"]`), shows("[data-logged]")}
+
+	// Begun, and the page opened anew: it is still being worked on.
+	do(t, ctx, chromedp.Navigate(l.url(today)), shows(`[data-group="later"]`), state("not_begun", "Detergent wash"), click(`[data-do="start"]`), state("working", "Detergent wash"))
+	l.pass(ctx, 20*time.Minute, today, card)
+	do(t, ctx, state("working", "Detergent wash"))
+	do(t, ctx, done...)
+	do(t, ctx, state("waiting", "Sand with 220"))
+	l.pass(ctx, 4*time.Hour, today, card)
+	do(t, ctx, state("ready", "Sand with 220"))
+	do(t, ctx, done...)
+	do(t, ctx, state("ready", "Dust off"))
+	do(t, ctx, done...)
+	do(t, ctx, state("ready", "Clear shellac"))
+	// A mistake: it was not done yet. Taken back, it is next again.
+	do(t, ctx, done...)
+	do(t, ctx, state("waiting", "Milk paint"), click(`[data-do="undo"]`), state("ready", "Clear shellac"))
+	do(t, ctx, done...)
+
+	// The tack is timed by a clock, and by the card.
+	tacky := time.Until(wire.Instant(l.due().To)) + time.Since(l.now())
+	if tacky < 5*time.Minute || tacky > 3*time.Hour {
+		t.Fatalf("tacky for %v", tacky)
+	}
+	do(t, ctx, shows(`[data-strip-clocks]`))
+	l.pass(ctx, tacky*9/10, today, card)
+	do(t, ctx, state("closing", "Milk paint"), contains("[data-says]", "while it is tacky"))
+	do(t, ctx, done...)
+
+	// It is colder than planned: the same coat takes longer.
+	warm := l.due().From
+	do(t, ctx, click(`[data-do="air"]`), shows(of("air-temp")), put("air-temp", "9"), put("air-rh", "70"), click(`[data-do="save-air"]`), hides("dialog"), contains(`[data-do="air"]`, "9 °C"))
+	if cold := l.due().From; cold <= warm {
+		t.Errorf("in the cold the second coat comes %s, in the warm %s", cold, warm)
+	}
+	do(t, ctx, state("waiting", "Milk paint"))
+	l.pass(ctx, 30*time.Hour, today, card)
+	do(t, ctx, state("ready", "Milk paint"))
+	do(t, ctx, done...)
+	l.pass(ctx, 12*time.Hour, today, card)
+
+	// Not quite as planned: warmed, what is seen, a photograph; nothing is typed.
+	do(t, ctx, state("ready", "Chippy"), click(`[data-do="otherwise"]`), shows("[data-otherwise]"), click(`[data-chip="heat"]`), click("details summary"), click(`[data-scale="chips"] [data-level="3"]`),
+		chromedp.SetUploadFiles(chromedp.CSS(`input[data-file="log-photo"]`), []string{camera(t)}), shows(`dialog img`), click(`[data-do="log"]`), hides("dialog"), shows("[data-logged]"))
+	do(t, ctx, state("ready", "Dust off"))
+	do(t, ctx, done...)
+	l.pass(ctx, 50*time.Hour, today, card)
+	do(t, ctx, state("ready", "Clear shellac"))
+	do(t, ctx, done...)
+
+	l.pass(ctx, 5*time.Hour, today, card)
+	do(t, ctx, state("ready", "Water-based clear"))
+	do(t, ctx, done...)
+
+	// Three days later the clear has hardened: too late for the next coat without a scuff. It is said, and what to do.
+	l.pass(ctx, 72*time.Hour, today, card)
+	do(t, ctx, state("missed", "Water-based clear"), contains("[data-says]", "scuff it first"))
+	// It is laid all the same; the plan says what is wrong with it, and it is taken back.
+	do(t, ctx, done...)
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/plan")), shows(`[data-done="2"]`), shows(`[data-code="adhesion.missed_window"]`))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), shows("[data-work]"), click(`[data-entry]:first-child [data-do="take-back"]`), click(`[data-entry]:first-child [data-do="take-back"]`), contains("[data-card] [data-says]", "scuff it first"))
+	// The fix puts a scuff before it, and leaves what was done alone.
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/plan")), shows(`[data-code="adhesion.missed_window"] [data-repair]`), click(`[data-code="adhesion.missed_window"] [data-repair]`), shows(`[data-row="11"][data-is="abrade"]`), saved(),
+		chromedp.Navigate(l.url(today)), shows(card), state("ready", "Sand"))
+	for range 5 { // scuff, dust, coat, and whatever the fix put between
+		if l.due().State == "hardening" {
+			break
+		}
+		do(t, ctx, done...)
+		l.pass(ctx, 3*time.Hour, today, card)
+	}
+	do(t, ctx, state("hardening", "All steps are done"))
+
+	// It goes back together once it is hard, and is handed over.
+	do(t, ctx, click(`[data-do="put-back"]`), shows("[data-back]"), contains("[data-back]", "from"))
+	l.pass(ctx, 20*24*time.Hour, "/pieces/1/seat/work", "[data-back]")
+	do(t, ctx, contains("[data-back]", "may go back now"), click(`[data-do="back"]`), contains("[data-back]", "It is back"), click(`[data-do="hand-over"]`), shows("[data-finished]"),
+		click(`[data-do="look-back"]`), shows("[data-look-back]"), shows("[data-compare]"), contains("[data-look-back]", "of work where"))
+	// It is found again, and its plan used for another.
+	do(t, ctx, chromedp.Navigate(l.url("/")), shows("[data-zone]"), contains("main", "Handed over"))
+}
+
+// note types into the note of an entry.
+func note(text string) act { return set("HTMLTextAreaElement", "input", "log-note", text) }
+
+// camera is a photograph as a phone takes it.
+func camera(t *testing.T) string {
+	t.Helper()
+	m := image.NewRGBA(image.Rect(0, 0, 1200, 900))
+	for i := range m.Pix {
+		m.Pix[i] = byte(i * 31)
+	}
+	m.Set(3, 3, color.White)
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, m, nil); err != nil {
+		t.Fatal(err)
+	}
+	path := filepath.Join(t.TempDir(), "phone.jpg")
+	if err := os.WriteFile(path, b.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	return path
+}
+
+// Two tabs on one piece, and a server that goes away: every tap counts once, and none is lost.
+func TestTapsAreNeverLost(t *testing.T) {
+	t.Parallel()
+	l := startLapse(t)
+	l.post("/api/pieces", json.RawMessage(stool))
+	ctx := l.tab(390, 844)
+	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows("[data-logged]"))
+	// What a card opens is at hand a moment later. The server is gone: taps are kept, over a reload as well.
+	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, `performance.getEntriesByType("resource").some((r) => r.name.includes("OtherwiseSheet"))`, "what a card opens")
+	}))
+	time.Sleep(300 * time.Millisecond)
+	l.down()
+	do(t, ctx, click(`[data-do="note"]`), shows("dialog textarea"), note("dries fast"), click(`[data-do="log"]`), shows(`[data-waits="1"]`))
+	do(t, ctx, click(`[data-do="note"]`), shows("dialog textarea"), note("still fast"), click(`[data-do="log"]`), shows(`[data-waits="2"]`))
+	l.up(false)
+	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), hides("[data-waits]"))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts("[data-entry]", 3), contains("[data-work]", "still fast"))
+
+	// A second tab of the same browser stands on what was due before: what it logs twice is said.
+	other := l.tab(390, 844)
+	do(t, other, chromedp.Navigate(l.url("/today")), shows("[data-card]"))
+	l.ns.Add(int64(5 * time.Hour))
+	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows("[data-logged]"))
+	do(t, other, click(`[data-do="done"]`), shows("[data-note]"), contains("[data-logged]", "logged before"), click(`[data-do="undo"]`), contains("[data-logged]", "Taken back"))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts(`[data-entry][data-what="done"]`, 2))
+
+	// What the server refuses is told and can be given up; nothing else waits for it.
+	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		_, err := chromedp.Evaluate[bool](`(localStorage.setItem("rutile.log", JSON.stringify([{piece: 1, entry: {id: "odd", at: new Date().toISOString(), what: "done", zone: "lid", planned: {step: 1}}}])), true)`)(ctx, tab)
+		return err
+	}), chromedp.Navigate(l.url("/today")), shows(`[data-refused="odd"]`), contains("[data-refused]", "no such zone"), click(`[data-do="drop"]`), hides("[data-refused]"))
+}
+
+// BenchmarkTap measures from a tap to the frame that shows what comes next, and loading Today against an empty page of
+// the same stack, with the processor slowed to a quarter.
+func BenchmarkTap(b *testing.B) {
+	if strings.Contains(b.Name(), "x") {
+		b.Skip()
+	}
+	a := start(b, true)
+	ctx := browser(b, 390, 844)
+	do(b, ctx, chromedp.Navigate(a.url("/today")), shows("[data-card]"), emulates("setCPUThrottlingRate", map[string]any{"rate": 4}))
+	for _, x := range []struct{ name, path, wait string }{{"load today", "/today", "[data-card]"}, {"load empty", "/clocks", "[data-clocks]"}} {
+		b.Run(x.name, func(b *testing.B) {
+			sum, n := 0., 0
+			for b.Loop() {
+				var ms float64
+				do(b, ctx, chromedp.Navigate(a.url(x.path)), shows(x.wait), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) (err error) {
+					ms, err = chromedp.Evaluate[float64](fmt.Sprintf(`window.drawnAt?.[%q] ?? performance.getEntriesByType("paint").at(-1)?.startTime ?? 0`, x.wait))(ctx, tab)
+					return err
+				}))
+				sum, n = sum+ms, n+1
+			}
+			b.ReportMetric(sum/float64(n), "ms/paint")
+		})
+	}
+}
