@@ -214,6 +214,8 @@ func TestAFlakingPieceInTimeLapse(t *testing.T) {
 		click(`[data-do="look-back"]`), shows("[data-look-back]"), shows("[data-compare]"), contains("[data-look-back]", "of work where"))
 	// It is found again, and its plan used for another.
 	do(t, ctx, chromedp.Navigate(l.url("/")), shows("[data-zone]"), contains("main", "Handed over"))
+	l.post("/api/pieces", json.RawMessage(strings.Replace(stool[:strings.Index(stool, `"steps"`)]+`"steps": []}]}`, "Stool", "Bench", 1)))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/2/seat/plan")), shows("[data-add]"), click(`[data-do="like"]`), click(`[data-like="1/seat"]`), shows(`[data-use="sound"], [data-use="watch"]`), click(`[data-do="use"]`), shows(`[data-row="5"][data-is="paint_milk"]`), saved())
 }
 
 // note types into the note of an entry.

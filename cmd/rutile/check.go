@@ -125,7 +125,7 @@ func areasCommand() *cobra.Command {
 
 // job is a piece at work in a workshop with the usual air, today.
 func job(p *wire.Piece) *app.Job {
-	return app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Today: time.Now().Format(time.DateOnly)})
+	return app.NewEngine(craft.Default()).Job(p, app.Workshop{Air: drying.Usual, Today: time.Now().Format(time.DateOnly), Now: time.Now()})
 }
 
 // eachPiece reads files one after the other. Inputs that cannot be used are reported, the others

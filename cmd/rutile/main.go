@@ -57,6 +57,6 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	cmd.AddCommand(serveCommand(), checkCommand(), planCommand(), areasCommand(), identifyCommand(), needsCommand(), mixCommand(), blendCommand(), shelfCommand(), vocabCommand(), rulesCommand(), schemaCommand(), openapiCommand(), docsCommand(), licencesCommand())
+	cmd.AddCommand(serveCommand(), checkCommand(), planCommand(), areasCommand(), identifyCommand(), needsCommand(), mixCommand(), logCommand(), blendCommand(), shelfCommand(), vocabCommand(), rulesCommand(), schemaCommand(), openapiCommand(), docsCommand(), licencesCommand())
 	return cmd
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -42,7 +43,7 @@ func mixCommand() *cobra.Command {
 				}
 			}
 			e := app.NewEngine(craft.Default())
-			shop := app.Workshop{Air: drying.Usual, Units: u, Today: today(), Measures: m}
+			shop := app.Workshop{Air: drying.Usual, Units: u, Today: today(), Now: time.Now(), Measures: m}
 			refused := false
 			err = eachPiece(cmd, files, func(name string, p *wire.Piece) error {
 				if litres > 0 {

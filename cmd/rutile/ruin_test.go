@@ -313,6 +313,73 @@ func TestKilledAtAnyMoment(t *testing.T) {
 	})
 }
 
+// A server that is killed while entries of a log are sent to it has kept every one that it has acknowledged, once.
+func TestKilledWhileLogging(t *testing.T) {
+	t.Parallel()
+	dir := filepath.Join(t.TempDir(), "studio")
+	r := rand.New(rand.NewPCG(5, 6))
+	var id uint
+	n, acknowledged := 0, map[string]bool{}
+	times := rounds(5, 200)
+	for k := range times + 1 {
+		p := begin(t, dir)
+		if id == 0 {
+			answer, ok := p.send("POST", "/api/pieces", "application/json", []byte(`{"format": "rutile/piece", "version": 1, "name": "Stool", "zones": [{"id": "a", "substrate": "beech", "finish": "none", "steps": [{"do": "dust"}]}]}`))
+			var s wire.Saved
+			if !ok || json.Unmarshal(answer, &s) != nil {
+				t.Fatalf("%s", answer)
+			}
+			id = s.ID
+		}
+		path := fmt.Sprintf("/api/pieces/%d/log", id)
+		answer, _ := p.send("GET", path, "", nil)
+		var log wire.PieceLog
+		if err := json.Unmarshal(answer, &log); err != nil {
+			t.Fatalf("%s: %v", answer, err)
+		}
+		seen := map[string]int{}
+		for _, l := range log.Lines {
+			seen[l.Entry.ID]++
+		}
+		for x := range acknowledged {
+			if seen[x] != 1 {
+				t.Errorf("the %d. time: entry %s is there %d times", k, x, seen[x])
+			}
+		}
+		if k == times {
+			p.kill()
+			break
+		}
+		var work sync.WaitGroup
+		stop := make(chan struct{})
+		work.Go(func() {
+			for {
+				select {
+				case <-stop:
+					return
+				default:
+				}
+				n++
+				x := fmt.Sprintf("n%d", n)
+				body := fmt.Sprintf(`{"entries": [{"id": %q, "at": %q, "what": "done", "zone": "a", "planned": {"step": 1}}]}`, x, time.Now().UTC().Format(time.RFC3339))
+				if _, ok := p.send("POST", path, "application/json", []byte(body)); !ok {
+					return
+				}
+				acknowledged[x] = true
+			}
+		})
+		time.Sleep(20*time.Millisecond + time.Duration(r.Int64N(int64(200*time.Millisecond))))
+		p.kill()
+		close(stop)
+		work.Wait()
+	}
+	whole(t, dir)
+	if len(acknowledged) < times {
+		t.Errorf("%d acknowledgements are too few to tell", len(acknowledged))
+	}
+	t.Logf("killed %d times, %d acknowledged", times, len(acknowledged))
+}
+
 // whole makes sure that a database is as it should be.
 func whole(t *testing.T, dir string) {
 	t.Helper()

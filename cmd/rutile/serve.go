@@ -35,6 +35,8 @@ func serveCommand() *cobra.Command {
 		seed   uint64
 
 		readOnly, proxied bool
+		from              string
+		pace              float64
 		budgets           = app.UsualBudgets
 	)
 	cmd := &cobra.Command{
@@ -51,6 +53,13 @@ func serveCommand() *cobra.Command {
 			o := app.StudioOptions{
 				Site: drying.Usual, Demo: isDemo, Instruments: instruments.Simulated(seed),
 				Log: slog.New(slog.NewTextHandler(cmd.ErrOrStderr(), nil)),
+			}
+			o.Now = time.Now
+			if from != "" || pace != 1 {
+				if o.Now, err = lapse(from, pace, time.Now); err != nil {
+					return err
+				}
+				o.Times = app.TimesOf(o.Now)
 			}
 			if isDemo {
 				if data, err = os.MkdirTemp("", "rutile-demo-"); err != nil {
@@ -83,7 +92,7 @@ func serveCommand() *cobra.Command {
 				o.Log.Warn("unused pictures are not removed", "err", err)
 			}
 			if isDemo {
-				if err := demo.Fill(cmd.Context(), o.Store, time.Now()); err != nil {
+				if err := demo.Fill(cmd.Context(), o.Store, o.Now()); err != nil {
 					return err
 				}
 			}
@@ -107,6 +116,8 @@ func serveCommand() *cobra.Command {
 	cmd.Flags().DurationVar(&budgets.Piece, "piece-time", budgets.Piece, "most time to search for the plans of one piece")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil, "another host name to accept")
 	cmd.Flags().Uint64Var(&seed, "instrument-seed", demo.InstrumentSeed, "seed of the simulated instruments: the same seed repeats the same readings")
+	cmd.Flags().StringVar(&from, "from", "", "start the clock at a moment, such as 2026-11-28T09:00, to try things out")
+	cmd.Flags().Float64Var(&pace, "pace", 1, "let the clock run so many times faster, to see days pass in minutes")
 	cmd.Flags().SetNormalizeFunc(func(_ *pflag.FlagSet, name string) pflag.NormalizedName {
 		if name == "bench-seed" { // its name before
 			name = "instrument-seed"
@@ -116,6 +127,27 @@ func serveCommand() *cobra.Command {
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	cmd.MarkFlagsMutuallyExclusive("demo", "read-only")
 	return cmd
+}
+
+// lapse is a clock that begins at a moment, now where none is given, and runs at a pace.
+func lapse(from string, pace float64, now func() time.Time) (func() time.Time, error) {
+	if !(pace > 0) || pace > 1e6 {
+		return nil, fmt.Errorf("--pace %v: the clock runs between a little more than 0 and 1,000,000 times as fast", pace)
+	}
+	begun := now()
+	start := begun
+	if from != "" {
+		var err error
+		for _, layout := range []string{"2006-01-02T15:04", "2006-01-02T15:04:05", time.RFC3339} {
+			if start, err = time.ParseInLocation(layout, from, time.Local); err == nil {
+				break
+			}
+		}
+		if err != nil {
+			return nil, fmt.Errorf("--from %s: a moment is written as 2026-11-28T09:00", from)
+		}
+	}
+	return func() time.Time { return start.Add(time.Duration(float64(now().Sub(begun)) * pace)) }, nil
 }
 
 // unreachable tells why the server cannot be at an address.

@@ -217,7 +217,7 @@ func needsCommand() *cobra.Command {
 				return err
 			}
 			e := app.NewEngine(craft.Default())
-			shop := app.Workshop{Air: drying.Usual, Units: u, Today: today()}
+			shop := app.Workshop{Air: drying.Usual, Units: u, Today: today(), Now: time.Now()}
 			if from != (source{}) {
 				shop.Shelf = e.ShelfOf(cans, today())
 			}

@@ -19,3 +19,12 @@ func programTimes() clock.Moment {
 }
 
 func wallSeconds(t time.Time) float64 { return float64(t.UnixNano()) / 1e9 }
+
+// TimesOf are the machine's clocks where another clock stands for them, such as one that runs faster.
+func TimesOf(now func() time.Time) func() clock.Moment {
+	start := now()
+	return func() clock.Moment {
+		t := now()
+		return clock.Moment{Wall: wallSeconds(t), Steady: t.Sub(start).Seconds(), Run: programRun}
+	}
+}

@@ -141,6 +141,7 @@ func (j *Job) entry(e *wire.Entry) (worklog.Entry, bool) {
 			return worklog.Entry{}, false // nobody knows what it was
 		}
 	}
+	out.Step.Coats = 0 // an entry is about one
 	return out, true
 }
 

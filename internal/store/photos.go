@@ -174,7 +174,7 @@ func (s *Store) sweepHalves(age time.Duration) {
 	}
 }
 
-// SweepPhotos removes pictures older than an age that no piece and no can shows, nor any
+// SweepPhotos removes pictures older than an age that no piece, no log and no can shows, nor any
 // earlier state of one that may be gone back to, and says how many.
 func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error) {
 	if s.readOnly {
@@ -184,10 +184,11 @@ func (s *Store) SweepPhotos(ctx context.Context, age time.Duration) (int, error)
 	// json_each must not come to see a document that is no JSON.
 	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT json_extract(p.value, '$.file') FROM revisions,
 		json_each(CASE WHEN json_valid(revisions.body) THEN revisions.body ELSE '{}' END, '$.photos') p
+		UNION SELECT p.value FROM log, json_each(CASE WHEN json_valid(log.body) THEN log.body ELSE '{}' END, '$.photos') p
 		UNION SELECT json_extract(body, '$.photo') FROM documents WHERE kind = 'can' AND json_valid(body) AND json_extract(body, '$.photo') IS NOT NULL`).Scan(&names).Error
 	var damaged []string
 	if err == nil {
-		err = s.db.WithContext(ctx).Raw(`SELECT body FROM revisions WHERE NOT json_valid(body)`).Scan(&damaged).Error
+		err = s.db.WithContext(ctx).Raw(`SELECT body FROM revisions WHERE NOT json_valid(body) UNION ALL SELECT body FROM log WHERE NOT json_valid(body)`).Scan(&damaged).Error
 	}
 	if err != nil {
 		return 0, wrap("read which pictures are shown", err)

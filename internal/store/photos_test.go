@@ -78,7 +78,7 @@ func TestAPhotoThatCannotBeWrittenIsNotThere(t *testing.T) {
 // has lain about for a while.
 func TestSweepPhotos(t *testing.T) {
 	s, dir := open(t)
-	for _, n := range []string{"shown.jpg", "undone.jpg", "left.jpg", "fresh.jpg"} {
+	for _, n := range []string{"shown.jpg", "undone.jpg", "logged.jpg", "left.jpg", "fresh.jpg"} {
 		if _, err := s.KeepPhoto(n, []byte("l"), []byte("s")); err != nil {
 			t.Fatal(err)
 		}
@@ -96,6 +96,9 @@ func TestSweepPhotos(t *testing.T) {
 	if _, err := s.Save(ctx, c.ID, c.Rev, p); err != nil {
 		t.Fatal(err)
 	}
+	if _, err := s.AddEntries(ctx, c.ID, []wire.Entry{{ID: "a", At: "2026-11-24T10:00:00Z", What: "note", Photos: []string{"logged.jpg"}}}, nil); err != nil {
+		t.Fatal(err)
+	}
 	half := filepath.Join(dir, Photos, halfWritten+"1")
 	old := time.Now().Add(-48 * time.Hour)
 	if err := errors.Join(os.WriteFile(half, []byte("l"), 0o600), os.Chtimes(half, old, old)); err != nil {
@@ -109,13 +112,13 @@ func TestSweepPhotos(t *testing.T) {
 		t.Errorf("%d swept, %v", n, err)
 	}
 	var left []string
-	for _, name := range []string{"shown.jpg", "undone.jpg", "left.jpg", "fresh.jpg"} {
+	for _, name := range []string{"shown.jpg", "undone.jpg", "logged.jpg", "left.jpg", "fresh.jpg"} {
 		if f, err := s.Photo(name, true); err == nil {
 			_ = f.Close()
 			left = append(left, name)
 		}
 	}
-	if want := []string{"shown.jpg", "undone.jpg", "fresh.jpg"}; !slices.Equal(left, want) {
+	if want := []string{"shown.jpg", "undone.jpg", "logged.jpg", "fresh.jpg"}; !slices.Equal(left, want) {
 		t.Errorf("left are %q, want %q", left, want)
 	}
 }

@@ -1,5 +1,5 @@
-import { Copy, Droplets, GitCompareArrows, Play } from "lucide-react";
-import { useState } from "react";
+import { Copy, CopyCheck, Droplets, GitCompareArrows, Play } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import { CopyPlan } from "../piece/CopyPlan";
 import { type StageView, useWorkspace } from "../piece/workspace";
 import { useTakes } from "../ui/focus";
@@ -8,9 +8,13 @@ import { Sensitivities } from "../ways/Sensitivities";
 import { useKept } from "../ways/useWays";
 import { Plan } from "./Plan";
 
+// Opened now and then: the first load is without it.
+const LikeSheet = lazy(() => import("../work/LikeSheet"));
+
 function Main() {
-  const { piece, zone, go, pick, say, changePiece } = useWorkspace();
+  const { piece, zone, judged, go, pick, say, changePiece, steps: setSteps } = useWorkspace();
   const [copying, setCopying] = useState(false);
+  const [like, setLike] = useState(false);
   const steps = zone.steps ?? [];
   useTakes("field steps", () => pick(steps.length));
   const others = (piece.zones ?? []).length > 1;
@@ -59,8 +63,31 @@ function Main() {
             <Copy className="size-4" aria-hidden="true" /> Copy
           </button>
         )}
+        {!judged?.log && (
+          <button
+            data-do="like"
+            type="button"
+            title="Use the plan of a finished piece"
+            aria-label="Use the plan of a finished piece"
+            className="btn btn-ghost border-base-300 font-normal"
+            onClick={() => setLike(true)}
+          >
+            <CopyCheck className="size-4" aria-hidden="true" /> {!steps.length && "Like a finished piece"}
+          </button>
+        )}
       </div>
       <Plan />
+      <Suspense>
+        {like && (
+          <LikeSheet
+            onClose={() => setLike(false)}
+            onUse={(x) => {
+              setLike(false);
+              void setSteps(x.steps, () => say(`Planned like ${x.piece}. You can undo this.`));
+            }}
+          />
+        )}
+      </Suspense>
       {copying && (
         <CopyPlan
           piece={piece}
