@@ -297,7 +297,7 @@ func TestAPieceRemovedElsewhere(t *testing.T) {
 	do(t, ctx, click(row(4, "dust")), click(`[data-do="remove"]`), shows(`[data-elsewhere="gone"]`),
 		// It is found again from the pieces page.
 		keys(kb.Escape), chromedp.Navigate(a.url("/")), click(`[data-behind="10"] a`), shows(`[data-elsewhere="gone"]`), hides(row(4, "dust")), click(`[data-do="put-back"]`), hides(`[data-elsewhere]`), saved())
-	if s := a.stored("25"); s.Piece.Name != "Cash locker" || len(s.Piece.Zones[0].Steps) != 6 {
+	if s := a.stored("29"); s.Piece.Name != "Cash locker" || len(s.Piece.Zones[0].Steps) != 6 {
 		t.Errorf("put back: %s, %s", s.Piece.Name, does(s.Piece.Zones[0].Steps))
 	}
 }

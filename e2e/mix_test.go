@@ -278,7 +278,7 @@ func TestRecipesInThePlan(t *testing.T) {
 		saved(), keys("3"), shows(`[data-code="mix.recipe"]`), keys("m"), click(`[data-choose="recipe plaster"]`), hides("[data-refused]"), contains("[data-batch]", "chalkiest"),
 		// An own amount: what cannot be mixed is said, what can is kept.
 		typeIn("mix.paint_l", "40 l"), contains("[data-batch]", "more than anybody mixes by hand"), typeIn("mix.paint_l", "a third of a litre"), contains("[data-batch]", "= 333"), saved(), click(`[data-stage="coats"]`), shows("[data-row]"))
-	if s := a.stored("25").Piece.Zones[0].Steps[2]; s.Mix == nil || s.Mix.Recipe != "plaster" || math.Abs(s.Mix.PaintL-1./3) > 1e-3 {
+	if s := a.stored("29").Piece.Zones[0].Steps[2]; s.Mix == nil || s.Mix.Recipe != "plaster" || math.Abs(s.Mix.PaintL-1./3) > 1e-3 {
 		t.Errorf("kept: %+v", s.Mix)
 	}
 	// What was typed survives a reload, and an undo is not undone.
@@ -296,7 +296,7 @@ func TestRecipesInThePlan(t *testing.T) {
 		t.Fatal("no blend can be chosen: ", err)
 	}
 	do(t, ctx, choose("mix.blend", blend), contains("[data-portions]", "×"), saved())
-	if s := a.stored("25").Piece.Zones[0].Steps[3]; s.Mix == nil || len(s.Mix.Blend) < 2 {
+	if s := a.stored("29").Piece.Zones[0].Steps[3]; s.Mix == nil || len(s.Mix.Blend) < 2 {
 		t.Errorf("kept: %+v", s.Mix)
 	}
 	// Without an area there are cards and no amounts, and the way to it.

@@ -46,6 +46,11 @@ var views = []struct {
 	{"mixing card", "/pieces/24/outside/mix?coat=4-1&card=mix", "[data-leaf-now] [data-portions]", nil},
 	{"laying card", "/pieces/15/doors/mix?coat=4-1&card=lay", "[data-leaf-now]", nil},
 	{"clocks", "/clocks", "[data-clocks]", nil},
+	{"today", "/today", "[data-card]", nil},
+	{"work", "/pieces/26/table/work", "[data-entry]", nil},
+	{"work that is handed over", "/pieces/28/outside/work", "[data-finished]", nil},
+	{"a plan half done", "/pieces/27/chest/plan", "[data-done]", nil},
+	{"look back", "/pieces/27/-/back", "[data-compare]", nil},
 	{"colour and amounts", "/pieces/24/outside/amounts", "[data-item]", nil},
 	{"labels for tins", "/shelf/labels", "[data-tin-label]", nil},
 	{"nowhere", "/nowhere", `main a[href="/"]`, nil},
@@ -306,6 +311,8 @@ func TestScreens(t *testing.T) {
 		{"a template", "/pieces/29", []act{click(`[data-template="chest"]`), shows(`[data-do="make"]`)}},
 		{"a can open", "/shelf", []act{click(`[data-can="yard-foyer-cream"]`), click(`[data-do="weigh"]`), typeIn("weigh.grams", "900"), shows(`[data-do="take-weight"]`)}},
 		{"a blend", "/colours?want=%236f8474", []act{scrolled(`[data-recipe="yard-blend-green"]`), click(`[data-recipe="yard-blend-green"] [data-do="make-again"]`), shows("[data-result]"), click(`[data-from="palette"]`), shows("[data-pick]")}},
+		{"not quite as planned", "/today", []act{shows("[data-card]"), click(`[data-do="otherwise"]`), shows("[data-otherwise]"), click("details summary"), shows("[data-scale]")}},
+		{"a finished piece's plan", "/pieces/12/uprights/plan", []act{verdict("sound"), click(`[data-do="like"]`), click("[data-like] button"), shows("[data-use]")}},
 		{"damage", "/pieces/8/body/survey", []act{shows(of("defect.place"))}},
 	} {
 		if x.path != "" {

@@ -42,7 +42,6 @@ func TestShots(t *testing.T) {
 	}
 	for _, v := range []struct{ name, path, there string }{
 		{"identify", "/pieces/4/panels/identify", "[data-made]"},
-		{"lead", "/pieces/8/straps/lead", "[data-lead]"},
 	} {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
@@ -55,8 +54,10 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "whole-plan")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/11/column/section")), side("after", "sound"), click(`[data-moment="3"]`), still)
 	shoot(t, wide, "cross-section")
-	do(t, wide, chromedp.Navigate(a.url("/kit")), shows("[data-habit]"), still)
-	shoot(t, wide, "kit")
+	do(t, phone, chromedp.Navigate(a.url("/today")), shows("[data-card]"), still)
+	shoot(t, phone, "today")
+	do(t, wide, chromedp.Navigate(a.url("/pieces/28/outside/work")), shows("[data-entry] img"), still)
+	shoot(t, wide, "work")
 	do(t, wide, chromedp.Navigate(a.url("/shelf")), shows("[data-can]"), still)
 	shoot(t, wide, "shelf")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/24/outside/amounts")), shows("[data-item]"), still)

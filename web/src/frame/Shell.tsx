@@ -98,7 +98,7 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
           key={id}
           data-do={id}
           to={`/${id}`}
-          className={`btn btn-ghost px-2.5 ${headed ? "max-sm:hidden" : ""}`}
+          className={`btn btn-ghost px-2.5 max-sm:px-1.5 ${headed ? "max-sm:hidden" : ""}`}
           title={says}
         >
           <Icon className="size-5" aria-hidden="true" />

@@ -37,22 +37,22 @@ export function StatusStrip({ air, windows, next, onAir, onSpot }: Props) {
           "air not known"
         )}
       </span>
-      <span className="flex min-w-0 flex-1 items-center gap-1.5 max-lg:hidden">
+      <span className="flex min-h-9 min-w-0 flex-1 items-center gap-1.5">
         {windows && (
-          <span className="contents max-2xl:group-has-[[data-strip-clocks]]:hidden max-2xl:group-has-[[data-strip-due]]:hidden">
+          <span className="flex min-w-0 items-center gap-1.5 max-lg:hidden max-2xl:group-has-[[data-strip-clocks]]:hidden group-has-[[data-strip-due]]:hidden">
             <Hourglass className="size-4 shrink-0" aria-hidden="true" />
             <span className="truncate">{windows}</span>
           </span>
         )}
+        <Suspense>
+          <StripDue />
+        </Suspense>
       </span>
       <Suspense>
         <StripClocks />
       </Suspense>
-      <Suspense>
-        <StripDue />
-      </Suspense>
       {next && (
-        <span className="flex min-w-0 max-w-full items-center gap-1.5 max-sm:group-has-[[data-strip-due]]:hidden lg:max-w-[40%]">
+        <span className="flex min-w-0 max-w-full items-center gap-1.5 lg:max-w-[40%]">
           <ArrowRight className="size-4 shrink-0" aria-hidden="true" />
           <span className="truncate">
             <b className="font-semibold">Next:</b> {next}

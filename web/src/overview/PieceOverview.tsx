@@ -7,11 +7,11 @@ import { WholePlan } from "../ways/WholePlan";
 import { Disassembly } from "./Disassembly";
 import { HistoryView } from "./History";
 import { Parts } from "./Parts";
-import { Photos } from "./Photos";
 import { QuickEntry } from "./QuickEntry";
 import { Templates, useTemplates } from "./Templates";
 
-// Opened now and then: the first load is without it.
+// Opened now and then: the first load is without them.
+const Photos = lazy(() => import("./Photos").then((m) => ({ default: m.Photos })));
 const LookBack = lazy(() => import("../work/LookBack"));
 
 export type PieceView = "parts" | "disassembly" | "photos" | "history" | "plan" | "back";
@@ -100,7 +100,9 @@ export function PieceOverview(p: Props) {
     case "photos":
       return (
         <Scroll>
-          <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} point={p.point} />
+          <Suspense>
+            <Photos piece={piece} onPiece={p.onPiece} latest={p.latest} point={p.point} />
+          </Suspense>
         </Scroll>
       );
     case "plan":

@@ -68,7 +68,7 @@ function Main() {
             data-do="like"
             type="button"
             title="Use the plan of a finished piece"
-            aria-label="Use the plan of a finished piece"
+            aria-label={steps.length ? "Use the plan of a finished piece" : undefined}
             className="btn btn-ghost border-base-300 font-normal"
             onClick={() => setLike(true)}
           >

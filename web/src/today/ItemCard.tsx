@@ -62,7 +62,7 @@ export function Row({ x, now, onOpen }: { x: Item; now: number; onOpen: () => vo
 }
 
 /** ItemCard is what comes next on a zone, large enough for a knuckle. */
-export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
+export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: number; log: Log; as?: "h2" | "h3" }) {
   const u = useUnits();
   const [sheet, setSheet] = useState<"otherwise" | "note">();
   useAtHand();
@@ -90,12 +90,12 @@ export function ItemCard({ x, now, log }: { x: Item; now: number; log: Log }) {
       </p>
       <div className="mt-1 flex items-center gap-3">
         {due.colour && <Swatch colour={due.colour} size={44} />}
-        <h3 className="font-semibold text-3xl leading-tight" data-title>
+        <Head className="font-semibold text-3xl leading-tight" data-title>
           {due.name ?? "All steps are done"}
           {due.of ? (
             <span className="block text-xl">{due.of > 1 ? `coat ${due.coat} of ${due.of}` : "one coat"}</span>
           ) : null}
-        </h3>
+        </Head>
       </div>
       <p className="mt-1 text-xl leading-snug" data-says>
         {due.says}

@@ -64,7 +64,7 @@ export default function LikeSheet({ onUse, onClose }: { onUse: (x: Like) => void
                 </span>
                 <span className="block text-secondary">{x.says}</span>
                 {x.lessons.map((l) => (
-                  <span key={l} className="block text-accent">
+                  <span key={l} className="block italic">
                     To be done otherwise: <bdi>{l}</bdi>
                   </span>
                 ))}

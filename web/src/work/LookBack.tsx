@@ -24,7 +24,10 @@ export default function LookBack({ id }: { id: number }) {
       <h2 className="font-semibold text-primary text-xl">Look back</h2>
       <p className="text-lg">
         {b.says}
-        {b.finished && ` Handed over on ${date(b.finished, u)}.`}
+        {b.finished && ` Handed over on ${date(b.finished, u)}.`}{" "}
+        <a className="link link-primary text-base" href={`/api/pieces/${id}/log.csv`} download>
+          The log as CSV
+        </a>
       </p>
       {b.rows?.length ? <Rows rows={b.rows} name="The whole piece" /> : null}
       <Compare photos={b.photos ?? []} />
@@ -109,7 +112,7 @@ function Compare({ photos }: { photos: Schemas["LogPhoto"][] }) {
         <img
           src={`/photos/${p.file}`}
           alt={p.says}
-          className="max-h-96 w-full rounded border border-base-300 object-contain"
+          className="aspect-4/3 w-full rounded border border-base-300 bg-base-200 object-contain"
         />
         <figcaption className="text-sm">
           <bdi>{p.says}</bdi>

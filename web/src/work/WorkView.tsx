@@ -56,7 +56,7 @@ export default function WorkView() {
           {q.data.finished ? (
             <Finished at={q.data.finished} now={now} id={id} lines={q.data.lines} log={log} />
           ) : item ? (
-            <ItemCard x={item} now={now} log={log} />
+            <ItemCard x={item} now={now} log={log} as="h2" />
           ) : (
             <p className="text-lg">Nothing is planned for this zone yet.</p>
           )}
