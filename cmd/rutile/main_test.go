@@ -394,3 +394,39 @@ func TestServeOneFolderOnce(t *testing.T) {
 	}
 	r.Body.Close()
 }
+
+func TestLogOfAFile(t *testing.T) {
+	const table = "../../examples/side-table.json"
+	out, errs, code := rutile("", "log", "--text", table)
+	if code != 0 || !strings.Contains(out, "Water-borne enamel, coat 1 (Table): 25 min, 11 °C, 74 %. Cold this morning") {
+		t.Errorf("%d %s %s", code, out, errs)
+	}
+	out, _, code = rutile("", "log", "--csv", table)
+	if rows := strings.Split(strings.TrimSpace(out), "\n"); code != 0 || len(rows) != 6 || !strings.HasPrefix(rows[0], "at,zone,what") {
+		t.Errorf("%d %s", code, out)
+	}
+	out, _, code = rutile("", "log", table)
+	if code != 0 || !strings.Contains(out, `"planned": "3"`) {
+		t.Errorf("%d %s", code, out)
+	}
+	if _, errs, code = rutile(`{"format": "rutile/piece", "version": 1, "log": [{"id": "a", "at": "yesterday", "what": "note"}]}`, "log", "-"); code != 2 || !strings.Contains(errs, "$.log[0].at") {
+		t.Errorf("%d %s", code, errs)
+	}
+}
+
+func TestAClockThatRunsFaster(t *testing.T) {
+	real := time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
+	now, err := lapse("2026-11-28T09:00:00Z", 60, func() time.Time { return real })
+	if err != nil {
+		t.Fatal(err)
+	}
+	real = real.Add(time.Minute)
+	if got := now(); !got.Equal(time.Date(2026, 11, 28, 10, 0, 0, 0, time.UTC)) {
+		t.Errorf("a minute later it is %v", got)
+	}
+	for from, pace := range map[string]float64{"noon": 1, "2026-11-28T09:00": 0, "": -1} {
+		if _, err := lapse(from, pace, time.Now); err == nil {
+			t.Errorf("--from %q --pace %v is taken", from, pace)
+		}
+	}
+}

@@ -376,6 +376,110 @@ func TestAnyOrder(t *testing.T) {
 	}
 }
 
+// Whatever is logged, in whatever order, however the plan was changed: what was done is walked once, the rest of the plan
+// follows, nothing is begun before now, and no fix changes what was done.
+func TestAnyLog(t *testing.T) {
+	c, z := trunk(t)
+	times := 400
+	if testing.Short() {
+		times = 80
+	}
+	for seed := range times {
+		r := rand.New(rand.NewPCG(uint64(seed), 11))
+		p := plan(t, c)
+		var log []Entry
+		for i := range r.IntN(14) {
+			n := 1 + r.IntN(len(p))
+			if p[n-1].Do == surface.Wait {
+				continue
+			}
+			e := did(string(rune('a'+i)), mon+r.Float64()*200*hour, p, n, 0)
+			if p[n-1].Do == surface.Coat {
+				e.Coat = 1 + r.IntN(3)
+			}
+			switch r.IntN(9) {
+			case 0:
+				e.Kind = Skipped
+			case 1:
+				e.Kind = Began
+			case 2:
+				e.Plan, e.Coat = 0, 0
+			case 3:
+				e.Thick = .5 + 2*r.Float64()
+			case 4:
+				e.Air = &drying.Climate{TempC: r.Float64()*40 - 5, RH: r.Float64() * 100}
+			case 5:
+				if len(log) > 0 {
+					e.Corrects = log[r.IntN(len(log))].ID
+				}
+			case 6:
+				was := e.Step
+				e.Planned, e.Step = &was, coat(t, c, []string{"shellac_clear", "primer_bond_wb", "wax_clear", "paint_enamel_oil"}[r.IntN(4)], 1)
+			case 7:
+				e.Step = surface.Step{Do: surface.Strip, StripHow: string(craft.StripSand)}
+				e.Plan = 0
+			}
+			log = append(log, e)
+		}
+		switch r.IntN(4) {
+		case 0:
+			p = p[r.IntN(len(p)):]
+		case 1:
+			p = slices.Insert(p, r.IntN(len(p)), coat(t, c, "primer_bond_wb", 1))
+		case 2:
+			rand.Shuffle(len(p), func(i, j int) { p[i], p[j] = p[j], p[i] })
+		}
+		settled, _ := Settle(log)
+		now := mon + r.Float64()*400*hour
+		w := Of(c, &z.Facts, p, settled, 0, now)
+		did := 0
+		for i := range settled {
+			if settled[i].Kind == Did {
+				did++
+			}
+		}
+		walked := 0
+		for k := range w.Steps {
+			if n := w.Steps[k].NumDone(); (n > 0) != (k < w.Done) {
+				t.Fatalf("%d: step %d is done %d times, %d steps are done", seed, k+1, n, w.Done)
+			} else {
+				walked += n
+			}
+		}
+		if walked != did || len(w.Plan) != len(w.Steps) || w.Past > len(p) {
+			t.Fatalf("%d: %d were done, %d are walked; %+v", seed, did, walked, w)
+		}
+		y := z
+		y.Course, y.Now, y.Steps = w.Course(settled, nil), w.Now, w.Steps
+		res := check.Check(c, &y, check.Options{Budget: 3000})
+		for i := range res.Trace.Events {
+			if e := &res.Trace.Events[i]; e.Done == nil && e.Doing.Do != surface.Wait && e.Begun < w.Now-1e-6 {
+				t.Fatalf("%d: step %d is to be begun before now", seed, e.Step)
+			}
+		}
+		for _, f := range res.Findings {
+			for _, x := range f.Repairs {
+				if x.Kind != check.Edit {
+					continue
+				}
+				n := 0
+				for k := range x.Steps {
+					if d := x.Steps[k].NumDone(); d > 0 {
+						if k >= w.Done || d != w.Steps[k].NumDone() {
+							t.Fatalf("%d: %s: %q changes what was done", seed, f.Code, x.Title)
+						}
+						n += d
+					}
+				}
+				if n != did {
+					t.Fatalf("%d: %s: %q keeps %d of %d", seed, f.Code, x.Title, n, did)
+				}
+			}
+		}
+		DueOf(c, &res, &w)
+	}
+}
+
 // BenchmarkWalk walks a plan, and the same half of it done.
 func BenchmarkWalk(b *testing.B) {
 	c, z := trunk(b)

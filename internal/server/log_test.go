@@ -1,10 +1,13 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"encoding/csv"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/jpeg"
 	"log/slog"
 	"math/rand/v2"
 	"net/http"
@@ -428,6 +431,40 @@ func TestThreeDevicesAtOnce(t *testing.T) {
 	must[wire.Logged](l, "POST", path, e{"entries": []e{{"id": "v", "at": l.now.Format(time.RFC3339), "what": "done", "corrects": "d1-7", "void": true}}})
 	if left := must[wire.Shelf](l, "GET", "/api/shelf", nil).Cans[0].LeftL; left == nil || *left < 8.99 || *left > 9.01 {
 		t.Errorf("taken back: %v left", left)
+	}
+}
+
+// A camera's file of 20 MB is taken, made small, and stands in the log; what is larger than a picture may be is refused
+// with a sentence.
+func TestACamerasFile(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a large picture takes a while")
+	}
+	l := newLapse(t)
+	id := l.piece(trunkJSON)
+	r := rand.New(rand.NewPCG(1, 2))
+	m := image.NewRGBA(image.Rect(0, 0, 4000, 3000))
+	for i := range m.Pix {
+		m.Pix[i] = byte(r.Uint32())
+	}
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, m, &jpeg.Options{Quality: 100}); err != nil {
+		t.Fatal(err)
+	}
+	if b.Len() < 18<<20 {
+		t.Fatalf("the picture has only %d MB", b.Len()>>20)
+	}
+	w := call{method: "POST", path: "/api/photos", body: b.String(), header: map[string]string{"Content-Type": "application/octet-stream"}}.to(l.h)
+	var kept wire.PhotoKept
+	if err := json.Unmarshal(w.Body.Bytes(), &kept); w.Code != 201 || err != nil {
+		t.Fatalf("%d %.200s %v", w.Code, w.Body, err)
+	}
+	l.tap(id, "p", "note", 0, 0, e{"photos": []string{kept.File}})
+	if got := must[wire.PieceLog](l, "GET", fmt.Sprintf("/api/pieces/%d/log", id), nil).Lines[0].Entry.Photos; len(got) != 1 {
+		t.Errorf("%v", got)
+	}
+	if w := (call{method: "POST", path: "/api/photos", body: strings.Repeat("x", app.MaxPhotoBytes+1), header: map[string]string{"Content-Type": "application/octet-stream"}}).to(l.h); w.Code != 413 {
+		t.Errorf("too large: %d %s", w.Code, w.Body)
 	}
 }
 

@@ -7,7 +7,7 @@ import { Swatch } from "../colour/Swatch";
 import { SHELF } from "../shelf/useShelf";
 import { Joint } from "../ui/Mark";
 import { useUnits } from "../ui/units";
-import { newEntry, type useLog } from "../work/useLog";
+import { type Log, newEntry } from "../work/useLog";
 import { timeSays } from "./timeSays";
 import { type Due, type Item, when } from "./useToday";
 
@@ -28,8 +28,6 @@ function useAtHand() {
     return () => clearTimeout(soon);
   }, [queries]);
 }
-
-type Log = ReturnType<typeof useLog>;
 
 const TONE: Partial<Record<Due["state"], string>> = {
   closing: "border-warning bg-warning/10",
@@ -136,7 +134,6 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
               type="button"
               data-do="start"
               className="btn h-16 border-base-300 text-xl"
-              disabled={log.busy}
               onClick={() => tell("began")}
             >
               <Play className="size-6" aria-hidden="true" /> Start
@@ -146,7 +143,6 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
             type="button"
             data-do="done"
             className={`btn h-16 text-xl ${early ? "btn-outline btn-primary" : "btn-primary"} ${due.state === "working" ? "col-span-2" : ""}`}
-            disabled={log.busy}
             onClick={() => tell("done")}
           >
             <Check className="size-7" aria-hidden="true" /> Done

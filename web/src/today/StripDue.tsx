@@ -2,6 +2,7 @@ import { AlarmClockCheck } from "lucide-react";
 import { Link, useLocation } from "react-router";
 import { useTick } from "../clocks/useClocks";
 import { useUnits } from "../ui/units";
+import { useOtherTabs } from "../work/useLog";
 import { timeSays } from "./timeSays";
 import { nowOf, useToday } from "./useToday";
 
@@ -10,6 +11,7 @@ export default function StripDue() {
   const u = useUnits();
   const { pathname } = useLocation();
   const t = useToday().data;
+  useOtherTabs();
   useTick(10_000, !!t);
   const x = t?.items.find((i) => i.due.state !== "not_begun" && i.due.state !== "hardening");
   if (!t || !x || pathname === "/today") return null;

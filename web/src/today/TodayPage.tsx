@@ -7,7 +7,7 @@ import { useTick } from "../clocks/useClocks";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
 import { temp, useUnits } from "../ui/units";
-import { useLog, useWaiting } from "../work/useLog";
+import { useLog } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { AirSheet } from "./AirSheet";
 import { ItemCard, Row } from "./ItemCard";
@@ -53,7 +53,6 @@ export default function TodayPage() {
 function View({ today, away }: { today: Today; away: boolean }) {
   const u = useUnits();
   const log = useLog();
-  const waits = useWaiting(log.again);
   const [open, setOpen] = useState<string>();
   const [air, setAir] = useState(false);
   const [shown, setShown] = useState<string[]>([]); // groups that are unfolded
@@ -89,7 +88,7 @@ function View({ today, away }: { today: Today; away: boolean }) {
           The server does not answer. What you log is kept here and sent as soon as it does.
         </p>
       )}
-      <Waits all={waits} log={log} />
+      <Waits log={log} />
       {today.items.length === 0 && (
         <p className="text-lg">
           Nothing is planned. <Link to="/">Choose a piece</Link> and plan its coats: what to do comes here then.

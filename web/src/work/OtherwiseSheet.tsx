@@ -11,7 +11,7 @@ import { NumberField, TextField } from "../ui/Field";
 import { FileInput } from "../ui/FileInput";
 import type { Entry } from "./queue";
 import { SeenScale } from "./SeenScale";
-import { newEntry, type useLog } from "./useLog";
+import { type Log, newEntry } from "./useLog";
 
 type Props = {
   piece: number;
@@ -19,7 +19,7 @@ type Props = {
   of: string; // what it is about, in words
   due?: Due; // the step that was done otherwise; without it something is only noted
   unplanned?: boolean; // something was done that the plan does not have
-  log: Pick<ReturnType<typeof useLog>, "log">;
+  log: Pick<Log, "log">;
   onClose: () => void;
 };
 

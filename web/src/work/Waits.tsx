@@ -1,10 +1,10 @@
 import { CloudOff, Undo2 } from "lucide-react";
 import type { Schemas } from "../api/client";
 import { count } from "../ui/units";
-import { drop, type Waiting } from "./queue";
-import { newEntry, type useLog } from "./useLog";
+import { drop } from "./queue";
+import { type Log, newEntry, useWaiting } from "./useLog";
 
-type Props = { all: Waiting[]; log: ReturnType<typeof useLog> };
+type Props = { piece?: number; log: Log };
 
 const DID: Record<string, string> = {
   began: "Begun",
@@ -16,10 +16,11 @@ const DID: Record<string, string> = {
 };
 
 /** Waits says what was logged last, with a way back, what waits for the server, and what it refuses. */
-export function Waits({ all, log }: Props) {
+export function Waits({ piece, log }: Props) {
+  const all = useWaiting(log.again).filter((w) => !piece || w.piece === piece);
   const open = all.filter((w) => !w.refused).length;
   const refused = all.filter((w) => w.refused);
-  const last = log.last;
+  const last = log.said;
   const first = last?.entries[0];
   return (
     <>
@@ -42,11 +43,11 @@ export function Waits({ all, log }: Props) {
           {count(open, "entry waits", "entries wait")} for the server. Nothing is lost: go on.
         </p>
       )}
-      {last && first && !log.failed && !log.busy && (
+      {last && first && !log.failed && (
         <div role="status" className="sheet mb-2 flex flex-wrap items-center gap-2 bg-base-200 px-3 py-1" data-logged>
           <span className="min-w-40 flex-1">
             <b className="font-semibold">{first.void ? "Taken back" : (DID[first.what] ?? "Logged")}.</b>{" "}
-            {log.notes.map((n) => (
+            {last.notes.map((n) => (
               <span key={n} className="block" data-note>
                 {n}
               </span>

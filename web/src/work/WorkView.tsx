@@ -10,7 +10,7 @@ import { ItemCard } from "../today/ItemCard";
 import { nowOf, useToday, when } from "../today/useToday";
 import { useUnits } from "../ui/units";
 import OtherwiseSheet from "./OtherwiseSheet";
-import { newEntry, useLog, useWaiting } from "./useLog";
+import { type Log, newEntry, useLog } from "./useLog";
 import { takenBack, Waits } from "./Waits";
 
 type Line = Schemas["LogLine"];
@@ -29,7 +29,6 @@ export default function WorkView() {
   const today = useToday();
   const q = useQuery({ ...LOG(id), enabled: id > 0 });
   const log = useLog();
-  const waits = useWaiting(log.again);
   const [sheet, setSheet] = useState<"unplanned" | "note">();
   const [all, setAll] = useState(false);
   useTick(5000, true);
@@ -52,7 +51,7 @@ export default function WorkView() {
     >
       <div className="mx-auto grid max-w-6xl gap-x-8 gap-y-6 lg:grid-cols-2">
         <div>
-          <Waits all={waits.filter((w) => w.piece === id)} log={log} />
+          <Waits piece={id} log={log} />
           {q.data.finished ? (
             <Finished at={q.data.finished} now={now} id={id} lines={q.data.lines} log={log} />
           ) : item ? (
@@ -192,7 +191,7 @@ function LogRow({
   );
 }
 
-type BackProps = { fittings: Schemas["FittingBack"][]; now: number; id: number; log: ReturnType<typeof useLog> };
+type BackProps = { fittings: Schemas["FittingBack"][]; now: number; id: number; log: Log };
 
 /** Back is what was taken off, in the order in which it goes back, with its waits. */
 function Back({ fittings, now, id, log }: BackProps) {
@@ -227,7 +226,7 @@ function Back({ fittings, now, id, log }: BackProps) {
                 type="button"
                 data-do="back"
                 className={`btn min-h-12 ${f.back || wait ? "" : "btn-primary"}`}
-                disabled={f.back || log.busy}
+                disabled={f.back}
                 onClick={() =>
                   log.log(
                     id,
@@ -273,7 +272,7 @@ function HandOver({ left, off, onDone }: { left: string[]; off: number; onDone: 
   );
 }
 
-type FinishedProps = { at: string; now: number; id: number; lines: Line[]; log: ReturnType<typeof useLog> };
+type FinishedProps = { at: string; now: number; id: number; lines: Line[]; log: Log };
 
 function Finished({ at, now, id, lines, log }: FinishedProps) {
   const u = useUnits();
