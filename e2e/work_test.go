@@ -266,7 +266,11 @@ func TestTapsAreNeverLost(t *testing.T) {
 	l.ns.Add(int64(5 * time.Hour))
 	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows("[data-logged]"))
 	do(t, other, click(`[data-do="done"]`), shows("[data-note]"), contains("[data-logged]", "logged before"), click(`[data-do="undo"]`), contains("[data-logged]", "Taken back"))
-	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts(`[data-entry][data-what="done"]`, 2))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts(`[data-entry][data-what="done"]`, 2),
+		// A correction stands in the place of what it corrects, with its time, and can be corrected again.
+		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries slowly"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries slowly"), counts("[data-entry]", 4),
+		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries in an hour"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries in an hour"), counts("[data-entry]", 4),
+		click(`[data-what="done"] [data-do="correct"]`), shows(`[data-chips="When it was finished"]`), put("minutes", "45"), click(`[data-do="log"]`), hides("dialog"), contains(`[data-what="done"]`, "45 min"), counts("[data-entry]", 4))
 
 	// What the server refuses is told and can be given up; nothing else waits for it.
 	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {

@@ -163,10 +163,10 @@ func (s *Studio) AddEntries(ctx context.Context, id uint, sent string, data []by
 		return wire.Logged{}, err
 	}
 	out := wire.Logged{Added: []string{}, Notes: []string{}}
-	if err := s.inTime(all, sent, &out); err != nil {
+	shop := s.pieceShop(ctx, id)
+	if err := s.inTime(all, sent, shop.Log, &out); err != nil {
 		return wire.Logged{}, err
 	}
-	shop := s.pieceShop(ctx, id)
 	j := s.Job(&saved.Piece, shop)
 	if err := j.complete(all, &out); err != nil {
 		return wire.Logged{}, err
@@ -196,9 +196,13 @@ func (s *Studio) pieceShop(ctx context.Context, id uint) Workshop {
 	return s.Workshop(OfPiece(ctx, int(id)))
 }
 
-// inTime puts the times of entries right whose device has a clock that is off, and refuses times that cannot be.
-func (s *Studio) inTime(all []wire.Entry, sent string, out *wire.Logged) error {
+// inTime puts the times of entries right whose device has a clock that is off, and refuses times that cannot be. A
+// correction that keeps the time of what it corrects has that from here, and not from the device.
+func (s *Studio) inTime(all []wire.Entry, sent string, log *Logged, out *wire.Logged) error {
 	now := s.Now()
+	ours := func(e *wire.Entry) bool {
+		return e.Corrects != "" && log != nil && slices.ContainsFunc(log.Entries, func(o wire.Entry) bool { return o.ID == e.Corrects && wire.Instant(o.At).Equal(wire.Instant(e.At)) })
+	}
 	off := time.Duration(0)
 	if at := wire.Instant(sent); !at.IsZero() {
 		if off = now.Sub(at); off.Abs() < clockOff {
@@ -230,8 +234,10 @@ func (s *Studio) inTime(all []wire.Entry, sent string, out *wire.Logged) error {
 	for i := range all {
 		e := &all[i]
 		var err error
-		if e.At, err = right(i, "at", e.At); err != nil {
-			return err
+		if !ours(e) {
+			if e.At, err = right(i, "at", e.At); err != nil {
+				return err
+			}
 		}
 		if e.Written, err = right(i, "written", e.Written); err != nil {
 			return err

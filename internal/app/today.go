@@ -237,7 +237,7 @@ func (j *Job) logLine(i int) wire.LogLine {
 			out.Says = "Put back: " + craft.Lower(row.Name)
 		}
 		if e.Fitting.Where != "" {
-			out.Says += ", " + e.Fitting.Where
+			out.Says += " (" + e.Fitting.Where + ")"
 		}
 	case worklog.Finished:
 		out.Says = "Handed over"

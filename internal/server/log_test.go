@@ -344,6 +344,14 @@ func TestWhatCannotBeLogged(t *testing.T) {
 			t.Errorf("its note is of %s, now is %s", line.Entry.At, l.now)
 		}
 	}
+	// It corrects its note, whose time it has from here: that is not put right once more.
+	at := l.now.Add(-10 * time.Minute).Format("2006-01-02T15:04:05.000Z")
+	must[wire.Logged](l, "POST", path+"?sent="+off.Format("2006-01-02T15:04:05Z"), e{"entries": []e{{"id": "phone-2", "at": at, "what": "note", "note": "dry to the touch", "corrects": "phone"}}})
+	for _, line := range must[wire.PieceLog](l, "GET", path, nil).Lines {
+		if line.Entry.ID == "phone-2" && wire.Instant(line.Entry.At).Sub(l.now).Round(time.Second) != -10*time.Minute {
+			t.Errorf("its correction is of %s, now is %s", line.Entry.At, l.now)
+		}
+	}
 }
 
 // What was logged cannot be edited away, whatever is saved over the plan; and a fix changes only what is still to be done.

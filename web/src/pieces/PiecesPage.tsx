@@ -133,7 +133,11 @@ export function PiecesPage() {
         <ul className="grid gap-x-6 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
           {shown.map((p) => (
             <li key={p.id} className="flex min-w-0 flex-col">
-              {p.damaged ? <Damaged p={p} /> : <Stand p={p} kept={behind.some((b) => b.id === p.id && !b.gone)} />}
+              {p.damaged ? (
+                <Damaged p={p} />
+              ) : (
+                <Stand p={p} asked={pieces.dataUpdatedAt} kept={behind.some((b) => b.id === p.id && !b.gone)} />
+              )}
             </li>
           ))}
         </ul>
@@ -189,13 +193,14 @@ const MANY = 6;
 const ROWS = 12;
 
 /** Stand is one piece: its zones as sample blocks, then its name and state. */
-function Stand({ p, kept }: { p: Summary; kept: boolean }) {
+function Stand({ p, kept, asked }: { p: Summary; kept: boolean; asked: number }) {
   const many = p.zones.length > MANY;
   const several = p.zones.length > SEVERAL;
   const rows = p.zones.length > ROWS;
   const u = useUnits();
   const soon = p.zones.find((z) => z.id === p.next_in)?.due;
-  const due = soon && timeSays(soon, Date.now(), u === "us");
+  // The clock is the server's.
+  const due = soon && timeSays(soon, Date.parse(soon.now) + Date.now() - asked, u === "us");
   return (
     <article className="flex flex-1 flex-col">
       {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}

@@ -19,6 +19,7 @@ type Props = {
   of: string; // what it is about, in words
   due?: Due; // the step that was done otherwise; without it something is only noted
   unplanned?: boolean; // something was done that the plan does not have
+  entry?: Entry; // what was logged, and is corrected
   log: Pick<Log, "log">;
   onClose: () => void;
 };
@@ -29,6 +30,7 @@ const AGO = [
   { minutes: 60, says: "1 h ago" },
 ];
 
+const AS_LOGGED = -1;
 const THICK = 1.5; // times the usual film
 const THIN = 0.7;
 
@@ -51,7 +53,15 @@ export default function OtherwiseSheet(p: Props) {
   if (!v.data) return null;
   return (
     <Dialog
-      title={p.unplanned ? "Something else was done" : p.due ? "Not quite as planned" : "Note or photograph"}
+      title={
+        p.entry
+          ? "Correct what was logged"
+          : p.unplanned
+            ? "Something else was done"
+            : p.due
+              ? "Not quite as planned"
+              : "Note or photograph"
+      }
       onClose={p.onClose}
     >
       <VocabContext value={v.data}>
@@ -61,32 +71,37 @@ export default function OtherwiseSheet(p: Props) {
   );
 }
 
-function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v: Schemas["Vocab"] }) {
+function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Props & { v: Schemas["Vocab"] }) {
   const shelf = useShelf();
-  const plan = due?.plan as Step | undefined;
+  const planned = (entry?.planned?.was ?? (entry?.planned ? entry.step : due?.plan)) as Step | undefined;
+  const plan = (entry?.step ?? planned) as Step | undefined;
   const [kind, setKind] = useState<string>(plan?.do ?? (unplanned ? "coat" : ""));
   const [what, setWhat] = useState<string>(plan ? (plan.can ? `can ${plan.can}` : (plan.product ?? "")) : "");
   const [grit, setGrit] = useState(plan?.grit);
   const [tool, setTool] = useState(plan?.with ?? "");
   const [coats, setCoats] = useState(1);
-  const [thick, setThick] = useState<number>();
+  const [thick, setThick] = useState(entry?.thick);
   const [heat, setHeat] = useState(!!plan?.heat);
   const [wetted, setWetted] = useState(!!plan?.wetted);
-  const [ago, setAgo] = useState(0);
-  const [minutes, setMinutes] = useState<number>();
-  const [seen, setSeen] = useState<Record<string, number | undefined>>({});
-  const [note, setNote] = useState("");
-  const [lesson, setLesson] = useState(false);
-  const [photos, setPhotos] = useState<string[]>([]);
+  const [ago, setAgo] = useState(entry ? AS_LOGGED : 0);
+  const [minutes, setMinutes] = useState(entry?.minutes);
+  const [seen, setSeen] = useState<Record<string, number | undefined>>(
+    Object.fromEntries(entry?.seen?.map((s) => [s.what, s.level]) ?? []),
+  );
+  const [note, setNote] = useState(entry?.note ?? "");
+  const [lesson, setLesson] = useState(!!entry?.lesson);
+  const [photos, setPhotos] = useState(entry?.photos ?? []);
   const [wrong, setWrong] = useState("");
   const [sending, setSending] = useState(false);
   const picture = useRef<HTMLInputElement>(null);
-  const at = new Date(Date.now() - ago * 60_000).toISOString();
+  const at = entry && ago === AS_LOGGED ? entry.at : new Date(Date.now() - ago * 60_000).toISOString();
   const seenList = Object.entries(seen).flatMap(([id, level]) =>
     level === undefined ? [] : [{ what: id as Schemas["Seen"]["what"], level }],
   );
   const common = {
     zone,
+    corrects: entry?.id,
+    air: entry?.air,
     note: note.trim() || undefined,
     photos: photos.length ? photos : undefined,
     seen: seenList.length ? seenList : undefined,
@@ -132,17 +147,18 @@ function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v
       setWrong(s);
       return;
     }
-    const other = !plan || JSON.stringify(plain(s)) !== JSON.stringify(plain(plan));
-    const first = due?.coat ?? 0;
+    const other = !planned || JSON.stringify(plain(s)) !== JSON.stringify(plain(planned));
+    const place = entry ? entry.planned : due?.step ? { step: due.step, coat: due.coat } : undefined;
+    const first = place?.coat ?? 0;
     finish(
       ...Array.from({ length: kind === "coat" ? coats : 1 }, (_, n) =>
         newEntry({
           ...common,
           what: "done",
           at: new Date(Date.parse(at) - (coats - 1 - n) * 1000).toISOString(),
-          step: other ? s : undefined,
-          planned: due?.step
-            ? { step: due.step, coat: first ? first + n : undefined, was: other && plan ? plan : undefined }
+          step: other || entry ? s : undefined,
+          planned: place
+            ? { step: place.step, coat: first ? first + n : undefined, was: other ? planned : undefined }
             : undefined,
           minutes: n === 0 ? minutes : undefined,
           thick: kind === "coat" ? thick : undefined,
@@ -150,7 +166,7 @@ function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v
       ),
     );
   };
-  const logs = !!due || !!unplanned;
+  const logs = !!due || !!unplanned || entry?.what === "done";
   return (
     <div data-otherwise={due?.step ?? ""}>
       <p className="mb-2">
@@ -209,12 +225,14 @@ function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v
             value={thick === undefined ? "" : String(thick)}
             onChange={(id) => setThick(id ? Number(id) : undefined)}
           />
-          <Chips
-            legend="How many coats, one right after the other"
-            options={[1, 2, 3].map((n) => ({ id: String(n), says: String(n) }))}
-            value={String(coats)}
-            onChange={(id) => setCoats(Number(id))}
-          />
+          {!entry && (
+            <Chips
+              legend="How many coats, one right after the other"
+              options={[1, 2, 3].map((n) => ({ id: String(n), says: String(n) }))}
+              value={String(coats)}
+              onChange={(id) => setCoats(Number(id))}
+            />
+          )}
         </>
       )}
       {logs && kind === "abrade" && (
@@ -248,7 +266,10 @@ function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v
         <>
           <Chips
             legend="When it was finished"
-            options={AGO.map((a) => ({ id: String(a.minutes), says: a.says }))}
+            options={[
+              ...(entry ? [{ id: String(AS_LOGGED), says: "as logged" }] : []),
+              ...AGO.map((a) => ({ id: String(a.minutes), says: a.says })),
+            ]}
             value={String(ago)}
             onChange={(id) => setAgo(Number(id))}
           />
@@ -316,7 +337,19 @@ function Sheet({ piece, zone, of, due, unplanned, log, onClose, v }: Props & { v
         data-do="log"
         className="btn btn-primary h-16 w-full text-xl"
         disabled={sending || (!logs && !common.note && !common.photos && !common.seen)}
-        onClick={logs ? done : () => finish(newEntry({ ...common, what: "note", lesson: lesson || undefined }))}
+        onClick={
+          logs
+            ? done
+            : () =>
+                finish(
+                  newEntry({
+                    ...common,
+                    at: entry?.at ?? new Date().toISOString(),
+                    what: "note",
+                    lesson: lesson || undefined,
+                  }),
+                )
+        }
       >
         <Check className="size-6" aria-hidden="true" /> {logs ? "It was done so" : "Keep it"}
       </button>

@@ -30,6 +30,7 @@ export default function WorkView() {
   const q = useQuery({ ...LOG(id), enabled: id > 0 });
   const log = useLog();
   const [sheet, setSheet] = useState<"unplanned" | "note">();
+  const [fix, setFix] = useState<Line>(); // what is corrected
   const [all, setAll] = useState(false);
   useTick(5000, true);
   if (q.isError && !q.data) {
@@ -113,11 +114,22 @@ export default function WorkView() {
                 us={u === "us"}
                 zone={all}
                 onBack={() => log.log(id, takenBack(l.entry))}
+                onFix={() => setFix(l)}
               />
             ))}
           </ol>
         </div>
       </div>
+      {fix && (
+        <OtherwiseSheet
+          piece={id}
+          zone={fix.entry.zone}
+          of={fix.says}
+          entry={fix.entry}
+          log={log}
+          onClose={() => setFix(undefined)}
+        />
+      )}
       {sheet && (
         <OtherwiseSheet
           piece={id}
@@ -132,19 +144,9 @@ export default function WorkView() {
   );
 }
 
-function LogRow({
-  l,
-  now,
-  us,
-  zone,
-  onBack,
-}: {
-  l: Line;
-  now: number;
-  us: boolean;
-  zone: boolean;
-  onBack: () => void;
-}) {
+type LogRowProps = { l: Line; now: number; us: boolean; zone: boolean; onBack: () => void; onFix: () => void };
+
+function LogRow({ l, now, us, zone, onBack, onFix }: LogRowProps) {
   const [sure, setSure] = useState(false);
   const e = l.entry;
   return (
@@ -163,6 +165,11 @@ function LogRow({
           {e.lesson && <span className="block text-accent">to be done otherwise next time</span>}
           {l.corrected && <span className="block text-secondary text-sm">corrected</span>}
         </span>
+        {(e.what === "done" || e.what === "note") && (
+          <button type="button" data-do="correct" className="btn btn-ghost btn-sm min-h-11 shrink-0" onClick={onFix}>
+            Correct
+          </button>
+        )}
         <button
           type="button"
           data-do="take-back"
