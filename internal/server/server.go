@@ -88,7 +88,11 @@ func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 		<-ctx.Done()
 		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 		defer cancel()
-		done <- srv.Shutdown(end)
+		err := srv.Shutdown(end)
+		if errors.Is(err, context.DeadlineExceeded) {
+			err = srv.Close() // a browser holds a connection open that it asks nothing on
+		}
+		done <- err
 	}()
 	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("serve: %w", err)

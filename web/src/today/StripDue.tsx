@@ -16,7 +16,7 @@ export default function StripDue() {
   const x = t?.items.find((i) => i.due.state !== "not_begun" && i.due.state !== "hardening");
   if (!t || !x || pathname === "/today") return null;
   const time = timeSays(x.due, nowOf(t), u === "us");
-  const tone = x.due.state === "closing" || x.due.state === "missed" ? "font-semibold text-error" : "";
+  const tone = x.due.state === "closing" || x.due.state === "missed" ? "font-semibold" : "";
   return (
     <Link
       to="/today"
@@ -27,7 +27,7 @@ export default function StripDue() {
       <AlarmClockCheck className="size-4 shrink-0" aria-hidden="true" />
       <span className="truncate">
         <bdi>{x.piece}</bdi>: {x.due.title?.toLowerCase()}
-        {time && <span className="max-sm:sr-only">, {time}</span>}
+        {time && <span className="max-sm:hidden">, {time}</span>}
       </span>
     </Link>
   );
