@@ -124,7 +124,7 @@ func (d *Due) Says(c *craft.Craft) string {
 		case check.OpenSoft:
 			return "Do it now, while the paint still gives."
 		}
-		return "Do it soon: after that " + below + " must be scuffed first."
+		return "Do it soon: later the coat below must be scuffed first."
 	case Missed:
 		switch d.Window.Why {
 		case check.OpenTack:
@@ -132,7 +132,7 @@ func (d *Due) Says(c *craft.Craft) string {
 		case check.OpenSoft:
 			return "The paint no longer gives easily."
 		}
-		return craft.Upper(below) + " has hardened too far: scuff it first."
+		return "The coat below has hardened too far: scuff it first."
 	case Working:
 		return "You are at it."
 	case Ready:

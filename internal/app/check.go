@@ -444,7 +444,7 @@ func tidy(x float64) float64 { return math.Round(x*1e4) / 1e4 }
 
 // Next lists what could come after the first at steps of a zone's plan, what makes sense first.
 func (j *Job) Next(ctx context.Context, zone, at int) ([]wire.NextStep, error) {
-	offers, err := suggest.Next(ctx, j.Craft, &j.Zones[zone], at)
+	offers, err := suggest.Next(ctx, j.Craft, &j.Zones[zone], j.walkedBy(zone, at))
 	if err != nil {
 		return nil, err
 	}

@@ -377,13 +377,13 @@ func (j *Job) taken(all []wire.Entry, added []string) (out []store.CanChange) {
 			is = append(is, all[i])
 		}
 	}
-	before, after := usedOf(was), usedOf(is)
-	for id := range after {
-		before[id] -= 0
+	more := usedOf(was)
+	for id, l := range usedOf(is) {
+		more[id] -= l
 	}
-	for _, id := range slices.Sorted(maps.Keys(before)) {
-		if more := before[id] - after[id]; more != 0 {
-			out = append(out, store.CanChange{ID: id, MoreL: more})
+	for _, id := range slices.Sorted(maps.Keys(more)) {
+		if more[id] != 0 {
+			out = append(out, store.CanChange{ID: id, MoreL: more[id]})
 		}
 	}
 	return out

@@ -298,6 +298,9 @@ func wordsOf(c *craft.Craft, p *plan.Plan) []string {
 // Sensitivities says what would change the plan of a zone. Errors are those of PlanZone, or an *Unfit where the
 // time for it is spent.
 func (j *Job) Sensitivities(ctx context.Context, i int, w plan.Way, o PlanOptions) ([]wire.Sensitivity, error) {
+	if j.work(i) != nil {
+		return []wire.Sensitivity{}, nil // what is done cannot be planned otherwise
+	}
 	work, leave, err := j.admit(ctx, j.zones, j.Budgets.Zone, o.Stop)
 	if err != nil {
 		return nil, err

@@ -174,6 +174,22 @@ func (j *Job) planStep(i, step int) int {
 	return step
 }
 
+// walkedBy is how many steps of the walk lie before what comes after the first at steps of the plan: at least all that
+// were done.
+func (j *Job) walkedBy(i, at int) int {
+	w := j.work(i)
+	if w == nil {
+		return at
+	}
+	n := w.Done
+	for k := n; k < len(w.Plan); k++ {
+		if w.Plan[k] > 0 && w.Plan[k] <= at {
+			n = k + 1
+		}
+	}
+	return n
+}
+
 // plannedAs writes the steps of a repaired walk as the zone's plan: what lies behind stays as it was planned.
 func (j *Job) plannedAs(i int, steps []surface.Step) []wire.Step {
 	w := j.work(i)

@@ -363,6 +363,17 @@ func TestWhatIsLoggedStays(t *testing.T) {
 		l.pass(3 * time.Hour)
 	}
 	saved := must[wire.Saved](l, "GET", fmt.Sprintf("/api/pieces/%d", id), nil)
+	// What may come next comes after what was done, wherever it is asked for; and plans from the bare zone up are not
+	// compared any more.
+	for _, at := range []string{"0", "3", "6"} {
+		next := must[[]wire.NextStep](l, "POST", fmt.Sprintf("/api/next?of=%d&zone=outside&at=%s", id, at), saved.Piece)
+		if len(next) == 0 {
+			t.Errorf("nothing comes after step %s", at)
+		}
+	}
+	if code, body := l.do("POST", fmt.Sprintf("/api/plans?of=%d&zone=outside&ways=best", id), saved.Piece); code != 422 || !strings.Contains(string(body), "has begun") {
+		t.Errorf("plans of what was begun: %d %s", code, body)
+	}
 	saved.Piece.Zones[0].Steps = nil
 	body, _ := json.Marshal(saved.Piece)
 	w := call{method: "PUT", path: fmt.Sprintf("/api/pieces/%d", id), body: string(body), header: map[string]string{"If-Match": fmt.Sprintf(`"%d"`, saved.Rev)}}.to(l.h)

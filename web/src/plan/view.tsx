@@ -23,14 +23,16 @@ function Main() {
       <div className="mb-2 flex min-h-10 flex-wrap items-center gap-x-2">
         <h2 className="font-semibold text-lg">The plan, bottom up</h2>
         <span className="flex-1" />
-        <button
-          type="button"
-          data-ways
-          className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
-          onClick={() => go("compare")}
-        >
-          <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare plans" : "Find plans"}
-        </button>
+        {!judged?.log && (
+          <button
+            type="button"
+            data-ways
+            className={`btn ${steps.length ? "btn-ghost border-base-300 font-normal" : "btn-primary"}`}
+            onClick={() => go("compare")}
+          >
+            <GitCompareArrows className="size-4" aria-hidden="true" /> {steps.length ? "Compare plans" : "Find plans"}
+          </button>
+        )}
         {steps.length > 0 && (
           <button
             data-do="cut"
@@ -60,7 +62,7 @@ function Main() {
             className="btn btn-ghost border-base-300 font-normal"
             onClick={() => setCopying(true)}
           >
-            <Copy className="size-4" aria-hidden="true" /> Copy
+            <Copy className="size-4" aria-hidden="true" /> <span className="max-2xl:sr-only">Copy</span>
           </button>
         )}
         {!judged?.log && (
@@ -106,9 +108,9 @@ function Main() {
 }
 
 function Below() {
-  const { piece, zone, toField } = useWorkspace();
+  const { piece, zone, judged, toField } = useWorkspace();
   const [kept] = useKept();
-  if (!zone.steps?.length) return null;
+  if (!zone.steps?.length || judged?.log) return null;
   return <Sensitivities piece={piece} zone={zone} weights={kept.weights} onField={toField} />;
 }
 
