@@ -30,12 +30,12 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES) go.mod internal/
 	touch web/dist/.keep $@
 
 # The page is fetched and built while Go compiles. Lint has vetted everything. The browser waits now and then: a third test
-# uses that time.
+# uses that time. The tests in the browser take longest and start first; all others run beside them.
 ## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
 test: browser
 	$(MAKE) -j2 page vet
 	$(MAKE) build lint
-	go test -vet=off -parallel 3 -short ./...
+	go test -vet=off -parallel 3 -short ./e2e ./...
 	go test -vet=off -short -run '^$$' -bench . -benchtime 1x $(BENCHED)
 
 ## soak: every test over all its random cases, and a long look for trouble in what comes from outside
