@@ -7,7 +7,7 @@ NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
-.PHONY: demo test soak build audit page types bench shots dev lint vet docs browser fuzz clean
+.PHONY: demo test once-whole once-parts soak build audit page types bench shots dev lint vet docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -36,7 +36,15 @@ test: browser
 	$(MAKE) -j2 page vet
 	$(MAKE) build lint
 	go test -vet=off -parallel 3 -short ./e2e ./...
-	go test -vet=off -short -run '^$$' -bench . -benchtime 1x $(BENCHED)
+	$(MAKE) -j2 once-whole once-parts
+
+# Go runs the benchmarks of one package at a time: those that start programs wait, and the others use that time.
+ONCE := go test -vet=off -short -run '^$$' -bench . -benchtime 1x
+WHOLE := ./cmd/rutile/ ./e2e/
+once-whole:
+	$(ONCE) $(WHOLE)
+once-parts:
+	$(ONCE) $(filter-out $(WHOLE),$(BENCHED))
 
 ## soak: every test over all its random cases, and a long look for trouble in what comes from outside
 soak: browser build fuzz

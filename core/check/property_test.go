@@ -136,7 +136,7 @@ func TestEveryEditClearsItsFinding(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(7, 11))
 	edits, findings := 0, 0
-	for range cases(20000, 2000) {
+	for range cases(20000, 1000) {
 		z := randomZone(r, c)
 		before := Check(c, z, Options{Every: true})
 		count := func(res *Result, code, subject string, from Severity) int {
