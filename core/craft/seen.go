@@ -23,6 +23,15 @@ var SeenRows = []SeenRow{
 	{"runs", "Runs and drips", []SeenLevel{{"none", 0}, {"one", .01}, {"several", .05}, {"many", .15}}},
 }
 
+// LaidRow is how thick a coat was laid, as a painter would say it.
+type LaidRow struct {
+	ID, Name string
+	Times    float64 // the usual film
+}
+
+// LaidRows lists them. Working defaults.
+var LaidRows = []LaidRow{{"usual", "As usual", 1}, {"thick", "Thick", 1.5}, {"thin", "Thin", .7}}
+
 // SeenNamed returns the row with an id; nil for none.
 func SeenNamed(id string) *SeenRow {
 	for i := range SeenRows {

@@ -3,9 +3,11 @@ package app
 import (
 	"context"
 	"fmt"
+	"hash/fnv"
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 	"sync"
 	"time"
 
@@ -26,6 +28,7 @@ var ErrLogFull = store.ErrLogFull
 
 // logs are the logs of pieces as they were last read, and the air as instruments read it.
 type logs struct {
+	adding sync.Mutex // one request at a time is joined with what is there
 	mu     sync.Mutex
 	of     map[uint]*Logged
 	writes map[uint]int   // how often each was written
@@ -158,6 +161,8 @@ func (s *Studio) AddEntries(ctx context.Context, id uint, sent string, data []by
 	if err != nil {
 		return wire.Logged{}, err
 	}
+	s.logs.adding.Lock()
+	defer s.logs.adding.Unlock()
 	saved, err := s.Store.Get(ctx, id)
 	if err != nil {
 		return wire.Logged{}, err
@@ -360,8 +365,13 @@ func (j *Job) snapshots(all []wire.Entry) (out []wire.Entry) {
 
 // planID is the id of the entry that keeps a zone's plan: there is one.
 func planID(zone string) string {
-	id := "plan-" + zone
-	return id[:min(len(id), 40)]
+	const most = 40 // characters of an id
+	if id := "plan-" + zone; len(id) <= most {
+		return id
+	}
+	h := fnv.New64a()
+	_, _ = h.Write([]byte(zone))
+	return "plan-" + strconv.FormatUint(h.Sum64(), 36)
 }
 
 // taken is how much more or less is in cans because of new entries: what a coat took, and what a corrected one gives
@@ -510,22 +520,13 @@ func (s *Studio) PieceFile(ctx context.Context, id uint) (*wire.Piece, error) {
 // typedBy is where air comes from that somebody typed.
 const typedBy = "typed"
 
-// TypeAir keeps the air that somebody read and typed: what dries goes by it from now on. Errors are an *Unfit or the
-// store's.
-func (s *Studio) TypeAir(ctx context.Context, a wire.TypedAir) error {
-	c := a.TempC
-	if !(c >= -20 && c <= 50) {
-		return &Unfit{"A workshop has between -20 and 50 °C."}
-	}
-	if !(a.RHPct >= 0 && a.RHPct <= 100) {
-		return &Unfit{"Humidity is between 0 and 100 %."}
-	}
-	now := s.Now()
-	err := s.Store.AddReadings(ctx, []instruments.Reading{{At: now, By: typedBy, Values: map[instruments.Quantity]float64{instruments.TempC: c, instruments.RHPct: a.RHPct}}})
+// TypeAir keeps the air that somebody read and typed: what dries goes by it from now on. Errors are the store's.
+func (s *Studio) TypeAir(ctx context.Context, a wire.ClockAir) error {
+	err := s.Store.AddReadings(ctx, []instruments.Reading{{At: s.Now(), By: typedBy, Values: map[instruments.Quantity]float64{instruments.TempC: a.TempC, instruments.RHPct: a.RHPct}}})
 	if err != nil {
 		return err
 	}
 	s.logs.noAir()
-	_, err = s.AirClocks(ctx, wire.ClockAir{TempC: c, RHPct: a.RHPct})
+	_, err = s.AirClocks(ctx, a)
 	return err
 }

@@ -25,7 +25,7 @@ func (s *Studio) LookBack(ctx context.Context, id uint) (wire.LookBack, error) {
 	return s.Job(&saved.Piece, s.pieceShop(ctx, id)).LookBack(), nil
 }
 
-// planned is the plan of a zone as it was when work began; as it is now where nobody kept it.
+// plannedSteps is the plan of a zone as it was when work began; as it is now where nobody kept it.
 func (j *Job) plannedSteps(i int) []wire.Step {
 	if j.log != nil {
 		if steps, ok := j.log.plans[j.Piece.Zones[i].ID]; ok {
@@ -155,6 +155,8 @@ func (j *Job) otherwise(zone int) (out []string) {
 			out = append(out, did+" was not planned.")
 		case e.Thick > 1:
 			out = append(out, did+" was laid thick.")
+		case e.Thick > 0 && e.Thick < 1:
+			out = append(out, did+" was laid thin.")
 		}
 	}
 	w := &j.works[zone]
@@ -233,7 +235,7 @@ func (s *Studio) Like(ctx context.Context, substrate, finish, words string) ([]w
 			continue
 		}
 		j := s.Job(&p.Piece, s.pieceShop(ctx, p.ID))
-		if !j.finishedAtOrNever() {
+		if !j.finished() {
 			continue
 		}
 		lessons := []string{}

@@ -388,7 +388,7 @@ func (j *Job) summary(ctx context.Context, s *wire.Saved, rs []*check.Result) (w
 		}
 	}
 	out.FoundBy = strings.Join(uniqueWords(out.FoundBy), " ")
-	if j.finishedAtOrNever() {
+	if j.finished() {
 		out.Finished, out.Says = j.finishedAt(), "Handed over."
 		out.Stands, out.Next, out.Stage, out.View = "Handed over", "Look back", string(craft.StageWork), "back"
 		return out, nil

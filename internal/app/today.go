@@ -21,7 +21,7 @@ import (
 
 // today is what comes next on the zones of a kept piece.
 func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
-	if j.finishedAtOrNever() {
+	if j.finished() {
 		return nil
 	}
 	var out []wire.TodayItem
@@ -43,11 +43,8 @@ func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
 		d := worklog.DueOf(j.Craft, r, &w)
 		due := j.due(i, r, &w, &d)
 		item := wire.TodayItem{
-			PieceID: s.ID, Piece: s.Piece.Name, ZoneID: s.Piece.Zones[i].ID, Zone: j.name(i), Due: due, Verdict: r.Verdict.String(),
+			PieceID: s.ID, Piece: s.Piece.Name, ZoneID: s.Piece.Zones[i].ID, Zone: j.name(i), Due: due,
 			Past: w.Past, Steps: len(s.Piece.Zones[i].Steps), Open: []wire.OpenStep{}, Begun: begun,
-		}
-		if len(s.Piece.Photos) > 0 {
-			item.Photo = s.Piece.Photos[0].File
 		}
 		for k, n := range w.Open {
 			item.Open = append(item.Open, wire.OpenStep{Step: n, Title: j.stepNames(i, w.Open)[k]})
@@ -58,17 +55,13 @@ func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
 				break
 			}
 		}
-		if n := len(w.Entries); n > 0 {
-			last := w.Entries[n-1]
-			item.Last = j.log.entries[last[len(last)-1]].ID
-		}
 		out = append(out, item)
 	}
 	return out
 }
 
-// finishedAtOrNever tells whether the piece was handed over.
-func (j *Job) finishedAtOrNever() bool { return j.log != nil && j.finishedAt() != "" }
+// finished tells whether the piece was handed over.
+func (j *Job) finished() bool { return j.log != nil && j.finishedAt() != "" }
 
 // stepNames names steps of a zone's plan, from 1.
 func (j *Job) stepNames(zone int, steps []int) []string {
@@ -180,7 +173,7 @@ func (j *Job) backFrom(f *wire.Fitting) (from, says string) {
 		h := check.ReassembleAfter(j.Craft, &j.Zones[i].Facts, p, check.CareShare)
 		if t := w.Start + (at+h)*3600; t > worst {
 			worst = t
-			says = craft.Upper(craft.Lower(j.Craft.Products[p].Name)) + " is hard enough by then."
+			says = j.Craft.Products[p].Name + " is hard enough by then."
 		}
 	}
 	return stamp(worst), says
@@ -245,24 +238,20 @@ func (j *Job) logLine(i int) wire.LogLine {
 		out.Says = "Note"
 	}
 	if core.Zone >= 0 && (core.Kind == worklog.Did || core.Kind == worklog.Noted) {
-		w := &j.works[core.Zone]
+		w, says := &j.works[core.Zone], ""
 		if s, d := doneBy(w, i); d != nil {
-			out.How = append(out.How, orNone(split(j.doneSays(&j.Zones[core.Zone], s, d, e)))...)
+			says = j.doneSays(&j.Zones[core.Zone], s, d, e)
 		} else if len(e.Seen) > 0 {
-			out.How = append(out.How, orNone(split(j.doneSays(&j.Zones[core.Zone], &core.Step, &surface.Done{Minutes: -1}, e)))...)
+			says = j.doneSays(&j.Zones[core.Zone], &core.Step, &surface.Done{Minutes: -1}, e)
+		}
+		if says != "" {
+			out.How = append(out.How, says)
 		}
 	}
 	if out.How == nil {
 		out.How = []string{}
 	}
 	return out
-}
-
-func split(s string) []string {
-	if s == "" {
-		return nil
-	}
-	return []string{s}
 }
 
 // doneBy is what an entry did, as the walk has it; nil where it did nothing.
@@ -282,7 +271,7 @@ func doneBy(w *worklog.Work, entry int) (*surface.Step, *surface.Done) {
 func (s *Studio) clocksFollow(ctx context.Context, id uint, p *wire.Piece) error {
 	j := s.Job(p, s.pieceShop(ctx, id))
 	want := map[string]wantedClock{}
-	if !j.finishedAtOrNever() {
+	if !j.finished() {
 		for i := range j.Zones {
 			j.zoneClocks(i, id, want)
 		}

@@ -92,6 +92,9 @@ func (e *Engine) Vocab() wire.Vocab {
 		}
 		v.Seen = append(v.Seen, w)
 	}
+	for _, r := range craft.LaidRows {
+		v.Laid = append(v.Laid, wire.LaidWord(r))
+	}
 	for _, r := range surface.Kinds {
 		fields := wire.StepFields(r.ID)
 		v.Steps = append(v.Steps, wire.StepWord{Word: word(r.ID, r.Name, ""), Fields: fields})

@@ -98,7 +98,7 @@ func (h *handlers) like(ctx context.Context, in *struct {
 	return of(h, l, err)
 }
 
-func (h *handlers) typeAir(ctx context.Context, in *struct{ Body wire.TypedAir }) (*answer[wire.Today], error) {
+func (h *handlers) typeAir(ctx context.Context, in *struct{ Body wire.ClockAir }) (*answer[wire.Today], error) {
 	err := h.TypeAir(ctx, in.Body)
 	if err != nil {
 		return nil, h.problemOf(err)

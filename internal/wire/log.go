@@ -2,9 +2,7 @@ package wire
 
 import (
 	"cmp"
-	"encoding/json"
 	"fmt"
-	"slices"
 	"strconv"
 	"time"
 
@@ -236,13 +234,6 @@ func (p *Piece) logged() error {
 	return nil
 }
 
-// Same tells whether two entries say the same.
-func (e *Entry) Same(o *Entry) bool {
-	a, errA := json.Marshal(e)
-	b, errB := json.Marshal(o)
-	return errA == nil && errB == nil && slices.Equal(a, b)
-}
-
 // ZoneLog is what was done on a zone, and what comes next.
 type ZoneLog struct {
 	Begun    string     `json:"begun" doc:"When the work on it began"`
@@ -315,14 +306,11 @@ type TodayItem struct {
 	Piece   string     `json:"piece"`
 	ZoneID  string     `json:"zone_id"`
 	Zone    string     `json:"zone"`
-	Photo   string     `json:"photo,omitempty"`
-	Verdict string     `json:"verdict" enum:"sound,watch,fails"`
 	Fails   string     `json:"fails,omitempty" doc:"What is wrong with its plan, or with what was done"`
 	Past    int        `json:"past" doc:"Steps of its plan that lie behind"`
 	Steps   int        `json:"steps"`
 	Begun   bool       `json:"begun" doc:"Work on the piece has begun"`
 	Open    []OpenStep `json:"open" doc:"Steps of which the log says nothing, though later ones were done"`
-	Last    string     `json:"last,omitempty" doc:"Id of the entry of what was done last"`
 	Due     Due        `json:"due"`
 }
 
@@ -407,10 +395,4 @@ type LikeZone struct {
 	Steps    []Step   `json:"steps"`
 	Lessons  []string `json:"lessons" doc:"What would be done otherwise"`
 	Alike    bool     `json:"alike" doc:"Of the same material and finish"`
-}
-
-// TypedAir is the air as somebody read it.
-type TypedAir struct {
-	TempC float64 `json:"temp_c"`
-	RHPct float64 `json:"rh_pct"`
 }

@@ -44,6 +44,7 @@ type Vocab struct {
 	// Limits are by object and field, those of a step by what is done and field.
 	Limits map[string]Limit `json:"limits" doc:"What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats"`
 	Seen   []SeenWord       `json:"seen" doc:"What is looked for on a coat while the work goes on, on scales of pictures"`
+	Laid   []LaidWord       `json:"laid" doc:"How thick a coat was laid"`
 }
 
 // ColourWord is a colour with its plain name.
@@ -359,6 +360,13 @@ type SeenWord struct {
 	ID     string      `json:"id"`
 	Name   string      `json:"name"`
 	Levels []SeenLevel `json:"levels" doc:"From none"`
+}
+
+// LaidWord is how thick a coat was laid.
+type LaidWord struct {
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	Times float64 `json:"times" doc:"How many times the usual film"`
 }
 
 // SeenLevel is a step of that scale.

@@ -2314,6 +2314,15 @@ export interface components {
              */
             touch_h?: number;
         };
+        LaidWord: {
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description How many times the usual film
+             */
+            times: number;
+        };
         LaySays: {
             across?: boolean;
             before: string[];
@@ -4023,8 +4032,6 @@ export interface components {
             due: components["schemas"]["Due"];
             /** @description What is wrong with its plan, or with what was done */
             fails?: string;
-            /** @description Id of the entry of what was done last */
-            last?: string;
             /** @description Steps of which the log says nothing, though later ones were done */
             open: components["schemas"]["OpenStep"][];
             /**
@@ -4032,14 +4039,11 @@ export interface components {
              * @description Steps of its plan that lie behind
              */
             past: number;
-            photo?: string;
             piece: string;
             /** Format: int64 */
             piece_id: number;
             /** Format: int64 */
             steps: number;
-            /** @enum {string} */
-            verdict: "sound" | "watch" | "fails";
             zone: string;
             zone_id: string;
         };
@@ -4103,12 +4107,6 @@ export interface components {
             /** Format: double */
             y: number;
         };
-        TypedAir: {
-            /** Format: double */
-            rh_pct: number;
-            /** Format: double */
-            temp_c: number;
-        };
         Undercoat: {
             colour: string;
             name: string;
@@ -4147,6 +4145,8 @@ export interface components {
             kits: components["schemas"]["KitWords"];
             /** @description The figures that the label of a can may give */
             label: components["schemas"]["FigureWord"][];
+            /** @description How thick a coat was laid */
+            laid: components["schemas"]["LaidWord"][];
             /** @description How much of a soil or a bleeder there is, in words, from 0 */
             levels: string[];
             /** @description What a field may hold, by its object and name, as zone.area_m2; of a step by what is done, as coat.coats */
@@ -4706,7 +4706,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TypedAir"];
+                "application/json": components["schemas"]["ClockAir"];
             };
         };
         responses: {

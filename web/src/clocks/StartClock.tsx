@@ -1,7 +1,7 @@
 import { Timer } from "lucide-react";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { dayOf, today } from "../ui/clock";
+import { localOf, today } from "../ui/clock";
 import { hour, clock as moment, useUnits } from "../ui/units";
 import { Dial } from "./Dial";
 import { wakeSound } from "./ring";
@@ -11,9 +11,8 @@ const LONG = 1800; // s from which it is said when a clock will ring
 
 /** until is the time of day that it is in so many seconds, with the date where that is another day. */
 function until(seconds: number, u: ReturnType<typeof useUnits>): string {
-  const at = new Date(Date.now() + seconds * 1000);
-  const text = `${dayOf(at)}T${String(at.getHours()).padStart(2, "0")}:${String(at.getMinutes()).padStart(2, "0")}`;
-  return dayOf(at) === today() ? hour(text, u) : moment(text, u);
+  const at = localOf(Date.now() + seconds * 1000);
+  return at.startsWith(today()) ? hour(at, u) : moment(at, u);
 }
 
 type Props = {

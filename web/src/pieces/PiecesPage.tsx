@@ -200,7 +200,7 @@ function Stand({ p, kept, asked }: { p: Summary; kept: boolean; asked: number })
   const u = useUnits();
   const soon = p.zones.find((z) => z.id === p.next_in)?.due;
   // The clock is the server's.
-  const due = soon && timeSays(soon, Date.parse(soon.now) + Date.now() - asked, u === "us");
+  const due = soon && timeSays(soon, Date.parse(soon.now) + Date.now() - asked, u);
   return (
     <article className="flex flex-1 flex-col">
       {many && <p className="px-2 pt-6 pb-1 text-secondary text-sm">{p.zones.length} zones</p>}

@@ -6,10 +6,10 @@ import { VOCAB } from "../api/vocab";
 import { Swatch } from "../colour/Swatch";
 import { SHELF } from "../shelf/useShelf";
 import { Joint } from "../ui/Mark";
-import { useUnits } from "../ui/units";
+import { useUnits, when } from "../ui/units";
 import { type Log, newEntry } from "../work/useLog";
 import { timeSays } from "./timeSays";
-import { type Due, type Item, when } from "./useToday";
+import type { Due, Item } from "./useToday";
 
 // Opened now and then: the first load is without it.
 const loadSheet = () => import("../work/OtherwiseSheet");
@@ -38,7 +38,7 @@ const TONE: Partial<Record<Due["state"], string>> = {
 /** Row is what comes next on a zone in a line; pressed, it opens. */
 export function Row({ x, now, onOpen }: { x: Item; now: number; onOpen: () => void }) {
   const u = useUnits();
-  const time = timeSays(x.due, now, u === "us");
+  const time = timeSays(x.due, now, u);
   return (
     <button
       type="button"
@@ -69,7 +69,7 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
   const planned = due.step ? { step: due.step, coat: due.coat || undefined } : undefined;
   const tell = (what: "began" | "done") => log.log(x.piece_id, newEntry({ what, zone: x.zone_id, planned }));
   const early = due.state === "waiting" && Date.parse(due.may ?? due.from ?? "") > now;
-  const time = timeSays(due, now, u === "us");
+  const time = timeSays(due, now, u);
   return (
     <article
       className={`rounded border-2 px-4 py-3 ${TONE[due.state] ?? "border-base-300"}`}
@@ -155,15 +155,13 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
           >
             <Hand className="size-5" aria-hidden="true" /> Not quite as planned
           </button>
-          {due.card ? (
-            <Link to={`${at}/mix?coat=${due.card}&card=lay`} data-do="card" className="btn h-14 text-base">
-              <FileText className="size-5" aria-hidden="true" /> Card
-            </Link>
-          ) : (
-            <Link to={`${at}/plan`} data-do="plan" className="btn h-14 text-base">
-              <FileText className="size-5" aria-hidden="true" /> Plan
-            </Link>
-          )}
+          <Link
+            to={due.card ? `${at}/mix?coat=${due.card}&card=lay` : `${at}/plan`}
+            data-do={due.card ? "card" : "plan"}
+            className="btn h-14 text-base"
+          >
+            <FileText className="size-5" aria-hidden="true" /> {due.card ? "Card" : "Plan"}
+          </Link>
           <button
             type="button"
             data-do="note"
@@ -181,7 +179,7 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
                 <li key={use.says}>
                   {use.says}:{" "}
                   <b className="font-semibold">
-                    {Date.parse(use.from) <= now ? "now" : `from ${when(use.from, now, u === "us")}`}
+                    {Date.parse(use.from) <= now ? "now" : `from ${when(use.from, now, u)}`}
                   </b>
                 </li>
               ))}

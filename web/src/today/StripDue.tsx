@@ -15,7 +15,7 @@ export default function StripDue() {
   useTick(10_000, !!t);
   const x = t?.items.find((i) => i.due.state !== "not_begun" && i.due.state !== "hardening");
   if (!t || !x || pathname === "/today") return null;
-  const time = timeSays(x.due, nowOf(t), u === "us");
+  const time = timeSays(x.due, nowOf(t), u);
   const tone = x.due.state === "closing" || x.due.state === "missed" ? "font-semibold" : "";
   return (
     <Link

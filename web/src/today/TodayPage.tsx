@@ -6,12 +6,12 @@ import { useStudio } from "../api/studio";
 import { useTick } from "../clocks/useClocks";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
-import { temp, useUnits } from "../ui/units";
+import { temp, useUnits, when } from "../ui/units";
 import { useLog } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { AirSheet } from "./AirSheet";
 import { ItemCard, Row } from "./ItemCard";
-import { type Item, nowOf, type Today, useToday, when } from "./useToday";
+import { type Item, nowOf, type Today, useToday } from "./useToday";
 
 const TICK = 5000; // ms between two drawings of the time
 
@@ -77,9 +77,7 @@ function View({ today, away }: { today: Today; away: boolean }) {
             {temp(read.temp_c, u)}, {Math.round(read.rh_pct)} %
           </b>{" "}
           <span className="text-secondary">
-            {today.read_at
-              ? `read at ${when(today.read_at, now, u === "us")}`
-              : "as usual: press to say what it is now"}
+            {today.read_at ? `read at ${when(today.read_at, now, u)}` : "as usual: press to say what it is now"}
           </span>
         </span>
       </button>

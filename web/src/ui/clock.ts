@@ -6,7 +6,7 @@ const two = (n: number) => String(n).padStart(2, "0");
 export const dayOf = (d: Date) => `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`;
 
 /** localOf is a moment as the clock on the wall shows it: 2026-11-24T14:05. */
-export function localOf(at: string): string {
+export function localOf(at: string | number): string {
   const d = new Date(at);
   return `${dayOf(d)}T${two(d.getHours())}:${two(d.getMinutes())}`;
 }

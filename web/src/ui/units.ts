@@ -1,4 +1,5 @@
 import { useStudio } from "../api/studio";
+import { localOf } from "./clock";
 
 // Everything is stored in metric units; these convert figures for display and typing.
 
@@ -90,4 +91,21 @@ export function hour(at: string, u: Units): string {
   const [, h, minutes] = /T(\d\d):(\d\d)/.exec(at) ?? [];
   if (!h) return at;
   return u === "us" ? `${Number(h) % 12 || 12}:${minutes} ${Number(h) < 12 ? "am" : "pm"}` : `${h}:${minutes}`;
+}
+
+const WEEK = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
+const DAY = 24 * 60 * 60_000;
+
+/** when is a moment as people say it: 14:20 today, Tue 09:00, or a date. */
+export function when(at: string, now: number, u: Units): string {
+  const local = localOf(at);
+  const time = hour(local, u);
+  const midnight = (x: Date) => new Date(x.getFullYear(), x.getMonth(), x.getDate()).getTime();
+  const d = new Date(at);
+  const days = Math.round((midnight(d) - midnight(new Date(now))) / DAY);
+  if (days === 0) return time;
+  if (days === 1) return `tomorrow ${time}`;
+  if (days === -1) return `yesterday ${time}`;
+  if (days > 0 && days < 7) return `${WEEK[d.getDay()]} ${time}`;
+  return days > 0 ? date(local, u) : clock(local, u);
 }

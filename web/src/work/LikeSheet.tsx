@@ -4,6 +4,7 @@ import { answer, api, type Schemas, type Step, why } from "../api/client";
 import { Swatch } from "../colour/Swatch";
 import { usePreview } from "../piece/useCheck";
 import { useWorkspace } from "../piece/workspace";
+import { localOf } from "../ui/clock";
 import { Dialog } from "../ui/Dialog";
 import { TextField } from "../ui/Field";
 import { Mark } from "../ui/Mark";
@@ -81,7 +82,7 @@ export default function LikeSheet({ onUse, onClose }: { onUse: (x: Like) => void
 
 function Finished({ at }: { at: string }) {
   const u = useUnits();
-  return <span className="whitespace-nowrap text-secondary text-sm">{date(at, u)}</span>;
+  return <span className="whitespace-nowrap text-secondary text-sm">{date(localOf(at), u)}</span>;
 }
 
 function Use({ x, onUse }: { x: Like; onUse: () => void }) {

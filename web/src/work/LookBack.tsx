@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas, why } from "../api/client";
+import { localOf } from "../ui/clock";
 import { clock, date, useUnits } from "../ui/units";
 
 /** LookBack holds the work on a piece against its plan. */
@@ -24,7 +25,7 @@ export default function LookBack({ id }: { id: number }) {
       <h2 className="font-semibold text-primary text-xl">Look back</h2>
       <p className="text-lg">
         {b.says}
-        {b.finished && ` Handed over on ${date(b.finished, u)}.`}{" "}
+        {b.finished && ` Handed over on ${date(localOf(b.finished), u)}.`}{" "}
         <a className="link link-primary text-base" href={`/api/pieces/${id}/log.csv`} download>
           The log as CSV
         </a>
@@ -116,7 +117,9 @@ function Compare({ photos }: { photos: Schemas["LogPhoto"][] }) {
         />
         <figcaption className="text-sm">
           <bdi>{p.says}</bdi>
-          {p.at && <span className="text-secondary"> · {p.at.includes("T") ? clock(p.at, u) : date(p.at, u)}</span>}
+          {p.at && (
+            <span className="text-secondary"> · {p.at.includes("T") ? clock(localOf(p.at), u) : date(p.at, u)}</span>
+          )}
         </figcaption>
         {photos.length > 2 && (
           <div className="mt-1 flex flex-wrap gap-1">

@@ -31,21 +31,9 @@ const AGO = [
 ];
 
 const AS_LOGGED = -1;
-const THICK = 1.5; // times the usual film
-const THIN = 0.7;
 
-// The kinds of work that are logged without a plan, with what must be said of each.
-const UNPLANNED = [
-  { do: "coat", needs: "product" },
-  { do: "abrade", needs: "grit" },
-  { do: "clean", needs: "with" },
-  { do: "dust", needs: "" },
-  { do: "fill", needs: "with" },
-  { do: "repair", needs: "" },
-  { do: "mask", needs: "" },
-  { do: "raise_grain", needs: "" },
-  { do: "reassemble", needs: "" },
-] as const;
+// The kinds of work that are logged without a plan.
+const UNPLANNED = ["coat", "abrade", "clean", "dust", "fill", "repair", "mask", "raise_grain", "reassemble"];
 
 /** OtherwiseSheet logs what was done otherwise than planned, or something that was seen: nothing has to be typed. */
 export default function OtherwiseSheet(p: Props) {
@@ -195,7 +183,7 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
         <Choice
           label="What was done"
           name="kind"
-          words={UNPLANNED.map((x) => ({ id: x.do, name: v.steps.find((s) => s.id === x.do)?.name ?? x.do }))}
+          words={v.steps.filter((s) => UNPLANNED.includes(s.id))}
           value={kind}
           onChange={setKind}
         />
@@ -217,13 +205,9 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
           />
           <Chips
             legend="How thick"
-            options={[
-              { id: "", says: "as usual" },
-              { id: String(THICK), says: "thick" },
-              { id: String(THIN), says: "thin" },
-            ]}
-            value={thick === undefined ? "" : String(thick)}
-            onChange={(id) => setThick(id ? Number(id) : undefined)}
+            options={v.laid.map((l) => ({ id: l.id, says: l.name.toLowerCase() }))}
+            value={v.laid.find((l) => l.times === (thick ?? 1))?.id ?? ""}
+            onChange={(id) => setThick(v.laid.find((l) => l.id === id && l.times !== 1)?.times)}
           />
           {!entry && (
             <Chips

@@ -7,8 +7,8 @@ import { useTick } from "../clocks/useClocks";
 import { zoneTitle } from "../piece/edit";
 import { useWorkspace } from "../piece/workspace";
 import { ItemCard } from "../today/ItemCard";
-import { nowOf, useToday, when } from "../today/useToday";
-import { useUnits } from "../ui/units";
+import { nowOf, useToday } from "../today/useToday";
+import { type Units, useUnits, when } from "../ui/units";
 import OtherwiseSheet from "./OtherwiseSheet";
 import { type Log, newEntry, useLog } from "./useLog";
 import { takenBack, Waits } from "./Waits";
@@ -111,7 +111,7 @@ export default function WorkView() {
                 key={l.entry.id}
                 l={l}
                 now={now}
-                us={u === "us"}
+                u={u}
                 zone={all}
                 onBack={() => log.log(id, takenBack(l.entry))}
                 onFix={() => setFix(l)}
@@ -144,15 +144,15 @@ export default function WorkView() {
   );
 }
 
-type LogRowProps = { l: Line; now: number; us: boolean; zone: boolean; onBack: () => void; onFix: () => void };
+type LogRowProps = { l: Line; now: number; u: Units; zone: boolean; onBack: () => void; onFix: () => void };
 
-function LogRow({ l, now, us, zone, onBack, onFix }: LogRowProps) {
+function LogRow({ l, now, u, zone, onBack, onFix }: LogRowProps) {
   const [sure, setSure] = useState(false);
   const e = l.entry;
   return (
     <li className="rounded border border-base-300 px-3 py-1.5" data-entry={e.id} data-what={e.what}>
       <div className="flex items-start gap-3">
-        <span className="w-32 shrink-0 text-secondary tabular-nums">{when(e.at, now, us)}</span>
+        <span className="w-40 shrink-0 max-sm:w-24 text-secondary tabular-nums">{when(e.at, now, u)}</span>
         <span className="min-w-0 flex-1 leading-tight">
           <b className="font-semibold">{l.says}</b>
           {zone && l.zone_name && <span className="block text-secondary">{l.zone_name}</span>}
@@ -221,11 +221,7 @@ function Back({ fittings, now, id, log }: BackProps) {
                 {f.where && <span className="block text-secondary">{f.where}</span>}
                 {!f.back && (f.from || f.says) && (
                   <span className={`block ${wait ? "font-medium text-warning" : ""}`}>
-                    {wait
-                      ? `from ${when(f.from ?? "", now, u === "us")}: ${f.says}`
-                      : f.from
-                        ? "It may go back now."
-                        : f.says}
+                    {wait ? `from ${when(f.from ?? "", now, u)}: ${f.says}` : f.from ? "It may go back now." : f.says}
                   </span>
                 )}
               </span>
@@ -286,7 +282,7 @@ function Finished({ at, now, id, lines, log }: FinishedProps) {
   const entry = lines.find((l) => l.entry.what === "finished")?.entry;
   return (
     <div className="sheet wash px-4 py-3" data-finished>
-      <p className="font-semibold text-xl">Handed over {when(at, now, u === "us")}.</p>
+      <p className="font-semibold text-xl">Handed over {when(at, now, u)}.</p>
       <div className="mt-2 flex flex-wrap gap-2">
         <Link className="btn btn-primary min-h-12" to={`/pieces/${id}/-/back`} data-do="look-back">
           Look back

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "reac
 import { RETRY } from "../api/client";
 import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
+import { useStable } from "../ui/stable";
 import { type Entry, LOG_KEY, put, send, subscribe, waiting } from "./queue";
 
 const DRAWN = 60; // ms until what comes next is drawn, before anything else is asked for
@@ -88,10 +89,11 @@ const TWICE = 700; // ms within which the same tap counts once
 export function useWaiting(again: () => void) {
   const all = useSyncExternalStore(subscribe, waiting);
   const open = all.some((w) => !w.refused);
+  const steady = useStable(again);
   useEffect(() => {
     if (!open) return;
-    const t = setInterval(again, RETRY);
+    const t = setInterval(steady, RETRY);
     return () => clearInterval(t);
-  });
+  }, [open, steady]);
   return all;
 }
