@@ -453,6 +453,70 @@ func TestThreeDevicesAtOnce(t *testing.T) {
 	}
 }
 
+// A coat and its taking back arrive at the same moment, in any order: what is in the can is what the log comes to.
+func TestTakenBackAtTheSameMoment(t *testing.T) {
+	l := newLapse(t)
+	can := must[wire.ShelfCan](l, "POST", "/api/shelf", e{"id": "grey", "kind": "paint_chalk", "name": "Grey", "size_l": 10, "left_l": 10})
+	doc := strings.Replace(trunkJSON, `"product": "paint_chalk", "coats": 2`, `"product": "paint_chalk", "can": "`+can.ID+`", "coats": 2`, 1)
+	id := l.piece(strings.Replace(doc, `"zones":`, `"cans": [{"id": "`+can.ID+`", "kind": "paint_chalk"}], "zones":`, 1))
+	path, now := fmt.Sprintf("/api/pieces/%d/log", id), l.now.Format(time.RFC3339)
+	var all sync.WaitGroup
+	for n := range 40 {
+		coat := fmt.Sprintf("coat%d", n)
+		for _, x := range []e{
+			{"id": coat, "at": now, "what": "done", "zone": "outside", "planned": planned(4, 1), "used_l": .2},
+			{"id": "back-" + coat, "at": now, "what": "done", "corrects": coat, "void": true},
+		} {
+			all.Go(func() {
+				if code, body := l.do("POST", path, e{"entries": []e{x}}); code != 200 {
+					t.Errorf("%d %s", code, body)
+				}
+			})
+		}
+	}
+	all.Wait()
+	if left := must[wire.Shelf](l, "GET", "/api/shelf", nil).Cans[0].LeftL; left == nil || *left < 9.999 {
+		t.Errorf("nothing was used, and %v of ten are left", *left)
+	}
+}
+
+// Work begins on two zones whose ids begin alike: the plan of each is kept.
+func TestPlansOfZonesWithLongIDs(t *testing.T) {
+	l := newLapse(t)
+	long := strings.Repeat("drawer-", 5) // an id has up to 40 characters
+	doc := strings.Replace(trunkJSON, `"id": "outside"`, `"id": "`+long+`left"`, 1)
+	i := strings.Index(doc, `{"id": "`+long)
+	zone := doc[i:strings.LastIndex(doc, "]}")]
+	two := strings.Replace(strings.Replace(zone, long+"left", long+"right", 1), `{"do": "wait", "hours": 24}, `, "", 1)
+	id := l.piece(strings.ReplaceAll(doc[:i]+zone+", "+two+"]}", `"zone": "outside"`, `"zone": "`+long+`left"`))
+	path, now := fmt.Sprintf("/api/pieces/%d/log", id), l.now.Format(time.RFC3339)
+	must[wire.Logged](l, "POST", path, e{"entries": []e{
+		{"id": "a", "at": now, "what": "done", "zone": long + "left", "planned": planned(1, 0)}, {"id": "b", "at": now, "what": "done", "zone": long + "right", "planned": planned(1, 0)},
+	}})
+	kept := map[string]int{}
+	for _, x := range must[wire.Piece](l, "GET", fmt.Sprintf("/api/pieces/%d/file", id), nil).Log {
+		if x.What == wire.WhatPlan {
+			kept[x.Zone] = len(x.Steps)
+		}
+	}
+	if kept[long+"left"] != 6 || kept[long+"right"] != 5 {
+		t.Errorf("plans of %v", kept)
+	}
+}
+
+// Air that no workshop has is refused.
+func TestAirThatIsNone(t *testing.T) {
+	l := newLapse(t)
+	for _, air := range []e{{"temp_c": 80, "rh_pct": 50}, {"temp_c": 20, "rh_pct": 130}, {"temp_c": 20}} {
+		if code, body := l.do("POST", "/api/air", air); code != 422 {
+			t.Errorf("%v: %d %s", air, code, body)
+		}
+	}
+	if x := must[wire.Today](l, "GET", "/api/today", nil); x.Read != nil {
+		t.Errorf("it was kept: %+v", x.Read)
+	}
+}
+
 // A camera's file of 20 MB is taken, made small, and stands in the log; what is larger than a picture may be is refused
 // with a sentence.
 func TestACamerasFile(t *testing.T) {
