@@ -153,6 +153,7 @@ func TestAFlakingPieceInTimeLapse(t *testing.T) {
 	do(t, ctx, done...)
 	do(t, ctx, state("waiting", "Milk paint"), click(`[data-do="undo"]`), state("ready", "Clear shellac"))
 	do(t, ctx, done...)
+	do(t, ctx, state("waiting", "Milk paint"))
 
 	// The tack is timed by a clock, and by the card.
 	tacky := time.Until(wire.Instant(l.due().To)) + time.Since(l.now())

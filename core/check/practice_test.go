@@ -56,7 +56,7 @@ func TestOrdinaryRooms(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(20, 50))
 	passed, broke := 0, 0
-	for range cases(20000, 3000) {
+	for range cases(20000, 1500) {
 		z := zoneOf(t, []string{"birch varnish_oil matt", "maple", "mdf", "birch; touching"}[r.IntN(4)], "")
 		z.Area = 0 // work takes no time
 		steps, _ := waitingPlan(r, c)
@@ -151,7 +151,7 @@ func TestRiskNeverFallsWithLessKeyHarderWearOrWorseAir(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(41, 7))
 	worse := map[string]int{}
-	for range cases(20000, 3000) {
+	for range cases(20000, 1500) {
 		z := randomZone(r, c)
 		z.SurfaceRead = false
 		was := risk(c, z)

@@ -184,7 +184,7 @@ func TestFiguresStayInRange(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(1, 2))
-	for range cases(20000, 4000) {
+	for range cases(20000, 2000) {
 		z := randomZone(r, c)
 		res := Check(c, z, Options{NoRepairs: true})
 		bad := func(x, lo, hi float64) bool { return math.IsNaN(x) || x < lo || x > hi }
@@ -220,7 +220,7 @@ func TestRiskNeverFallsWithASoil(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 4))
 	worse := 0
-	for range cases(20000, 4000) {
+	for range cases(20000, 2000) {
 		z := randomZone(r, c)
 		dirty := *z
 		s := r.IntN(int(craft.NumSoils))
@@ -250,7 +250,7 @@ func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(13, 14))
 	worse := 0
-	for range cases(20000, 4000) {
+	for range cases(20000, 2000) {
 		z := randomZone(r, c)
 		var closing []int
 		for i := range z.Steps {
@@ -290,7 +290,7 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	blockers := []string{"primer_stainblock_oil", "primer_stainblock_wb", "shellac_pigmented", "shellac_clear", "primer_epoxy"}
 	worse := 0
-	for range cases(20000, 4000) {
+	for range cases(20000, 2000) {
 		z := randomZone(r, c)
 		at := r.IntN(len(z.Steps) + 1)
 		p, _ := c.Product(blockers[r.IntN(len(blockers))])
@@ -317,7 +317,7 @@ func TestSameZoneSameAnswer(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 9))
-	for i := range cases(20000, 3000) {
+	for i := range cases(20000, 1500) {
 		z := randomZone(r, c)
 		kept := *z
 		kept.Steps = slices.Clone(z.Steps)
@@ -338,7 +338,7 @@ func TestNotesStayNotes(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(7, 20))
 	spoke := map[string]int{}
-	for range cases(8000, 2000) {
+	for range cases(8000, 1000) {
 		res := Check(c, randomZone(r, c), Options{NoRepairs: true, Every: true})
 		for _, f := range res.Findings {
 			if i := slices.IndexFunc(Standard().Rules, func(x *Rule) bool { return x.Code == f.Code }); Standard().Rules[i].Notes {
