@@ -25,6 +25,8 @@ require (
 	golang.org/x/text v0.43.0
 )
 
+require github.com/boombuler/barcode v1.1.0 // indirect
+
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
 	github.com/chromedp/cdproto v0.159.2 // indirect

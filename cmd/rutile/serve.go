@@ -38,6 +38,7 @@ func serveCommand() *cobra.Command {
 		from              string
 		pace              float64
 		budgets           = app.UsualBudgets
+		lan               lanOptions
 	)
 	cmd := &cobra.Command{
 		Use:   "serve",
@@ -73,9 +74,15 @@ func serveCommand() *cobra.Command {
 			}
 			l, err := net.Listen("tcp", addr)
 			if err != nil {
-				return unreachable(addr, err)
+				return unreachable(addr, "--addr", err)
 			}
 			defer l.Close()
+			if lan.on {
+				if err := lan.listen(); err != nil {
+					return err
+				}
+				defer lan.l.Close()
+			}
 			open := store.Open
 			if readOnly {
 				open = store.OpenReadOnly
@@ -104,7 +111,14 @@ func serveCommand() *cobra.Command {
 			go studio.Beat(cmd.Context())
 			// One more than searches may take: somebody must be free to notice the next request.
 			defer runtime.GOMAXPROCS(runtime.GOMAXPROCS(runtime.GOMAXPROCS(0) + 1))
-			return server.Serve(cmd.Context(), l, server.New(server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}))
+			options := server.Options{Studio: studio, Page: web.Dist(), Hosts: hosts}
+			if !lan.on {
+				return server.Serve(cmd.Context(), l, server.New(options))
+			}
+			if err := lan.open(cmd, studio, &options, l.Addr().String()); err != nil {
+				return err
+			}
+			return lan.serve(cmd.Context(), l, options)
 		},
 	}
 	cmd.Flags().BoolVar(&isDemo, "demo", false, "start with a fresh copy of the demo data and touch nothing else")
@@ -118,6 +132,7 @@ func serveCommand() *cobra.Command {
 	cmd.Flags().Uint64Var(&seed, "instrument-seed", demo.InstrumentSeed, "seed of the simulated instruments: the same seed repeats the same readings")
 	cmd.Flags().StringVar(&from, "from", "", "start the clock at a moment, such as 2026-11-28T09:00, to try things out")
 	cmd.Flags().Float64Var(&pace, "pace", 1, "let the clock run so many times faster, to see days pass in minutes")
+	lan.flags(cmd.Flags())
 	cmd.Flags().SetNormalizeFunc(func(_ *pflag.FlagSet, name string) pflag.NormalizedName {
 		if name == "bench-seed" { // its name before
 			name = "instrument-seed"
@@ -126,6 +141,8 @@ func serveCommand() *cobra.Command {
 	})
 	cmd.MarkFlagsMutuallyExclusive("demo", "data")
 	cmd.MarkFlagsMutuallyExclusive("demo", "read-only")
+	cmd.MarkFlagsMutuallyExclusive("lan", "read-only")
+	cmd.MarkFlagsMutuallyExclusive("lan", "behind-proxy")
 	return cmd
 }
 
@@ -151,11 +168,11 @@ func lapse(from string, pace float64, now func() time.Time) (func() time.Time, e
 }
 
 // unreachable tells why the server cannot be at an address.
-func unreachable(addr string, err error) error {
+func unreachable(addr, flag string, err error) error {
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return fmt.Errorf("another program is using the address %s, perhaps another Rutile. Nothing was changed. Stop it, or name another address with --addr", addr)
+		return fmt.Errorf("another program is using the address %s, perhaps another Rutile. Nothing was changed. Stop it, or name another address with %s", addr, flag)
 	}
-	return fmt.Errorf("the address %s cannot be used: %w. Nothing was changed. Name another one with --addr", addr, err)
+	return fmt.Errorf("the address %s cannot be used: %w. Nothing was changed. Name another one with %s", addr, err, flag)
 }
 
 // guarded refuses an address that other computers reach: whoever reaches the server may read and change

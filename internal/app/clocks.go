@@ -191,6 +191,9 @@ func (s *Studio) StartClock(ctx context.Context, n wire.NewClock) (wire.Clock, e
 	if math.IsNaN(n.LeastS) || n.LeastS < 0 || n.LeastS > n.NeedS*100 {
 		return wire.Clock{}, &Unfit{"The least time of a clock is no time."}
 	}
+	if math.IsNaN(n.AgoS) || n.AgoS < 0 || n.AgoS > clock.Longest {
+		return wire.Clock{}, &Unfit{"A clock cannot have been started in the future, nor more than 30 days ago."}
+	}
 	var out wire.Clock
 	err := s.inClocks(ctx, func(c *clocks) error {
 		if x, ok := c.all[n.ID]; ok {
@@ -201,7 +204,7 @@ func (s *Studio) StartClock(ctx context.Context, n wire.NewClock) (wire.Clock, e
 			return &Unfit{fmt.Sprintf("%d clocks run already. Stop those that you no longer need.", clock.Most)}
 		}
 		x := &running{clock.Clock{Timer: t, Need: n.NeedS, Least: n.LeastS}, wire.KeptClock{NewClock: n}}
-		x.Start(c.line.Now, s.paceOf(x, s.airOfClock(ctx, &n)))
+		x.Start(c.line.Now-n.AgoS, s.paceOf(x, s.airOfClock(ctx, &n)))
 		if err := s.keepClock(ctx, x); err != nil {
 			return err
 		}

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"hash/fnv"
 	"maps"
@@ -22,6 +23,10 @@ import (
 	"rutile/internal/store"
 	"rutile/internal/wire"
 )
+
+// ErrOtherPiece tells that entries are about another piece of the same number: one of another data folder, or of one that
+// was brought back from a copy.
+var ErrOtherPiece = errors.New("this is another piece of the same number")
 
 // ErrLogFull tells that a piece's log holds no more entries.
 var ErrLogFull = store.ErrLogFull
@@ -154,18 +159,29 @@ const (
 )
 
 // AddEntries adds entries to the log of a piece. Entries that it has are not added again, so that they may be sent
-// twice. sent is what the clock of the device showed when it sent them; zero where it did not say. Errors are a
-// *wire.Error, an *Unfit, ErrLogFull or the store's.
-func (s *Studio) AddEntries(ctx context.Context, id uint, sent string, data []byte) (wire.Logged, error) {
+// twice. sent is what the clock of the device showed when it sent them, and created when the piece was created that they
+// are about; empty where it did not say. Errors are a *wire.Error, an *Unfit, ErrLogFull, ErrOtherPiece or the store's.
+func (s *Studio) AddEntries(ctx context.Context, id uint, sent, created string, data []byte) (wire.Logged, error) {
 	all, err := wire.DecodeEntries(data)
 	if err != nil {
 		return wire.Logged{}, err
+	}
+	dev, _ := DeviceIn(ctx)
+	for i := range all {
+		// Which device it was is known here, whatever it says itself.
+		all[i].Device = dev.ID
+		if dev.ID != "" {
+			all[i].By = dev.Name
+		}
 	}
 	s.logs.adding.Lock()
 	defer s.logs.adding.Unlock()
 	saved, err := s.Store.Get(ctx, id)
 	if err != nil {
 		return wire.Logged{}, err
+	}
+	if at := wire.Instant(created); !at.IsZero() && !at.Equal(saved.Created) {
+		return wire.Logged{}, ErrOtherPiece
 	}
 	out := wire.Logged{Added: []string{}, Notes: []string{}}
 	shop := s.pieceShop(ctx, id)

@@ -76,12 +76,13 @@ type Studio struct {
 	// settings are the studio's, read once and kept with every write.
 	settings atomic.Pointer[keptSettings]
 	// shelf is the studio's cans, read once and again after each write.
-	shelf  shelfRead
-	clocks clocks
-	logs   logs
-	judged *judgements
-	live   live
-	runs   runs
+	shelf   shelfRead
+	clocks  clocks
+	logs    logs
+	devices devices
+	judged  *judgements
+	live    live
+	runs    runs
 }
 
 // keptSettings are settings with their revision.
@@ -148,7 +149,8 @@ func (s *Studio) SaveSettings(ctx context.Context, base int, data []byte) error 
 // About is what the page needs to know of the studio.
 func (s *Studio) About(ctx context.Context) wire.Studio {
 	set := s.settingsNow(ctx)
-	return wire.Studio{Settings: set.Settings, Rev: set.rev, Demo: s.Demo, ReadOnly: s.Store.ReadOnly(), Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
+	dev, _ := DeviceIn(ctx)
+	return wire.Studio{Device: dev.Name, Settings: set.Settings, Rev: set.rev, Demo: s.Demo, ReadOnly: s.Store.ReadOnly(), Air: airOf(drying.Climate{TempC: set.Site.TempC, RH: set.Site.RHPct})}
 }
 
 type pieceKey struct{}

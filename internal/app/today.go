@@ -13,6 +13,7 @@ import (
 	"rutile/core/clock"
 	"rutile/core/craft"
 	"rutile/core/disassembly"
+	"rutile/core/measure"
 	"rutile/core/quantity"
 	"rutile/core/surface"
 	"rutile/core/worklog"
@@ -43,7 +44,7 @@ func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
 		d := worklog.DueOf(j.Craft, r, &w)
 		due := j.due(i, r, &w, &d)
 		item := wire.TodayItem{
-			PieceID: s.ID, Piece: s.Piece.Name, ZoneID: s.Piece.Zones[i].ID, Zone: j.name(i), Due: due,
+			PieceID: s.ID, Created: s.Created.Format(time.RFC3339Nano), Piece: s.Piece.Name, ZoneID: s.Piece.Zones[i].ID, Zone: j.name(i), Due: due,
 			Past: w.Past, Steps: len(s.Piece.Zones[i].Steps), Open: []wire.OpenStep{}, Begun: begun,
 		}
 		for k, n := range w.Open {
@@ -55,7 +56,35 @@ func (j *Job) today(s *wire.Saved, rs []*check.Result) []wire.TodayItem {
 				break
 			}
 		}
+		item.Then = j.ahead(i, r, &w, &d)
 		out = append(out, item)
+	}
+	return out
+}
+
+// mostAhead is how many steps after the next one are told.
+const mostAhead = 12
+
+// ahead are the steps after the next one, as they are planned. When they may be done is not known before it is known
+// when the one before was: they only say what they wait for.
+func (j *Job) ahead(i int, r *check.Result, w *worklog.Work, d *worklog.Due) (out []wire.Due) {
+	if d.Event < 0 {
+		return nil
+	}
+	events := r.Trace.Events
+	from := events[d.Event].After.Hours
+	for k := d.Event + 1; k < len(events) && len(out) < mostAhead; k++ {
+		e := &events[k]
+		if e.Doing.Do == surface.Wait {
+			continue
+		}
+		x := wire.Due{State: "ahead", Now: stamp(j.log.nowOr(j.Shop.Now)), Says: "By the plan it comes right after that."}
+		if h := e.Begun - from; h > 1./60 {
+			x.Says = "By the plan it comes " + measure.Hours(h) + " after that."
+		}
+		j.dueStep(i, &worklog.Due{Step: e.Step, Coat: e.CoatNo}, &x)
+		out = append(out, x)
+		from = e.After.Hours
 	}
 	return out
 }
@@ -73,8 +102,9 @@ func (j *Job) stepNames(zone int, steps []int) []string {
 	return out
 }
 
-// Today is what comes next on all pieces, the most urgent first. Errors are the store's.
-func (s *Studio) Today(ctx context.Context) (wire.Today, error) {
+// Today is what comes next on all pieces, the most urgent first; then tells what comes after that by the plans, too.
+// Errors are the store's.
+func (s *Studio) Today(ctx context.Context, then bool) (wire.Today, error) {
 	all, err := s.judgedPieces(ctx)
 	if err != nil {
 		return wire.Today{}, err
@@ -89,6 +119,11 @@ func (s *Studio) Today(ctx context.Context) (wire.Today, error) {
 	}
 	for _, x := range all {
 		out.Items = append(out.Items, x.today...)
+	}
+	if !then {
+		for i := range out.Items {
+			out.Items[i].Then = nil
+		}
 	}
 	slices.SortStableFunc(out.Items, byUrgency)
 	return out, nil
@@ -236,6 +271,9 @@ func (j *Job) logLine(i int) wire.LogLine {
 		out.Says = "Handed over"
 	default:
 		out.Says = "Note"
+	}
+	if e.By != "" {
+		out.How = append(out.How, "on "+e.By)
 	}
 	if core.Zone >= 0 && (core.Kind == worklog.Did || core.Kind == worklog.Noted) {
 		w, says := &j.works[core.Zone], ""

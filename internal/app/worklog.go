@@ -280,7 +280,6 @@ func stamp(s float64) string {
 
 // due writes what comes next on a zone.
 func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.Due {
-	z := &j.Zones[i]
 	out := wire.Due{State: string(d.State), From: stamp(d.From), To: stamp(d.To), Now: stamp(j.log.nowOr(j.Shop.Now))}
 	if d.May < d.From-60 {
 		out.May = stamp(d.May)
@@ -289,32 +288,7 @@ func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.
 		out.From = ""
 	}
 	if d.Step > 0 {
-		s := &z.Steps[d.Step-1]
-		out.Step, out.Coat, out.Of = j.planStep(i, d.Step), d.Coat, s.NumCoats()
-		if s.Do != surface.Coat {
-			out.Coat, out.Of = 0, 0
-		}
-		if n := out.Step; n > 0 && n <= len(j.Piece.Zones[i].Steps) {
-			plan := j.Piece.Zones[i].Steps[n-1]
-			plan.Coats = 0
-			out.Plan = &plan
-		}
-		out.Title, out.Do = section.Title(j.Craft, s), surface.Kinds[s.Do].ID
-		out.Name = out.Title
-		if out.Of > 1 {
-			out.Title = fmt.Sprintf("%s, coat %d of %d", out.Title, out.Coat, out.Of)
-		}
-		if s.Do == surface.Coat {
-			row := &j.Craft.Products[s.Product]
-			out.Card = fmt.Sprintf("%d-%d", out.Step, out.Coat)
-			out.Colour = orElse(s.Colour, row.Colour)
-			if out.Colour == "" && row.Role == craft.RolePaint {
-				out.Colour = z.Colour
-			}
-		}
-		if m := z.Minutes(j.Craft, s); m > 0 {
-			out.Takes = measure.Hours(m / 60)
-		}
+		j.dueStep(i, d, &out)
 	}
 	out.Says = d.Says(j.Craft)
 	if w != nil && w.Working >= 0 {
@@ -330,6 +304,37 @@ func (j *Job) due(i int, r *check.Result, w *worklog.Work, d *worklog.Due) wire.
 		}
 	}
 	return out
+}
+
+// dueStep writes which step it is that comes next.
+func (j *Job) dueStep(i int, d *worklog.Due, out *wire.Due) {
+	z := &j.Zones[i]
+	s := &z.Steps[d.Step-1]
+	out.Step, out.Coat, out.Of = j.planStep(i, d.Step), d.Coat, s.NumCoats()
+	if s.Do != surface.Coat {
+		out.Coat, out.Of = 0, 0
+	}
+	if n := out.Step; n > 0 && n <= len(j.Piece.Zones[i].Steps) {
+		plan := j.Piece.Zones[i].Steps[n-1]
+		plan.Coats = 0
+		out.Plan = &plan
+	}
+	out.Title, out.Do = section.Title(j.Craft, s), surface.Kinds[s.Do].ID
+	out.Name = out.Title
+	if out.Of > 1 {
+		out.Title = fmt.Sprintf("%s, coat %d of %d", out.Title, out.Coat, out.Of)
+	}
+	if s.Do == surface.Coat {
+		row := &j.Craft.Products[s.Product]
+		out.Card = fmt.Sprintf("%d-%d", out.Step, out.Coat)
+		out.Colour = orElse(s.Colour, row.Colour)
+		if out.Colour == "" && row.Role == craft.RolePaint {
+			out.Colour = z.Colour
+		}
+	}
+	if m := z.Minutes(j.Craft, s); m > 0 {
+		out.Takes = measure.Hours(m / 60)
+	}
 }
 
 func (l *log) nowOr(t time.Time) float64 {

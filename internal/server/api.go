@@ -21,11 +21,14 @@ import (
 // handlers answer the API: each reads a request, asks the studio, and writes the answer.
 type handlers struct {
 	*app.Studio
+	workshop *Workshop // nil where no other device reaches this computer
 	// vocabulary is the same as long as the program runs, and long.
 	vocabulary func() ([]byte, error)
 }
 
-func newHandlers(s *app.Studio) *handlers { return &handlers{s, sync.OnceValues(s.VocabJSON)} }
+func newHandlers(s *app.Studio, w *Workshop) *handlers {
+	return &handlers{s, w, sync.OnceValues(s.VocabJSON)}
+}
 
 // written is an answer that was written before.
 type written struct {
@@ -124,6 +127,7 @@ func (h *handlers) register(a huma.API) {
 	h.registerShelf(a)
 	h.registerMix(a)
 	h.registerLog(a)
+	h.registerDevices(a)
 
 	// The instruments.
 	huma.Register(a, route("instruments", get, "/api/instruments", "The instruments, and the air right now"), h.instruments)

@@ -33,20 +33,27 @@ func (h *handlers) registerLog(a huma.API) {
 }
 
 func (h *handlers) today(ctx context.Context, _ *nothing) (*answer[wire.Today], error) {
-	t, err := h.Today(ctx)
+	t, err := h.Today(ctx, onDevice(ctx))
 	return of(h, t, err)
+}
+
+// onDevice tells whether somebody asks on a device that may soon be out of reach.
+func onDevice(ctx context.Context) bool {
+	_, ok := app.DeviceIn(ctx)
+	return ok
 }
 
 func (h *handlers) addEntries(ctx context.Context, in *struct {
 	ID      uint   `path:"id" minimum:"1"`
 	Sent    string `query:"sent" maxLength:"40" doc:"What the clock of the device shows, so that one that is off is put right"`
+	Created string `query:"created" maxLength:"40" doc:"When the piece was created that they are about; they are refused if it is another one"`
 	Today   bool   `query:"today" doc:"Answer with what comes next on all pieces"`
 	RawBody []byte `contentType:"application/json"`
 }) (*answer[wire.Logged], error) {
-	l, err := h.AddEntries(ctx, in.ID, in.Sent, in.RawBody)
+	l, err := h.AddEntries(ctx, in.ID, in.Sent, in.Created, in.RawBody)
 	if err == nil && in.Today {
 		var t wire.Today
-		t, err = h.Today(ctx)
+		t, err = h.Today(ctx, onDevice(ctx))
 		l.Today = &t
 	}
 	return of(h, l, err)
@@ -103,7 +110,7 @@ func (h *handlers) typeAir(ctx context.Context, in *struct{ Body wire.ClockAir }
 	if err != nil {
 		return nil, h.problemOf(err)
 	}
-	t, err := h.Today(ctx)
+	t, err := h.Today(ctx, onDevice(ctx))
 	return of(h, t, err)
 }
 
@@ -111,6 +118,9 @@ func (h *handlers) typeAir(ctx context.Context, in *struct{ Body wire.ClockAir }
 func logProblem(err error) error {
 	if errors.Is(err, app.ErrLogFull) {
 		return huma.Error422UnprocessableEntity(fmt.Sprintf("The log of this piece is full: it holds %d entries.", wire.MaxEntries))
+	}
+	if errors.Is(err, app.ErrOtherPiece) {
+		return huma.Error409Conflict("The piece of this number is another one here. Was the data brought back from a copy, or is this another computer? Nothing was logged.")
 	}
 	return nil
 }

@@ -567,7 +567,7 @@ func BenchmarkToday(b *testing.B) {
 		for b.Loop() {
 			n++
 			body := fmt.Sprintf(`{"entries": [{"id": "t%d", "at": %q, "what": "began", "zone": "outside", "planned": {"step": 1}}]}`, n, time.Now().UTC().Format(time.RFC3339))
-			if _, err := s.AddEntries(context.Background(), 24, "", []byte(body)); err != nil {
+			if _, err := s.AddEntries(context.Background(), 24, "", "", []byte(body)); err != nil {
 				b.Fatal(err)
 			}
 			if n%200 == 0 {

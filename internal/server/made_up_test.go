@@ -39,7 +39,7 @@ func (h *handlers) sweep(ctx context.Context, in *ZoneBody) (*answer[Sweeping], 
 func TestARouteOfAMadeUpStage(t *testing.T) {
 	r := chi.NewRouter()
 	a := humachi.New(r, huma.DefaultConfig("Made up", "1"))
-	h := newHandlers(studioWith(t, app.StudioOptions{}))
+	h := newHandlers(studioWith(t, app.StudioOptions{}), nil)
 	huma.Register(a, route("sweep", http.MethodPost, "/api/sweep", "How often the floor is swept", 400, 404, 413, 422), h.sweep)
 	ask := func(zone, body string) (int, string) {
 		w := call{method: "POST", path: "/api/sweep?zone=" + zone, body: body}.to(r)

@@ -4,11 +4,15 @@ package server
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
+	"log"
 	"net"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -26,6 +30,8 @@ type Options struct {
 	Page fs.FS
 	// Hosts are host names the server answers to besides localhost and numeric addresses.
 	Hosts []string
+	// Workshop says how devices in the workshop's network reach this computer; nil where they do not.
+	Workshop *Workshop
 }
 
 // APIVersion is the version of the API's description.
@@ -45,30 +51,52 @@ const MemoryLimit = 192 << 20
 // the API are small, and compressing one takes longer than judging a zone.
 var compressed = []string{"text/html", "text/css", "text/javascript", "image/svg+xml"}
 
-// New makes the handler that serves everything.
+// New makes the handler that serves everything to this computer.
 func New(o Options) http.Handler {
+	here, _ := Both(o)
+	return here
+}
+
+// Both makes the handler for this computer, and the one for devices in the workshop's network, which answers those that
+// are paired; nil without a workshop. What both share has its limits once.
+func Both(o Options) (here, workshop http.Handler) {
+	r := routes(o)
+	outer := chi.Middlewares{recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin}
+	here = outer.Handler(r)
+	if w := o.Workshop; w != nil {
+		outer = chi.Middlewares{recoverer(o.Studio.Log), headers, onlyHosts(append(slices.Clone(o.Hosts), w.Names...)), sameOrigin, newDoor(o.Studio, w).guard}
+		workshop = outer.Handler(r)
+	}
+	return here, workshop
+}
+
+// routes is the router: the API, pictures, and the page.
+func routes(o Options) chi.Router {
 	r := chi.NewRouter()
-	r.Use(recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin, notTooLarge, newGate(o.Studio).through, aboutPiece, middleware.Compress(5, compressed...), oneStatus)
-	api(r, o.Studio)
+	r.Use(notTooLarge, newGate(o.Studio).through, aboutPiece, middleware.Compress(5, compressed...), oneStatus)
+	api(r, o.Studio, o.Workshop)
 	r.Get("/photos/{file}", photos(o.Studio, false))
 	r.Get("/photos/small/{file}", photos(o.Studio, true))
+	if w := o.Workshop; w != nil {
+		r.Get("/authority.crt", w.certificate)
+	}
 	r.NotFound(page(o.Page))
 	return r
 }
 
 // Spec is the OpenAPI description of the API, as JSON.
 func Spec() ([]byte, error) {
-	return api(chi.NewRouter(), app.NewStudio(app.NewEngine(nil), app.StudioOptions{})).OpenAPI().MarshalJSON()
+	return api(chi.NewRouter(), app.NewStudio(app.NewEngine(nil), app.StudioOptions{}), nil).OpenAPI().MarshalJSON()
 }
 
-func api(r chi.Router, s *app.Studio) huma.API {
+func api(r chi.Router, s *app.Studio, w *Workshop) huma.API {
 	cfg := huma.DefaultConfig("Rutile", APIVersion)
 	cfg.DocsPath, cfg.SchemasPath = "", ""
 	cfg.OpenAPIPath = "/api/openapi"
 	cfg.CreateHooks = nil // no $schema links
 	huma.DefaultArrayNullable = false
 	a := humachi.New(r, cfg)
-	h := newHandlers(s)
+	h := newHandlers(s, w)
 	h.register(a)
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusNotFound, "There is nothing at this address.")
@@ -79,9 +107,21 @@ func api(r chi.Router, s *app.Studio) huma.API {
 // Serve answers on a listener until the context ends, then finishes what it
 // has begun.
 func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
-	srv := &http.Server{
-		Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second,
-		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
+	return serve(ctx, l, &http.Server{Handler: h})
+}
+
+// ServeTLS is [Serve] over TLS.
+func ServeTLS(ctx context.Context, l net.Listener, h http.Handler, c *tls.Config) error {
+	quiet := log.New(io.Discard, "", 0) // every browser that does not know the authority yet breaks off once
+	return serve(ctx, l, &http.Server{Handler: h, TLSConfig: c, ErrorLog: quiet})
+}
+
+func serve(ctx context.Context, l net.Listener, srv *http.Server) error {
+	srv.ReadHeaderTimeout, srv.ReadTimeout, srv.WriteTimeout = 5*time.Second, 30*time.Second, 60*time.Second
+	srv.IdleTimeout, srv.MaxHeaderBytes = 2*time.Minute, 1<<16
+	run := srv.Serve
+	if srv.TLSConfig != nil {
+		run = func(l net.Listener) error { return srv.ServeTLS(l, "", "") }
 	}
 	done := make(chan error, 1)
 	go func() {
@@ -94,7 +134,7 @@ func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 		}
 		done <- err
 	}()
-	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
+	if err := run(l); !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("serve: %w", err)
 	}
 	return <-done

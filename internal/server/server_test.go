@@ -526,7 +526,7 @@ func TestChangesOverTheAPI(t *testing.T) {
 
 // A question for plans that finds no room is told so, and when to come again.
 func TestBusyIsSaid(t *testing.T) {
-	err := (newHandlers(empty())).problemOf(fmt.Errorf("plan: %w", app.ErrBusy))
+	err := (newHandlers(empty(), nil)).problemOf(fmt.Errorf("plan: %w", app.ErrBusy))
 	var status huma.StatusError
 	var headers huma.HeadersError
 	if !errors.As(err, &status) || status.GetStatus() != 503 || !strings.Contains(status.Error(), "Try again") || !errors.As(err, &headers) || headers.GetHeaders().Get("Retry-After") == "" {

@@ -14,15 +14,18 @@ type Kind string
 
 // The kinds.
 const (
-	Cans     Kind = "can"
-	Blends   Kind = "blend"
-	Palettes Kind = "palette"
-	Clocks   Kind = "clock"
-	Timeline Kind = "timeline"
+	Cans      Kind = "can"
+	Blends    Kind = "blend"
+	Palettes  Kind = "palette"
+	Clocks    Kind = "clock"
+	Timeline  Kind = "timeline"
+	Devices   Kind = "device"
+	Authority Kind = "authority"
+	Folder    Kind = "folder"
 )
 
 // Kinds lists them.
-var Kinds = []Kind{Cans, Blends, Palettes, Clocks, Timeline}
+var Kinds = []Kind{Cans, Blends, Palettes, Clocks, Timeline, Devices, Authority, Folder}
 
 // documentRow is one of them.
 type documentRow struct {

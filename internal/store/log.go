@@ -125,6 +125,21 @@ func (s *Store) pour(tx *gorm.DB, x CanChange) error {
 	return tx.Save(&documentRow{Cans, row.ID, row.Rev + 1, s.now(), string(body)}).Error
 }
 
+// EntriesBy counts the entries of all logs by the device that they were written on.
+func (s *Store) EntriesBy(ctx context.Context) (map[string]int, error) {
+	var rows []struct {
+		Device string
+		N      int
+	}
+	err := s.db.WithContext(ctx).Raw(`SELECT json_extract(body, '$.device') AS device, count(*) AS n FROM log
+		WHERE body LIKE '%"device":%' AND json_valid(body) GROUP BY 1`).Scan(&rows).Error
+	out := make(map[string]int, len(rows))
+	for _, r := range rows {
+		out[r.Device] = r.N
+	}
+	return out, wrap("count the entries of devices", err)
+}
+
 // Log is a piece's log in the order in which it arrived, and its newest number; 0 where there is none. An entry that
 // cannot be read is left out, and counted as lost.
 func (s *Store) Log(ctx context.Context, piece uint) (out []wire.Entry, seq int64, lost int, err error) {

@@ -6,6 +6,7 @@ type NewClock struct {
 	Kind    string  `json:"kind" maxLength:"20"`
 	NeedS   float64 `json:"need_s,omitempty" doc:"Seconds in an ordinary room"`
 	LeastS  float64 `json:"least_s,omitempty"`
+	AgoS    float64 `json:"ago_s,omitempty" doc:"How many seconds ago it was started, on a device that was out of reach"`
 	Typed   string  `json:"typed,omitempty" maxLength:"400" doc:"The time as typed, such as 1 h 30, in place of seconds"`
 	Product string  `json:"product,omitempty" maxLength:"40" doc:"What dries; the air then changes its pace"`
 	For     string  `json:"for,omitempty" maxLength:"200" doc:"What it is for"`

@@ -43,6 +43,7 @@ type Entry struct {
 	Photos   []string    `json:"photos,omitempty"`
 	Lesson   bool        `json:"lesson,omitempty"`
 	By       string      `json:"by,omitempty"`
+	Device   string      `json:"device,omitempty"`
 	Corrects string      `json:"corrects,omitempty"`
 	Void     bool        `json:"void,omitempty"`
 	// Steps are the plan of the zone, where What is [WhatPlan].
@@ -101,7 +102,8 @@ func logObjects() []Object {
 			note("note", "a note"),
 			truth("lesson", "the note says what would be done otherwise next time"),
 			list("photos", formed("", FormPhoto, ""), MaxEntryPix, "names of pictures").absent("none"),
-			text("by", "the device it was written on"),
+			text("by", "name of the device it was written on").absent("the studio's computer"),
+			formed("device", FormID, "id of that device, in the studio that it is paired with"),
 			formed("corrects", FormID, "id of the entry in whose place it stands"),
 			truth("void", "the entry that it corrects is taken back, and nothing stands in its place"),
 			many("steps", "step", MaxSteps, "of `plan`: the zone's plan"),
@@ -258,7 +260,7 @@ type DoneStep struct {
 
 // Due is what comes next on a zone.
 type Due struct {
-	State  string    `json:"state" enum:"closing,missed,working,ready,waiting,not_begun,hardening"`
+	State  string    `json:"state" enum:"closing,missed,working,ready,waiting,not_begun,hardening,ahead"`
 	Now    string    `json:"now" doc:"The moment that all this is about"`
 	Step   int       `json:"step,omitempty" doc:"The step of its plan, from 1"`
 	Coat   int       `json:"coat,omitempty"`
@@ -303,6 +305,7 @@ type Today struct {
 // TodayItem is what comes next on a zone.
 type TodayItem struct {
 	PieceID uint       `json:"piece_id"`
+	Created string     `json:"created" doc:"When the piece was created: another data folder may have a piece of the same number"`
 	Piece   string     `json:"piece"`
 	ZoneID  string     `json:"zone_id"`
 	Zone    string     `json:"zone"`
@@ -312,6 +315,7 @@ type TodayItem struct {
 	Begun   bool       `json:"begun" doc:"Work on the piece has begun"`
 	Open    []OpenStep `json:"open" doc:"Steps of which the log says nothing, though later ones were done"`
 	Due     Due        `json:"due"`
+	Then    []Due      `json:"then,omitempty" doc:"What comes after it by the plan, for a device that is out of reach; state is ahead"`
 }
 
 // OpenStep is a step of a plan of which nothing was logged.

@@ -57,8 +57,9 @@ type Studio struct {
 	Rev  int  `json:"rev" doc:"Grows with every save of the settings; 0 where none were saved"`
 	Demo bool `json:"demo" doc:"The data is a copy that is deleted at the end"`
 	// ReadOnly tells that nothing can be saved.
-	ReadOnly bool `json:"read_only,omitempty" doc:"It was opened to be read only: nothing can be saved"`
-	Air      Air  `json:"air"`
+	ReadOnly bool   `json:"read_only,omitempty" doc:"It was opened to be read only: nothing can be saved"`
+	Air      Air    `json:"air"`
+	Device   string `json:"device,omitempty" doc:"Name of the paired device that asks; absent on the computer that Rutile runs on"`
 }
 
 // Since is a piece, and what has changed in it after a revision.

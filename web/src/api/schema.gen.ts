@@ -314,6 +314,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The devices that are paired, and how others reach this computer; on this computer only */
+        get: operations["devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a code with which one device can be paired */
+        post: operations["newCode"];
+        /** Make the code no good any more */
+        delete: operations["endCode"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a device another name */
+        put: operations["renameDevice"];
+        post?: never;
+        /** Take a device off: nothing answers it from then on */
+        delete: operations["revokeDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}/let-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a device in again after the data was brought back from a copy */
+        post: operations["letIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/identify": {
         parameters: {
             query?: never;
@@ -915,6 +985,23 @@ export interface paths {
         };
         /** The parts of a piece template */
         get: operations["template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/this-device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The device in the workshop's network that asks */
+        get: operations["thisDevice"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1691,6 +1778,43 @@ export interface components {
             name: string;
             note?: string;
         };
+        Device: {
+            /**
+             * Format: int64
+             * @description How many entries of the logs were written on it
+             */
+            entries: number;
+            /** @description The data was brought back from a copy, and it was not let in again since */
+            held?: boolean;
+            id: string;
+            /** @description It knows this computer by an address that it no longer has */
+            moved?: boolean;
+            name: string;
+            paired: string;
+            /** @description When it was taken off */
+            revoked?: string;
+            /** @description When it last asked for something */
+            seen: string;
+        };
+        DeviceName: {
+            name: string;
+        };
+        Devices: {
+            /** @description Where they reach it, the likeliest first */
+            addresses: string[];
+            /** @description Name of the certificate authority */
+            authority?: string;
+            /** @description The code with which a device can be paired now */
+            code?: components["schemas"]["PairingCode"];
+            /** @description The ones that may, and then those that were taken off */
+            devices: components["schemas"]["Device"][];
+            /** @description SHA-256 fingerprint of the certificate authority */
+            fingerprint?: string;
+            /** @description Devices in the workshop's network can reach this computer */
+            open: boolean;
+            /** @description When it runs out */
+            until?: string;
+        };
         Divided: {
             /** @description Who does it, how often it goes wrong, and what makes it sure */
             says: string;
@@ -1741,7 +1865,7 @@ export interface components {
             /** @description When work on it was begun */
             since?: string;
             /** @enum {string} */
-            state: "closing" | "missed" | "working" | "ready" | "waiting" | "not_begun" | "hardening";
+            state: "closing" | "missed" | "working" | "ready" | "waiting" | "not_begun" | "hardening" | "ahead";
             /**
              * Format: int64
              * @description The step of its plan, from 1
@@ -1811,12 +1935,14 @@ export interface components {
             air?: components["schemas"]["LogAir"];
             /** @description when it happened */
             at: string;
-            /** @description the device it was written on */
+            /** @description name of the device it was written on; absent: the studio's computer */
             by?: string;
             /** @description a copy of the can it was taken from; absent: none, or one of the piece's */
             can?: components["schemas"]["Can"];
             /** @description id of the entry in whose place it stands */
             corrects?: string;
+            /** @description id of that device, in the studio that it is paired with */
+            device?: string;
             /** @description what went back */
             fitting?: components["schemas"]["LogFitting"];
             /** @description made where it was written; an entry that arrives twice counts once */
@@ -2674,6 +2800,11 @@ export interface components {
             zones: components["schemas"]["ZoneNeed"][];
         };
         NewClock: {
+            /**
+             * Format: double
+             * @description How many seconds ago it was started, on a device that was out of reach
+             */
+            ago_s?: number;
             card?: string;
             /** @description Id of the entry of the log that started it; it goes with that */
             entry?: string;
@@ -2705,6 +2836,12 @@ export interface components {
             typed?: string;
             zone?: string;
             zone_id?: string;
+        };
+        NewPairing: {
+            /** @description Which of the addresses the QR code is for; none for the likeliest */
+            address?: string;
+            /** @description Id of a device that is to be paired again; none for a new one */
+            device?: string;
         };
         NextStep: {
             /** @description Why it cannot be planned */
@@ -2778,6 +2915,30 @@ export interface components {
             /** @description What the parts suggest to remove and is not in the list yet */
             suggested: components["schemas"]["Fitting"][];
             zones: components["schemas"]["ZoneOverview"][];
+        };
+        PairingCode: {
+            code: string;
+            /** @description Id of the device that is paired again with it */
+            device?: string;
+            /**
+             * Format: int64
+             * @description For how many seconds it is good
+             */
+            left_s: number;
+            /** @description That as a QR code: the path of its dark squares, one unit each */
+            qr: string;
+            /**
+             * Format: int64
+             * @description How many squares it is wide
+             */
+            size: number;
+            /**
+             * Format: int64
+             * @description How many wrong ones it stands yet
+             */
+            tries: number;
+            /** @description What to open on the device */
+            url: string;
         };
         Palette: {
             id: string;
@@ -3826,6 +3987,8 @@ export interface components {
             cup_ml?: number;
             /** @description The data is a copy that is deleted at the end */
             demo: boolean;
+            /** @description Name of the paired device that asks; absent on the computer that Rutile runs on */
+            device?: string;
             /** @description habits of planning that are switched off; absent: none */
             habits_off?: string[];
             /** @description ids of the kits that the studio has; plans use what is in them; absent: the kit of a small brush studio */
@@ -4010,6 +4173,15 @@ export interface components {
             short: string;
             where: string;
         };
+        ThisDevice: {
+            /** @description Name of the certificate authority to install on it */
+            authority: string;
+            /** @description The address at which it knew this computer before */
+            before?: string;
+            fingerprint: string;
+            id: string;
+            name: string;
+        };
         Tins: {
             /** Format: int64 */
             count: number;
@@ -4029,6 +4201,8 @@ export interface components {
         TodayItem: {
             /** @description Work on the piece has begun */
             begun: boolean;
+            /** @description When the piece was created: another data folder may have a piece of the same number */
+            created: string;
             due: components["schemas"]["Due"];
             /** @description What is wrong with its plan, or with what was done */
             fails?: string;
@@ -4044,6 +4218,8 @@ export interface components {
             piece_id: number;
             /** Format: int64 */
             steps: number;
+            /** @description What comes after it by the plan, for a device that is out of reach; state is ahead */
+            then?: components["schemas"]["Due"][];
             zone: string;
             zone_id: string;
         };
@@ -5924,6 +6100,357 @@ export interface operations {
             };
         };
     };
+    devices: {
+        parameters: {
+            query?: {
+                /** @description Which of the addresses the QR code is for */
+                address?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    newCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPairing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    renameDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    revokeDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    letIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     identify: {
         parameters: {
             query: {
@@ -7554,6 +8081,8 @@ export interface operations {
             query?: {
                 /** @description What the clock of the device shows, so that one that is off is put right */
                 sent?: string;
+                /** @description When the piece was created that they are about; they are refused if it is another one */
+                created?: string;
                 /** @description Answer with what comes next on all pieces */
                 today?: boolean;
             };
@@ -8592,6 +9121,44 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    thisDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThisDevice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
