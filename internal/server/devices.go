@@ -116,13 +116,13 @@ func (h *handlers) endCode(ctx context.Context, _ *nothing) (*answer[wire.Device
 	return h.devicesNow(ctx, "", h.EndCode(ctx))
 }
 
-// ofDevice names a device.
-type ofDevice struct {
+// OfDevice names a device.
+type OfDevice struct {
 	ID string `path:"id" maxLength:"40"`
 }
 
 func (h *handlers) renameDevice(ctx context.Context, in *struct {
-	ofDevice
+	OfDevice
 	Body wire.DeviceName
 }) (*answer[wire.Devices], error) {
 	if err := here(ctx); err != nil {
@@ -131,14 +131,14 @@ func (h *handlers) renameDevice(ctx context.Context, in *struct {
 	return h.devicesNow(ctx, "", h.RenameDevice(ctx, in.ID, in.Body.Name))
 }
 
-func (h *handlers) revokeDevice(ctx context.Context, in *ofDevice) (*answer[wire.Devices], error) {
+func (h *handlers) revokeDevice(ctx context.Context, in *OfDevice) (*answer[wire.Devices], error) {
 	if err := here(ctx); err != nil {
 		return nil, err
 	}
 	return h.devicesNow(ctx, "", h.RevokeDevice(ctx, in.ID))
 }
 
-func (h *handlers) letIn(ctx context.Context, in *ofDevice) (*answer[wire.Devices], error) {
+func (h *handlers) letIn(ctx context.Context, in *OfDevice) (*answer[wire.Devices], error) {
 	if err := here(ctx); err != nil {
 		return nil, err
 	}

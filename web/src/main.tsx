@@ -1,8 +1,9 @@
 import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense } from "react";
+import { lazy, type ReactNode, StrictMode, Suspense, useEffect } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
-import { STUDIO, StudioProvider } from "./api/studio";
+import { useReach } from "./api/reach";
+import { STUDIO, StudioProvider, useStudio } from "./api/studio";
 import { INSTRUMENTS, InstrumentsProvider } from "./frame/useInstruments";
 import "./app.css";
 import { PiecePage } from "./piece/PiecePage";
@@ -17,6 +18,9 @@ const KitPage = lazy(() => import("./kit/KitPage"));
 const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default: m.RulesPage })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage"));
 const TodayPage = lazy(() => import("./today/TodayPage"));
+const DevicesPage = lazy(() => import("./devices/DevicesPage"));
+const DoorPage = lazy(() => import("./offline/DoorPage"));
+const PhonePage = lazy(() => import("./offline/PhonePage"));
 const TinLabels = lazy(() => import("./shelf/TinLabels"));
 
 // The server is on this machine or near it: whether the browser considers itself online is irrelevant.
@@ -43,6 +47,16 @@ async function ready() {
   ]);
 }
 
+/** Paired starts what a paired device needs, and takes the place of the page where the computer does not let it in. */
+function Paired({ children }: { children: ReactNode }) {
+  const device = !!useStudio()?.device;
+  const { door } = useReach();
+  useEffect(() => {
+    if (device) void import("./offline/start").then((m) => m.start(queries));
+  }, [device]);
+  return door ? <DoorPage /> : children;
+}
+
 const root = document.getElementById("root");
 if (root) {
   void ready().then(() =>
@@ -54,18 +68,22 @@ if (root) {
               <BrowserRouter useTransitions={false}>
                 <ErrorBoundary>
                   <Suspense>
-                    <Routes>
-                      <Route path="/" element={<PiecesPage />} />
-                      <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
-                      <Route path="/kit" element={<KitPage />} />
-                      <Route path="/rules" element={<RulesPage />} />
-                      <Route path="/shelf" element={<ShelfPage />} />
-                      <Route path="/shelf/labels" element={<TinLabels />} />
-                      <Route path="/today" element={<TodayPage />} />
-                      <Route path="/clocks" element={<ClocksPage />} />
-                      <Route path="/colours" element={<ColourPage />} />
-                      <Route path="*" element={<NotFound />} />
-                    </Routes>
+                    <Paired>
+                      <Routes>
+                        <Route path="/" element={<PiecesPage />} />
+                        <Route path="/pieces/:id/:zone?/:view?" element={<PiecePage />} />
+                        <Route path="/kit" element={<KitPage />} />
+                        <Route path="/rules" element={<RulesPage />} />
+                        <Route path="/shelf" element={<ShelfPage />} />
+                        <Route path="/shelf/labels" element={<TinLabels />} />
+                        <Route path="/today" element={<TodayPage />} />
+                        <Route path="/clocks" element={<ClocksPage />} />
+                        <Route path="/devices" element={<DevicesPage />} />
+                        <Route path="/phone" element={<PhonePage />} />
+                        <Route path="/colours" element={<ColourPage />} />
+                        <Route path="*" element={<NotFound />} />
+                      </Routes>
+                    </Paired>
                   </Suspense>
                 </ErrorBoundary>
               </BrowserRouter>

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { answered } from "./reach";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
@@ -25,6 +26,7 @@ export type ShelfCan = Schemas["ShelfCan"];
 export type Verdict = ZoneResult["verdict"];
 
 export const api = createClient<paths>({ baseUrl: "" });
+api.use({ onResponse: ({ response }) => answered(response) });
 
 let openPiece: number | undefined;
 

@@ -34,7 +34,7 @@ export function useSaveStudio(onSaved: () => void) {
     mutationFn: async (change: (now: Settings) => Settings) => {
       await queries.cancelQueries({ queryKey: STUDIO.queryKey });
       for (let tries = 0; ; tries++) {
-        const { demo: _, air: __, read_only: ___, rev, ...now } = await answer(api.GET("/api/studio"));
+        const { demo: _, air: __, read_only: ___, device: ____, rev, ...now } = await answer(api.GET("/api/studio"));
         const params = { header: { "If-Match": `"${rev}"` } };
         try {
           return await answer(api.PUT("/api/studio", { params, body: change(now) }));

@@ -11,6 +11,7 @@ import { TempField } from "../ui/TempField";
 import { useKeptText } from "../ui/typed";
 import { useUnits } from "../ui/units";
 import { Dial } from "./Dial";
+import { Ringer } from "./Ringer";
 import { rings, wakeSound } from "./ring";
 import { type Clock, leftOf, newClockID, spell, useClockDo, useClocks, useTick } from "./useClocks";
 
@@ -62,7 +63,10 @@ function View() {
         <Own />
         <Air />
       </div>
-      <Allow />
+      <section className="mt-6 max-w-2xl">
+        <h2 className="mb-1 font-semibold text-lg">How they ring here</h2>
+        <Ringer />
+      </section>
     </div>
   );
 }
@@ -314,32 +318,5 @@ function Doubt({ says, gap }: { says: string; gap: number }) {
       </div>
       {settle.isError && <p className="mt-1 text-error">{why(settle.error)}</p>}
     </section>
-  );
-}
-
-/** Allow asks the browser to let clocks ring while another window is in front. */
-function Allow() {
-  const [state, setState] = useState(() => ("Notification" in window ? Notification.permission : "denied"));
-  return (
-    <p className="mt-5 text-secondary">
-      {state === "granted"
-        ? "Clocks also ring as notifications when this page is not in front."
-        : state === "denied"
-          ? "Clocks ring while this page is open. This browser shows no notifications for it."
-          : "Clocks ring while this page is open. "}
-      {state === "default" && (
-        <button
-          type="button"
-          data-do="allow"
-          className="link"
-          onClick={() => {
-            wakeSound();
-            void Notification.requestPermission().then(setState);
-          }}
-        >
-          Also ring when another window is in front
-        </button>
-      )}
-    </p>
   );
 }

@@ -75,6 +75,8 @@ export function StartClock({ clock, about, big }: Props) {
           need_s: clock.need_s,
           least_s: clock.least_s,
           product: clock.product,
+          name: clock.says,
+          seconds: clock.seconds,
           ...about,
         });
       }}

@@ -1,7 +1,9 @@
 import { Timer } from "lucide-react";
 import { Link } from "react-router";
+import { useAwake } from "../mix/useAwake";
 import { count } from "../ui/units";
 import { Dial } from "./Dial";
+import { keptAwake } from "./Ringer";
 import { Ringing } from "./Ringing";
 import { useRing } from "./ring";
 import { leftOf, spell, useClocks, useTick } from "./useClocks";
@@ -15,6 +17,7 @@ export default function StripClocks() {
   const at = q.data?.at ?? 0;
   const due = useRing(clocks, at);
   useTick(1000, clocks.length > 0);
+  useAwake(clocks.length > 0 && keptAwake());
   const doubt = q.data?.doubt;
   const running = clocks.filter((c) => leftOf(c, at) > 0).slice(0, SHOWN);
   if (!clocks.length && !doubt) {

@@ -40,6 +40,14 @@ export const rings = (c: Clock, left: number) => left <= 0 && !c.silent && c.sta
 
 const told = new Set<string>();
 
+/** notify shows a notification: through the service worker where there is one, since phones allow no other. */
+async function notify(c: Clock) {
+  const options = { body: [c.for, c.piece, c.zone].filter(Boolean).join(", "), tag: c.id, requireInteraction: true };
+  const worker = await navigator.serviceWorker?.getRegistration();
+  if (worker?.active) await worker.showNotification(c.rings, options);
+  else new Notification(c.rings, options);
+}
+
 /** useRing rings for clocks that have run out: by sound, and by a notification where the page is not seen. */
 export function useRing(clocks: Clock[], at: number) {
   useTick(500, clocks.length > 0);
@@ -65,7 +73,7 @@ export function useRing(clocks: Clock[], at: number) {
       if (told.has(c.id)) continue;
       told.add(c.id);
       if (document.visibilityState !== "visible" && "Notification" in window && Notification.permission === "granted") {
-        new Notification(c.rings, { body: [c.for, c.piece, c.zone].filter(Boolean).join(", "), tag: c.id });
+        void notify(c);
       }
     }
   });

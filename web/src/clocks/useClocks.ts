@@ -1,6 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answer, api, removed, type Schemas } from "../api/client";
+import { again, answer, api, removed, type Schemas } from "../api/client";
+import { keptAt } from "../api/reach";
+import { age } from "../today/useToday";
+import { useStable } from "../ui/stable";
+import { later, useDoing, withDoing } from "./doing";
 
 export type Clock = Schemas["Clock"];
 type Answer = Schemas["Clocks"] & { at: number }; // when it arrived, by a clock that nobody sets
@@ -11,8 +15,9 @@ const IDLE = 60_000;
 const ASLEEP = 2_000; // ms by which the two clocks of the browser part when it has slept
 
 const ask = async (signal?: AbortSignal): Promise<Answer> => {
-  const a = await answer(api.GET("/api/clocks", { signal }));
-  return { ...a, at: performance.now() };
+  const call = await api.GET("/api/clocks", { signal });
+  const a = await answer(Promise.resolve(call));
+  return { ...a, at: performance.now() - age(keptAt(call.response)) };
 };
 
 /**
@@ -29,6 +34,7 @@ export function useClocks() {
     refetchIntervalInBackground: true,
     structuralSharing: false,
   });
+  const waits = useDoing(useStable(() => void queries.invalidateQueries({ queryKey: KEY })));
   useEffect(() => {
     const again = () => void queries.invalidateQueries({ queryKey: KEY });
     const seen = () => document.visibilityState === "visible" && again();
@@ -48,7 +54,9 @@ export function useClocks() {
       window.removeEventListener("online", again);
     };
   }, [queries]);
-  return q;
+  if (!waits.length) return q;
+  const data = q.data ?? { clocks: [], at: performance.now() };
+  return { ...q, data: { ...data, clocks: withDoing(data.clocks, data.at, waits) } };
 }
 
 /** leftOf is how many seconds a clock still runs, now; negative for how long it has been over. */
@@ -64,22 +72,45 @@ export function useTick(ms: number, on: boolean) {
   }, [ms, on]);
 }
 
+/** Starting is a clock that is started, with what it is called and how long it runs where the server does not answer. */
+type Starting = Schemas["NewClock"] & { name?: string; seconds?: number };
+
 /** useClockDo starts, corrects and stops clocks. */
 export function useClockDo() {
   const queries = useQueryClient();
   const done = () => queries.invalidateQueries({ queryKey: KEY });
   const act = <T>(run: (x: T) => Promise<unknown>) => ({ mutationFn: run, onSettled: done });
   return {
-    start: useMutation(act((body: Schemas["NewClock"]) => answer(api.POST("/api/clocks", { body })))),
+    start: useMutation(
+      act(({ name, seconds, ...body }: Starting) =>
+        answer(api.POST("/api/clocks", { body })).catch((e) => {
+          // A typed time is read by the server.
+          if (!again(e) || body.typed || !seconds) throw e;
+          return later({ do: "start", id: body.id, clock: body, name: name ?? "", seconds });
+        }),
+      ),
+    ),
     touch: useMutation(
       act(({ id, is }: { id: string; is: "sticky" | "dry" }) =>
         answer(api.POST("/api/clocks/{id}/touch", { params: { path: { id } }, body: { is } })),
       ),
     ),
     silence: useMutation(
-      act((id: string) => answer(api.POST("/api/clocks/{id}/silence", { params: { path: { id } } }))),
+      act((id: string) =>
+        answer(api.POST("/api/clocks/{id}/silence", { params: { path: { id } } })).catch((e) => {
+          if (!again(e)) throw e;
+          return later({ do: "silence", id });
+        }),
+      ),
     ),
-    stop: useMutation(act((id: string) => removed(api.DELETE("/api/clocks/{id}", { params: { path: { id } } })))),
+    stop: useMutation(
+      act((id: string) =>
+        removed(api.DELETE("/api/clocks/{id}", { params: { path: { id } } })).catch((e) => {
+          if (!again(e)) throw e;
+          return later({ do: "stop", id });
+        }),
+      ),
+    ),
     settle: useMutation(act((body: Schemas["ClockSettled"]) => answer(api.POST("/api/clocks/settle", { body })))),
     air: useMutation(act((body: Schemas["ClockAir"]) => answer(api.POST("/api/clocks/air", { body })))),
   };

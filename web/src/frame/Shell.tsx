@@ -1,6 +1,19 @@
-import { BookOpen, CalendarCheck, Keyboard, Moon, PaintBucket, Paintbrush, Settings2, Sun, Timer } from "lucide-react";
+import {
+  BookOpen,
+  CalendarCheck,
+  CloudOff,
+  Keyboard,
+  Moon,
+  PaintBucket,
+  Paintbrush,
+  Settings2,
+  Smartphone,
+  Sun,
+  Timer,
+} from "lucide-react";
 import { lazy, memo, type ReactNode, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { useReach } from "../api/reach";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
 import { ANYWHERE, useKeys } from "./keys";
@@ -20,6 +33,7 @@ type Props = {
 /** Shell is the frame of every screen: the header above, the status strip below. */
 export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
+  const { kept } = useReach();
   const go = useNavigate();
   const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
@@ -65,6 +79,16 @@ export function Shell({ head, strip, fixed, children }: Props) {
           Opened to be read only: what you change here is not saved.
         </p>
       )}
+      {kept !== undefined && (
+        <p
+          role="status"
+          data-out-of-reach
+          className="no-print flex items-center gap-2 bg-base-200 px-3 py-1 font-medium sm:px-5"
+        >
+          <CloudOff className="size-5 shrink-0" aria-hidden="true" />
+          Out of reach of the computer: you see what this device took along. New verdicts wait for the computer.
+        </p>
+      )}
       <main ref={work} id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
         {children}
       </main>
@@ -85,7 +109,11 @@ const PLACES = [
   ["shelf", "Shelf", PaintBucket],
   ["kit", "Kit and habits", Paintbrush],
   ["rules", "Rule book", BookOpen],
+  ["devices", "Devices", Smartphone],
 ] as const;
+
+/** PHONE is in the place of the devices where the page is open on one of them. */
+const PHONE = ["phone", "This device", Smartphone] as const;
 
 /** Tools are on every screen. They are drawn once, and not with every edit. */
 const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sheet: Sheet) => void }) {
@@ -93,18 +121,20 @@ const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sh
   const theme = useTheme();
   return (
     <div className="flex items-center">
-      {PLACES.map(([id, says, Icon]) => (
-        <Link
-          key={id}
-          data-do={id}
-          to={`/${id}`}
-          className={`btn btn-ghost px-2.5 max-sm:px-1.5 ${headed ? "max-sm:hidden" : ""}`}
-          title={says}
-        >
-          <Icon className="size-5" aria-hidden="true" />
-          <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>{says}</span>
-        </Link>
-      ))}
+      {PLACES.map(([id, says, Icon]) => (id === "devices" && studio?.device ? PHONE : ([id, says, Icon] as const))).map(
+        ([id, says, Icon]) => (
+          <Link
+            key={id}
+            data-do={id}
+            to={`/${id}`}
+            className={`btn btn-ghost px-2.5 max-sm:px-1.5 ${headed ? "max-sm:hidden" : ""}`}
+            title={says}
+          >
+            <Icon className="size-5" aria-hidden="true" />
+            <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>{says}</span>
+          </Link>
+        ),
+      )}
       <button
         data-do="studio"
         type="button"

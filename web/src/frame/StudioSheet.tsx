@@ -29,7 +29,7 @@ export default function StudioSheet(p: Props) {
 }
 
 function Sheet({ studio, onClose }: Props) {
-  const { demo, air: _, read_only: __, rev: ___, ...settings } = studio;
+  const { demo, air: _, read_only: __, rev: ___, device: ____, ...settings } = studio;
   const [s, setS] = useState<Settings>(settings);
   const v = useVocab();
   const save = useSaveStudio(onClose);

@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
 
-/** useAwake keeps the screen on while a card is open, and tells whether the browser does so. */
-export function useAwake(): boolean {
+/** useAwake keeps the screen on while it is wanted, and tells whether the browser does so. */
+export function useAwake(wanted = true): boolean {
   const [on, setOn] = useState(false);
   useEffect(() => {
+    if (!wanted) return;
     let lock: WakeLockSentinel | undefined;
     let over = false;
     const ask = () => {
@@ -24,7 +25,8 @@ export function useAwake(): boolean {
       over = true;
       document.removeEventListener("visibilitychange", ask);
       void lock?.release();
+      setOn(false);
     };
-  }, []);
+  }, [wanted]);
   return on;
 }

@@ -8,6 +8,16 @@ export type Card = Schemas["Card"];
 export type Cards = Schemas["ZoneCards"];
 export type Turn = Schemas["Turn"];
 
+/**
+ * cardsBody is a piece as its cards are asked for: the whole of it is drawn, and the names of its other zones stand on
+ * the cards; their plans do not matter.
+ */
+export const cardsBody = (piece: Piece, zone: string): Piece => ({
+  ...piece,
+  photos: undefined,
+  zones: piece.zones?.map((z) => (z.id === zone ? z : { ...z, steps: [] })),
+});
+
 /** useCards are the batches and cards of a zone. */
 export function useCards(piece: Piece, zone: Zone) {
   const studio = useStudio();
@@ -19,12 +29,7 @@ export function useCards(piece: Piece, zone: Zone) {
       answer(
         api.POST("/api/cards", {
           params: { query: { zone: zone.id, ...ofOpen() } },
-          // The whole piece is drawn, and the names of its other zones stand on the cards; their plans do not matter.
-          body: {
-            ...piece,
-            photos: undefined,
-            zones: piece.zones?.map((z) => (z.id === zone.id ? z : { ...z, steps: [] })),
-          },
+          body: cardsBody(piece, zone.id),
           signal,
         }),
       ),

@@ -1,7 +1,7 @@
 import { type Problem, Refused, type Schemas } from "../api/client";
 
 /** sendPhoto uploads a picture. */
-export async function sendPhoto(file: File): Promise<Schemas["PhotoKept"]> {
+export async function sendPhoto(file: Blob): Promise<Schemas["PhotoKept"]> {
   const r = await fetch("/api/photos", {
     method: "POST",
     body: file,

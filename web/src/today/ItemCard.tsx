@@ -67,7 +67,9 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
   const { due } = x;
   const at = `/pieces/${x.piece_id}/${x.zone_id}`;
   const planned = due.step ? { step: due.step, coat: due.coat || undefined } : undefined;
-  const tell = (what: "began" | "done") => log.log(x.piece_id, newEntry({ what, zone: x.zone_id, planned }));
+  const about = { piece: x.piece_id, created: x.created, of: `${x.piece}, ${x.zone}` };
+  const tell = (what: "began" | "done") =>
+    log.log({ ...about, says: due.title }, newEntry({ what, zone: x.zone_id, planned }));
   const early = due.state === "waiting" && Date.parse(due.may ?? due.from ?? "") > now;
   const time = timeSays(due, now, u);
   return (
@@ -115,10 +117,7 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
                 data-do={`open-${what}`}
                 className="btn min-h-12"
                 onClick={() =>
-                  log.log(
-                    x.piece_id,
-                    ...x.open.map((o) => newEntry({ what, zone: x.zone_id, planned: { step: o.step } })),
-                  )
+                  log.log(about, ...x.open.map((o) => newEntry({ what, zone: x.zone_id, planned: { step: o.step } })))
                 }
               >
                 {what === "done" ? "Was done" : "Left out"}
@@ -201,9 +200,8 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
       <Suspense>
         {sheet && (
           <OtherwiseSheet
-            piece={x.piece_id}
+            about={about}
             zone={x.zone_id}
-            of={`${x.piece}, ${x.zone}`}
             due={sheet === "note" ? undefined : due}
             log={log}
             onClose={() => setSheet(undefined)}

@@ -1,22 +1,25 @@
 import { ChevronDown, ChevronRight, Thermometer } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { why } from "../api/client";
+import { useReach } from "../api/reach";
 import { useStudio } from "../api/studio";
 import { useTick } from "../clocks/useClocks";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
 import { temp, useUnits, when } from "../ui/units";
+import { subscribe, waiting } from "../work/queue";
 import { useLog } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { AirSheet } from "./AirSheet";
 import { ItemCard, Row } from "./ItemCard";
+import { onward } from "./onward";
 import { type Item, nowOf, type Today, useToday } from "./useToday";
 
 const TICK = 5000; // ms between two drawings of the time
 
 const GROUPS = [
-  { id: "now", name: "Now", states: ["closing", "missed", "working", "ready"] },
+  { id: "now", name: "Now", states: ["closing", "missed", "working", "ready", "ahead"] },
   { id: "drying", name: "Drying", states: ["waiting"] },
   { id: "hardening", name: "Hardening", states: ["hardening"] },
   { id: "later", name: "Not begun", states: ["not_begun"] },
@@ -50,9 +53,13 @@ export default function TodayPage() {
   );
 }
 
-function View({ today, away }: { today: Today; away: boolean }) {
+function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
   const u = useUnits();
   const log = useLog();
+  const { kept } = useReach();
+  const waits = useSyncExternalStore(subscribe, waiting);
+  const away = silent || kept !== undefined;
+  const today = away || log.failed ? { ...asked, items: asked.items.map((x) => onward(x, waits)) } : asked;
   const [open, setOpen] = useState<string>();
   const [air, setAir] = useState(false);
   const [shown, setShown] = useState<string[]>([]); // groups that are unfolded
@@ -83,7 +90,10 @@ function View({ today, away }: { today: Today; away: boolean }) {
       </button>
       {away && (
         <p role="status" className="sheet wash mb-2 px-3 py-2 font-medium" data-away>
-          The server does not answer. What you log is kept here and sent as soon as it does.
+          {kept === undefined
+            ? "The server does not answer. "
+            : `Out of reach of the computer: this is as of ${when(new Date(kept).toISOString(), Date.now(), u)}. `}
+          What you log is kept here and sent as soon as it answers.
         </p>
       )}
       <Waits log={log} />

@@ -1,5 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
+import { keptAt } from "../api/reach";
+import { contact } from "../work/times";
 
 export type Item = Schemas["TodayItem"];
 export type Due = Schemas["Due"];
@@ -8,13 +10,25 @@ export type Today = Schemas["Today"] & { at: number }; // when it arrived, by a 
 export const TODAY_KEY = ["today"];
 const EVERY = 30_000; // ms after which the server is asked again: windows open and close
 
-/** took is an answer with the moment at which it arrived. */
-export const took = (t: Schemas["Today"]): Today => ({ ...t, at: performance.now() });
+/** took is an answer with the moment at which it arrived; kept is when, if that was some time ago. */
+export function took(t: Schemas["Today"], kept?: number): Today {
+  if (kept === undefined) contact(t.now);
+  return { ...t, at: performance.now() - age(kept) };
+}
+
+/** age is how long ago an answer was taken along, in milliseconds. */
+export const age = (kept: number | undefined) => (kept === undefined ? 0 : Math.max(0, Date.now() - kept));
+
+/** askToday asks what comes next now. */
+export async function askToday(signal?: AbortSignal): Promise<Today> {
+  const call = await api.GET("/api/today", { signal });
+  return took(await answer(Promise.resolve(call)), keptAt(call.response));
+}
 
 /** TODAY requests what comes next on all pieces. */
 export const TODAY = {
   queryKey: TODAY_KEY,
-  queryFn: async ({ signal }: { signal: AbortSignal }) => took(await answer(api.GET("/api/today", { signal }))),
+  queryFn: ({ signal }: { signal: AbortSignal }) => askToday(signal),
   refetchInterval: EVERY,
   refetchOnWindowFocus: true,
   structuralSharing: false as const,

@@ -1,6 +1,6 @@
 import { Camera, Check } from "lucide-react";
 import { useRef, useState } from "react";
-import { type Schemas, type Step, why } from "../api/client";
+import { again, type Schemas, type Step, why } from "../api/client";
 import { useVocabQuery, VocabContext } from "../api/vocab";
 import { sendPhoto } from "../overview/sendPhoto";
 import { useShelf } from "../shelf/useShelf";
@@ -9,14 +9,15 @@ import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { NumberField, TextField } from "../ui/Field";
 import { FileInput } from "../ui/FileInput";
+import { count } from "../ui/units";
 import type { Entry } from "./queue";
 import { SeenScale } from "./SeenScale";
-import { type Log, newEntry } from "./useLog";
+import { type Log, newEntry, type Tap } from "./useLog";
 
 type Props = {
-  piece: number;
+  about: Tap;
   zone?: string;
-  of: string; // what it is about, in words
+  of?: string; // what it is about, in words; without it the piece and zone
   due?: Due; // the step that was done otherwise; without it something is only noted
   unplanned?: boolean; // something was done that the plan does not have
   entry?: Entry; // what was logged, and is corrected
@@ -31,6 +32,7 @@ const AGO = [
 ];
 
 const AS_LOGGED = -1;
+const MOST_WAITING = 25 << 20; // bytes of a picture that is kept until the server answers
 
 // The kinds of work that are logged without a plan.
 const UNPLANNED = ["coat", "abrade", "clean", "dust", "fill", "repair", "mask", "raise_grain", "reassemble"];
@@ -59,7 +61,17 @@ export default function OtherwiseSheet(p: Props) {
   );
 }
 
-function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Props & { v: Schemas["Vocab"] }) {
+function Sheet({
+  about,
+  zone,
+  of = about.of,
+  due,
+  unplanned,
+  entry,
+  log,
+  onClose,
+  v,
+}: Props & { v: Schemas["Vocab"] }) {
   const shelf = useShelf();
   const planned = (entry?.planned?.was ?? (entry?.planned ? entry.step : due?.plan)) as Step | undefined;
   const plan = (entry?.step ?? planned) as Step | undefined;
@@ -79,6 +91,7 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
   const [note, setNote] = useState(entry?.note ?? "");
   const [lesson, setLesson] = useState(!!entry?.lesson);
   const [photos, setPhotos] = useState(entry?.photos ?? []);
+  const [pictures, setPictures] = useState<Blob[]>([]); // that wait for the server
   const [wrong, setWrong] = useState("");
   const [sending, setSending] = useState(false);
   const picture = useRef<HTMLInputElement>(null);
@@ -101,13 +114,14 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
       const kept = await sendPhoto(file);
       setPhotos((all) => [...all, kept.file]);
     } catch (e) {
-      setWrong(`The picture was not taken: ${why(e)}`);
+      if (again(e) && file.size <= MOST_WAITING) setPictures((all) => [...all, file]);
+      else setWrong(`The picture was not taken: ${why(e)}`);
     } finally {
       setSending(false);
     }
   };
   const finish = (...entries: Entry[]) => {
-    log.log(piece, ...entries);
+    log.log({ ...about, says: about.says ?? due?.title, pictures }, ...entries);
     onClose();
   };
   const step = (): Step | string => {
@@ -310,6 +324,11 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
             className="h-14 w-18 rounded border border-base-300 object-cover"
           />
         ))}
+        {pictures.length > 0 && (
+          <span role="status" data-pictures-wait={pictures.length}>
+            {count(pictures.length, "picture waits", "pictures wait")} for the server.
+          </span>
+        )}
       </div>
       {wrong && (
         <p role="alert" className="mb-2 font-medium text-error" data-wrong>
@@ -320,7 +339,7 @@ function Sheet({ piece, zone, of, due, unplanned, entry, log, onClose, v }: Prop
         type="button"
         data-do="log"
         className="btn btn-primary h-16 w-full text-xl"
-        disabled={sending || (!logs && !common.note && !common.photos && !common.seen)}
+        disabled={sending || (!logs && !common.note && !common.photos && !pictures.length && !common.seen)}
         onClick={
           logs
             ? done

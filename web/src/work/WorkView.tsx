@@ -1,15 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { Camera, Download, HandHelping, Plus } from "lucide-react";
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas, why } from "../api/client";
+import { useReach } from "../api/reach";
 import { useTick } from "../clocks/useClocks";
 import { zoneTitle } from "../piece/edit";
 import { useWorkspace } from "../piece/workspace";
+import { useOpen } from "../session/useSession";
 import { ItemCard } from "../today/ItemCard";
+import { onward } from "../today/onward";
 import { nowOf, useToday } from "../today/useToday";
 import { type Units, useUnits, when } from "../ui/units";
 import OtherwiseSheet from "./OtherwiseSheet";
+import { type About, subscribe, waiting } from "./queue";
 import { type Log, newEntry, useLog } from "./useLog";
 import { takenBack, Waits } from "./Waits";
 
@@ -25,6 +29,7 @@ const LOG = (id: number) => ({
 /** WorkView is the stage Work: what comes next on the zone, what goes back, and the log. */
 export default function WorkView() {
   const { id, zone, piece } = useWorkspace();
+  const { created } = useOpen().shown();
   const u = useUnits();
   const today = useToday();
   const q = useQuery({ ...LOG(id), enabled: id > 0 });
@@ -32,6 +37,8 @@ export default function WorkView() {
   const [sheet, setSheet] = useState<"unplanned" | "note">();
   const [fix, setFix] = useState<Line>(); // what is corrected
   const [all, setAll] = useState(false);
+  const away = useReach().kept !== undefined || log.failed;
+  const waits = useSyncExternalStore(subscribe, waiting);
   useTick(5000, true);
   if (q.isError && !q.data) {
     return (
@@ -42,7 +49,9 @@ export default function WorkView() {
   }
   if (!today.data || !q.data) return <div className="min-h-dvh" />;
   const now = nowOf(today.data);
-  const item = today.data.items.find((x) => x.piece_id === id && x.zone_id === zone.id);
+  const due = today.data.items.find((x) => x.piece_id === id && x.zone_id === zone.id);
+  const item = due && away ? onward(due, waits) : due;
+  const about = { piece: id, created, of: piece.name || "The piece" };
   const lines = q.data.lines.filter((l) => all || !l.entry.zone || l.entry.zone === zone.id);
   return (
     <section
@@ -54,7 +63,7 @@ export default function WorkView() {
         <div>
           <Waits piece={id} log={log} />
           {q.data.finished ? (
-            <Finished at={q.data.finished} now={now} id={id} lines={q.data.lines} log={log} />
+            <Finished at={q.data.finished} now={now} about={about} lines={q.data.lines} log={log} />
           ) : item ? (
             <ItemCard x={item} now={now} log={log} as="h2" />
           ) : (
@@ -68,12 +77,12 @@ export default function WorkView() {
               <Camera className="size-5" aria-hidden="true" /> Note on the whole piece
             </button>
           </div>
-          <Back fittings={q.data.fittings} now={now} id={id} log={log} />
+          <Back fittings={q.data.fittings} now={now} about={about} log={log} />
           {!q.data.finished && q.data.lines.some((l) => l.entry.what === "done") && (
             <HandOver
               left={today.data.items.filter((x) => x.piece_id === id && x.due.state !== "hardening").map((x) => x.zone)}
               off={q.data.fittings.filter((f) => !f.back).length}
-              onDone={() => log.log(id, newEntry({ what: "finished" }))}
+              onDone={() => log.log(about, newEntry({ what: "finished" }))}
             />
           )}
         </div>
@@ -113,7 +122,7 @@ export default function WorkView() {
                 now={now}
                 u={u}
                 zone={all}
-                onBack={() => log.log(id, takenBack(l.entry))}
+                onBack={() => log.log({ ...about, says: l.says }, takenBack(l.entry))}
                 onFix={() => setFix(l)}
               />
             ))}
@@ -122,7 +131,7 @@ export default function WorkView() {
       </div>
       {fix && (
         <OtherwiseSheet
-          piece={id}
+          about={{ ...about, says: fix.says }}
           zone={fix.entry.zone}
           of={fix.says}
           entry={fix.entry}
@@ -132,7 +141,7 @@ export default function WorkView() {
       )}
       {sheet && (
         <OtherwiseSheet
-          piece={id}
+          about={about}
           zone={sheet === "unplanned" ? zone.id : undefined}
           of={sheet === "unplanned" ? zoneTitle(zone) : piece.name || "The piece"}
           unplanned={sheet === "unplanned"}
@@ -198,10 +207,10 @@ function LogRow({ l, now, u, zone, onBack, onFix }: LogRowProps) {
   );
 }
 
-type BackProps = { fittings: Schemas["FittingBack"][]; now: number; id: number; log: Log };
+type BackProps = { fittings: Schemas["FittingBack"][]; now: number; about: About; log: Log };
 
 /** Back is what was taken off, in the order in which it goes back, with its waits. */
-function Back({ fittings, now, id, log }: BackProps) {
+function Back({ fittings, now, about, log }: BackProps) {
   const u = useUnits();
   if (!fittings.length) return null;
   return (
@@ -232,7 +241,7 @@ function Back({ fittings, now, id, log }: BackProps) {
                 disabled={f.back}
                 onClick={() =>
                   log.log(
-                    id,
+                    { ...about, says: f.name },
                     newEntry({
                       what: "put_back",
                       zone: f.zone,
@@ -275,16 +284,16 @@ function HandOver({ left, off, onDone }: { left: string[]; off: number; onDone: 
   );
 }
 
-type FinishedProps = { at: string; now: number; id: number; lines: Line[]; log: Log };
+type FinishedProps = { at: string; now: number; about: About; lines: Line[]; log: Log };
 
-function Finished({ at, now, id, lines, log }: FinishedProps) {
+function Finished({ at, now, about, lines, log }: FinishedProps) {
   const u = useUnits();
   const entry = lines.find((l) => l.entry.what === "finished")?.entry;
   return (
     <div className="sheet wash px-4 py-3" data-finished>
       <p className="font-semibold text-xl">Handed over {when(at, now, u)}.</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <Link className="btn btn-primary min-h-12" to={`/pieces/${id}/-/back`} data-do="look-back">
+        <Link className="btn btn-primary min-h-12" to={`/pieces/${about.piece}/-/back`} data-do="look-back">
           Look back
         </Link>
         {entry && (
@@ -292,7 +301,7 @@ function Finished({ at, now, id, lines, log }: FinishedProps) {
             type="button"
             className="btn min-h-12"
             data-do="not-finished"
-            onClick={() => log.log(id, takenBack(entry))}
+            onClick={() => log.log(about, takenBack(entry))}
           >
             Work goes on
           </button>

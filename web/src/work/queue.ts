@@ -1,42 +1,85 @@
+import { type DBSchema, openDB } from "idb";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { reach } from "../api/reach";
+import { sendPhoto } from "../overview/sendPhoto";
+import { askToday } from "../today/useToday";
+import { inTouch, type Known, lastContact, righted } from "./times";
 
 // What was logged and not yet acknowledged by the server. It stays in the browser until it is: a tap is never lost.
 
 export type Entry = Schemas["Entry"];
-export type Waiting = { piece: number; entry: Entry; refused?: string };
 
-/** LOG_KEY is where the browser keeps it. */
-export const LOG_KEY = "rutile.log";
-let memory: Waiting[] | undefined; // where the browser keeps nothing
-const heard = new Set<() => void>();
-let shown: Waiting[] = read();
+/** About is which piece entries are about: another folder may have one of the same number, created at another time. */
+export type About = { piece: number; created?: string; of?: string };
 
-function read(): Waiting[] {
-  if (memory) return memory;
-  try {
-    const all: unknown = JSON.parse(localStorage.getItem(LOG_KEY) ?? "[]");
-    return Array.isArray(all) ? (all as Waiting[]).filter((w) => w?.entry?.id && w.piece) : [];
-  } catch {
-    return [];
-  }
+/** Waiting is an entry that waits, with pictures that are not sent yet, and what is known of the clock it was made by. */
+export type Waiting = About & {
+  n: number; // the order
+  entry: Entry;
+  says?: string; // what it is about, in words
+  pictures?: Blob[];
+  written: number;
+  known?: Known;
+  refused?: string;
+};
+
+interface Kept extends DBSchema {
+  log: { key: string; value: Waiting };
+  clocks: { key: number; value: ClockDoing };
 }
 
-function write(all: Waiting[]) {
-  try {
-    localStorage.setItem(LOG_KEY, JSON.stringify(all));
-    memory = undefined;
-  } catch {
-    memory = all;
-  }
-  shown = all;
-  for (const f of heard) f();
-}
+/** ClockDoing is something done with a clock while the server did not answer. */
+export type ClockDoing = { n: number; id: string; at: number; known?: Known } & (
+  | { do: "start"; clock: Schemas["NewClock"]; name: string; seconds: number }
+  | { do: "silence" | "stop" }
+);
 
-addEventListener("storage", (e) => {
-  if (e.key !== LOG_KEY) return;
-  shown = read();
-  for (const f of heard) f();
+/** opened is where all this is kept; it fails where the browser keeps nothing. */
+export const opened = openDB<Kept>("rutile", 1, {
+  upgrade(db) {
+    db.createObjectStore("log", { keyPath: "entry.id" });
+    db.createObjectStore("clocks", { keyPath: "n" });
+  },
 });
+opened.catch(() => undefined);
+
+const BEFORE = "rutile.log"; // where earlier versions kept it
+let shown: Waiting[] = [];
+let full = false; // the browser has no room: what waits is gone when the page is closed
+const heard = new Set<() => void>();
+const others = new BroadcastChannel("rutile.log");
+
+function show(all: Waiting[]) {
+  shown = all.sort((a, b) => a.n - b.n);
+  for (const f of heard) f();
+}
+
+/** load reads what is kept; what this page alone knows of stays. */
+async function load() {
+  try {
+    const db = await opened;
+    for (const w of before()) await db.put("log", w);
+    localStorage.removeItem(BEFORE);
+    const all = await db.getAll("log");
+    show([...all, ...(full ? shown.filter((w) => !all.some((x) => x.entry.id === w.entry.id)) : [])]);
+  } catch {
+    // Then it lasts as long as the page.
+  }
+}
+
+function before(): Waiting[] {
+  const all: unknown = JSON.parse(localStorage.getItem(BEFORE) ?? "[]");
+  if (!Array.isArray(all)) return [];
+  return (all as Waiting[])
+    .filter((w) => w?.entry?.id && w.piece)
+    .map((w, n) => ({ ...w, written: Date.parse(w.entry.at), n }));
+}
+
+/** ready is when what is kept was read. */
+export const ready = load();
+
+others.onmessage = () => void load();
+const tellOthers = () => others.postMessage("changed");
 
 export const subscribe = (f: () => void) => {
   heard.add(f);
@@ -44,67 +87,167 @@ export const subscribe = (f: () => void) => {
 };
 export const waiting = () => shown;
 
+/** noRoom tells that the browser keeps nothing more: what waits is lost when the page is closed. */
+export const noRoom = () => full;
+
+/** store keeps something that waits. A full browser gives up pictures and answers that were taken along before. */
+async function store(all: Waiting[]) {
+  for (const room of [async () => undefined, giveRoom]) {
+    try {
+      await room();
+      const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
+      await Promise.all([...all.map((w) => tx.store.put(w)), tx.done]);
+      full = false;
+      tellOthers();
+      return;
+    } catch {
+      // No room, or nothing is kept at all.
+    }
+  }
+  full = true;
+  show(shown);
+}
+
+async function giveRoom() {
+  for (const name of await caches.keys()) if (!name.includes("precache")) await caches.delete(name);
+}
+
 /** put keeps entries until they are acknowledged. */
-export function put(piece: number, entries: Entry[]) {
-  write([...read(), ...entries.map((entry) => ({ piece, entry }))]);
+export async function put(about: About, says: string | undefined, entries: Entry[], pictures?: Blob[]) {
+  await ready;
+  const n = (shown.at(-1)?.n ?? 0) + 1;
+  const fresh = entries.map((entry, i): Waiting => {
+    const w = { ...about, n: n + i, entry, says, written: Date.now(), known: lastContact() };
+    return i === 0 && pictures?.length ? { ...w, pictures } : w;
+  });
+  show([...shown, ...fresh]);
+  await store(fresh);
 }
 
 /** drop forgets entries, by their ids: the server has them, or the painter gives them up. */
-export function drop(ids: string[]) {
-  write(read().filter((w) => !ids.includes(w.entry.id)));
+export async function drop(ids: string[]) {
+  try {
+    const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
+    await Promise.all([...ids.map((id) => tx.store.delete(id)), tx.done]);
+  } catch {
+    // It was never kept.
+  }
+  show(shown.filter((w) => !ids.includes(w.entry.id)));
+  tellOthers();
 }
 
 const MOST = 200; // entries in one request
+
+/** Away tells that the computer does not answer. */
+export class Away extends Error {}
+
+/** turnedAway tells that an answer says nothing of what was sent: it is sent again later. */
+const turnedAway = (e: unknown) => !(e instanceof Refused) || e.status >= 500 || e.status === 401;
+
+/** Sent is the last answer, with what is odd about anything that was sent. */
+export type Sent = { last?: Schemas["Logged"]; notes: string[] };
 
 /**
  * send sends what waits, piece by piece, and returns the last answer. What the server refuses stays, marked with the
  * reason; without a server it throws, and everything stays.
  */
-export async function send(): Promise<Schemas["Logged"] | undefined> {
-  let last: Schemas["Logged"] | undefined;
-  for (const piece of new Set(read().map((w) => w.piece))) {
-    const those = () => read().filter((w) => w.piece === piece && !w.refused);
+export async function send(): Promise<Sent> {
+  await ready;
+  const out: Sent = { notes: [] };
+  const open = () => shown.filter((w) => !w.refused);
+  if (open().length && !inTouch()) {
+    await askToday();
+    if (!inTouch()) throw new Away("the server does not answer.");
+  }
+  for (const w of open()) if (w.pictures?.length) await sendPictures(w);
+  const keyOf = (w: About) => `${w.piece} ${w.created ?? ""}`;
+  for (const key of new Set(open().map(keyOf))) {
+    const those = () => open().filter((w) => keyOf(w) === key && !w.pictures?.length);
     while (those().length) {
-      const entries = those()
-        .slice(0, MOST)
-        .map((w) => w.entry);
+      const some = those().slice(0, MOST);
       try {
-        last = await post(piece, entries);
-        drop(entries.map((e) => e.id));
+        took(out, await post(some));
+        await drop(some.map((w) => w.entry.id));
       } catch (e) {
-        if (!(e instanceof Refused) || e.status >= 500) throw e;
-        if (entries.length === 1) refuse(entries, e.message);
-        else last = (await oneByOne(piece, entries)) ?? last;
+        if (turnedAway(e)) throw e;
+        if (some.length === 1) await refuse(some, (e as Error).message);
+        else await oneByOne(some, out);
       }
     }
   }
-  return last;
+  return out;
+}
+
+function took(out: Sent, l: Schemas["Logged"]) {
+  out.last = l;
+  out.notes.push(...l.notes.filter((n) => !out.notes.includes(n)));
+}
+
+/** sendPictures sends the pictures of an entry; one that the server refuses refuses the entry. */
+async function sendPictures(w: Waiting) {
+  let now = w;
+  try {
+    for (const picture of w.pictures ?? []) {
+      const { file } = await sendPhoto(picture);
+      now = {
+        ...now,
+        entry: { ...now.entry, photos: [...(now.entry.photos ?? []), file] },
+        pictures: now.pictures?.slice(1),
+      };
+      await change([now]);
+    }
+  } catch (e) {
+    if (turnedAway(e)) throw e;
+    await refuse([now], (e as Error).message);
+  }
 }
 
 /** oneByOne sends entries of which the server refuses some, so that the others get through. */
-async function oneByOne(piece: number, entries: Entry[]) {
-  let last: Schemas["Logged"] | undefined;
-  for (const e of entries) {
+async function oneByOne(some: Waiting[], out: Sent) {
+  for (const w of some) {
     try {
-      last = await post(piece, [e]);
-      drop([e.id]);
+      took(out, await post([w]));
+      await drop([w.entry.id]);
     } catch (x) {
-      if (!(x instanceof Refused) || x.status >= 500) throw x;
-      refuse([e], x.message);
+      if (turnedAway(x)) throw x;
+      await refuse([w], (x as Error).message);
     }
   }
-  return last;
 }
 
-function refuse(entries: Entry[], why: string) {
-  const ids = entries.map((e) => e.id);
-  write(read().map((w) => (ids.includes(w.entry.id) ? { ...w, refused: why } : w)));
+async function change(some: Waiting[]) {
+  show(shown.map((w) => some.find((x) => x.entry.id === w.entry.id) ?? w));
+  await store(some);
 }
 
-const post = (id: number, entries: Entry[]) =>
-  answer(
+const refuse = (some: Waiting[], why: string) => change(some.map((w) => ({ ...w, refused: why })));
+
+function post(some: Waiting[]) {
+  const now = lastContact();
+  const entries = some.map(({ entry, written, known }) =>
+    now && !entry.corrects ? { ...entry, at: righted(entry.at, written, known, now) } : entry,
+  );
+  const { piece: id, created } = some[0] as Waiting;
+  return answer(
     api.POST("/api/pieces/{id}/log", {
-      params: { path: { id }, query: { sent: new Date().toISOString(), today: true } },
+      params: { path: { id }, query: { sent: new Date().toISOString(), created, today: true } },
       body: { entries },
     }),
   );
+}
+
+/** takeOver keeps entries that this device had logged under another address of the computer. */
+export async function takeOver(all: Waiting[]) {
+  await ready;
+  const n = (shown.at(-1)?.n ?? 0) + 1;
+  const fresh = all
+    .filter((w) => !shown.some((x) => x.entry.id === w.entry.id))
+    .map((w, i) => ({ ...w, n: n + i, refused: undefined }));
+  show([...shown, ...fresh]);
+  await store(fresh);
+}
+
+// A page that is closed while the browser has no room loses what waits: it asks first.
+addEventListener("beforeunload", (e) => {
+  if (full && shown.length && !reach().door) e.preventDefault();
+});

@@ -4,7 +4,7 @@ import { RETRY } from "../api/client";
 import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
 import { useStable } from "../ui/stable";
-import { type Entry, LOG_KEY, put, send, subscribe, waiting } from "./queue";
+import { type About, type Entry, put, send, subscribe, waiting } from "./queue";
 
 const DRAWN = 60; // ms until what comes next is drawn, before anything else is asked for
 
@@ -26,21 +26,23 @@ export function logChanged(queries: QueryClient) {
 export function useOtherTabs() {
   const queries = useQueryClient();
   useEffect(() => {
-    const told = (e: StorageEvent) => {
-      if (e.key !== LOG_KEY) return;
+    const others = new BroadcastChannel("rutile.log");
+    others.onmessage = () => {
       void queries.invalidateQueries({ queryKey: TODAY_KEY });
       logChanged(queries);
     };
-    window.addEventListener("storage", told);
-    return () => window.removeEventListener("storage", told);
+    return () => others.close();
   }, [queries]);
 }
 
 /** What was logged last, and what came of it. */
-type Said = { piece: number; entries: Entry[]; notes: string[] };
+type Said = { about: About; entries: Entry[]; notes: string[] };
+
+/** Tap is what is logged with something: the piece it is about, what it is in words, and pictures that are not sent. */
+export type Tap = About & { says?: string; pictures?: Blob[] };
 
 export type Log = {
-  log: (piece: number, ...entries: Entry[]) => void;
+  log: (about: Tap, ...entries: Entry[]) => void;
   again: () => void; // sends what waits
   failed: boolean; // the server does not answer, and everything waits
   said: Said | undefined;
@@ -48,7 +50,7 @@ export type Log = {
 
 /**
  * useLog logs what was done: it is kept in the browser, sent, and what comes next is drawn with the answer. Nothing is
- * drawn before: a tap is answered by what it leads to.
+ * drawn before: a tap is answered by what it leads to. While the server does not answer, the page says what waits.
  */
 export function useLog(): Log {
   const queries = useQueryClient();
@@ -56,13 +58,14 @@ export function useLog(): Log {
   const [said, setSaid] = useState<Said>();
   const pressed = useRef<{ key: string; at: number }>(undefined);
   return useMemo(() => {
-    const run = async (x?: { piece: number; entries: Entry[] }) => {
+    const run = async (x?: Omit<Said, "notes">) => {
       try {
-        const l = await send();
-        if (l?.today) queries.setQueryData(TODAY_KEY, took(l.today));
-        if (x) setSaid({ ...x, notes: l?.notes ?? [] });
+        const { last, notes } = await send();
+        if (last?.today) queries.setQueryData(TODAY_KEY, took(last.today));
+        if (x) setSaid({ ...x, notes });
+        else if (notes.length) setSaid((was) => ({ about: { piece: 0 }, entries: [], ...was, notes }));
         setFailed(false);
-        if (l) setTimeout(() => logChanged(queries), DRAWN);
+        if (last) setTimeout(() => logChanged(queries), DRAWN);
       } catch {
         setFailed(true);
       }
@@ -71,13 +74,12 @@ export function useLog(): Log {
       failed,
       said,
       again: () => void run(),
-      log: (piece, ...entries) => {
+      log: ({ says, pictures, ...about }, ...entries) => {
         // A knuckle presses twice.
         const key = JSON.stringify(entries.map(({ id: _, at: __, ...e }) => e));
         if (pressed.current?.key === key && performance.now() - pressed.current.at < TWICE) return;
         pressed.current = { key, at: performance.now() };
-        put(piece, entries);
-        void run({ piece, entries });
+        void put(about, says, entries, pictures).then(() => run({ about, entries }));
       },
     };
   }, [queries, failed, said]);
@@ -92,8 +94,16 @@ export function useWaiting(again: () => void) {
   const steady = useStable(again);
   useEffect(() => {
     if (!open) return;
+    // Of an earlier visit.
+    const old = waiting().some((w) => Date.now() - w.written > RETRY);
+    const first = old ? setTimeout(steady) : undefined;
     const t = setInterval(steady, RETRY);
-    return () => clearInterval(t);
+    window.addEventListener("online", steady);
+    return () => {
+      clearTimeout(first);
+      clearInterval(t);
+      window.removeEventListener("online", steady);
+    };
   }, [open, steady]);
   return all;
 }

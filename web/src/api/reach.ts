@@ -1,0 +1,44 @@
+import { useSyncExternalStore } from "react";
+
+// Whether the computer that Rutile runs on answers this device, as its last answers tell.
+
+/** Door is why the computer does not let this device in. */
+export type Door = "unpaired" | "revoked" | "held";
+
+/** Reach is how the computer is reached: kept is when an answer was taken along that stands in for one now. */
+export type Reach = { kept?: number; door?: Door };
+
+// Headers that tell so: the service worker's, and the server's.
+const KEPT = "X-Kept-At";
+const DOOR = "X-Rutile-Device";
+
+let now: Reach = {};
+const heard = new Set<() => void>();
+
+function set(next: Reach) {
+  if (next.kept === now.kept && next.door === now.door) return;
+  now = next;
+  for (const f of heard) f();
+}
+
+/** keptAt is when an answer was taken along, by this device's clock; undefined for one from the computer. */
+export function keptAt(r: Response): number | undefined {
+  const at = r.headers.get(KEPT);
+  return at === null ? undefined : Number(at);
+}
+
+/** answered takes note of an answer. */
+export function answered(r: Response) {
+  const door = r.status === 401 ? (r.headers.get(DOOR) as Door | null) : null;
+  if (door) set({ door });
+  else set({ kept: keptAt(r) });
+}
+
+const subscribe = (f: () => void) => {
+  heard.add(f);
+  return () => heard.delete(f);
+};
+
+export const reach = () => now;
+
+export const useReach = (): Reach => useSyncExternalStore(subscribe, reach);

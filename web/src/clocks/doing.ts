@@ -1,0 +1,131 @@
+import { useEffect, useSyncExternalStore } from "react";
+import { again, answer, api, RETRY, type Refused, removed, type Schemas } from "../api/client";
+import { type ClockDoing, opened } from "../work/queue";
+import { lastContact, righted } from "../work/times";
+
+// What was done with clocks while the server did not answer. Clocks that were started run here until it does.
+
+type Clock = Schemas["Clock"];
+
+let all: ClockDoing[] = [];
+const heard = new Set<() => void>();
+const subscribe = (f: () => void) => {
+  heard.add(f);
+  return () => heard.delete(f);
+};
+
+function show(next: ClockDoing[]) {
+  all = next;
+  for (const f of heard) f();
+}
+
+const ready = opened
+  .then((db) => db.getAll("clocks"))
+  .then(
+    (kept) => show([...kept, ...all]),
+    () => undefined,
+  );
+
+type Doing<T = ClockDoing> = T extends ClockDoing ? Omit<T, "n" | "at" | "known"> : never;
+
+/** later keeps something done with a clock until the server answers. */
+export async function later(x: Doing) {
+  await ready;
+  const made = { ...x, n: (all.at(-1)?.n ?? 0) + 1, at: Date.now(), known: lastContact() } as ClockDoing;
+  show([...all, made]);
+  await opened.then((db) => db.put("clocks", made)).catch(() => undefined);
+}
+
+async function drop(x: ClockDoing) {
+  show(all.filter((y) => y.n !== x.n));
+  await opened.then((db) => db.delete("clocks", x.n)).catch(() => undefined);
+}
+
+let sending = false;
+
+/** sendClocks sends what was done, in that order; true if the server has all of it. */
+async function sendClocks(): Promise<boolean> {
+  await ready;
+  if (sending) return false;
+  sending = true;
+  try {
+    for (const x of [...all]) {
+      try {
+        await send(x);
+      } catch (e) {
+        if (again(e) || (e as Refused).status >= 500 || (e as Refused).status === 401) return false;
+      }
+      await drop(x); // what the server refuses it does not have: the clock is not there, or can no longer run
+    }
+    return true;
+  } finally {
+    sending = false;
+  }
+}
+
+function send(x: ClockDoing): Promise<unknown> {
+  const path = { id: x.id };
+  switch (x.do) {
+    case "start": {
+      const now = lastContact();
+      const at = new Date(x.at).toISOString();
+      const began = Date.parse(now ? righted(at, x.at, x.known, now) : at);
+      const body = { ...x.clock, ago_s: Math.max(0, (Date.now() - began) / 1000) };
+      return answer(api.POST("/api/clocks", { body }));
+    }
+    case "silence":
+      return answer(api.POST("/api/clocks/{id}/silence", { params: { path } }));
+    case "stop":
+      return removed(api.DELETE("/api/clocks/{id}", { params: { path } }));
+  }
+}
+
+/** useDoing is what waits for the server; done is called once it has it. */
+export function useDoing(done: () => void): readonly ClockDoing[] {
+  const waits = useSyncExternalStore(subscribe, () => all);
+  const some = waits.length > 0;
+  useEffect(() => {
+    if (!some) return;
+    const t = setInterval(() => void sendClocks().then((sent) => sent && done()), RETRY);
+    return () => clearInterval(t);
+  }, [some, done]);
+  return waits;
+}
+
+/** withDoing is clocks as they are with what waits; at is the moment that their times are of. */
+export function withDoing(clocks: Clock[], at: number, waits: readonly ClockDoing[]): Clock[] {
+  let out = clocks;
+  for (const x of waits) {
+    if (x.do === "stop") out = out.filter((c) => c.id !== x.id);
+    else if (x.do === "silence") out = out.map((c) => (c.id === x.id ? { ...c, silent: true } : c));
+    else if (x.do === "start" && !out.some((c) => c.id === x.id)) {
+      const left = x.seconds - (Date.now() - x.at - (performance.now() - at)) / 1000;
+      const { kind, for: what, piece_id, piece, zone, zone_id, card } = x.clock;
+      out = [
+        ...out,
+        {
+          ...{
+            id: x.id,
+            kind,
+            for: what,
+            piece_id,
+            piece,
+            zone,
+            zone_id,
+            card,
+            name: x.name,
+            rings: "It has run out.",
+          },
+          ...{
+            left_s: left,
+            total_s: x.seconds,
+            state: "runs",
+            touches: [],
+            said: "Runs on this device until the computer answers.",
+          },
+        },
+      ];
+    }
+  }
+  return out === clocks ? clocks : out.sort((a, b) => a.left_s - b.left_s);
+}

@@ -1,0 +1,135 @@
+import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute } from "workbox-precaching";
+import { NavigationRoute, registerRoute } from "workbox-routing";
+import { CacheFirst } from "workbox-strategies";
+
+// The service worker of a paired device: it has the page itself, and the last answers of the computer, so that both are
+// there without it.
+
+declare const self: ServiceWorkerGlobalScope;
+declare const __FILES__: { url: string; revision: string | null }[];
+
+const ANSWERS = "rutile-answers";
+const PICTURES = "rutile-pictures";
+const MOST = { [ANSWERS]: 1500, [PICTURES]: 300 };
+const PATIENCE = 3000; // ms that the computer has, where there is an answer from before
+const SILENT = 4000; // ms that it is not waited for again after it did not answer
+
+// The page. Where a place inside it is opened, it is the same page.
+precacheAndRoute(__FILES__);
+cleanupOutdatedCaches();
+registerRoute(
+  new NavigationRoute(createHandlerBoundToURL("/index.html"), {
+    denylist: [/^\/api\//, /^\/photos\//, /^\/pair$/, /^\/authority\.crt$/, /^\/licences\.txt$/],
+  }),
+);
+
+// Pictures never change: their names are made from what is in them.
+const pictures = new CacheFirst({
+  cacheName: PICTURES,
+  plugins: [
+    {
+      cacheWillUpdate: async ({ response }) => {
+        await turnedAway(response);
+        return response.ok ? response : null;
+      },
+      cacheDidUpdate: () => trim(PICTURES),
+    },
+  ],
+});
+registerRoute(({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/photos/"), pictures);
+
+// The same question has the same answer until the computer gives another: what is read, and the two questions that
+// are asked with a whole piece.
+const ASKED = ["/api/check", "/api/cards"];
+const never = (path: string) =>
+  path.startsWith("/api/devices") || path.startsWith("/api/plans") || path.endsWith("/file") || path.endsWith(".csv");
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/api/") && !never(url.pathname),
+  ({ request, event }) => answerTo(request, event as ExtendableEvent),
+);
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && ASKED.includes(url.pathname),
+  ({ request, event }) => answerTo(request, event as ExtendableEvent),
+  "POST",
+);
+
+/** keyOf is what a question is known by: its address, and a digest of its body. */
+async function keyOf(r: Request): Promise<string> {
+  if (r.method === "GET") return r.url;
+  const digest = await crypto.subtle.digest("SHA-256", await r.clone().arrayBuffer());
+  const hex = Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, "0")).join("");
+  return `${r.url}${r.url.includes("?") ? "&" : "?"}body=${hex}`;
+}
+
+let silent = 0; // when the computer last did not answer
+
+/** answerTo asks the computer; where it does not answer in time, what it answered before stands in. */
+async function answerTo(request: Request, event: ExtendableEvent): Promise<Response> {
+  const key = await keyOf(request);
+  const kept = () => caches.open(ANSWERS).then((c) => c.match(key));
+  const now = fetch(request).then(async (r) => {
+    silent = 0;
+    if (r.ok) event.waitUntil(keep(key, r.clone()));
+    await turnedAway(r);
+    return r;
+  });
+  const failed = () => {
+    silent = performance.now() || 1;
+    return undefined;
+  };
+  const patience = silent && performance.now() - silent < SILENT ? 0 : PATIENCE;
+  const first = await Promise.race([now.catch(failed), new Promise<undefined>((r) => setTimeout(r, patience))]);
+  if (first) return first;
+  const before = await kept();
+  if (before) {
+    event.waitUntil(now.catch(failed));
+    if (patience) silent = performance.now() || 1;
+    return before;
+  }
+  return now;
+}
+
+/** keep keeps an answer with the time at which it came. Without room for it, the next time is another. */
+async function keep(key: string, r: Response) {
+  const headers = new Headers(r.headers);
+  headers.set("X-Kept-At", String(Date.now()));
+  headers.delete("Content-Encoding");
+  try {
+    const answers = await caches.open(ANSWERS);
+    await answers.delete(key); // so that it becomes the youngest
+    await answers.put(key, new Response(await r.blob(), { status: r.status, headers }));
+    await trim(ANSWERS);
+  } catch {
+    // The device has no room: pictures go first.
+    await caches.delete(PICTURES);
+  }
+}
+
+/** trim lets the oldest of a cache go where there are too many. */
+async function trim(name: keyof typeof MOST) {
+  const all = await caches.open(name);
+  const keys = await all.keys();
+  await Promise.all(keys.slice(0, Math.max(0, keys.length - MOST[name])).map((k) => all.delete(k)));
+}
+
+/** turnedAway forgets everything that was taken along, once the computer does not let this device in any more. */
+async function turnedAway(r: Response) {
+  if (r.status !== 401 || !r.headers.get("X-Rutile-Device")) return;
+  await Promise.all([caches.delete(ANSWERS), caches.delete(PICTURES)]);
+}
+
+self.addEventListener("activate", (e) => e.waitUntil(self.clients.claim()));
+self.addEventListener("message", (e) => {
+  if (e.data === "take over") void self.skipWaiting();
+});
+
+// A notification that is pressed brings the page to the front.
+self.addEventListener("notificationclick", (e) => {
+  e.notification.close();
+  e.waitUntil(
+    self.clients.matchAll({ type: "window" }).then((all) => {
+      const open = all[0];
+      return open ? open.focus() : self.clients.openWindow("/clocks");
+    }),
+  );
+});
