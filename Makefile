@@ -62,11 +62,13 @@ vet:
 	test -z "$$(gofmt -l cmd core e2e internal web/*.go)"
 	go vet ./...
 
-## browser: Chromium from Debian's packages, where it is missing: the shell without windows starts three times as fast
+## browser: Chromium from Debian's packages, where it is missing: the shell without windows starts three times as fast; and
+## what makes it trust a studio's certificate authority
 INSTALL := DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends
 browser:
 	@command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || \
 		{ apt-get update -q && { $(INSTALL) chromium-headless-shell || $(INSTALL) chromium; }; }
+	@command -v certutil >/dev/null || $(INSTALL) libnss3-tools || { apt-get update -q && $(INSTALL) libnss3-tools; }
 
 ## types: the API's description and the page's types from it
 types: web/node_modules/.installed

@@ -23,6 +23,7 @@ import (
 	"rutile/core/craft"
 	"rutile/core/stage"
 	usecases "rutile/internal/app"
+	"rutile/internal/authority"
 	"rutile/internal/demo"
 	"rutile/internal/instruments"
 	"rutile/internal/server"
@@ -54,6 +55,10 @@ type app struct {
 	times func() clock.Moment
 	// now is the server's clock; nil for noon, always.
 	now func() time.Time
+	// workshop is the address for devices in the workshop's network, where the application is open to them.
+	workshop string
+	// authority vouches for that address.
+	authority *authority.Authority
 	// refuse is asked of every request; what is not 0 is the status that it is refused with.
 	refuse func(*http.Request) int
 }
@@ -110,37 +115,58 @@ func (a *app) up(isDemo bool) {
 		a.t.Fatal(err)
 	}
 	ctx, cancel := context.WithCancel(context.Background())
-	done := make(chan error, 1)
-	go func() {
-		engine := usecases.NewEngine(craft.Default())
-		if a.stages != nil {
-			engine.Stages = a.stages
+	done := make(chan error, 2)
+	engine := usecases.NewEngine(craft.Default())
+	if a.stages != nil {
+		engine.Stages = a.stages
+	}
+	studio := usecases.NewStudio(engine, usecases.StudioOptions{
+		Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: a.clock, Times: a.times, Demo: isDemo,
+	})
+	options := server.Options{Studio: studio, Page: a.page}
+	open := 1
+	if a.workshop == "" {
+		handler := server.New(options)
+		go func() { done <- server.Serve(ctx, l, a.refusals(handler)) }()
+	} else {
+		open = 2
+		here, workshop := a.opened(studio, &options)
+		lan, err := net.Listen("tcp", a.workshop)
+		if err != nil {
+			a.t.Fatal(err)
 		}
-		studio := usecases.NewStudio(engine, usecases.StudioOptions{
-			Store: s, Site: demo.Site, Instruments: instruments.Simulated(demo.InstrumentSeed), Now: a.clock, Times: a.times, Demo: isDemo,
-		})
-		handler := server.New(server.Options{Studio: studio, Page: a.page})
-		done <- server.Serve(ctx, l, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if a.refuse != nil {
-				if status := a.refuse(r); status != 0 {
-					w.Header().Set("Content-Type", "application/problem+json")
-					w.WriteHeader(status)
-					_, _ = io.WriteString(w, `{"detail": "The test will not have it."}`)
-					return
-				}
-			}
-			handler.ServeHTTP(w, r)
-		}))
-	}()
+		a.workshop = lan.Addr().String()
+		go func() { done <- server.Serve(ctx, l, a.refusals(here)) }()
+		go func() {
+			done <- server.ServeTLS(ctx, lan, a.refusals(workshop), a.authority.TLS(time.Now, func() []string { return nil }))
+		}()
+	}
 	a.stop = func() {
 		cancel()
-		if err := <-done; err != nil {
-			a.t.Errorf("server: %v", err)
+		for range open {
+			if err := <-done; err != nil {
+				a.t.Errorf("server: %v", err)
+			}
 		}
 		if err := s.Close(); err != nil {
 			a.t.Errorf("store: %v", err)
 		}
 	}
+}
+
+// refusals puts what a test refuses before a handler.
+func (a *app) refusals(handler http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if a.refuse != nil {
+			if status := a.refuse(r); status != 0 {
+				w.Header().Set("Content-Type", "application/problem+json")
+				w.WriteHeader(status)
+				_, _ = io.WriteString(w, `{"detail": "The test will not have it."}`)
+				return
+			}
+		}
+		handler.ServeHTTP(w, r)
+	})
 }
 
 // clock is the moment that it is at the server.
@@ -162,7 +188,14 @@ func (a *app) url(path string) string { return "http://" + a.addr + path }
 
 // browser opens a tab of the given width; what goes wrong in the page's
 // script or against its content policy fails the test.
-func browser(t testing.TB, width, height int) context.Context {
+func browser(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOption) context.Context {
+	t.Helper()
+	ctx, _ := closable(t, width, height, more...)
+	return ctx
+}
+
+// closable is browser, with what closes it before the test ends.
+func closable(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOption) (ctx context.Context, closes func()) {
 	t.Helper()
 	path := ""
 	for _, name := range []string{"chromium-headless-shell", "chromium"} {
@@ -179,9 +212,11 @@ func browser(t testing.TB, width, height int) context.Context {
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("font-render-hinting", "none"), chromedp.WindowSize(width, height),
 		chromedp.UserDataDir(t.TempDir()))
+	opts = append(opts, more...)
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, stop := chromedp.NewContext(alloc)
-	t.Cleanup(func() { stop(); stopAlloc() })
+	closes = func() { stop(); stopAlloc() }
+	t.Cleanup(closes)
 	messages := chromedp.Console(ctx) // this starts the browser
 	complaints := make(chan string, 100)
 	go func() {
@@ -209,7 +244,7 @@ func browser(t testing.TB, width, height int) context.Context {
 		}
 	})
 	do(t, ctx, chromedp.EmulateViewport(int64(width), int64(height)))
-	return ctx
+	return ctx, closes
 }
 
 // emulates has the browser be on another machine, or elsewhere, in one respect.

@@ -1,0 +1,275 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"encoding/pem"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	usecases "rutile/internal/app"
+	"rutile/internal/server"
+	"rutile/internal/wire"
+)
+
+// opened is the application as it is open to the workshop.
+func (a *app) opened(s *usecases.Studio, o *server.Options) (here, workshop http.Handler) {
+	a.t.Helper()
+	made, _, err := s.Authority(context.Background(), nil, false)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	if _, err := s.HoldDevices(context.Background()); err != nil {
+		a.t.Fatal(err)
+	}
+	a.authority = made
+	o.Workshop = &server.Workshop{Authority: made, Addresses: func() []string { return []string{"https://" + a.workshop} }}
+	return server.Both(*o)
+}
+
+// startWorkshop starts the application open to the workshop.
+func startWorkshop(t testing.TB, withDemo bool) *app {
+	t.Helper()
+	a := unstarted(t)
+	a.workshop = "127.0.0.1:0"
+	a.begin(withDemo)
+	return a
+}
+
+func (a *app) at(path string) string { return "https://" + a.workshop + path }
+
+// profile is a phone's browser with what it keeps; it may be closed and opened again.
+type profile struct {
+	a    *app
+	home string
+	ctx  context.Context
+	stop func()
+}
+
+// phone is a browser that trusts the studio's certificate authority, or does not.
+func (a *app) phone(trusts bool) *profile {
+	a.t.Helper()
+	p := &profile{a: a, home: a.t.TempDir()}
+	if trusts {
+		p.trust()
+	}
+	p.open()
+	return p
+}
+
+// trust installs the authority, as a person would in the settings.
+func (p *profile) trust() {
+	t := p.a.t
+	t.Helper()
+	db := filepath.Join(p.home, ".pki", "nssdb")
+	if err := os.MkdirAll(db, 0o700); err != nil {
+		t.Fatal(err)
+	}
+	crt := filepath.Join(p.home, "authority.pem")
+	if err := os.WriteFile(crt, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: p.a.authority.Certificate()}), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	for _, args := range [][]string{{"-N", "-d", "sql:" + db, "--empty-password"}, {"-A", "-d", "sql:" + db, "-n", "studio", "-t", "C,,", "-i", crt}} {
+		if out, err := exec.Command("certutil", args...).CombinedOutput(); err != nil {
+			t.Fatalf("certutil (make test installs it): %v %s", err, out)
+		}
+	}
+}
+
+// open opens the browser with what it has kept.
+func (p *profile) open() {
+	p.a.t.Helper()
+	p.ctx, p.stop = closable(p.a.t, 390, 844, chromedp.UserDataDir(filepath.Join(p.home, "profile")), chromedp.Env("HOME="+p.home))
+}
+
+func (p *profile) do(acts ...act) {
+	p.a.t.Helper()
+	do(p.a.t, p.ctx, acts...)
+}
+
+// pair pairs a phone by a code that is made on the computer.
+func (p *profile) pair(name string) {
+	t := p.a.t
+	t.Helper()
+	p.do(chromedp.Navigate(p.a.at("/pair#"+p.a.code(""))), shows("#name"), fill("[name=name]", name), click("form button"), shows("[data-phone]"))
+}
+
+// code makes a pairing code on the computer.
+func (a *app) code(device string) string {
+	a.t.Helper()
+	var d wire.Devices
+	a.ask("POST", "/api/devices/code", wire.NewPairing{Device: device}, &d)
+	if d.Code == nil {
+		a.t.Fatal("there is no code")
+	}
+	return d.Code.Code
+}
+
+// ask asks the server on the computer itself.
+func (a *app) ask(method, path string, body, into any) {
+	a.t.Helper()
+	var b bytes.Buffer
+	if body != nil {
+		if err := json.NewEncoder(&b).Encode(body); err != nil {
+			a.t.Fatal(err)
+		}
+	}
+	r, err := http.NewRequest(method, a.url(path), &b)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	r.Header.Set("Content-Type", "application/json")
+	res, err := http.DefaultClient.Do(r)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	data, _ := io.ReadAll(res.Body)
+	if res.StatusCode >= 300 {
+		a.t.Fatalf("%s %s: %s %s", method, path, res.Status, data)
+	}
+	if into != nil {
+		if err := json.Unmarshal(data, into); err != nil {
+			a.t.Fatal(err)
+		}
+	}
+}
+
+// log is the log of a piece, the oldest first.
+func (a *app) log(piece uint) []wire.LogLine {
+	a.t.Helper()
+	var l wire.PieceLog
+	a.ask("GET", fmt.Sprintf("/api/pieces/%d/log", piece), nil, &l)
+	out := make([]wire.LogLine, 0, len(l.Lines))
+	for i := len(l.Lines) - 1; i >= 0; i-- {
+		out = append(out, l.Lines[i])
+	}
+	return out
+}
+
+// fill puts a text into a plain field.
+func fill(css, text string) act { return set("HTMLInputElement", "input", css, text) }
+
+// says has an expression worked out in the page; promises are waited for.
+func says[T any](t testing.TB, ctx context.Context, js string) T {
+	t.Helper()
+	limited, stop := context.WithTimeout(ctx, 30*time.Second)
+	defer stop()
+	x, err := chromedp.Run(limited, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	if err != nil {
+		t.Fatalf("%s: %v", js, err)
+	}
+	return x
+}
+
+// An evening's work on a phone, the server gone in the middle of it, and the phone taken off at the end.
+func TestAnEveningOutOfReach(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, true)
+	computer := browser(t, 1280, 800)
+	phone := a.phone(true)
+
+	// Paired by the code that the computer shows.
+	phone.do(chromedp.Navigate(a.at("/today")), shows("form #code"))
+	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-opened]"), click(`[data-do="pair"]`), shows("[data-code] svg path"))
+	code := says[string](t, computer, `document.querySelector("[data-code]").dataset.code`)
+	phone.do(fill("[name=code]", "AAAA-AAAA"), click("form button"), contains("[data-says]", "not right"), shows("form #code"),
+		fill("[name=code]", strings.ToLower(strings.ReplaceAll(code, "-", " "))), fill("[name=name]", "Phone by the window"), click("form button"), shows(`[data-phone="Phone by the window"]`), shows(`[data-offline="ready"]`))
+	do(t, computer, shows("[data-device]"), hides("[data-code]"), contains("[data-device]", "Phone by the window"))
+
+	// In reach: what is logged carries the phone's name.
+	const today = "[data-today]"
+	var due wire.Today
+	a.ask("GET", "/api/today", nil, &due)
+	at := slices.IndexFunc(due.Items, func(x wire.TodayItem) bool { return x.Steps-x.Past > 3 && x.Due.Do != "" && !x.Begun })
+	piece, zone := due.Items[at].PieceID, due.Items[at].ZoneID
+	open := []act{click(`[data-do="show-later"]`), click(fmt.Sprintf(`[data-row="%d/%s"]`, piece, zone))}
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	phone.do(open...)
+	phone.do(logs(`[data-do="done"]`))
+	before := a.log(piece)
+	last := before[len(before)-1]
+	if last.Entry.By != "Phone by the window" || !strings.Contains(strings.Join(last.How, "; "), "on Phone by the window") {
+		t.Errorf("%+v", last)
+	}
+	phone.took(fmt.Sprintf("/api/pieces/%d/log", piece))
+
+	// Out of reach: Today, the log, the cards and the clocks are there; what comes next goes by the plan.
+	a.down()
+	title := func() string {
+		return says[string](t, phone.ctx, `document.querySelector("[data-card] [data-title]").innerText`)
+	}
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-out-of-reach]"), shows("[data-away]"), click(fmt.Sprintf(`[data-item="%d/%s"] button`, piece, zone)))
+	was := title()
+	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`), differs("[data-card] [data-title]", was), contains("[data-card] [data-says]", "By the plan"))
+	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("no draught here"), chromedp.SetUploadFiles(chromedp.CSS(`input[data-file="log-photo"]`), []string{camera(t)}),
+		shows("[data-pictures-wait]"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="2"]`))
+	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d/%s/work", piece, zone))), shows("[data-work]"), shows(`[data-waits="2"]`), shows("[data-entry]"))
+	phone.do(chromedp.Navigate(a.at("/pieces/25/seat/mix?coat=4-1&card=lay")), shows("[data-cardscreen]"), click(`[data-do="next"]`))
+
+	// The browser is closed and opened again: all of it is still there.
+	phone.stop()
+	phone.open()
+	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-waits="2"]`), click("[data-waits] summary"), counts("[data-waiting]", 2), contains("[data-waiting-list]", "no draught here"))
+
+	// Back in reach: everything goes over, once.
+	a.up(true)
+	phone.do(hides("[data-waits]"), hides("[data-out-of-reach]"))
+	after := a.log(piece)
+	if n := len(after) - len(before); n != 2 {
+		t.Errorf("%d entries arrived: %+v", n, after[len(before):])
+	}
+	for _, l := range after[len(before):] {
+		if l.Entry.By != "Phone by the window" || l.Entry.What == "note" && len(l.Entry.Photos) != 1 {
+			t.Errorf("%+v", l.Entry)
+		}
+	}
+
+	// Taken off: nothing is readable any more, on the phone neither.
+	do(t, computer, chromedp.Navigate(a.url("/devices")), click(`[data-do="off"]`), click(`[data-do="remove-now"]`), shows("[data-off]"), hides(`[data-device]:not([data-revoked])`))
+	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`), hides(today))
+	if text := says[string](t, phone.ctx, `Promise.all(["/", "/api/pieces", "/api/today", "/api/pieces/1", "/photos/small/x.jpg"].map((u) => fetch(u, {headers: {accept: "application/json"}}).then((r) => r.status + " " + r.headers.get("X-Rutile-Device")))).then((a) => a.slice(1).join())`); strings.Count(text, "401 revoked") != 4 {
+		t.Errorf("%s", text)
+	}
+	if n := says[int](t, phone.ctx, `caches.keys().then((all) => all.filter((c) => c.startsWith("rutile-")).length)`); n != 0 {
+		t.Errorf("%d stores of answers are still there", n)
+	}
+	a.down()
+	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d", piece))), hides("[data-zone]"), hides("[data-verdict]"))
+	a.up(true)
+}
+
+// took waits until the phone has taken an answer along that is younger than now.
+func (p *profile) took(path string) {
+	p.a.t.Helper()
+	now := says[float64](p.a.t, p.ctx, `Date.now()`)
+	p.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		deadline := time.Now().Add(20 * time.Second)
+		for time.Now().Before(deadline) {
+			at, err := chromedp.Evaluate[float64](fmt.Sprintf(`caches.open("rutile-answers").then((c) => c.match(%q)).then((r) => Number(r?.headers.get("X-Kept-At") ?? 0))`, path), chromedp.EvalAwaitPromise)(ctx, tab)
+			if err == nil && at >= now {
+				return nil
+			}
+			time.Sleep(50 * time.Millisecond)
+		}
+		return fmt.Errorf("%s was not taken along", path)
+	}))
+}
+
+// differs waits until what an element says is something else.
+func differs(css, from string) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return until(ctx, tab, fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? %[2]q) !== %[2]q`, css, from), css+" says something else than "+from)
+	})
+}
