@@ -11,6 +11,7 @@ import (
 	"net"
 	"net/http"
 	"net/netip"
+	"net/url"
 	"slices"
 	"strings"
 
@@ -188,7 +189,7 @@ func before(origin string) string {
 	if host, _, err := net.SplitHostPort(rest); !ok || err != nil || !atHome(host) {
 		return ""
 	}
-	return "#before=" + origin
+	return "#before=" + url.QueryEscape(origin)
 }
 
 // atHome tells whether a host is an address that only networks at home have, or a plain name.

@@ -205,9 +205,9 @@ function Code({ c, of, addresses, onAddress, onEnd }: CodeProps) {
       <p className="mt-2">
         Or open <b className="break-all font-semibold">{at}</b> on it and type
       </p>
-      <p className="my-1 font-head font-semibold text-4xl tracking-wider">{c.code}</p>
+      <p className="my-1 whitespace-nowrap font-semibold text-4xl tracking-wider">{c.code}</p>
       <p role="status" className="text-secondary">
-        good for {spell(c.left_s)}, and {count(c.tries, "wrong try", "wrong tries")}
+        good for {spell(c.left_s)} and for {count(c.tries, "wrong try", "wrong tries")}
       </p>
       {addresses.length > 1 && (
         <label className="mt-2 block text-left text-sm">

@@ -16,6 +16,7 @@ import { Link, useNavigate } from "react-router";
 import { useReach } from "../api/reach";
 import { useStudio } from "../api/studio";
 import { useName } from "../ui/focus";
+import { useUnits, when } from "../ui/units";
 import { ANYWHERE, useKeys } from "./keys";
 import { turnTheme, useTheme } from "./theme";
 
@@ -34,6 +35,7 @@ type Props = {
 export function Shell({ head, strip, fixed, children }: Props) {
   const studio = useStudio();
   const { kept } = useReach();
+  const u = useUnits();
   const go = useNavigate();
   const [open, setOpen] = useState<Sheet>();
   const work = useName<HTMLElement>("work");
@@ -59,7 +61,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
           aria-label={head ? "Rutile: all pieces" : "Rutile"}
         >
           <img src="/rutile.svg" alt="" width="28" height="28" className="size-7" />
-          <span className={head ? "max-lg:sr-only" : ""}>Rutile</span>
+          <span className={head ? "max-lg:sr-only" : "max-sm:sr-only"}>Rutile</span>
         </Link>
         <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:flex-wrap max-sm:gap-x-1 max-sm:gap-y-0">
           {head ?? (
@@ -86,7 +88,8 @@ export function Shell({ head, strip, fixed, children }: Props) {
           className="no-print flex items-center gap-2 bg-base-200 px-3 py-1 font-medium sm:px-5"
         >
           <CloudOff className="size-5 shrink-0" aria-hidden="true" />
-          Out of reach of the computer: you see what this device took along. New verdicts wait for the computer.
+          Out of reach of the computer. You see what this device took along at{" "}
+          {when(new Date(kept).toISOString(), Date.now(), u)}; new verdicts wait for the computer.
         </p>
       )}
       <main ref={work} id="work" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">

@@ -185,9 +185,11 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
             </ul>
           )}
           <div className="mt-3 grid gap-2">
-            <Link to={`${at}/work`} data-do="put-back" className="btn btn-primary h-14 text-lg">
-              <ArrowRight className="size-5" aria-hidden="true" /> Put it back together, hand it over
-            </Link>
+            {due.state !== "ahead" && (
+              <Link to={`${at}/work`} data-do="put-back" className="btn btn-primary h-14 text-lg">
+                <ArrowRight className="size-5" aria-hidden="true" /> Put it back together, hand it over
+              </Link>
+            )}
             <button type="button" data-do="note" className="btn h-12 text-base" onClick={() => setSheet("note")}>
               <Camera className="size-5" aria-hidden="true" /> Note or photograph
             </button>

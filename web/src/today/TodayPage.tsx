@@ -88,12 +88,9 @@ function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
           </span>
         </span>
       </button>
-      {away && (
+      {silent && (
         <p role="status" className="sheet wash mb-2 px-3 py-2 font-medium" data-away>
-          {kept === undefined
-            ? "The server does not answer. "
-            : `Out of reach of the computer: this is as of ${when(new Date(kept).toISOString(), Date.now(), u)}. `}
-          What you log is kept here and sent as soon as it answers.
+          The server does not answer. What you log is kept here and sent as soon as it does.
         </p>
       )}
       <Waits log={log} />

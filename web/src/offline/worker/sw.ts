@@ -23,6 +23,8 @@ registerRoute(
   }),
 );
 
+const NOTHING = '<svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"/>';
+
 // Pictures never change: their names are made from what is in them.
 const pictures = new CacheFirst({
   cacheName: PICTURES,
@@ -33,6 +35,8 @@ const pictures = new CacheFirst({
         return response.ok ? response : null;
       },
       cacheDidUpdate: () => trim(PICTURES),
+      // Without it, browsers draw a torn picture.
+      handlerDidError: async () => new Response(NOTHING, { headers: { "Content-Type": "image/svg+xml" } }),
     },
   ],
 });
