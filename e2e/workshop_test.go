@@ -7,13 +7,18 @@ import (
 	"encoding/pem"
 	"fmt"
 	"io"
+	"io/fs"
 	"net/http"
+	"net/url"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strings"
+	"sync/atomic"
 	"testing"
+	"testing/fstest"
 	"time"
 
 	"github.com/chromedp/chromedp"
@@ -21,6 +26,7 @@ import (
 	usecases "rutile/internal/app"
 	"rutile/internal/server"
 	"rutile/internal/wire"
+	"rutile/web"
 )
 
 // opened is the application as it is open to the workshop.
@@ -158,6 +164,18 @@ func (a *app) log(piece uint) []wire.LogLine {
 	return out
 }
 
+// arrived is the log of a piece once it has so many entries, or after a while.
+func (a *app) arrived(piece uint, n int) []wire.LogLine {
+	a.t.Helper()
+	for range 150 {
+		if all := a.log(piece); len(all) >= n {
+			return all
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+	return a.log(piece)
+}
+
 // fill puts a text into a plain field.
 func fill(css, text string) act { return set("HTMLInputElement", "input", css, text) }
 
@@ -272,4 +290,241 @@ func differs(css, from string) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		return until(ctx, tab, fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? %[2]q) !== %[2]q`, css, from), css+" says something else than "+from)
 	})
+}
+
+// A phone is lost while it is out of reach: what it had sent stays, what it had not is named when it comes back; paired
+// again by somebody who has found it, it sends the rest.
+func TestALostPhone(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	var saved wire.Saved
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	phone := a.phone(true)
+	phone.pair("Old phone")
+	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
+	a.down()
+	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("left in the yard"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="1"]`))
+	phone.stop()
+	a.up(false)
+	var d wire.Devices
+	a.ask("GET", "/api/devices", nil, &d)
+	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
+	phone.open()
+	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`), shows(`[data-unsent="1"]`), contains("[data-waiting-list]", "left in the yard"), hides("[data-card]"))
+	if n := len(a.log(saved.ID)); n != 1 {
+		t.Errorf("%d entries are in the log", n)
+	}
+	// Closed and opened, with the computer out of reach and in reach: no piece can be read.
+	a.down()
+	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/work")), hides("[data-entry]"), hides("[data-verdict]"))
+	a.up(false)
+	phone.do(chromedp.Navigate(a.at("/pair#"+a.code(d.Devices[0].ID)+"&")), shows("form button"), hides("#named:not([hidden])"), click("form button"), shows(`[data-phone="Old phone"]`))
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	log := a.arrived(saved.ID, 2)
+	if len(log) != 2 || log[0].Entry.Device != log[1].Entry.Device || log[0].Entry.Device != d.Devices[0].ID {
+		t.Errorf("%+v", log)
+	}
+}
+
+// The computer gets another address: the phone stays the same device, and what waits at the old address goes over.
+func TestAnotherAddress(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	var saved wire.Saved
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	a.down()
+	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`), click(`[data-do="done"]`), shows(`[data-waits="2"]`))
+
+	a.workshop = "127.0.0.2:0"
+	a.up(false)
+	computer := browser(t, 1280, 800)
+	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-moved]"), click(`[data-do="again"]`), shows("[data-code] svg path"))
+	var d wire.Devices
+	a.ask("GET", "/api/devices", nil, &d)
+	phone.do(chromedp.Navigate(d.Code.URL), shows("form button"), click("form button"), shows(`[data-move="fetch"]`), click(`[data-do="move"]`),
+		shows(`[data-move="take"]`), contains("[data-move]", a.workshop), click(`[data-do="move"]`), shows(`[data-move="keep"]`), contains("[data-move]", "2 entries"), click(`[data-do="move"]`), hides("[data-move]"))
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	if log := a.arrived(saved.ID, 2); len(log) != 2 || log[0].Entry.By != "Phone" {
+		t.Errorf("%+v", log)
+	}
+	d = wire.Devices{}
+	a.ask("GET", "/api/devices", nil, &d)
+	if len(d.Devices) != 1 || d.Devices[0].Moved {
+		t.Errorf("%+v", d.Devices)
+	}
+	// An address that somebody made up takes nothing anywhere.
+	for _, to := range []string{"http://127.0.0.9:1", "javascript:alert(1)", "https://127.0.0.2:1/path"} {
+		phone.do(chromedp.Navigate("about:blank"), chromedp.Navigate(a.at("/phone#to="+url.QueryEscape(to))), shows("[data-phone]"), hides("[data-move]"))
+	}
+}
+
+// The phone's storage is full: it says so, gives up what it took along before what waits, and sends it all the same.
+func TestAFullPhone(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	var saved wire.Saved
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	a.down()
+	quota := func(bytes int) act {
+		return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			return tab.Call(ctx, "Storage.overrideQuotaForOrigin", map[string]any{"origin": a.at(""), "quotaSize": bytes}, nil)
+		})
+	}
+	phone.do(quota(1), click(`[data-do="done"]`), shows(`[data-waits="1"]`), shows("[data-no-room]"))
+	a.up(false)
+	phone.do(hides("[data-waits]"), hides("[data-no-room]"))
+	if log := a.log(saved.ID); len(log) != 1 {
+		t.Errorf("%+v", log)
+	}
+}
+
+// overlay is a page of which some files are others.
+type overlay struct {
+	fs.FS
+	files fstest.MapFS
+}
+
+func (o overlay) Open(name string) (fs.File, error) {
+	if f, err := o.files.Open(name); err == nil {
+		return f, nil
+	}
+	return o.FS.Open(name)
+}
+
+// A newer page comes while something waits: it is used when the painter says so, and what waits is still there.
+func TestANewerPage(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`))
+	var busy atomic.Bool
+	a.refuse = func(r *http.Request) int {
+		if busy.Load() && r.Method == "POST" && strings.HasSuffix(r.URL.Path, "/log") {
+			return http.StatusServiceUnavailable
+		}
+		return 0
+	}
+	busy.Store(true)
+	phone.do(chromedp.Navigate(a.at("/today")), click(`[data-do="done"]`), shows(`[data-waits="1"]`))
+	read := func(name string) string {
+		b, err := fs.ReadFile(web.Dist(), name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(b)
+	}
+	worker := regexp.MustCompile("(url:[`\"]/index.html[`\"],revision:[`\"])[0-9a-f]+").ReplaceAllString(read("sw.js"), "${1}0123")
+	if worker == read("sw.js") {
+		t.Fatal("the service worker does not list the page")
+	}
+	a.down()
+	a.page = overlay{web.Dist(), fstest.MapFS{"sw.js": {Data: []byte(worker)}, "index.html": {Data: []byte(strings.Replace(read("index.html"), "<body>", `<body data-newer="">`, 1))}}}
+	a.up(false)
+	phone.do(chromedp.Navigate(a.at("/phone")), shows(`[data-do="update"]`), hides("[data-newer]"), shows(`[data-waits="1"]`), click(`[data-do="update"]`), shows("[data-newer]"), shows(`[data-waits="1"]`))
+	busy.Store(false)
+	phone.do(hides("[data-waits]"))
+	if log := a.log(1); len(log) != 1 {
+		t.Errorf("%+v", log)
+	}
+}
+
+// The folder is brought back from a copy: the phone says so, keeps what waits, and goes on once it is let in again. What
+// it had logged about a piece that the copy does not have goes to no other piece of the same number.
+func TestTheFolderFromACopy(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`))
+	a.down()
+	copied := t.TempDir()
+	if err := os.CopyFS(copied, os.DirFS(a.dir)); err != nil {
+		t.Fatal(err)
+	}
+	a.up(false)
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	phone.do(chromedp.Navigate(a.at("/phone")), shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	a.down()
+	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`))
+
+	a.dir = copied
+	a.up(false)
+	var saved wire.Saved
+	a.ask("POST", "/api/pieces", json.RawMessage(strings.Replace(stool, `"name": "Stool"`, `"name": "Another"`, 1)), &saved)
+	phone.do(shows(`[data-door="held"]`), shows(`[data-unsent="1"]`))
+	computer := browser(t, 1280, 800)
+	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-held]"), click(`[data-do="let-in"]`), hides("[data-held]"))
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-refused]"), contains("[data-refused]", "another one here"))
+	if log := a.log(saved.ID); saved.ID != 1 || len(log) != 0 {
+		t.Errorf("piece %d: %+v", saved.ID, log)
+	}
+}
+
+// A browser that does not trust the computer says that it works in reach only, and how to change that.
+func TestAPhoneThatDoesNotTrust(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, false)
+	// Without the authority a browser stops before anything is shown.
+	stranger := a.phone(false)
+	limited, stop := context.WithTimeout(stranger.ctx, 30*time.Second)
+	defer stop()
+	if err := chromedp.Do(limited, chromedp.Navigate(a.at("/pair"))); err == nil || !strings.Contains(err.Error(), "ERR_CERT_AUTHORITY_INVALID") {
+		t.Errorf("%v", err)
+	}
+	// A person goes on all the same; the browser then lets no service worker in. That is what is played here.
+	phone := a.phone(true)
+	phone.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": `ServiceWorkerContainer.prototype.register = () => Promise.reject(new DOMException("An SSL certificate error occurred", "SecurityError"));`}, nil)
+	}))
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="untrusted"]`), shows("[data-install]"), contains("[data-install]", a.authority.Fingerprint()), contains("[data-install]", a.authority.Name()))
+	if got := says[string](t, phone.ctx, `fetch("/authority.crt").then((r) => r.status + " " + r.headers.get("Content-Type"))`); got != "200 application/x-x509-ca-cert" {
+		t.Error(got)
+	}
+	// In reach it works as anywhere.
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	phone.do(chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
+}
+
+// Clocks go on without the computer: one that a card starts, one that is stopped, as they would have.
+func TestClocksOutOfReach(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, true)
+	a.ask("POST", "/api/clocks", wire.NewClock{ID: "kettle", Kind: "own", NeedS: 1800, For: "Kettle"}, nil)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`), shows("[data-strip-clocks]"))
+	a.down()
+	phone.do(chromedp.Navigate(a.at("/clocks")), shows(`[data-clock="kettle"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), hides(`li[data-clock="kettle"]`))
+	phone.do(chromedp.Navigate(a.at("/pieces/26/table/mix?coat=4-1&card=lay")), shows("[data-cardscreen]"))
+	for range 12 {
+		if says[bool](t, phone.ctx, `!!document.querySelector("[data-leaf-now] [data-start]")`) {
+			break
+		}
+		phone.do(click(`[data-do="next"]`))
+	}
+	phone.do(click("[data-leaf-now] [data-start]"), shows("[data-started]"), chromedp.Navigate(a.at("/clocks")), counts("li[data-clock]", 1))
+	time.Sleep(2 * time.Second)
+	a.up(true)
+	phone.do(chromedp.Navigate(a.at("/clocks")), hides("[data-out-of-reach]"), counts("li[data-clock]", 1))
+	var all wire.Clocks
+	deadline := time.Now().Add(15 * time.Second)
+	for len(all.Clocks) != 1 || all.Clocks[0].ID == "kettle" {
+		if time.Now().After(deadline) {
+			t.Fatalf("%+v", all.Clocks)
+		}
+		time.Sleep(100 * time.Millisecond)
+		a.ask("GET", "/api/clocks", nil, &all)
+	}
+	if c := all.Clocks[0]; c.TotalS-c.LeftS < 2 {
+		t.Errorf("it began anew: %+v", c)
+	}
 }

@@ -100,8 +100,10 @@ func (d *door) guard(next http.Handler) http.Handler {
 	})
 }
 
+// give has the browser keep a token. It is sent along by links from elsewhere, as from an old address of this computer,
+// and by nothing else: writes from other pages are refused before it is looked at.
 func (d *door) give(w http.ResponseWriter, token string) {
-	http.SetCookie(w, &http.Cookie{Name: d.cookie, Value: token, Path: "/", MaxAge: cookieLife, Secure: true, HttpOnly: true, SameSite: http.SameSiteStrictMode})
+	http.SetCookie(w, &http.Cookie{Name: d.cookie, Value: token, Path: "/", MaxAge: cookieLife, Secure: true, HttpOnly: true, SameSite: http.SameSiteLaxMode})
 }
 
 // Reasons why a device is not let in, as the page reads them.

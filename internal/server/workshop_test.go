@@ -260,7 +260,7 @@ func TestThePairingPage(t *testing.T) {
 	}
 	got = d.pair(code, "Phone <script>alert(1)</script>")
 	c := got.Cookies()
-	if got.StatusCode != http.StatusSeeOther || got.Header.Get("Location") != "/phone" || len(c) != 1 || !c[0].Secure || !c[0].HttpOnly || c[0].SameSite != http.SameSiteStrictMode || c[0].Path != "/" || c[0].Domain != "" || !strings.HasPrefix(c[0].Name, "__Host-") || c[0].MaxAge < 300*24*3600 {
+	if got.StatusCode != http.StatusSeeOther || got.Header.Get("Location") != "/phone" || len(c) != 1 || !c[0].Secure || !c[0].HttpOnly || c[0].SameSite != http.SameSiteLaxMode || c[0].Path != "/" || c[0].Domain != "" || !strings.HasPrefix(c[0].Name, "__Host-") || c[0].MaxAge < 300*24*3600 {
 		t.Errorf("%s %v", got.Status, got.Header)
 	}
 	// It is renewed while it is used.

@@ -52,7 +52,7 @@ function Paired({ children }: { children: ReactNode }) {
   const device = !!useStudio()?.device;
   const { door } = useReach();
   useEffect(() => {
-    if (device) void import("./offline/start").then((m) => m.start(queries));
+    if (device) import("./offline/start").then((m) => m.start(queries)).catch(() => undefined); // at the next load
   }, [device]);
   return door ? <DoorPage /> : children;
 }

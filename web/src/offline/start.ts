@@ -33,7 +33,7 @@ let installed: ServiceWorkerRegistration | undefined;
 /** start installs the service worker, and says what came of it. */
 export async function start(queries: QueryClient) {
   // What a device shows that is not let in any more must be there by then.
-  void import("./DoorPage");
+  import("./DoorPage").catch(() => undefined);
   const worker = navigator.serviceWorker;
   if (!worker) return set({ is: "cannot" });
   try {
