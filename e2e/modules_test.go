@@ -32,6 +32,9 @@ func modules(t *testing.T) context.Context {
 		export * from "./src/piece/edit";
 		export * from "./src/ui/clock";
 		export * from "./src/ui/units";
+		export * from "./src/work/times";
+		export * from "./src/today/onward";
+		export * from "./src/clocks/merged";
 	`
 	b := api.Build(api.BuildOptions{
 		Stdin: &api.StdinOptions{Contents: entry, ResolveDir: "../web", Loader: api.LoaderTS}, Bundle: true, Format: api.FormatIIFE, GlobalName: "modules",

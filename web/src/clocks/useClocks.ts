@@ -4,7 +4,8 @@ import { again, answer, api, removed, type Schemas } from "../api/client";
 import { keptAt } from "../api/reach";
 import { age } from "../today/useToday";
 import { useStable } from "../ui/stable";
-import { later, useDoing, withDoing } from "./doing";
+import { later, useDoing } from "./doing";
+import { withDoing } from "./merged";
 
 export type Clock = Schemas["Clock"];
 type Answer = Schemas["Clocks"] & { at: number }; // when it arrived, by a clock that nobody sets
