@@ -13,7 +13,6 @@ import (
 	"github.com/spf13/pflag"
 
 	"rutile/internal/app"
-	"rutile/internal/authority"
 	"rutile/internal/server"
 )
 
@@ -23,7 +22,7 @@ type lanOptions struct {
 	addr     string
 
 	l         net.Listener
-	authority *authority.Authority
+	authority *app.Authority
 }
 
 func (o *lanOptions) flags(f *pflag.FlagSet) {

@@ -426,10 +426,13 @@ const authorityID = "authority"
 // ErrAuthority tells that the studio's certificate authority cannot be read.
 var ErrAuthority = authority.ErrUnreadable
 
+// Authority is a studio's certificate authority.
+type Authority = authority.Authority
+
 // Authority is the studio's certificate authority, made at the first time for a computer of some names. anew makes
 // another one, as does one that runs out; made tells that devices have to install it. The error is ErrAuthority or the
 // store's.
-func (s *Studio) Authority(ctx context.Context, names []string, anew bool) (a *authority.Authority, made bool, err error) {
+func (s *Studio) Authority(ctx context.Context, names []string, anew bool) (a *Authority, made bool, err error) {
 	kept, err := s.Store.Documents(ctx, store.Authority)
 	if err != nil {
 		return nil, false, err

@@ -16,12 +16,11 @@ import (
 	"strings"
 
 	"rutile/internal/app"
-	"rutile/internal/authority"
 )
 
 // Workshop says how devices in the workshop's network reach this computer.
 type Workshop struct {
-	Authority *authority.Authority
+	Authority *app.Authority
 	// Addresses are where they reach it, as https://192.168.1.20:8734, the likeliest first.
 	Addresses func() []string
 	// Names are host names of this computer.
