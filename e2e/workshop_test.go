@@ -494,6 +494,40 @@ func TestAPhoneThatDoesNotTrust(t *testing.T) {
 	phone.do(chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
 }
 
+// The screens that only a phone has.
+func TestScreensOfAPhone(t *testing.T) {
+	t.Parallel()
+	a := startWorkshop(t, true)
+	phone := a.phone(true)
+	audit := auditor(t, phone.ctx)
+	look := func(name string, acts ...act) {
+		t.Helper()
+		phone.do(acts...)
+		for _, w := range []int64{390, 1280} {
+			phone.do(chromedp.EmulateViewport(w, 844))
+			fits(t, phone.ctx, fmt.Sprintf("%s, %d px wide,", name, w))
+		}
+		phone.do(chromedp.EmulateViewport(390, 844))
+	}
+	// The pairing page lets no script in, not even that of a test.
+	look("pairing", chromedp.Navigate(a.at("/pair")), shows("form button"))
+	phone.pair("Phone by the window")
+	look("this device", shows(`[data-offline="ready"]`))
+	audit("this device", true)
+	a.down()
+	look("Today out of reach", chromedp.Navigate(a.at("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows(`[data-waits="1"]`), click("[data-waits] summary"))
+	audit("Today out of reach", true)
+	look("a plan out of reach", chromedp.Navigate(a.at("/pieces/25/board/plan")), shows("[data-row]"))
+	audit("a plan out of reach", true)
+	phone.do(chromedp.Navigate("about:blank"))
+	a.up(true)
+	var d wire.Devices
+	a.ask("GET", "/api/devices", nil, &d)
+	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
+	look("a device that was taken off", chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`))
+	audit("a device that was taken off", true)
+}
+
 // Clocks go on without the computer: one that a card starts, one that is stopped, as they would have.
 func TestClocksOutOfReach(t *testing.T) {
 	t.Parallel()

@@ -47,24 +47,28 @@ type door struct {
 //go:embed pair.html
 var pairHTML string
 
-// pairStyle and pairScript are between tags of the pairing page, and named in its content policy by their digests.
-func between(from, to string) string {
-	_, rest, _ := strings.Cut(pairHTML, from)
+// between is what stands between two tags of a page.
+func between(page, from, to string) string {
+	_, rest, _ := strings.Cut(page, from)
 	text, _, _ := strings.Cut(rest, to)
 	return text
 }
 
 func newDoor(s *app.Studio, w *Workshop) *door {
-	of := func(text string) string {
-		d := sha256.Sum256([]byte(text))
+	page := template.Must(template.New("pair").Parse(pairHTML))
+	var b bytes.Buffer
+	template.Must(page, page.Execute(&b, ""))
+	// Style and script are named in the content policy by their digests, as they are written.
+	of := func(from, to string) string {
+		d := sha256.Sum256([]byte(between(b.String(), from, to)))
 		return "'sha256-" + base64.StdEncoding.EncodeToString(d[:]) + "'"
 	}
 	// Cookies do not tell ports apart: two studios on one computer need two names.
 	id := sha256.Sum256(w.Authority.Certificate())
 	return &door{
 		studio: s, cookie: "__Host-rutile-" + hex.EncodeToString(id[:4]),
-		page:   template.Must(template.New("pair").Parse(pairHTML)),
-		policy: "default-src 'none'; style-src " + of(between("<style>", "</style>")) + "; script-src " + of(between("<script>", "</script>")) + "; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+		page:   page,
+		policy: "default-src 'none'; style-src " + of("<style>", "</style>") + "; script-src " + of("<script>", "</script>") + "; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
 	}
 }
 
