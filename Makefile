@@ -4,7 +4,7 @@ export CGO_ENABLED := 0
 # The same flags for all, so that nothing is compiled twice.
 export GOFLAGS := -tags=nodynamic -trimpath
 NPM := npm --prefix web
-WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
 .PHONY: demo test once-whole once-parts soak build audit page types bench shots dev lint vet docs browser fuzz clean

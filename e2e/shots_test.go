@@ -35,10 +35,6 @@ func TestShots(t *testing.T) {
 	} {
 		do(t, wide, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
 		shoot(t, wide, v.name)
-		if v.name == "plan" {
-			do(t, phone, chromedp.Navigate(a.url(v.path)), shows(v.there), still)
-			shoot(t, phone, v.name+"-phone")
-		}
 	}
 	for _, v := range []struct{ name, path, there string }{
 		{"identify", "/pieces/4/panels/identify", "[data-made]"},
@@ -56,6 +52,11 @@ func TestShots(t *testing.T) {
 	shoot(t, wide, "cross-section")
 	do(t, phone, chromedp.Navigate(a.url("/today")), shows("[data-card]"), still)
 	shoot(t, phone, "today")
+	pairing := startWorkshop(t, true)
+	paired := pairing.phone(true)
+	paired.pair("Phone by the window")
+	do(t, wide, chromedp.Navigate(pairing.url("/devices")), shows("[data-device]"), click(`[data-do="pair"]`), shows("[data-code] svg path"), still)
+	shoot(t, wide, "devices")
 	do(t, wide, chromedp.Navigate(a.url("/pieces/28/outside/work")), shows("[data-entry] img"), still)
 	shoot(t, wide, "work")
 	do(t, wide, chromedp.Navigate(a.url("/shelf")), shows("[data-can]"), still)

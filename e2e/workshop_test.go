@@ -256,7 +256,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 
 	// Taken off: nothing is readable any more, on the phone neither.
 	do(t, computer, chromedp.Navigate(a.url("/devices")), click(`[data-do="off"]`), click(`[data-do="remove-now"]`), shows("[data-off]"), hides(`[data-device]:not([data-revoked])`))
-	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`), hides(today))
+	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`), hides(today))
 	if text := says[string](t, phone.ctx, `Promise.all(["/", "/api/pieces", "/api/today", "/api/pieces/1", "/photos/small/x.jpg"].map((u) => fetch(u, {headers: {accept: "application/json"}}).then((r) => r.status + " " + r.headers.get("X-Rutile-Device")))).then((a) => a.slice(1).join())`); strings.Count(text, "401 revoked") != 4 {
 		t.Errorf("%s", text)
 	}
@@ -310,7 +310,7 @@ func TestALostPhone(t *testing.T) {
 	a.ask("GET", "/api/devices", nil, &d)
 	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
 	phone.open()
-	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`), shows(`[data-unsent="1"]`), contains("[data-waiting-list]", "left in the yard"), hides("[data-card]"))
+	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`), shows(`[data-unsent="1"]`), contains("[data-waiting-list]", "left in the yard"), hides("[data-card]"))
 	if n := len(a.log(saved.ID)); n != 1 {
 		t.Errorf("%d entries are in the log", n)
 	}
@@ -459,7 +459,7 @@ func TestTheFolderFromACopy(t *testing.T) {
 	a.up(false)
 	var saved wire.Saved
 	a.ask("POST", "/api/pieces", json.RawMessage(strings.Replace(stool, `"name": "Stool"`, `"name": "Another"`, 1)), &saved)
-	phone.do(shows(`[data-door="held"]`), shows(`[data-unsent="1"]`))
+	phone.do(shows(`[data-denied="held"]`), shows(`[data-unsent="1"]`))
 	computer := browser(t, 1280, 800)
 	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-held]"), click(`[data-do="let-in"]`), hides("[data-held]"))
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-refused]"), contains("[data-refused]", "another one here"))
@@ -524,7 +524,7 @@ func TestScreensOfAPhone(t *testing.T) {
 	var d wire.Devices
 	a.ask("GET", "/api/devices", nil, &d)
 	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
-	look("a device that was taken off", chromedp.Navigate(a.at("/today")), shows(`[data-door="revoked"]`))
+	look("a device that was taken off", chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`))
 	audit("a device that was taken off", true)
 }
 

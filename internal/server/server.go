@@ -64,7 +64,7 @@ func Both(o Options) (here, workshop http.Handler) {
 	outer := chi.Middlewares{recoverer(o.Studio.Log), headers, onlyHosts(o.Hosts), sameOrigin}
 	here = outer.Handler(r)
 	if w := o.Workshop; w != nil {
-		outer = chi.Middlewares{recoverer(o.Studio.Log), headers, onlyHosts(append(slices.Clone(o.Hosts), w.Names...)), sameOrigin, newDoor(o.Studio, w).guard}
+		outer = chi.Middlewares{recoverer(o.Studio.Log), headers, onlyHosts(append(slices.Clone(o.Hosts), w.Names...)), sameOrigin, newDeviceAuth(o.Studio, w).authenticate}
 		workshop = outer.Handler(r)
 	}
 	return here, workshop

@@ -36,8 +36,8 @@ func (w *Workshop) certificate(rw http.ResponseWriter, _ *http.Request) {
 	_, _ = rw.Write(w.Authority.Certificate())
 }
 
-// door lets paired devices in. Everybody else gets the pairing page and nothing but that, whatever they ask for.
-type door struct {
+// deviceAuth lets paired devices in. Everybody else gets the pairing page and nothing but that, whatever they ask for.
+type deviceAuth struct {
 	studio *app.Studio
 	cookie string
 	page   *template.Template
@@ -54,7 +54,7 @@ func between(page, from, to string) string {
 	return text
 }
 
-func newDoor(s *app.Studio, w *Workshop) *door {
+func newDeviceAuth(s *app.Studio, w *Workshop) *deviceAuth {
 	page := template.Must(template.New("pair").Parse(pairHTML))
 	var b bytes.Buffer
 	template.Must(page, page.Execute(&b, ""))
@@ -65,7 +65,7 @@ func newDoor(s *app.Studio, w *Workshop) *door {
 	}
 	// Cookies do not tell ports apart: two studios on one computer need two names.
 	id := sha256.Sum256(w.Authority.Certificate())
-	return &door{
+	return &deviceAuth{
 		studio: s, cookie: "__Host-rutile-" + hex.EncodeToString(id[:4]),
 		page:   page,
 		policy: "default-src 'none'; style-src " + of("<style>", "</style>") + "; script-src " + of("<script>", "</script>") + "; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
@@ -80,7 +80,7 @@ const pairBody = 4 << 10
 // cookieLife is how long a browser keeps the token, in seconds: as long as browsers allow.
 const cookieLife = 400 * 24 * 3600
 
-func (d *door) guard(next http.Handler) http.Handler {
+func (d *deviceAuth) authenticate(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Add("Vary", "Cookie")
 		if r.URL.Path == pairPath {
@@ -97,15 +97,15 @@ func (d *door) guard(next http.Handler) http.Handler {
 			return
 		}
 		if r.URL.Path == "/api/studio" && r.Method == http.MethodGet {
-			d.give(w, token) // so that it does not run out while the device is used
+			d.setCookie(w, token) // so that it does not run out while the device is used
 		}
 		next.ServeHTTP(w, r.WithContext(app.OnDevice(r.Context(), dev)))
 	})
 }
 
-// give has the browser keep a token. It is sent along by links from elsewhere, as from an old address of this computer,
+// setCookie has the browser keep a token. It is sent along by links from elsewhere, as from an old address of this computer,
 // and by nothing else: writes from other pages are refused before it is looked at.
-func (d *door) give(w http.ResponseWriter, token string) {
+func (d *deviceAuth) setCookie(w http.ResponseWriter, token string) {
 	http.SetCookie(w, &http.Cookie{Name: d.cookie, Value: token, Path: "/", MaxAge: cookieLife, Secure: true, HttpOnly: true, SameSite: http.SameSiteLaxMode})
 }
 
@@ -117,7 +117,7 @@ const (
 )
 
 // refuse answers a device that is not let in: the same, whatever it asked for.
-func (d *door) refuse(w http.ResponseWriter, r *http.Request, err error) {
+func (d *deviceAuth) refuse(w http.ResponseWriter, r *http.Request, err error) {
 	reason, says := reasonUnpaired, "This device is not paired with this computer."
 	switch {
 	case errors.Is(err, app.ErrRevoked):
@@ -143,7 +143,7 @@ func (d *door) refuse(w http.ResponseWriter, r *http.Request, err error) {
 }
 
 // show writes the pairing page.
-func (d *door) show(w http.ResponseWriter, status int, says string) {
+func (d *deviceAuth) show(w http.ResponseWriter, status int, says string) {
 	var b bytes.Buffer
 	if err := d.page.Execute(&b, says); err != nil {
 		problem(w, http.StatusInternalServerError, "The pairing page cannot be written.")
@@ -159,7 +159,7 @@ func (d *door) show(w http.ResponseWriter, status int, says string) {
 }
 
 // pair shows the pairing page, and pairs a device by the code that was put into it.
-func (d *door) pair(w http.ResponseWriter, r *http.Request) {
+func (d *deviceAuth) pair(w http.ResponseWriter, r *http.Request) {
 	switch r.Method {
 	case http.MethodGet, http.MethodHead:
 		d.show(w, http.StatusOK, "")
@@ -181,7 +181,7 @@ func (d *door) pair(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		d.studio.Log.Info("a device was paired")
-		d.give(w, token)
+		d.setCookie(w, token)
 		http.Redirect(w, r, "/phone"+before(r.PostForm.Get("before")), http.StatusSeeOther)
 	default:
 		problem(w, http.StatusMethodNotAllowed, "This address pairs devices.")

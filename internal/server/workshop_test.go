@@ -276,7 +276,7 @@ func TestThePairingPage(t *testing.T) {
 		}
 	}
 	// Two studios on one computer do not overwrite each other's cookies.
-	if other := newLAN(t); newDoor(x.studio, x.workshop).cookie == newDoor(other.studio, other.workshop).cookie {
+	if other := newLAN(t); newDeviceAuth(x.studio, x.workshop).cookie == newDeviceAuth(other.studio, other.workshop).cookie {
 		t.Error("two studios have one name for their cookies")
 	}
 }

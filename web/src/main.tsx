@@ -19,7 +19,7 @@ const RulesPage = lazy(() => import("./rules/RulesPage").then((m) => ({ default:
 const ShelfPage = lazy(() => import("./shelf/ShelfPage"));
 const TodayPage = lazy(() => import("./today/TodayPage"));
 const DevicesPage = lazy(() => import("./devices/DevicesPage"));
-const DoorPage = lazy(() => import("./offline/DoorPage"));
+const NoAccessPage = lazy(() => import("./offline/NoAccessPage"));
 const PhonePage = lazy(() => import("./offline/PhonePage"));
 const TinLabels = lazy(() => import("./shelf/TinLabels"));
 
@@ -50,11 +50,11 @@ async function ready() {
 /** Paired starts what a paired device needs, and takes the place of the page where the computer does not let it in. */
 function Paired({ children }: { children: ReactNode }) {
   const device = !!useStudio()?.device;
-  const { door } = useReach();
+  const { denied } = useReach();
   useEffect(() => {
     if (device) import("./offline/start").then((m) => m.start(queries)).catch(() => undefined); // at the next load
   }, [device]);
-  return door ? <DoorPage /> : children;
+  return denied ? <NoAccessPage /> : children;
 }
 
 const root = document.getElementById("root");

@@ -2,21 +2,21 @@ import { useSyncExternalStore } from "react";
 
 // Whether the computer that Rutile runs on answers this device, as its last answers tell.
 
-/** Door is why the computer does not let this device in. */
-export type Door = "unpaired" | "revoked" | "held";
+/** Denied is why the computer does not let this device in. */
+export type Denied = "unpaired" | "revoked" | "held";
 
 /** Reach is how the computer is reached: kept is when an answer was taken along that stands in for one now. */
-export type Reach = { kept?: number; door?: Door };
+export type Reach = { kept?: number; denied?: Denied };
 
 // Headers that tell so: the service worker's, and the server's.
 const KEPT = "X-Kept-At";
-const DOOR = "X-Rutile-Device";
+const DENIED = "X-Rutile-Device";
 
 let now: Reach = {};
 const heard = new Set<() => void>();
 
 function set(next: Reach) {
-  if (next.kept === now.kept && next.door === now.door) return;
+  if (next.kept === now.kept && next.denied === now.denied) return;
   now = next;
   for (const f of heard) f();
 }
@@ -29,8 +29,8 @@ export function keptAt(r: Response): number | undefined {
 
 /** answered takes note of an answer. */
 export function answered(r: Response) {
-  const door = r.status === 401 ? (r.headers.get(DOOR) as Door | null) : null;
-  if (door) set({ door });
+  const denied = r.status === 401 ? (r.headers.get(DENIED) as Denied | null) : null;
+  if (denied) set({ denied });
   else set({ kept: keptAt(r) });
 }
 

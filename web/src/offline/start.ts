@@ -33,7 +33,7 @@ let installed: ServiceWorkerRegistration | undefined;
 /** start installs the service worker, and says what came of it. */
 export async function start(queries: QueryClient) {
   // What a device shows that is not let in any more must be there by then.
-  import("./DoorPage").catch(() => undefined);
+  import("./NoAccessPage").catch(() => undefined);
   const worker = navigator.serviceWorker;
   if (!worker) return set({ is: "cannot" });
   try {
@@ -81,7 +81,7 @@ async function takeAlong(queries: QueryClient) {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const take = async () => {
     const today = queries.getQueryData<Today>(TODAY_KEY);
-    if (busy || !today || reach().kept !== undefined || reach().door) return;
+    if (busy || !today || reach().kept !== undefined || reach().denied) return;
     busy = true;
     try {
       await takePieces(today);

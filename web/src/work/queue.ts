@@ -249,5 +249,5 @@ export async function takeOver(all: Waiting[]) {
 
 // A page that is closed while the browser has no room loses what waits: it asks first.
 addEventListener("beforeunload", (e) => {
-  if (full && shown.length && !reach().door) e.preventDefault();
+  if (full && shown.length && !reach().denied) e.preventDefault();
 });

@@ -11,7 +11,8 @@ declare const __FILES__: { url: string; revision: string | null }[];
 const ANSWERS = "rutile-answers";
 const PICTURES = "rutile-pictures";
 const MOST = { [ANSWERS]: 1500, [PICTURES]: 300 };
-const PATIENCE = 3000; // ms that the computer has, where there is an answer from before
+const PATIENCE = 3000; // ms that the computer has to answer, where there is an answer from before
+const WORK = 8000; // ms that it has for a question with a whole piece, which takes work
 const SILENT = 4000; // ms that it is not waited for again after it did not answer
 
 // The page. Where a place inside it is opened, it is the same page.
@@ -81,7 +82,7 @@ async function answerTo(request: Request, event: ExtendableEvent): Promise<Respo
     silent = performance.now() || 1;
     return undefined;
   };
-  const patience = silent && performance.now() - silent < SILENT ? 0 : PATIENCE;
+  const patience = silent && performance.now() - silent < SILENT ? 0 : request.method === "GET" ? PATIENCE : WORK;
   const first = await Promise.race([now.catch(failed), new Promise<undefined>((r) => setTimeout(r, patience))]);
   if (first) return first;
   const before = await kept();

@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Download, KeyRound, RotateCw } from "lucide-react";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import { type Door, useReach } from "../api/reach";
+import { type Denied, useReach } from "../api/reach";
 import { keptDrafts } from "../session/keep";
 import { count } from "../ui/units";
 import { subscribe, waiting } from "../work/queue";
 import { entrySays, WaitingList } from "../work/Waits";
 
-const SAYS: Record<Door, { title: string; says: string }> = {
+const SAYS: Record<Denied, { title: string; says: string }> = {
   revoked: {
     title: "This device was taken off",
     says: "On the computer, somebody took this device off the list. Nothing of the studio can be read here any more.",
@@ -22,9 +22,9 @@ const SAYS: Record<Door, { title: string; says: string }> = {
   },
 };
 
-/** DoorPage is shown to a device that the computer does not let in: what it had not sent is named. */
-export default function DoorPage() {
-  const { door } = useReach();
+/** NoAccessPage is shown to a device that the computer does not let in: what it had not sent is named. */
+export default function NoAccessPage() {
+  const { denied } = useReach();
   const queries = useQueryClient();
   const all = useSyncExternalStore(subscribe, waiting);
   const drafts = useMemo(() => [...new Set(keptDrafts().map((d) => d.draft.piece.name || "A piece"))], []);
@@ -32,13 +32,13 @@ export default function DoorPage() {
     document.title = "Rutile";
     queries.clear();
   }, [queries]);
-  const { title, says } = SAYS[door ?? "unpaired"];
+  const { title, says } = SAYS[denied ?? "unpaired"];
   const file = useMemo(() => {
     const lines = all.map((w) => [w.entry.at, w.of, entrySays(w)].filter(Boolean).join("  "));
     return `data:text/plain;charset=utf-8,${encodeURIComponent(`${lines.join("\n")}\n`)}`;
   }, [all]);
   return (
-    <main className="mx-auto max-w-xl px-4 py-8" data-door={door}>
+    <main className="mx-auto max-w-xl px-4 py-8" data-denied={denied}>
       <h1 className="mb-2 font-semibold text-3xl text-primary">{title}</h1>
       <p className="mb-4 text-lg">{says}</p>
       {all.length > 0 ? (
@@ -57,7 +57,7 @@ export default function DoorPage() {
         <p className="mb-4">Everything that was logged on it is on the computer.</p>
       )}
       {drafts.length > 0 && <p className="mb-4">Changes to these pieces were not sent either: {drafts.join(", ")}.</p>}
-      {door === "held" ? (
+      {denied === "held" ? (
         <button type="button" className="btn btn-primary min-h-14 w-full text-lg" onClick={() => location.reload()}>
           <RotateCw className="size-5" aria-hidden="true" /> Try again
         </button>
