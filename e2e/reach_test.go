@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -140,4 +141,62 @@ func TestAClockRingsOnThePhone(t *testing.T) {
 	phone.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		return until(ctx, tab, `window.shown.some((s) => s.includes("Paint rests"))`, "a notification")
 	}))
+}
+
+// BenchmarkFirstLoadOnADevice loads Today from nothing, over the listener for this computer and over the one for devices.
+func BenchmarkFirstLoadOnADevice(b *testing.B) {
+	a := startWorkshop(b, true)
+	benchLoads(b, a, loading{"computer", a.url, false, true}, loading{"device", a.at, false, true})
+}
+
+// BenchmarkLoadFromTheWorker loads Today once more, from the server with what the browser has kept, and from the service
+// worker.
+func BenchmarkLoadFromTheWorker(b *testing.B) {
+	a := startWorkshop(b, true)
+	benchLoads(b, a, loading{"server", a.at, false, false}, loading{"worker", a.at, true, false})
+}
+
+// loading is a way to load a page: from where, through the service worker or not, with what the browser has kept or not.
+type loading struct {
+	name          string
+	url           func(string) string
+	worker, fresh bool
+}
+
+// benchLoads times two ways to load Today in turn, and reports their medians and the second over the first.
+func benchLoads(b *testing.B, a *app, ways ...loading) {
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`), slowed(4), network("enable", nil), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": drawnAt}, nil)
+	}))
+	times := make([][]float64, len(ways))
+	for b.Loop() {
+		for i, w := range ways {
+			// From another page of the same site, so that no process is started.
+			acts := []act{chromedp.Navigate(w.url("/clocks")), shows("[data-clocks]"), network("setBypassServiceWorker", map[string]any{"bypass": !w.worker})}
+			if w.fresh {
+				acts = append(acts, network("clearBrowserCache", nil))
+			}
+			phone.do(append(acts, chromedp.Navigate(w.url("/today")), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+				return until(ctx, tab, `window.drawn > 0`, "Today")
+			}))...)
+			times[i] = append(times[i], says[float64](b, phone.ctx, `window.drawn`))
+		}
+	}
+	median := make([]float64, len(ways))
+	for i, all := range times {
+		slices.Sort(all)
+		median[i] = all[len(all)/2]
+		b.ReportMetric(median[i], "ms-"+ways[i].name)
+	}
+	b.ReportMetric(median[1]/median[0], "ratio")
+	b.ReportMetric(0, "ns/op")
+}
+
+// network tells the browser something about its network.
+func network(what string, params any) act {
+	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Network."+what, params, nil)
+	})
 }

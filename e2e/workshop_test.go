@@ -215,13 +215,15 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	open := []act{click(`[data-do="show-later"]`), click(fmt.Sprintf(`[data-row="%d/%s"]`, piece, zone))}
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	phone.do(open...)
+	first := says[string](t, phone.ctx, `document.querySelector("[data-card] [data-title]").innerText`)
+	tapped := says[float64](t, phone.ctx, `Date.now()`)
 	phone.do(logs(`[data-do="done"]`))
 	before := a.log(piece)
 	last := before[len(before)-1]
 	if last.Entry.By != "Phone by the window" || !strings.Contains(strings.Join(last.How, "; "), "on Phone by the window") {
 		t.Errorf("%+v", last)
 	}
-	phone.took(fmt.Sprintf("/api/pieces/%d/log", piece))
+	phone.took(tapped, "/api/today", fmt.Sprintf("/api/pieces/%d/log", piece))
 
 	// Out of reach: Today, the log, the cards and the clocks are there; what comes next goes by the plan.
 	a.down()
@@ -230,6 +232,9 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	}
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-out-of-reach]"), shows("[data-away]"), click(fmt.Sprintf(`[data-item="%d/%s"] button`, piece, zone)))
 	was := title()
+	if was == first {
+		t.Errorf("out of reach, what was logged is still next: %s", was)
+	}
 	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`), differs("[data-card] [data-title]", was), contains("[data-card] [data-says]", "By the plan"))
 	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("no draught here"), chromedp.SetUploadFiles(chromedp.CSS(`input[data-file="log-photo"]`), []string{camera(t)}),
 		shows("[data-pictures-wait]"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="2"]`))
@@ -268,21 +273,22 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	a.up(true)
 }
 
-// took waits until the phone has taken an answer along that is younger than now.
-func (p *profile) took(path string) {
+// took waits until the phone has taken answers along that are younger than a moment of its clock.
+func (p *profile) took(since float64, paths ...string) {
 	p.a.t.Helper()
-	now := says[float64](p.a.t, p.ctx, `Date.now()`)
-	p.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		deadline := time.Now().Add(20 * time.Second)
-		for time.Now().Before(deadline) {
-			at, err := chromedp.Evaluate[float64](fmt.Sprintf(`caches.open("rutile-answers").then((c) => c.match(%q)).then((r) => Number(r?.headers.get("X-Kept-At") ?? 0))`, path), chromedp.EvalAwaitPromise)(ctx, tab)
-			if err == nil && at >= now {
-				return nil
+	for _, path := range paths {
+		p.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			deadline := time.Now().Add(20 * time.Second)
+			for time.Now().Before(deadline) {
+				at, err := chromedp.Evaluate[float64](fmt.Sprintf(`caches.open("rutile-answers").then((c) => c.match(%q)).then((r) => Number(r?.headers.get("X-Kept-At") ?? 0))`, path), chromedp.EvalAwaitPromise)(ctx, tab)
+				if err == nil && at >= since {
+					return nil
+				}
+				time.Sleep(50 * time.Millisecond)
 			}
-			time.Sleep(50 * time.Millisecond)
-		}
-		return fmt.Errorf("%s was not taken along", path)
-	}))
+			return fmt.Errorf("%s was not taken along", path)
+		}))
+	}
 }
 
 // differs waits until what an element says is something else.

@@ -65,7 +65,12 @@ export function useLog(): Log {
         if (x) setSaid({ ...x, notes });
         else if (notes.length) setSaid((was) => ({ about: { piece: 0 }, entries: [], ...was, notes }));
         setFailed(false);
-        if (last) setTimeout(() => logChanged(queries), DRAWN);
+        if (!last) return;
+        setTimeout(() => {
+          logChanged(queries);
+          // What a device has taken along must not be older than what was logged on it.
+          if (navigator.serviceWorker?.controller) void queries.invalidateQueries({ queryKey: TODAY_KEY });
+        }, DRAWN);
       } catch {
         setFailed(true);
       }

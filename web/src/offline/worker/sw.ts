@@ -1,3 +1,4 @@
+import { cacheNames } from "workbox-core";
 import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute } from "workbox-precaching";
 import { NavigationRoute, registerRoute } from "workbox-routing";
 import { CacheFirst } from "workbox-strategies";
@@ -94,27 +95,35 @@ async function answerTo(request: Request, event: ExtendableEvent): Promise<Respo
   return now;
 }
 
+const CALM = 400; // ms that an answer waits to be kept: what is drawn comes first
+const OFTEN = 50; // answers after which it is looked whether there are too many
+let puts = 0;
+
 /** keep keeps an answer with the time at which it came. Without room for it, the next time is another. */
 async function keep(key: string, r: Response) {
+  const at = Date.now();
+  await new Promise((done) => setTimeout(done, CALM));
   const headers = new Headers(r.headers);
-  headers.set("X-Kept-At", String(Date.now()));
+  headers.set("X-Kept-At", String(at));
   headers.delete("Content-Encoding");
   try {
     const answers = await caches.open(ANSWERS);
-    await answers.delete(key); // so that it becomes the youngest
     await answers.put(key, new Response(await r.blob(), { status: r.status, headers }));
-    await trim(ANSWERS);
+    if (++puts % OFTEN === 0) await trim(ANSWERS);
   } catch {
     // The device has no room: pictures go first.
     await caches.delete(PICTURES);
   }
 }
 
-/** trim lets the oldest of a cache go where there are too many. */
+/** trim removes the oldest of a cache where there are too many. */
 async function trim(name: keyof typeof MOST) {
   const all = await caches.open(name);
   const keys = await all.keys();
-  await Promise.all(keys.slice(0, Math.max(0, keys.length - MOST[name])).map((k) => all.delete(k)));
+  if (keys.length <= MOST[name]) return;
+  const ages = await Promise.all(keys.map(async (k) => Number((await all.match(k))?.headers.get("X-Kept-At") ?? 0)));
+  const oldest = keys.map((k, i) => ({ k, at: ages[i] ?? 0 })).sort((a, b) => a.at - b.at);
+  await Promise.all(oldest.slice(0, keys.length - MOST[name]).map(({ k }) => all.delete(k)));
 }
 
 /** turnedAway forgets everything that was taken along, once the computer does not let this device in any more. */
@@ -122,6 +131,13 @@ async function turnedAway(r: Response) {
   if (r.status !== 401 || !r.headers.get("X-Rutile-Device")) return;
   await Promise.all([caches.delete(ANSWERS), caches.delete(PICTURES)]);
 }
+
+// Browsers that can (Static Routing) take the page's files from where they are kept without asking this worker first.
+type Routed = ExtendableEvent & { addRoutes?: (rules: unknown) => Promise<void> };
+self.addEventListener("install", (e: Routed) => {
+  const files = { condition: { urlPattern: "/assets/*" }, source: { cacheName: cacheNames.precache } };
+  if (e.addRoutes) e.waitUntil(e.addRoutes([files]).catch(() => undefined));
+});
 
 self.addEventListener("activate", (e) => e.waitUntil(self.clients.claim()));
 self.addEventListener("message", (e) => {
