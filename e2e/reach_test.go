@@ -2,8 +2,12 @@ package e2e
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
+	"math/rand/v2"
+	"net/http"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -199,4 +203,52 @@ func network(what string, params any) act {
 	return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		return tab.Call(ctx, "Network."+what, params, nil)
 	})
+}
+
+// The page is closed in the middle of sending, again and again: each entry counts once, and none is lost.
+func TestAPageClosedWhileItSends(t *testing.T) {
+	t.Parallel()
+	times, each := 100, 10
+	if testing.Short() {
+		times = 5
+	}
+	a := startWorkshop(t, false)
+	a.refuse = func(r *http.Request) int {
+		if r.Method == "POST" && strings.HasSuffix(r.URL.Path, "/log") {
+			time.Sleep(60 * time.Millisecond)
+		}
+		return 0
+	}
+	var saved wire.Saved
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`))
+	pause := rand.New(rand.NewPCG(25, 2))
+	for k := range times {
+		says[bool](t, phone.ctx, fmt.Sprintf(`new Promise((done, failed) => {
+			const open = indexedDB.open("rutile", 1);
+			open.onerror = failed;
+			open.onsuccess = () => {
+				const tx = open.result.transaction("log", "readwrite");
+				for (let i = 0; i < %[2]d; i++) tx.objectStore("log").put({n: %[1]d * 1000 + i, piece: %[3]d, created: %[4]q, written: Date.now(), entry: {id: "k%[1]d-" + i, at: new Date().toISOString(), what: "note", note: String(i)}});
+				tx.oncomplete = () => { open.result.close(); done(true); };
+				tx.onerror = failed;
+			};
+		})`, k, each, saved.ID, saved.Created.Format(time.RFC3339Nano)))
+		phone.do(chromedp.Navigate(a.at("/today")))
+		time.Sleep(time.Duration(pause.Int64N(int64(700 * time.Millisecond))))
+		phone.do(chromedp.Navigate(a.at("/licences.txt"))) // of the same site, and no page that sends
+	}
+	inTime := len(a.log(saved.ID))
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	log := a.arrived(saved.ID, times*each)
+	seen := map[string]bool{}
+	for _, l := range log {
+		seen[l.Entry.ID] = true
+	}
+	if len(log) != times*each || len(seen) != times*each {
+		t.Errorf("%d entries, %d of them different, of %d", len(log), len(seen), times*each)
+	}
+	t.Logf("closed %d times; %d of %d entries were there by then", times, inTime, times*each)
 }
