@@ -119,6 +119,11 @@ func TestClocksThatWait(t *testing.T) {
 	if len(got) != 2 || got[0].ID != "b" || !got[0].Silent || got[1].ID != "c" || got[1].LeftS < 28 || got[1].LeftS > 30.5 || got[1].Name != "Rest" || got[1].For != "Paint" {
 		t.Errorf("%+v", got)
 	}
+	// One that the server has no room for runs on here, and says so.
+	got = ask[[]wire.Clock](t, ctx, `modules.withDoing([], performance.now(), [{n: 1, at: Date.now(), do: "start", id: "c", name: "Rest", seconds: 40, refused: "200 clocks run already.", clock: {id: "c", kind: "rest"}}])`)
+	if len(got) != 1 || !strings.Contains(got[0].Said, "200 clocks") {
+		t.Errorf("%+v", got)
+	}
 }
 
 // A clock rings by a notification while the page is not seen; through the service worker, as phones want it.

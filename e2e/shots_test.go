@@ -16,9 +16,8 @@ func scrolled(css string) act {
 	})
 }
 
-// TestShots draws the main views from the demo data, the most looked at also at
-// the width of a phone. It runs only where a folder for the pictures is
-// given: make shots.
+// TestShots draws the main views from the demo data, Today at the width of a phone. It runs only where a folder for the
+// pictures is given: make shots.
 func TestShots(t *testing.T) {
 	if *shots == "" {
 		t.Skip("pictures are drawn by make shots")

@@ -14,7 +14,6 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
-	"slices"
 	"strings"
 	"sync/atomic"
 	"testing"
@@ -194,7 +193,8 @@ func says[T any](t testing.TB, ctx context.Context, js string) T {
 // An evening's work on a phone, the server gone in the middle of it, and the phone taken off at the end.
 func TestAnEveningOutOfReach(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, true)
+	a := startWorkshop(t, false)
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
 	computer := browser(t, 1280, 800)
 	phone := a.phone(true)
 
@@ -208,16 +208,11 @@ func TestAnEveningOutOfReach(t *testing.T) {
 
 	// In reach: what is logged carries the phone's name.
 	const today = "[data-today]"
-	var due wire.Today
-	a.ask("GET", "/api/today", nil, &due)
-	at := slices.IndexFunc(due.Items, func(x wire.TodayItem) bool { return x.Steps-x.Past > 3 && x.Due.Do != "" && !x.Begun })
-	piece, zone := due.Items[at].PieceID, due.Items[at].ZoneID
-	open := []act{click(`[data-do="show-later"]`), click(fmt.Sprintf(`[data-row="%d/%s"]`, piece, zone))}
+	const piece, zone = 1, "seat"
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
-	phone.do(open...)
 	first := says[string](t, phone.ctx, `document.querySelector("[data-card] [data-title]").innerText`)
-	tapped := says[float64](t, phone.ctx, `Date.now()`)
 	phone.do(logs(`[data-do="done"]`))
+	tapped := says[float64](t, phone.ctx, `Date.now()`)
 	before := a.log(piece)
 	last := before[len(before)-1]
 	if last.Entry.By != "Phone by the window" || !strings.Contains(strings.Join(last.How, "; "), "on Phone by the window") {
@@ -230,7 +225,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	title := func() string {
 		return says[string](t, phone.ctx, `document.querySelector("[data-card] [data-title]").innerText`)
 	}
-	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-out-of-reach]"), click(fmt.Sprintf(`[data-item="%d/%s"] button`, piece, zone)))
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"), shows("[data-out-of-reach]"))
 	was := title()
 	if was == first {
 		t.Errorf("out of reach, what was logged is still next: %s", was)
@@ -239,7 +234,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("no draught here"), chromedp.SetUploadFiles(chromedp.CSS(`input[data-file="log-photo"]`), []string{camera(t)}),
 		shows("[data-pictures-wait]"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="2"]`))
 	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d/%s/work", piece, zone))), shows("[data-work]"), shows(`[data-waits="2"]`), shows("[data-entry]"))
-	phone.do(chromedp.Navigate(a.at("/pieces/25/seat/mix?coat=4-1&card=lay")), shows("[data-cardscreen]"), click(`[data-do="next"]`))
+	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/mix?coat=5-1&card=lay")), shows("[data-cardscreen]"), click(`[data-do="next"]`))
 
 	// The browser is closed and opened again: all of it is still there.
 	phone.stop()
@@ -247,7 +242,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-waits="2"]`), click("[data-waits] summary"), counts("[data-waiting]", 2), contains("[data-waiting-list]", "no draught here"))
 
 	// Back in reach: everything goes over, once.
-	a.up(true)
+	a.up(false)
 	phone.do(hides("[data-waits]"), hides("[data-out-of-reach]"))
 	after := a.log(piece)
 	if n := len(after) - len(before); n != 2 {
@@ -270,7 +265,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	}
 	a.down()
 	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d", piece))), hides("[data-zone]"), hides("[data-verdict]"))
-	a.up(true)
+	a.up(false)
 }
 
 // took waits until the phone has taken answers along that are younger than a moment of its clock.
@@ -503,7 +498,8 @@ func TestAPhoneThatDoesNotTrust(t *testing.T) {
 // The screens that only a phone has.
 func TestScreensOfAPhone(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, true)
+	a := startWorkshop(t, false)
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
 	phone := a.phone(true)
 	audit := auditor(t, phone.ctx)
 	look := func(name string, acts ...act) {
@@ -523,10 +519,10 @@ func TestScreensOfAPhone(t *testing.T) {
 	a.down()
 	look("Today out of reach", chromedp.Navigate(a.at("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows(`[data-waits="1"]`), click("[data-waits] summary"))
 	audit("Today out of reach", true)
-	look("a plan out of reach", chromedp.Navigate(a.at("/pieces/25/board/plan")), shows("[data-row]"))
+	look("a plan out of reach", chromedp.Navigate(a.at("/pieces/1/seat/plan")), shows("[data-row]"))
 	audit("a plan out of reach", true)
 	phone.do(chromedp.Navigate("about:blank"))
-	a.up(true)
+	a.up(false)
 	var d wire.Devices
 	a.ask("GET", "/api/devices", nil, &d)
 	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
@@ -537,14 +533,15 @@ func TestScreensOfAPhone(t *testing.T) {
 // Clocks go on without the computer: one that a card starts, one that is stopped, as they would have.
 func TestClocksOutOfReach(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, true)
+	a := startWorkshop(t, false)
+	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
 	a.ask("POST", "/api/clocks", wire.NewClock{ID: "kettle", Kind: "own", NeedS: 1800, For: "Kettle"}, nil)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`), shows("[data-strip-clocks]"))
 	a.down()
 	phone.do(chromedp.Navigate(a.at("/clocks")), shows(`[data-clock="kettle"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), hides(`li[data-clock="kettle"]`))
-	phone.do(chromedp.Navigate(a.at("/pieces/26/table/mix?coat=4-1&card=lay")), shows("[data-cardscreen]"))
+	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/mix?coat=5-1&card=lay")), shows("[data-cardscreen]"))
 	for range 12 {
 		if says[bool](t, phone.ctx, `!!document.querySelector("[data-leaf-now] [data-start]")`) {
 			break
@@ -553,7 +550,7 @@ func TestClocksOutOfReach(t *testing.T) {
 	}
 	phone.do(click("[data-leaf-now] [data-start]"), shows("[data-started]"), chromedp.Navigate(a.at("/clocks")), counts("li[data-clock]", 1))
 	time.Sleep(2 * time.Second)
-	a.up(true)
+	a.up(false)
 	phone.do(chromedp.Navigate(a.at("/clocks")), hides("[data-out-of-reach]"), counts("li[data-clock]", 1))
 	var all wire.Clocks
 	deadline := time.Now().Add(15 * time.Second)

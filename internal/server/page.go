@@ -23,8 +23,13 @@ func page(files fs.FS) http.HandlerFunc {
 		}
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 		if st, err := fs.Stat(files, name); err == nil && !st.IsDir() && name != "index.html" {
+			cache := "no-cache"
 			if strings.HasPrefix(name, "assets/") {
-				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+				cache = "public, max-age=31536000, immutable"
+			}
+			w.Header().Set("Cache-Control", cache)
+			if path.Ext(name) == ".webmanifest" {
+				w.Header().Set("Content-Type", "application/manifest+json")
 			}
 			static.ServeHTTP(w, r)
 			return

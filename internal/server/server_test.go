@@ -34,6 +34,7 @@ import (
 var builtPage = fstest.MapFS{
 	"index.html":      {Data: []byte("<!doctype html><title>Rutile</title>")},
 	"assets/index.js": {Data: []byte(strings.Repeat("console.log('rutile');", 500))},
+	"app.webmanifest": {Data: []byte("{}")},
 	"rutile.svg":      {Data: []byte("<svg xmlns='http://www.w3.org/2000/svg'/>")},
 }
 
@@ -437,7 +438,8 @@ func TestPage(t *testing.T) {
 		{"/pieces/3/column", "GET", 200, "<title>Rutile", "no-cache"},
 		{"/index.html", "GET", 200, "<title>Rutile", "no-cache"},
 		{"/assets/index.js", "GET", 200, "rutile", "public, max-age=31536000, immutable"},
-		{"/rutile.svg", "GET", 200, "<svg", ""},
+		{"/rutile.svg", "GET", 200, "<svg", "no-cache"},
+		{"/app.webmanifest", "GET", 200, "{}", "no-cache"},
 		{"/assets/gone.js", "GET", 404, "no such file", ""},
 		{"/assets/../../etc/passwd", "GET", 200, "<title>Rutile", "no-cache"},
 		{"/", "POST", 405, "read-only", ""},

@@ -29,9 +29,19 @@ type Doing<T = ClockDoing> = T extends ClockDoing ? Omit<T, "n" | "at" | "known"
 /** later keeps something done with a clock until the server answers. */
 export async function later(x: Doing) {
   await ready;
+  // A clock that is stopped before the server knew of it need not be started there.
+  if (x.do === "stop") for (const s of all) if (s.do === "start" && s.id === x.id) await drop(s);
   const made = { ...x, n: (all.at(-1)?.n ?? 0) + 1, at: Date.now(), known: lastContact() } as ClockDoing;
   show([...all, made]);
   await opened.then((db) => db.put("clocks", made)).catch(() => undefined);
+}
+
+/** open tells whether something waits to be sent. */
+const open = (x: ClockDoing) => x.do !== "start" || !x.refused;
+
+async function keep(x: ClockDoing) {
+  show(all.map((y) => (y.n === x.n ? x : y)));
+  await opened.then((db) => db.put("clocks", x)).catch(() => undefined);
 }
 
 async function drop(x: ClockDoing) {
@@ -47,13 +57,17 @@ async function sendClocks(): Promise<boolean> {
   if (sending) return false;
   sending = true;
   try {
-    for (const x of [...all]) {
+    for (const x of all.filter(open)) {
       try {
         await send(x);
       } catch (e) {
         if (again(e) || (e as Refused).status >= 500 || (e as Refused).status === 401) return false;
+        if (x.do === "start") {
+          await keep({ ...x, refused: (e as Error).message }); // it runs on here
+          continue;
+        }
       }
-      await drop(x); // what the server refuses it does not have: the clock is not there, or can no longer run
+      await drop(x); // to silence or stop a clock that is not there is done
     }
     return true;
   } finally {
@@ -81,7 +95,7 @@ function send(x: ClockDoing): Promise<unknown> {
 /** useDoing is what waits for the server; done is called once it has it. */
 export function useDoing(done: () => void): readonly ClockDoing[] {
   const waits = useSyncExternalStore(subscribe, () => all);
-  const some = waits.length > 0;
+  const some = waits.some(open);
   useEffect(() => {
     if (!some) return;
     const t = setInterval(() => void sendClocks().then((sent) => sent && done()), RETRY);

@@ -32,7 +32,9 @@ export function withDoing(clocks: Clock[], at: number, waits: readonly ClockDoin
             total_s: x.seconds,
             state: "runs",
             touches: [],
-            said: "Runs on this device until the computer answers.",
+            said: x.refused
+              ? `It runs on this device alone: ${x.refused}`
+              : "Runs on this device until the computer answers.",
           },
         },
       ];

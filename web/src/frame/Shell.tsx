@@ -112,32 +112,30 @@ const PLACES = [
   ["shelf", "Shelf", PaintBucket],
   ["kit", "Kit and habits", Paintbrush],
   ["rules", "Rule book", BookOpen],
-  ["devices", "Devices", Smartphone],
 ] as const;
 
-/** PHONE is in the place of the devices where the page is open on one of them. */
-const PHONE = ["phone", "This device", Smartphone] as const;
+const DEVICES = ["devices", "Devices", Smartphone] as const; // on the computer
+const PHONE = ["phone", "This device", Smartphone] as const; // on one of them
 
 /** Tools are on every screen. They are drawn once, and not with every edit. */
 const Tools = memo(function Tools({ headed, open }: { headed: boolean; open: (sheet: Sheet) => void }) {
   const studio = useStudio();
   const theme = useTheme();
+  const places = [...PLACES, studio?.device ? PHONE : DEVICES];
   return (
     <div className="flex items-center">
-      {PLACES.map(([id, says, Icon]) => (id === "devices" && studio?.device ? PHONE : ([id, says, Icon] as const))).map(
-        ([id, says, Icon]) => (
-          <Link
-            key={id}
-            data-do={id}
-            to={`/${id}`}
-            className={`btn btn-ghost px-2.5 max-sm:px-1.5 ${headed ? "max-sm:hidden" : ""}`}
-            title={says}
-          >
-            <Icon className="size-5" aria-hidden="true" />
-            <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>{says}</span>
-          </Link>
-        ),
-      )}
+      {places.map(([id, says, Icon]) => (
+        <Link
+          key={id}
+          data-do={id}
+          to={`/${id}`}
+          className={`btn btn-ghost px-2.5 max-sm:px-1.5 ${headed ? "max-sm:hidden" : ""}`}
+          title={says}
+        >
+          <Icon className="size-5" aria-hidden="true" />
+          <span className={headed ? "sr-only" : "font-normal max-lg:sr-only"}>{says}</span>
+        </Link>
+      ))}
       <button
         data-do="studio"
         type="button"

@@ -30,7 +30,7 @@ interface Kept extends DBSchema {
 
 /** ClockDoing is something done with a clock while the server did not answer. */
 export type ClockDoing = { n: number; id: string; at: number; known?: Known } & (
-  | { do: "start"; clock: Schemas["NewClock"]; name: string; seconds: number }
+  | { do: "start"; clock: Schemas["NewClock"]; name: string; seconds: number; refused?: string }
   | { do: "silence" | "stop" }
 );
 
