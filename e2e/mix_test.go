@@ -277,7 +277,7 @@ func TestRecipesInThePlan(t *testing.T) {
 	do(t, ctx, chromedp.Navigate(a.url("/pieces/29/a/mix")), shows(`[data-batch="3-1"]`), contains("[data-portions]", "calcium carbonate"), click(`[data-choose="recipe baking_powder"]`), shows("[data-refused]"), contains("[data-refused]", "foams in the pot"), hides(`[data-open="mix"]`),
 		saved(), keys("3"), shows(`[data-code="mix.recipe"]`), keys("m"), click(`[data-choose="recipe plaster"]`), hides("[data-refused]"), contains("[data-batch]", "chalkiest"),
 		// An own amount: what cannot be mixed is said, what can is kept.
-		typeIn("mix.paint_l", "40 l"), contains("[data-batch]", "more than anybody mixes by hand"), typeIn("mix.paint_l", "a third of a litre"), contains("[data-batch]", "= 333"), saved(), click(`[data-stage="coats"]`), shows("[data-row]"))
+		put("mix.paint_l", "40 l"), contains("[data-batch]", "more than anybody mixes by hand"), put("mix.paint_l", "a third of a litre"), contains("[data-batch]", "= 333"), saved(), click(`[data-stage="coats"]`), shows("[data-row]"))
 	if s := a.stored("29").Piece.Zones[0].Steps[2]; s.Mix == nil || s.Mix.Recipe != "plaster" || math.Abs(s.Mix.PaintL-1./3) > 1e-3 {
 		t.Errorf("kept: %+v", s.Mix)
 	}

@@ -542,11 +542,8 @@ func TestClocksOutOfReach(t *testing.T) {
 	a.down()
 	phone.do(chromedp.Navigate(a.at("/clocks")), shows(`[data-clock="kettle"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), click(`li[data-clock="kettle"] [data-do="stop"]`), hides(`li[data-clock="kettle"]`))
 	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/mix?coat=5-1&card=lay")), shows("[data-cardscreen]"))
-	for range 12 {
-		if says[bool](t, phone.ctx, `!!document.querySelector("[data-leaf-now] [data-start]")`) {
-			break
-		}
-		phone.do(click(`[data-do="next"]`))
+	for n := 1; !says[bool](t, phone.ctx, `!!document.querySelector("[data-leaf-now] [data-start]")`); n++ {
+		phone.do(shows(fmt.Sprintf(`[data-at="%d"]`, n)), click(`[data-do="next"]`), shows(fmt.Sprintf(`[data-at="%d"]`, n+1)))
 	}
 	phone.do(click("[data-leaf-now] [data-start]"), shows("[data-started]"), chromedp.Navigate(a.at("/clocks")), counts("li[data-clock]", 1))
 	time.Sleep(2 * time.Second)

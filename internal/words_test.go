@@ -186,7 +186,14 @@ func TestNoRawIDsOnTheDemoPieces(t *testing.T) {
 			}
 		}
 	}
-	for _, p := range pieces {
+	for k, p := range pieces {
+		ways := plan.Ways
+		if testing.Short() { // some of them for each piece, all of them over the pieces
+			ways = nil
+			for n := range 4 {
+				ways = append(ways, plan.Ways[(4*k+n)%len(plan.Ways)])
+			}
+		}
 		j := e.Job(p, app.Workshop{Air: demo.Site, Today: "2026-11-28"})
 		r, err := j.Check(ctx, app.Want{Repairs: true, Section: true})
 		look(p.Name, r, err)
@@ -201,7 +208,7 @@ func TestNoRawIDsOnTheDemoPieces(t *testing.T) {
 				next, err := j.Next(ctx, i, at)
 				look(p.Name+", next", suggested(next), err)
 			}
-			plans, err := j.PlanZone(ctx, i, plan.Ways, app.PlanOptions{})
+			plans, err := j.PlanZone(ctx, i, ways, app.PlanOptions{})
 			look(p.Name+", planned", plans, err)
 		}
 	}

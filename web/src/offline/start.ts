@@ -79,22 +79,30 @@ const taken = new Map<number, { is: string; at: number }>();
 async function takeAlong(queries: QueryClient) {
   let busy = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  const later = () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void take(), SOON);
+  };
   const take = async () => {
     const today = queries.getQueryData<Today>(TODAY_KEY);
-    if (busy || !today || reach().kept !== undefined || reach().denied) return;
+    if (busy || !today || reach().denied) return;
     busy = true;
+    let all = false;
     try {
-      await takePieces(today);
-      set({ is: "ready" });
+      if (reach().kept === undefined) {
+        await takePieces(today);
+        all = reach().kept === undefined;
+      }
     } catch {
-      // Out of reach in the middle of it: the rest is taken another time.
+      // Out of reach in the middle of it: the rest is taken later.
     }
     busy = false;
+    if (all) set({ is: "ready" });
+    else later();
   };
   queries.getQueryCache().subscribe((e) => {
     if (e.type !== "updated" || e.action.type !== "success" || e.query.queryKey[0] !== TODAY_KEY[0]) return;
-    clearTimeout(timer);
-    timer = setTimeout(() => void take(), SOON);
+    later();
   });
   await Promise.allSettled([
     queries.fetchQuery(TODAY),
