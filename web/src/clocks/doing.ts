@@ -1,6 +1,6 @@
 import { useEffect, useSyncExternalStore } from "react";
 import { again, answer, api, RETRY, type Refused, removed } from "../api/client";
-import { type ClockDoing, opened } from "../work/queue";
+import { type ClockDoing, opened } from "../offline/kept";
 import { lastContact, righted } from "../work/times";
 
 // What was done with clocks while the server did not answer. Clocks that were started run here until it does.

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { ClockDoing } from "../work/queue";
+import type { ClockDoing } from "../offline/kept";
 
 type Clock = Schemas["Clock"];
 

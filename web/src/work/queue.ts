@@ -1,50 +1,17 @@
-import { type DBSchema, openDB } from "idb";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { reach } from "../api/reach";
+import { type About, type Entry, opened, type Waiting } from "../offline/kept";
 import { sendPhoto } from "../overview/sendPhoto";
 import { askToday } from "../today/useToday";
-import { inTouch, type Known, lastContact, righted } from "./times";
+import { inTouch, lastContact, righted } from "./times";
 
 // What was logged and not yet acknowledged by the server. It stays in the browser until it is: a tap is never lost.
 
-export type Entry = Schemas["Entry"];
-
-/** About is which piece entries are about: another folder may have one of the same number, created at another time. */
-export type About = { piece: number; created?: string; of?: string };
-
-/** Waiting is an entry that waits, with pictures that are not sent yet, and what is known of the clock it was made by. */
-export type Waiting = About & {
-  n: number; // the order
-  entry: Entry;
-  says?: string; // what it is about, in words
-  pictures?: Blob[];
-  written: number;
-  known?: Known;
-  refused?: string;
-};
-
-interface Kept extends DBSchema {
-  log: { key: string; value: Waiting };
-  clocks: { key: number; value: ClockDoing };
-}
-
-/** ClockDoing is something done with a clock while the server did not answer. */
-export type ClockDoing = { n: number; id: string; at: number; known?: Known } & (
-  | { do: "start"; clock: Schemas["NewClock"]; name: string; seconds: number; refused?: string }
-  | { do: "silence" | "stop" }
-);
-
-/** opened is where all this is kept; it fails where the browser keeps nothing. */
-export const opened = openDB<Kept>("rutile", 1, {
-  upgrade(db) {
-    db.createObjectStore("log", { keyPath: "entry.id" });
-    db.createObjectStore("clocks", { keyPath: "n" });
-  },
-});
-opened.catch(() => undefined);
+export type { About, Entry, Waiting };
 
 const BEFORE = "rutile.log"; // where earlier versions kept it
 let shown: Waiting[] = [];
+const unstored = new Set<string>(); // what this page alone knows of yet
 let full = false; // the browser has no room: what waits is gone when the page is closed
 const heard = new Set<() => void>();
 const others = new BroadcastChannel("rutile.log");
@@ -61,14 +28,20 @@ async function load() {
     for (const w of before()) await db.put("log", w);
     localStorage.removeItem(BEFORE);
     const all = await db.getAll("log");
-    show([...all, ...(full ? shown.filter((w) => !all.some((x) => x.entry.id === w.entry.id)) : [])]);
+    const mine = shown.filter((w) => unstored.has(w.entry.id));
+    show([...all.filter((w) => !unstored.has(w.entry.id)), ...mine]);
   } catch {
     // Then it lasts as long as the page.
   }
 }
 
 function before(): Waiting[] {
-  const all: unknown = JSON.parse(localStorage.getItem(BEFORE) ?? "[]");
+  let all: unknown;
+  try {
+    all = JSON.parse(localStorage.getItem(BEFORE) ?? "[]");
+  } catch {
+    return []; // nothing that could be read
+  }
   if (!Array.isArray(all)) return [];
   return (all as Waiting[])
     .filter((w) => w?.entry?.id && w.piece)
@@ -92,11 +65,13 @@ export const noRoom = () => full;
 
 /** store keeps something that waits. A full browser gives up pictures and answers that were taken along before. */
 async function store(all: Waiting[]) {
+  for (const w of all) unstored.add(w.entry.id);
   for (const room of [async () => undefined, giveRoom]) {
     try {
       await room();
       const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
       await Promise.all([...all.map((w) => tx.store.put(w)), tx.done]);
+      for (const w of all) unstored.delete(w.entry.id);
       full = false;
       tellOthers();
       return;
@@ -120,12 +95,14 @@ export async function put(about: About, says: string | undefined, entries: Entry
     const w = { ...about, n: n + i, entry, says, written: Date.now(), known: lastContact() };
     return i === 0 && pictures?.length ? { ...w, pictures } : w;
   });
+  const stored = store(fresh);
   show([...shown, ...fresh]);
-  await store(fresh);
+  await stored;
 }
 
 /** drop forgets entries, by their ids: the server has them, or the painter gives them up. */
 export async function drop(ids: string[]) {
+  for (const id of ids) unstored.delete(id);
   try {
     const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
     await Promise.all([...ids.map((id) => tx.store.delete(id)), tx.done]);
@@ -216,8 +193,9 @@ async function oneByOne(some: Waiting[], out: Sent) {
 }
 
 async function change(some: Waiting[]) {
+  const stored = store(some);
   show(shown.map((w) => some.find((x) => x.entry.id === w.entry.id) ?? w));
-  await store(some);
+  await stored;
 }
 
 const refuse = (some: Waiting[], why: string) => change(some.map((w) => ({ ...w, refused: why })));
@@ -243,8 +221,9 @@ export async function takeOver(all: Waiting[]) {
   const fresh = all
     .filter((w) => !shown.some((x) => x.entry.id === w.entry.id))
     .map((w, i) => ({ ...w, n: n + i, refused: undefined }));
+  const stored = store(fresh);
   show([...shown, ...fresh]);
-  await store(fresh);
+  await stored;
 }
 
 // A page that is closed while the browser has no room loses what waits: it asks first.
