@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"context"
+	"errors"
 	"flag"
 	"fmt"
 	"io"
@@ -13,6 +14,7 @@ import (
 	"os"
 	"os/exec"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -83,19 +85,33 @@ func unstarted(t testing.TB) *app {
 	return &app{t: t, dir: t.TempDir(), addr: "127.0.0.1:0", page: web.Dist()}
 }
 
+// demoFolder is the folder of a demo studio at noon. It is filled once, and copied for each test.
+var demoFolder = sync.OnceValues(func() (string, error) {
+	dir, err := os.MkdirTemp("", "rutile-e2e-")
+	if err != nil {
+		return "", err
+	}
+	used = append(used, dir)
+	s, err := store.Open(dir)
+	if err != nil {
+		return "", err
+	}
+	return dir, errors.Join(demo.Fill(context.Background(), s, noon), s.Close())
+})
+
+// used are the folders that the tests share, removed at their end.
+var used []string
+
 // begin fills the folder and starts the server.
 func (a *app) begin(withDemo bool) {
 	t := a.t
 	t.Helper()
 	if withDemo {
-		s, err := store.Open(a.dir)
+		dir, err := demoFolder()
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := demo.Fill(context.Background(), s, noon); err != nil {
-			t.Fatal(err)
-		}
-		if err := s.Close(); err != nil {
+		if err := os.CopyFS(a.dir, os.DirFS(dir)); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -12,5 +12,9 @@ func TestMain(m *testing.M) {
 	if code, started := photo.RunChild(); started {
 		os.Exit(code)
 	}
-	os.Exit(m.Run())
+	code := m.Run()
+	for _, dir := range used {
+		_ = os.RemoveAll(dir)
+	}
+	os.Exit(code)
 }

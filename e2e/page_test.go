@@ -221,8 +221,8 @@ func still(t *testing.T, ctx context.Context, name string) {
 	}
 }
 
-// auditor looks at what is on the screen: accessibility, contrast in the light theme and in the dark one, and no raw ids.
-func auditor(t *testing.T, ctx context.Context) func(name string, dark bool) {
+// auditor looks at what is on the screen: accessibility, contrast in the light theme and in the dark one, and no raw ids; in short tests in one of them, in turn.
+func auditor(t *testing.T, ctx context.Context) func(name string) {
 	t.Helper()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	if err != nil {
@@ -251,8 +251,10 @@ func auditor(t *testing.T, ctx context.Context) func(name string, dark bool) {
 			return err
 		})
 	}
-	return func(name string, dark bool) {
+	n := 0
+	return func(name string) {
 		t.Helper()
+		n++
 		do(t, ctx, chromedp.Sleep(250*time.Millisecond), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 			there, err := chromedp.Evaluate[bool](`typeof axe !== "undefined"`)(ctx, tab)
 			if err == nil && !there {
@@ -264,12 +266,20 @@ func auditor(t *testing.T, ctx context.Context) func(name string, dark bool) {
 		if err != nil || len(ids) > 0 {
 			t.Errorf("%s shows ids: %v, %v", name, ids, err)
 		}
-		run(name, `["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]`)
-		if !dark {
+		const all = `["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]`
+		dark := []act{theme("dark"), chromedp.Sleep(50 * time.Millisecond)}
+		switch {
+		case !testing.Short():
+			run(name, all)
+			do(t, ctx, dark...)
+			run(name+" in the dark theme", `{type: "rule", values: ["color-contrast"]}`)
+		case n%2 == 0: // in short tests each screen is looked at in one theme
+			do(t, ctx, dark...)
+			run(name+" in the dark theme", all)
+		default:
+			run(name, all)
 			return
 		}
-		do(t, ctx, theme("dark"), chromedp.Sleep(50*time.Millisecond))
-		run(name+" in the dark theme", `{type: "rule", values: ["color-contrast"]}`)
 		do(t, ctx, theme("light"))
 	}
 }
@@ -300,7 +310,7 @@ func TestScreens(t *testing.T) {
 		if v.fewer != nil {
 			do(t, ctx, v.fewer)
 		}
-		audit(v.name, i%2 == 0 || !testing.Short()) // few themes break one screen alone
+		audit(v.name)
 	}
 	const esc = kb.Escape
 	for _, x := range []struct {
@@ -330,7 +340,7 @@ func TestScreens(t *testing.T) {
 			do(t, ctx, chromedp.Navigate(a.url(x.path)))
 		}
 		do(t, ctx, x.acts...)
-		audit(x.name, true)
+		audit(x.name)
 	}
 }
 

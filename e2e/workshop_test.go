@@ -515,19 +515,19 @@ func TestScreensOfAPhone(t *testing.T) {
 	look("pairing", chromedp.Navigate(a.at("/pair")), shows("form button"))
 	phone.pair("Phone by the window")
 	look("this device", shows(`[data-offline="ready"]`))
-	audit("this device", true)
+	audit("this device")
 	a.down()
 	look("Today out of reach", chromedp.Navigate(a.at("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows(`[data-waits="1"]`), click("[data-waits] summary"))
-	audit("Today out of reach", true)
+	audit("Today out of reach")
 	look("a plan out of reach", chromedp.Navigate(a.at("/pieces/1/seat/plan")), shows("[data-row]"))
-	audit("a plan out of reach", true)
+	audit("a plan out of reach")
 	phone.do(chromedp.Navigate("about:blank"))
 	a.up(false)
 	var d wire.Devices
 	a.ask("GET", "/api/devices", nil, &d)
 	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
 	look("a device that was taken off", chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`))
-	audit("a device that was taken off", true)
+	audit("a device that was taken off")
 }
 
 // Clocks go on without the computer: one that a card starts, one that is stopped, as they would have.

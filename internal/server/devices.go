@@ -50,7 +50,7 @@ func (h *handlers) devicesNow(ctx context.Context, address string, err error) (*
 			out.Code = &c
 		}
 	}
-	out.Devices, err = h.Devices(ctx, func(origin string) bool { return !out.Open || slices.Contains(out.Addresses, origin) })
+	out.Devices, err = h.Devices(ctx, func(origin string) bool { return !out.Open || h.workshop.reached(origin) })
 	return of(h, out, err)
 }
 

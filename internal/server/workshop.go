@@ -27,6 +27,20 @@ type Workshop struct {
 	Names []string
 }
 
+// reached tells whether devices reach this computer at an address: one of those, or the same port at a name of it.
+func (w *Workshop) reached(origin string) bool {
+	u, err := url.Parse(origin)
+	if err != nil {
+		return false
+	}
+	ip := net.ParseIP(u.Hostname())
+	own := slices.Contains(w.Names, u.Hostname()) || ip != nil && ip.IsLoopback()
+	return slices.ContainsFunc(w.Addresses(), func(a string) bool {
+		at, err := url.Parse(a)
+		return a == origin || own && err == nil && at.Port() == u.Port()
+	})
+}
+
 // certificate hands out the certificate of the authority, to be installed.
 func (w *Workshop) certificate(rw http.ResponseWriter, _ *http.Request) {
 	h := rw.Header()

@@ -330,6 +330,19 @@ func TestDevicesAreManagedOnTheComputer(t *testing.T) {
 	}
 }
 
+// A device that knows this computer by a name of it, or by an address that it has, is where it was.
+func TestWhereDevicesReachThisComputer(t *testing.T) {
+	w := &Workshop{Names: []string{"workshop", "workshop.local"}, Addresses: func() []string { return []string{"https://192.168.1.20:8734", "https://10.0.0.7:8734"} }}
+	for origin, want := range map[string]bool{
+		"https://192.168.1.20:8734": true, "https://10.0.0.7:8734": true, "https://workshop.local:8734": true, "https://127.0.0.1:8734": true,
+		"https://192.168.1.31:8734": false, "https://192.168.1.20:9000": false, "https://workshop.local:9000": false, "https://elsewhere:8734": false, "": false, "%": false,
+	} {
+		if got := w.reached(origin); got != want {
+			t.Errorf("%s: %t", origin, got)
+		}
+	}
+}
+
 // Which device it was stands in the log, whatever the device says; and entries about another piece are refused.
 func TestWhichDeviceItWas(t *testing.T) {
 	x := newLAN(t)

@@ -98,11 +98,13 @@ async function answerTo(request: Request, event: ExtendableEvent): Promise<Respo
 const CALM = 400; // ms that an answer waits to be kept: what is drawn comes first
 const OFTEN = 50; // answers after which it is looked whether there are too many
 let puts = 0;
+let visit = 0; // counts how often this device was not let in
 
 /** keep keeps an answer with the time at which it came. Without room for it, the next time is another. */
 async function keep(key: string, r: Response) {
-  const at = Date.now();
+  const [at, of] = [Date.now(), visit];
   await new Promise((done) => setTimeout(done, CALM));
+  if (of !== visit) return; // not let in any more since
   const headers = new Headers(r.headers);
   headers.set("X-Kept-At", String(at));
   headers.delete("Content-Encoding");
@@ -129,6 +131,7 @@ async function trim(name: keyof typeof MOST) {
 /** turnedAway forgets everything that was taken along, once the computer does not let this device in any more. */
 async function turnedAway(r: Response) {
   if (r.status !== 401 || !r.headers.get("X-Rutile-Device")) return;
+  visit++;
   await Promise.all([caches.delete(ANSWERS), caches.delete(PICTURES)]);
 }
 
