@@ -152,17 +152,21 @@ func TestAClockRingsOnThePhone(t *testing.T) {
 	}))
 }
 
-// BenchmarkFirstLoadOnADevice loads Today from nothing, over the listener for this computer and over the one for devices.
-func BenchmarkFirstLoadOnADevice(b *testing.B) {
+// BenchmarkLoadOnADevice loads Today from nothing, over the listener for this computer and over the one for devices; and
+// once more, from the server with what the browser has kept, and from the service worker.
+func BenchmarkLoadOnADevice(b *testing.B) {
 	a := startWorkshop(b, true)
-	benchLoads(b, a, loading{"computer", a.url, false, true}, loading{"device", a.at, false, true})
-}
-
-// BenchmarkLoadFromTheWorker loads Today once more, from the server with what the browser has kept, and from the service
-// worker.
-func BenchmarkLoadFromTheWorker(b *testing.B) {
-	a := startWorkshop(b, true)
-	benchLoads(b, a, loading{"server", a.at, false, false}, loading{"worker", a.at, true, false})
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`), slowed(4), network("enable", nil), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": drawnAt}, nil)
+	}))
+	b.Run("first", func(b *testing.B) {
+		benchLoads(b, phone, loading{"computer", a.url, false, true}, loading{"device", a.at, false, true})
+	})
+	b.Run("again", func(b *testing.B) {
+		benchLoads(b, phone, loading{"server", a.at, false, false}, loading{"worker", a.at, true, false})
+	})
 }
 
 // loading is a way to load a page: from where, through the service worker or not, with what the browser has kept or not.
@@ -173,12 +177,7 @@ type loading struct {
 }
 
 // benchLoads times two ways to load Today in turn, and reports their medians and the second over the first.
-func benchLoads(b *testing.B, a *app, ways ...loading) {
-	phone := a.phone(true)
-	phone.pair("Phone")
-	phone.do(shows(`[data-offline="ready"]`), slowed(4), network("enable", nil), chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
-		return tab.Call(ctx, "Page.addScriptToEvaluateOnNewDocument", map[string]any{"source": drawnAt}, nil)
-	}))
+func benchLoads(b *testing.B, phone *profile, ways ...loading) {
 	times := make([][]float64, len(ways))
 	for b.Loop() {
 		for i, w := range ways {
@@ -215,7 +214,7 @@ func TestAPageClosedWhileItSends(t *testing.T) {
 	t.Parallel()
 	times, each := 100, 10
 	if testing.Short() {
-		times = 5
+		times = 3
 	}
 	a := startWorkshop(t, false)
 	a.refuse = func(r *http.Request) int {
