@@ -23,16 +23,7 @@ import (
 // stored asks the server, beside the page, what it has kept.
 func (a *app) stored(id string) wire.Saved {
 	a.t.Helper()
-	r, err := http.Get(a.url("/api/pieces/" + id))
-	if err != nil {
-		a.t.Fatal(err)
-	}
-	defer r.Body.Close()
-	var s wire.Saved
-	if err := json.NewDecoder(r.Body).Decode(&s); err != nil || r.StatusCode != 200 {
-		a.t.Fatal(r.Status, err)
-	}
-	return s
+	return answered[wire.Saved](a, "GET", "/api/pieces/"+id, "", http.StatusOK)
 }
 
 func does(steps []wire.Step) string {
@@ -302,8 +293,8 @@ func TestAPieceRemovedElsewhere(t *testing.T) {
 	}
 }
 
-// call asks the server for something beside the page.
-func (a *app) call(method, path, body string, want int) {
+// call asks the server for something beside the page, and returns its answer.
+func (a *app) call(method, path, body string, want int, headers ...string) []byte {
 	a.t.Helper()
 	r, err := http.NewRequest(method, a.url(path), strings.NewReader(body))
 	if err != nil {
@@ -315,15 +306,28 @@ func (a *app) call(method, path, body string, want int) {
 	if method == http.MethodPut {
 		r.Header.Set("If-Match", "*")
 	}
+	for i := 0; i+1 < len(headers); i += 2 {
+		r.Header.Set(headers[i], headers[i+1])
+	}
 	res, err := http.DefaultClient.Do(r)
 	if err != nil {
 		a.t.Fatal(err)
 	}
 	defer res.Body.Close()
-	if res.StatusCode != want {
-		says, _ := io.ReadAll(res.Body)
-		a.t.Fatalf("%s %s: %s %s", method, path, res.Status, says)
+	says, err := io.ReadAll(res.Body)
+	if err != nil || res.StatusCode != want {
+		a.t.Fatalf("%s %s: %s %s %v", method, path, res.Status, says, err)
 	}
+	return says
+}
+
+// answered is what the server answers to a question beside the page.
+func answered[T any](a *app, method, path, body string, want int) (out T) {
+	a.t.Helper()
+	if err := json.Unmarshal(a.call(method, path, body, want), &out); err != nil {
+		a.t.Fatal(err)
+	}
+	return out
 }
 
 func TestRemovingAPiece(t *testing.T) {

@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"math/rand/v2"
 	"net/http"
@@ -144,7 +143,7 @@ func TestAClockRingsOnThePhone(t *testing.T) {
 	if n := says[int](t, phone.ctx, `window.awake ?? 0`); n != 1 {
 		t.Errorf("the screen is kept on %d times", n)
 	}
-	a.ask("POST", "/api/clocks", wire.NewClock{ID: "rest", Kind: "own", NeedS: 4, For: "Paint rests"}, nil)
+	a.call("POST", "/api/clocks", `{"id": "rest", "kind": "own", "need_s": 4, "for": "Paint rests"}`, http.StatusOK)
 	phone.do(chromedp.Navigate(a.at("/clocks")), shows(`[data-clock="rest"]`))
 	says[bool](t, phone.ctx, `(window.unseen = true)`)
 	phone.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
@@ -216,15 +215,13 @@ func TestAPageClosedWhileItSends(t *testing.T) {
 	if testing.Short() {
 		times = 3
 	}
-	a := startWorkshop(t, false)
+	a, saved := startWithAStool(t)
 	a.refuse = func(r *http.Request) int {
 		if r.Method == "POST" && strings.HasSuffix(r.URL.Path, "/log") {
 			time.Sleep(60 * time.Millisecond)
 		}
 		return 0
 	}
-	var saved wire.Saved
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`))

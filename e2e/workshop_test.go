@@ -1,12 +1,9 @@
 package e2e
 
 import (
-	"bytes"
 	"context"
-	"encoding/json"
 	"encoding/pem"
 	"fmt"
-	"io"
 	"io/fs"
 	"net/http"
 	"net/url"
@@ -50,6 +47,13 @@ func startWorkshop(t testing.TB, withDemo bool) *app {
 	a.workshop = "127.0.0.1:0"
 	a.begin(withDemo)
 	return a
+}
+
+// startWithAStool starts it with one piece, of which nothing is done yet.
+func startWithAStool(t testing.TB) (*app, wire.Saved) {
+	t.Helper()
+	a := startWorkshop(t, false)
+	return a, answered[wire.Saved](a, "POST", "/api/pieces", stool, http.StatusCreated)
 }
 
 func (a *app) at(path string) string { return "https://" + a.workshop + path }
@@ -113,49 +117,23 @@ func (p *profile) pair(name string) {
 // code makes a pairing code on the computer.
 func (a *app) code(device string) string {
 	a.t.Helper()
-	var d wire.Devices
-	a.ask("POST", "/api/devices/code", wire.NewPairing{Device: device}, &d)
+	d := answered[wire.Devices](a, "POST", "/api/devices/code", fmt.Sprintf(`{"device": %q}`, device), http.StatusOK)
 	if d.Code == nil {
 		a.t.Fatal("there is no code")
 	}
 	return d.Code.Code
 }
 
-// ask asks the server on the computer itself.
-func (a *app) ask(method, path string, body, into any) {
+// devices are the devices that the computer lists.
+func (a *app) devices() wire.Devices {
 	a.t.Helper()
-	var b bytes.Buffer
-	if body != nil {
-		if err := json.NewEncoder(&b).Encode(body); err != nil {
-			a.t.Fatal(err)
-		}
-	}
-	r, err := http.NewRequest(method, a.url(path), &b)
-	if err != nil {
-		a.t.Fatal(err)
-	}
-	r.Header.Set("Content-Type", "application/json")
-	res, err := http.DefaultClient.Do(r)
-	if err != nil {
-		a.t.Fatal(err)
-	}
-	defer res.Body.Close()
-	data, _ := io.ReadAll(res.Body)
-	if res.StatusCode >= 300 {
-		a.t.Fatalf("%s %s: %s %s", method, path, res.Status, data)
-	}
-	if into != nil {
-		if err := json.Unmarshal(data, into); err != nil {
-			a.t.Fatal(err)
-		}
-	}
+	return answered[wire.Devices](a, "GET", "/api/devices", "", http.StatusOK)
 }
 
 // log is the log of a piece, the oldest first.
 func (a *app) log(piece uint) []wire.LogLine {
 	a.t.Helper()
-	var l wire.PieceLog
-	a.ask("GET", fmt.Sprintf("/api/pieces/%d/log", piece), nil, &l)
+	l := answered[wire.PieceLog](a, "GET", fmt.Sprintf("/api/pieces/%d/log", piece), "", http.StatusOK)
 	out := make([]wire.LogLine, 0, len(l.Lines))
 	for i := len(l.Lines) - 1; i >= 0; i-- {
 		out = append(out, l.Lines[i])
@@ -193,8 +171,7 @@ func says[T any](t testing.TB, ctx context.Context, js string) T {
 // An evening's work on a phone, the server gone in the middle of it, and the phone taken off at the end.
 func TestAnEveningOutOfReach(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	a, _ := startWithAStool(t)
 	computer := browser(t, 1280, 800)
 	phone := a.phone(true)
 
@@ -264,7 +241,7 @@ func TestAnEveningOutOfReach(t *testing.T) {
 		t.Errorf("%d stores of answers are still there", n)
 	}
 	a.down()
-	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d", piece))), hides("[data-zone]"), hides("[data-verdict]"))
+	phone.do(chromedp.Navigate(a.at(fmt.Sprintf("/pieces/%d", piece))), contains("main", "the server does not answer"), hides("[data-zone]"), hides("[data-verdict]"))
 	a.up(false)
 }
 
@@ -297,9 +274,7 @@ func differs(css, from string) act {
 // again by somebody who has found it, it sends the rest.
 func TestALostPhone(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	var saved wire.Saved
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	a, saved := startWithAStool(t)
 	phone := a.phone(true)
 	phone.pair("Old phone")
 	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
@@ -307,9 +282,8 @@ func TestALostPhone(t *testing.T) {
 	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("left in the yard"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="1"]`))
 	phone.stop()
 	a.up(false)
-	var d wire.Devices
-	a.ask("GET", "/api/devices", nil, &d)
-	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
+	d := a.devices()
+	a.call("DELETE", "/api/devices/"+d.Devices[0].ID, "", http.StatusOK)
 	phone.open()
 	phone.do(chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`), shows(`[data-unsent="1"]`), contains("[data-waiting-list]", "left in the yard"), hides("[data-card]"))
 	if n := len(a.log(saved.ID)); n != 1 {
@@ -317,7 +291,7 @@ func TestALostPhone(t *testing.T) {
 	}
 	// Closed and opened, with the computer out of reach and in reach: no piece can be read.
 	a.down()
-	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/work")), hides("[data-entry]"), hides("[data-verdict]"))
+	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/work")), contains("main", "the server does not answer"), hides("[data-entry]"), hides("[data-verdict]"))
 	a.up(false)
 	phone.do(chromedp.Navigate(a.at("/pair#"+a.code(d.Devices[0].ID)+"&")), shows("form button"), hides("#named:not([hidden])"), click("form button"), shows(`[data-phone="Old phone"]`))
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
@@ -330,9 +304,7 @@ func TestALostPhone(t *testing.T) {
 // The computer gets another address: the phone stays the same device, and what waits at the old address goes over.
 func TestAnotherAddress(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	var saved wire.Saved
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	a, saved := startWithAStool(t)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
@@ -343,16 +315,14 @@ func TestAnotherAddress(t *testing.T) {
 	a.up(false)
 	computer := browser(t, 1280, 800)
 	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-moved]"), click(`[data-do="again"]`), shows("[data-code] svg path"))
-	var d wire.Devices
-	a.ask("GET", "/api/devices", nil, &d)
+	d := a.devices()
 	phone.do(chromedp.Navigate(d.Code.URL), shows("form button"), click("form button"), shows(`[data-move="fetch"]`), click(`[data-do="move"]`),
 		shows(`[data-move="take"]`), contains("[data-move]", a.workshop), click(`[data-do="move"]`), shows(`[data-move="keep"]`), contains("[data-move]", "2 entries"), click(`[data-do="move"]`), hides("[data-move]"))
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	if log := a.arrived(saved.ID, 2); len(log) != 2 || log[0].Entry.By != "Phone" {
 		t.Errorf("%+v", log)
 	}
-	d = wire.Devices{}
-	a.ask("GET", "/api/devices", nil, &d)
+	d = a.devices()
 	if len(d.Devices) != 1 || d.Devices[0].Moved {
 		t.Errorf("%+v", d.Devices)
 	}
@@ -362,12 +332,27 @@ func TestAnotherAddress(t *testing.T) {
 	}
 }
 
+// A plan is changed on the phone out of reach, and on the computer meanwhile: the painter chooses, as with a second tab.
+func TestAPlanChangedInTwoPlaces(t *testing.T) {
+	t.Parallel()
+	a, was := startWithAStool(t)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`))
+	a.down()
+	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/plan")), shows(`[data-row="3"]`), click(`[data-row="3"]`), click(`[data-do="remove"]`), shows(`[data-save="unsent"][data-kept="yes"]`), shows("[data-stale]"), contains("[data-out-of-reach]", "new verdicts wait for the computer"))
+	a.up(false)
+	a.call("PUT", "/api/pieces/1", strings.Replace(stool, `"name": "Stool"`, `"name": "Stool by the door"`, 1), http.StatusOK, "If-Match", `"1"`)
+	phone.do(shows(`[data-elsewhere="conflict"]`), contains("[data-elsewhere]", "Stool by the door"), click(`[data-do="keep-mine"]`), saved())
+	if got := a.stored("1").Piece; len(got.Zones[0].Steps) != len(was.Piece.Zones[0].Steps)-1 {
+		t.Errorf("%d steps are kept", len(got.Zones[0].Steps))
+	}
+}
+
 // The phone's storage is full: it says so, gives up what it took along before what waits, and sends it all the same.
 func TestAFullPhone(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	var saved wire.Saved
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), &saved)
+	a, saved := startWithAStool(t)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
@@ -401,8 +386,7 @@ func (o overlay) Open(name string) (fs.File, error) {
 // A newer page comes while something waits: it is used when the painter says so, and what waits is still there.
 func TestANewerPage(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	a, _ := startWithAStool(t)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`))
@@ -451,15 +435,14 @@ func TestTheFolderFromACopy(t *testing.T) {
 		t.Fatal(err)
 	}
 	a.up(false)
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	a.call("POST", "/api/pieces", stool, http.StatusCreated)
 	phone.do(chromedp.Navigate(a.at("/phone")), shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	a.down()
 	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`))
 
 	a.dir = copied
 	a.up(false)
-	var saved wire.Saved
-	a.ask("POST", "/api/pieces", json.RawMessage(strings.Replace(stool, `"name": "Stool"`, `"name": "Another"`, 1)), &saved)
+	saved := answered[wire.Saved](a, "POST", "/api/pieces", strings.Replace(stool, `"name": "Stool"`, `"name": "Another"`, 1), http.StatusCreated)
 	phone.do(shows(`[data-denied="held"]`), shows(`[data-unsent="1"]`))
 	computer := browser(t, 1280, 800)
 	do(t, computer, chromedp.Navigate(a.url("/devices")), shows("[data-held]"), click(`[data-do="let-in"]`), hides("[data-held]"))
@@ -491,15 +474,14 @@ func TestAPhoneThatDoesNotTrust(t *testing.T) {
 		t.Error(got)
 	}
 	// In reach it works as anywhere.
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	a.call("POST", "/api/pieces", stool, http.StatusCreated)
 	phone.do(chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
 }
 
 // The screens that only a phone has.
 func TestScreensOfAPhone(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
+	a, _ := startWithAStool(t)
 	phone := a.phone(true)
 	audit := auditor(t, phone.ctx)
 	look := func(name string, acts ...act) {
@@ -523,9 +505,8 @@ func TestScreensOfAPhone(t *testing.T) {
 	audit("a plan out of reach")
 	phone.do(chromedp.Navigate("about:blank"))
 	a.up(false)
-	var d wire.Devices
-	a.ask("GET", "/api/devices", nil, &d)
-	a.ask("DELETE", "/api/devices/"+d.Devices[0].ID, nil, nil)
+	d := a.devices()
+	a.call("DELETE", "/api/devices/"+d.Devices[0].ID, "", http.StatusOK)
 	look("a device that was taken off", chromedp.Navigate(a.at("/today")), shows(`[data-denied="revoked"]`))
 	audit("a device that was taken off")
 }
@@ -533,9 +514,8 @@ func TestScreensOfAPhone(t *testing.T) {
 // Clocks go on without the computer: one that a card starts, one that is stopped, as they would have.
 func TestClocksOutOfReach(t *testing.T) {
 	t.Parallel()
-	a := startWorkshop(t, false)
-	a.ask("POST", "/api/pieces", json.RawMessage(stool), nil)
-	a.ask("POST", "/api/clocks", wire.NewClock{ID: "kettle", Kind: "own", NeedS: 1800, For: "Kettle"}, nil)
+	a, _ := startWithAStool(t)
+	a.call("POST", "/api/clocks", `{"id": "kettle", "kind": "own", "need_s": 1800, "for": "Kettle"}`, http.StatusOK)
 	phone := a.phone(true)
 	phone.pair("Phone")
 	phone.do(shows(`[data-offline="ready"]`), shows("[data-strip-clocks]"))
@@ -556,7 +536,7 @@ func TestClocksOutOfReach(t *testing.T) {
 			t.Fatalf("%+v", all.Clocks)
 		}
 		time.Sleep(100 * time.Millisecond)
-		a.ask("GET", "/api/clocks", nil, &all)
+		all = answered[wire.Clocks](a, "GET", "/api/clocks", "", http.StatusOK)
 	}
 	if c := all.Clocks[0]; c.TotalS-c.LeftS < 2 {
 		t.Errorf("it began anew: %+v", c)

@@ -52,11 +52,7 @@ var local = []string{"localhost", "local", "home.arpa", "lan", "internal"}
 // New makes an authority, named after a studio and a computer, that may vouch for addresses and names at home and for
 // some other names.
 func New(of string, names []string, now time.Time) (*Authority, error) {
-	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
-	if err != nil {
-		return nil, fmt.Errorf("make a key: %w", err)
-	}
-	serial, err := serialNumber()
+	key, serial, err := keyAndSerial()
 	if err != nil {
 		return nil, err
 	}
@@ -89,13 +85,16 @@ func networks() (out []*net.IPNet) {
 	return out
 }
 
-func serialNumber() (*big.Int, error) {
-	b := make([]byte, 16)
-	if _, err := rand.Read(b); err != nil {
-		return nil, fmt.Errorf("make a number: %w", err)
+// keyAndSerial are a new key, and a number that no other certificate has.
+func keyAndSerial() (*ecdsa.PrivateKey, *big.Int, error) {
+	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
+	if err != nil {
+		return nil, nil, fmt.Errorf("make a key: %w", err)
 	}
+	b := make([]byte, 16)
+	_, _ = rand.Read(b) // never fails, or ends the program
 	b[0] = b[0]&0x7f | 0x40
-	return new(big.Int).SetBytes(b), nil
+	return key, new(big.Int).SetBytes(b), nil
 }
 
 func clip(s string) string {
@@ -194,11 +193,7 @@ func (a *Authority) For(now time.Time, names []string) (*tls.Certificate, error)
 }
 
 func (a *Authority) issue(now time.Time, names []string) (*tls.Certificate, error) {
-	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
-	if err != nil {
-		return nil, fmt.Errorf("make a key: %w", err)
-	}
-	serial, err := serialNumber()
+	key, serial, err := keyAndSerial()
 	if err != nil {
 		return nil, err
 	}

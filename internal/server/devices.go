@@ -18,12 +18,12 @@ import (
 func (h *handlers) registerDevices(a huma.API) {
 	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
 
-	huma.Register(a, route("devices", get, "/api/devices", "The devices that are paired, and how others reach this computer; on this computer only", 403), h.devices)
-	huma.Register(a, typed(route("newCode", post, "/api/devices/code", "Make a code with which one device can be paired", 403, 404, 422)), h.newCode)
-	huma.Register(a, route("endCode", del, "/api/devices/code", "Make the code no good any more", 403), h.endCode)
-	huma.Register(a, typed(route("renameDevice", put, "/api/devices/{id}", "Give a device another name", 403, 404, 422, 507)), h.renameDevice)
-	huma.Register(a, route("revokeDevice", del, "/api/devices/{id}", "Take a device off: nothing answers it from then on", 403, 404, 507), h.revokeDevice)
-	huma.Register(a, route("letIn", post, "/api/devices/{id}/let-in", "Let a device in again after the data was brought back from a copy", 403, 404, 507), h.letIn)
+	huma.Register(a, route("devices", get, "/api/devices", "The devices that are paired, and how others reach this computer; on this computer only", 403), onComputer(h.devices))
+	huma.Register(a, typed(route("newCode", post, "/api/devices/code", "Make a code with which one device can be paired", 403, 404, 422)), onComputer(h.newCode))
+	huma.Register(a, route("endCode", del, "/api/devices/code", "Make the code no good any more", 403), onComputer(h.endCode))
+	huma.Register(a, typed(route("renameDevice", put, "/api/devices/{id}", "Give a device another name", 403, 404, 422, 507)), onComputer(h.renameDevice))
+	huma.Register(a, route("revokeDevice", del, "/api/devices/{id}", "Take a device off: nothing answers it from then on", 403, 404, 507), onComputer(h.revokeDevice))
+	huma.Register(a, route("letIn", post, "/api/devices/{id}/let-in", "Let a device in again after the data was brought back from a copy", 403, 404, 507), onComputer(h.letIn))
 	huma.Register(a, route("thisDevice", get, "/api/this-device", "The device in the workshop's network that asks", 404), h.thisDevice)
 }
 
@@ -82,27 +82,23 @@ func qrPath(text string) (path string, size int, err error) {
 	return b.String(), size, nil
 }
 
-// here refuses what is done on the computer itself only.
-func here(ctx context.Context) error {
-	if onDevice(ctx) {
-		return huma.Error403Forbidden("Devices are paired and taken off on the computer that Rutile runs on.")
+// onComputer is a handler of what is done on the computer itself only.
+func onComputer[In, Out any](do func(context.Context, *In) (*Out, error)) func(context.Context, *In) (*Out, error) {
+	return func(ctx context.Context, in *In) (*Out, error) {
+		if onDevice(ctx) {
+			return nil, huma.Error403Forbidden("Devices are paired and taken off on the computer that Rutile runs on.")
+		}
+		return do(ctx, in)
 	}
-	return nil
 }
 
 func (h *handlers) devices(ctx context.Context, in *struct {
 	Address string `query:"address" maxLength:"300" doc:"Which of the addresses the QR code is for"`
 }) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	return h.devicesNow(ctx, in.Address, nil)
 }
 
 func (h *handlers) newCode(ctx context.Context, in *struct{ Body wire.NewPairing }) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	if h.workshop == nil {
 		return nil, huma.Error422UnprocessableEntity("No other device reaches this computer. Start Rutile with --lan first.")
 	}
@@ -110,9 +106,6 @@ func (h *handlers) newCode(ctx context.Context, in *struct{ Body wire.NewPairing
 }
 
 func (h *handlers) endCode(ctx context.Context, _ *nothing) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	return h.devicesNow(ctx, "", h.EndCode(ctx))
 }
 
@@ -125,23 +118,14 @@ func (h *handlers) renameDevice(ctx context.Context, in *struct {
 	OfDevice
 	Body wire.DeviceName
 }) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	return h.devicesNow(ctx, "", h.RenameDevice(ctx, in.ID, in.Body.Name))
 }
 
 func (h *handlers) revokeDevice(ctx context.Context, in *OfDevice) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	return h.devicesNow(ctx, "", h.RevokeDevice(ctx, in.ID))
 }
 
 func (h *handlers) letIn(ctx context.Context, in *OfDevice) (*answer[wire.Devices], error) {
-	if err := here(ctx); err != nil {
-		return nil, err
-	}
 	return h.devicesNow(ctx, "", h.LetIn(ctx, in.ID))
 }
 

@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from "react";
+import { shared, useShared } from "../ui/shared";
 
 // Whether the computer that Rutile runs on answers this device, as its last answers tell.
 
@@ -12,13 +12,10 @@ export type Reach = { kept?: number; denied?: Denied };
 const KEPT = "X-Kept-At";
 const DENIED = "X-Rutile-Device";
 
-let now: Reach = {};
-const heard = new Set<() => void>();
+const now = shared<Reach>({});
 
 function set(next: Reach) {
-  if (next.kept === now.kept && next.denied === now.denied) return;
-  now = next;
-  for (const f of heard) f();
+  if (next.kept !== reach().kept || next.denied !== reach().denied) now.set(next);
 }
 
 /** keptAt is when an answer was taken along, by this device's clock; undefined for one from the computer. */
@@ -34,11 +31,6 @@ export function answered(r: Response) {
   else set({ kept: keptAt(r) });
 }
 
-const subscribe = (f: () => void) => {
-  heard.add(f);
-  return () => heard.delete(f);
-};
+export const reach = () => now.now();
 
-export const reach = () => now;
-
-export const useReach = (): Reach => useSyncExternalStore(subscribe, reach);
+export const useReach = () => useShared(now);

@@ -1,26 +1,18 @@
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect } from "react";
 import { again, answer, api, RETRY, type Refused, removed } from "../api/client";
 import { type ClockDoing, opened } from "../offline/kept";
+import { shared, useShared } from "../ui/shared";
 import { lastContact, righted } from "../work/times";
 
 // What was done with clocks while the server did not answer. Clocks that were started run here until it does.
 
-let all: ClockDoing[] = [];
-const heard = new Set<() => void>();
-const subscribe = (f: () => void) => {
-  heard.add(f);
-  return () => heard.delete(f);
-};
-
-function show(next: ClockDoing[]) {
-  all = next;
-  for (const f of heard) f();
-}
+const waiting = shared<ClockDoing[]>([]);
+const { now: all, set: show } = waiting;
 
 const ready = opened
   .then((db) => db.getAll("clocks"))
   .then(
-    (kept) => show([...kept, ...all]),
+    (kept) => show([...kept, ...all()]),
     () => undefined,
   );
 
@@ -30,9 +22,9 @@ type Doing<T = ClockDoing> = T extends ClockDoing ? Omit<T, "n" | "at" | "known"
 export async function later(x: Doing) {
   await ready;
   // A clock that is stopped before the server knew of it need not be started there.
-  if (x.do === "stop") for (const s of all) if (s.do === "start" && s.id === x.id) await drop(s);
-  const made = { ...x, n: (all.at(-1)?.n ?? 0) + 1, at: Date.now(), known: lastContact() } as ClockDoing;
-  show([...all, made]);
+  if (x.do === "stop") for (const s of all()) if (s.do === "start" && s.id === x.id) await drop(s);
+  const made = { ...x, n: (all().at(-1)?.n ?? 0) + 1, at: Date.now(), known: lastContact() } as ClockDoing;
+  show([...all(), made]);
   await opened.then((db) => db.put("clocks", made)).catch(() => undefined);
 }
 
@@ -40,12 +32,12 @@ export async function later(x: Doing) {
 const open = (x: ClockDoing) => x.do !== "start" || !x.refused;
 
 async function keep(x: ClockDoing) {
-  show(all.map((y) => (y.n === x.n ? x : y)));
+  show(all().map((y) => (y.n === x.n ? x : y)));
   await opened.then((db) => db.put("clocks", x)).catch(() => undefined);
 }
 
 async function drop(x: ClockDoing) {
-  show(all.filter((y) => y.n !== x.n));
+  show(all().filter((y) => y.n !== x.n));
   await opened.then((db) => db.delete("clocks", x.n)).catch(() => undefined);
 }
 
@@ -57,7 +49,7 @@ async function sendClocks(): Promise<boolean> {
   if (sending) return false;
   sending = true;
   try {
-    for (const x of all.filter(open)) {
+    for (const x of all().filter(open)) {
       try {
         await send(x);
       } catch (e) {
@@ -94,7 +86,7 @@ function send(x: ClockDoing): Promise<unknown> {
 
 /** useDoing is what waits for the server; done is called once it has it. */
 export function useDoing(done: () => void): readonly ClockDoing[] {
-  const waits = useSyncExternalStore(subscribe, () => all);
+  const waits = useShared(waiting);
   const some = waits.some(open);
   useEffect(() => {
     if (!some) return;

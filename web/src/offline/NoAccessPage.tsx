@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Download, KeyRound, RotateCw } from "lucide-react";
-import { useEffect, useMemo, useSyncExternalStore } from "react";
+import { useEffect, useMemo } from "react";
 import { type Denied, useReach } from "../api/reach";
 import { keptDrafts } from "../session/keep";
+import { useShared } from "../ui/shared";
 import { count } from "../ui/units";
-import { subscribe, waiting } from "../work/queue";
+import { waiting } from "../work/queue";
 import { entrySays, WaitingList } from "../work/Waits";
 
 const SAYS: Record<Denied, { title: string; says: string }> = {
@@ -26,7 +27,7 @@ const SAYS: Record<Denied, { title: string; says: string }> = {
 export default function NoAccessPage() {
   const { denied } = useReach();
   const queries = useQueryClient();
-  const all = useSyncExternalStore(subscribe, waiting);
+  const all = useShared(waiting);
   const drafts = useMemo(() => [...new Set(keptDrafts().map((d) => d.draft.piece.name || "A piece"))], []);
   useEffect(() => {
     document.title = "Rutile";

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Check, CloudOff, Download, RotateCw, Smartphone, TriangleAlert } from "lucide-react";
-import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { answer, api, type Schemas, why } from "../api/client";
 import { useReach } from "../api/reach";
@@ -8,8 +8,9 @@ import { useStudio } from "../api/studio";
 import { Ringer } from "../clocks/Ringer";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
+import { useShared } from "../ui/shared";
 import { count } from "../ui/units";
-import { subscribe, takeOver, waiting } from "../work/queue";
+import { takeOver, waiting } from "../work/queue";
 import { useLog, useWaiting } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { carried, fetchFrom, moveIn, takeTo } from "./move";
@@ -164,7 +165,7 @@ function Install({ device }: { device: This }) {
 function Moving() {
   const { hash } = useLocation();
   const go = useNavigate();
-  const here = useSyncExternalStore(subscribe, waiting);
+  const here = useShared(waiting);
   const [move] = useState(() => moveIn(hash));
   const [step, setStep] = useState<"asked" | "over">("asked");
   if (step === "over") return null;

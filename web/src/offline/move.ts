@@ -47,7 +47,7 @@ const LONG = 1_500_000; // letters of an address that every browser takes
 /** carried is what waits here without pictures, and how much of it fits into an address. */
 export function carried(): Waiting[] {
   let left = LONG;
-  return waiting().filter((w) => {
+  return waiting.now().filter((w) => {
     left -= encodeURIComponent(JSON.stringify(w)).length;
     return !w.pictures?.length && left > 0;
   });

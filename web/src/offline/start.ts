@@ -1,11 +1,11 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
-import { answer, api } from "../api/client";
+import { again, answer, api, type Refused } from "../api/client";
 import { reach } from "../api/reach";
 import { VOCAB } from "../api/vocab";
 import { cardsBody } from "../mix/useCards";
 import { SHELF } from "../shelf/useShelf";
 import { TODAY, TODAY_KEY, type Today } from "../today/useToday";
+import { shared, useShared } from "../ui/shared";
 
 // What a paired device does to work without the computer: it installs the service worker, and takes the open pieces
 // along.
@@ -13,20 +13,10 @@ import { TODAY, TODAY_KEY, type Today } from "../today/useToday";
 /** Offline is how far this device works without the computer; update tells that a newer page waits to be used. */
 export type Offline = { is: "unknown" | "cannot" | "untrusted" | "taking" | "ready"; update?: boolean };
 
-let now: Offline = { is: "unknown" };
-const heard = new Set<() => void>();
+const offline = shared<Offline>({ is: "unknown" });
+const set = (next: Partial<Offline>) => offline.set({ ...offline.now(), ...next });
 
-function set(next: Partial<Offline>) {
-  now = { ...now, ...next };
-  for (const f of heard) f();
-}
-
-const subscribe = (f: () => void) => {
-  heard.add(f);
-  return () => heard.delete(f);
-};
-
-export const useOffline = (): Offline => useSyncExternalStore(subscribe, () => now);
+export const useOffline = () => useShared(offline);
 
 let installed: ServiceWorkerRegistration | undefined;
 
@@ -123,15 +113,24 @@ async function takePieces(today: Today) {
     );
     const was = taken.get(id);
     if (was?.is === is && performance.now() - was.at < AGAIN) continue;
-    const params = { path: { id } };
-    const { piece } = await answer(api.GET("/api/pieces/{id}", { params }));
-    await answer(api.GET("/api/pieces/{id}/log", { params }));
-    await answer(api.POST("/api/check", { params: { query: { of: id } }, body: piece }));
-    for (const z of piece.zones ?? []) {
-      const query = { zone: z.id, of: id };
-      await answer(api.POST("/api/cards", { params: { query }, body: cardsBody(piece, z.id) }));
+    try {
+      await takePiece(id);
+    } catch (e) {
+      if (again(e) || (e as Refused).status === 401) throw e;
+      // It was removed meanwhile, or cannot be read: the others are taken all the same.
     }
-    for (const p of piece.photos ?? []) await fetch(`/photos/small/${p.file}`);
     taken.set(id, { is, at: performance.now() });
   }
+}
+
+async function takePiece(id: number) {
+  const params = { path: { id } };
+  const { piece } = await answer(api.GET("/api/pieces/{id}", { params }));
+  await answer(api.GET("/api/pieces/{id}/log", { params }));
+  await answer(api.POST("/api/check", { params: { query: { of: id } }, body: piece }));
+  for (const z of piece.zones ?? []) {
+    const query = { zone: z.id, of: id };
+    await answer(api.POST("/api/cards", { params: { query }, body: cardsBody(piece, z.id) }));
+  }
+  for (const p of piece.photos ?? []) await fetch(`/photos/small/${p.file}`);
 }

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronRight, Thermometer } from "lucide-react";
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { why } from "../api/client";
 import { useReach } from "../api/reach";
@@ -7,8 +7,9 @@ import { useStudio } from "../api/studio";
 import { useTick } from "../clocks/useClocks";
 import { Shell } from "../frame/Shell";
 import { StatusStrip } from "../frame/StatusStrip";
+import { useShared } from "../ui/shared";
 import { temp, useUnits, when } from "../ui/units";
-import { subscribe, waiting } from "../work/queue";
+import { waiting } from "../work/queue";
 import { useLog } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { AirSheet } from "./AirSheet";
@@ -57,7 +58,7 @@ function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
   const u = useUnits();
   const log = useLog();
   const { kept } = useReach();
-  const waits = useSyncExternalStore(subscribe, waiting);
+  const waits = useShared(waiting);
   const away = silent || kept !== undefined;
   const today = away || log.failed ? { ...asked, items: asked.items.map((x) => onward(x, waits)) } : asked;
   const [open, setOpen] = useState<string>();

@@ -1,8 +1,8 @@
 import { CloudOff, Undo2 } from "lucide-react";
-import { useSyncExternalStore } from "react";
 import { useReach } from "../api/reach";
+import { useShared } from "../ui/shared";
 import { count, useUnits, when } from "../ui/units";
-import { drop, type Entry, noRoom, subscribe, type Waiting } from "./queue";
+import { drop, type Entry, noRoom, type Waiting } from "./queue";
 import { type Log, newEntry, useWaiting } from "./useLog";
 
 type Props = { piece?: number; log: Log };
@@ -24,7 +24,7 @@ export const entrySays = (w: Waiting) =>
 export function Waits({ piece, log }: Props) {
   const all = useWaiting(log.again).filter((w) => !piece || w.piece === piece);
   const away = useReach().kept !== undefined;
-  const full = useSyncExternalStore(subscribe, noRoom);
+  const full = useShared(noRoom);
   const open = all.filter((w) => !w.refused);
   const refused = all.filter((w) => w.refused);
   const last = log.said;

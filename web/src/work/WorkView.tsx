@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Camera, Download, HandHelping, Plus } from "lucide-react";
-import { useState, useSyncExternalStore } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas, why } from "../api/client";
 import { useReach } from "../api/reach";
@@ -11,9 +11,10 @@ import { useOpen } from "../session/useSession";
 import { ItemCard } from "../today/ItemCard";
 import { onward } from "../today/onward";
 import { nowOf, useToday } from "../today/useToday";
+import { useShared } from "../ui/shared";
 import { type Units, useUnits, when } from "../ui/units";
 import OtherwiseSheet from "./OtherwiseSheet";
-import { type About, subscribe, waiting } from "./queue";
+import { type About, waiting } from "./queue";
 import { type Log, newEntry, useLog } from "./useLog";
 import { takenBack, Waits } from "./Waits";
 
@@ -38,7 +39,7 @@ export default function WorkView() {
   const [fix, setFix] = useState<Line>(); // what is corrected
   const [all, setAll] = useState(false);
   const away = useReach().kept !== undefined || log.failed;
-  const waits = useSyncExternalStore(subscribe, waiting);
+  const waits = useShared(waiting);
   useTick(5000, true);
   if (q.isError && !q.data) {
     return (

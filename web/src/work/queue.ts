@@ -3,6 +3,7 @@ import { reach } from "../api/reach";
 import { type About, type Entry, opened, type Waiting } from "../offline/kept";
 import { sendPhoto } from "../overview/sendPhoto";
 import { askToday } from "../today/useToday";
+import { shared } from "../ui/shared";
 import { inTouch, lastContact, righted } from "./times";
 
 // What was logged and not yet acknowledged by the server. It stays in the browser until it is: a tap is never lost.
@@ -10,16 +11,16 @@ import { inTouch, lastContact, righted } from "./times";
 export type { About, Entry, Waiting };
 
 const BEFORE = "rutile.log"; // where earlier versions kept it
-let shown: Waiting[] = [];
+
+/** waiting is what waits, in its order; noRoom that the browser keeps no more: it is lost when the page is closed. */
+export const waiting = shared<Waiting[]>([]);
+export const noRoom = shared(false);
+
 const unstored = new Set<string>(); // what this page alone knows of yet
-let full = false; // the browser has no room: what waits is gone when the page is closed
-const heard = new Set<() => void>();
 const others = new BroadcastChannel("rutile.log");
 
-function show(all: Waiting[]) {
-  shown = all.sort((a, b) => a.n - b.n);
-  for (const f of heard) f();
-}
+const shown = waiting.now;
+const show = (all: Waiting[]) => waiting.set(all.sort((a, b) => a.n - b.n));
 
 /** load reads what is kept; what this page alone knows of stays. */
 async function load() {
@@ -28,7 +29,7 @@ async function load() {
     for (const w of before()) await db.put("log", w);
     localStorage.removeItem(BEFORE);
     const all = await db.getAll("log");
-    const mine = shown.filter((w) => unstored.has(w.entry.id));
+    const mine = shown().filter((w) => unstored.has(w.entry.id));
     show([...all.filter((w) => !unstored.has(w.entry.id)), ...mine]);
   } catch {
     // Then it lasts as long as the page.
@@ -54,15 +55,6 @@ export const ready = load();
 others.onmessage = () => void load();
 const tellOthers = () => others.postMessage("changed");
 
-export const subscribe = (f: () => void) => {
-  heard.add(f);
-  return () => heard.delete(f);
-};
-export const waiting = () => shown;
-
-/** noRoom tells that the browser keeps nothing more: what waits is lost when the page is closed. */
-export const noRoom = () => full;
-
 /** store keeps something that waits. A full browser gives up pictures and answers that were taken along before. */
 async function store(all: Waiting[]) {
   for (const w of all) unstored.add(w.entry.id);
@@ -72,15 +64,14 @@ async function store(all: Waiting[]) {
       const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
       await Promise.all([...all.map((w) => tx.store.put(w)), tx.done]);
       for (const w of all) unstored.delete(w.entry.id);
-      full = false;
+      noRoom.set(false);
       tellOthers();
       return;
     } catch {
       // No room, or nothing is kept at all.
     }
   }
-  full = true;
-  show(shown);
+  noRoom.set(true);
 }
 
 async function giveRoom() {
@@ -90,13 +81,13 @@ async function giveRoom() {
 /** put keeps entries until they are acknowledged. */
 export async function put(about: About, says: string | undefined, entries: Entry[], pictures?: Blob[]) {
   await ready;
-  const n = (shown.at(-1)?.n ?? 0) + 1;
+  const n = (shown().at(-1)?.n ?? 0) + 1;
   const fresh = entries.map((entry, i): Waiting => {
     const w = { ...about, n: n + i, entry, says, written: Date.now(), known: lastContact() };
     return i === 0 && pictures?.length ? { ...w, pictures } : w;
   });
   const stored = store(fresh);
-  show([...shown, ...fresh]);
+  show([...shown(), ...fresh]);
   await stored;
 }
 
@@ -109,7 +100,7 @@ export async function drop(ids: string[]) {
   } catch {
     // It was never kept.
   }
-  show(shown.filter((w) => !ids.includes(w.entry.id)));
+  show(shown().filter((w) => !ids.includes(w.entry.id)));
   tellOthers();
 }
 
@@ -131,7 +122,7 @@ export type Sent = { last?: Schemas["Logged"]; notes: string[] };
 export async function send(): Promise<Sent> {
   await ready;
   const out: Sent = { notes: [] };
-  const open = () => shown.filter((w) => !w.refused);
+  const open = () => shown().filter((w) => !w.refused);
   if (open().length && !inTouch()) {
     await askToday();
     if (!inTouch()) throw new Away("the server does not answer.");
@@ -194,7 +185,7 @@ async function oneByOne(some: Waiting[], out: Sent) {
 
 async function change(some: Waiting[]) {
   const stored = store(some);
-  show(shown.map((w) => some.find((x) => x.entry.id === w.entry.id) ?? w));
+  show(shown().map((w) => some.find((x) => x.entry.id === w.entry.id) ?? w));
   await stored;
 }
 
@@ -217,16 +208,16 @@ function post(some: Waiting[]) {
 /** takeOver keeps entries that this device had logged under another address of the computer. */
 export async function takeOver(all: Waiting[]) {
   await ready;
-  const n = (shown.at(-1)?.n ?? 0) + 1;
+  const n = (shown().at(-1)?.n ?? 0) + 1;
   const fresh = all
-    .filter((w) => !shown.some((x) => x.entry.id === w.entry.id))
+    .filter((w) => !shown().some((x) => x.entry.id === w.entry.id))
     .map((w, i) => ({ ...w, n: n + i, refused: undefined }));
   const stored = store(fresh);
-  show([...shown, ...fresh]);
+  show([...shown(), ...fresh]);
   await stored;
 }
 
 // A page that is closed while the browser has no room loses what waits: it asks first.
 addEventListener("beforeunload", (e) => {
-  if (full && shown.length && !reach().denied) e.preventDefault();
+  if (noRoom.now() && shown().length && !reach().denied) e.preventDefault();
 });

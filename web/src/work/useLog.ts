@@ -1,10 +1,11 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { RETRY } from "../api/client";
 import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
+import { useShared } from "../ui/shared";
 import { useStable } from "../ui/stable";
-import { type About, type Entry, put, send, subscribe, waiting } from "./queue";
+import { type About, type Entry, put, send, waiting } from "./queue";
 
 const DRAWN = 60; // ms until what comes next is drawn, before anything else is asked for
 
@@ -94,13 +95,13 @@ const TWICE = 700; // ms within which the same tap counts once
 
 /** useWaiting is what was not acknowledged yet; while something is, it is sent again and again. */
 export function useWaiting(again: () => void) {
-  const all = useSyncExternalStore(subscribe, waiting);
+  const all = useShared(waiting);
   const open = all.some((w) => !w.refused);
   const steady = useStable(again);
   useEffect(() => {
     if (!open) return;
     // Of an earlier visit.
-    const old = waiting().some((w) => Date.now() - w.written > RETRY);
+    const old = waiting.now().some((w) => Date.now() - w.written > RETRY);
     const first = old ? setTimeout(steady) : undefined;
     const t = setInterval(steady, RETRY);
     window.addEventListener("online", steady);
