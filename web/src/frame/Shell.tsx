@@ -65,7 +65,7 @@ export function Shell({ head, strip, fixed, children }: Props) {
         </Link>
         <div className="flex min-w-0 flex-1 items-center gap-3 max-sm:flex-wrap max-sm:gap-x-1 max-sm:gap-y-0">
           {head ?? (
-            <span className="text-secondary text-sm max-md:sr-only">
+            <span className="text-secondary text-sm max-2xl:sr-only">
               checks a furniture painter's plan before the first coat
             </span>
           )}

@@ -46,8 +46,8 @@ export default function NoAccessPage() {
         <section className="sheet mb-4 px-3 py-2" data-unsent={all.length}>
           <h2 className="font-semibold text-lg">{count(all.length, "entry was not sent", "entries were not sent")}</h2>
           <p className="mb-2">
-            What it had sent before is in the log on the computer. These are kept here, and sent once this device is let
-            in again:
+            What it had sent before is in the log on the computer. What is listed here is kept, and sent once this
+            device is let in again:
           </p>
           <WaitingList all={[...all]} />
           <a className="btn mt-1 min-h-12" href={file} download="not-sent.txt" data-do="save-list">

@@ -326,7 +326,7 @@ function Sheet({
         ))}
         {pictures.length > 0 && (
           <span role="status" data-pictures-wait={pictures.length}>
-            {count(pictures.length, "picture waits", "pictures wait")} for the server.
+            {count(pictures.length, "picture waits", "pictures wait")} to be sent.
           </span>
         )}
       </div>

@@ -63,7 +63,7 @@ export function Waits({ piece, log }: Props) {
           <summary className="flex min-h-11 cursor-pointer items-center gap-2 font-medium">
             <CloudOff className="size-5 shrink-0" aria-hidden="true" />
             <span role="status">
-              {count(open.length, "entry waits", "entries wait")} for the server. Nothing is lost: go on.
+              {count(open.length, "entry waits", "entries wait")} to be sent. Nothing is lost: go on.
             </span>
           </summary>
           <WaitingList all={open} onBack={(w) => log.log(w, takenBack(w.entry))} />
