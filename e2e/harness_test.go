@@ -91,7 +91,7 @@ var demoFolder = sync.OnceValues(func() (string, error) {
 	if err != nil {
 		return "", err
 	}
-	used = append(used, dir)
+	afterAll(func() { _ = os.RemoveAll(dir) })
 	s, err := store.Open(dir)
 	if err != nil {
 		return "", err
@@ -99,8 +99,17 @@ var demoFolder = sync.OnceValues(func() (string, error) {
 	return dir, errors.Join(demo.Fill(context.Background(), s, noon), s.Close())
 })
 
-// used are the folders that the tests share, removed at their end.
-var used []string
+// atTheEnd is done after all tests.
+var atTheEnd struct {
+	sync.Mutex
+	all []func()
+}
+
+func afterAll(f func()) {
+	atTheEnd.Lock()
+	defer atTheEnd.Unlock()
+	atTheEnd.all = append(atTheEnd.all, f)
+}
 
 // begin fills the folder and starts the server.
 func (a *app) begin(withDemo bool) {
@@ -202,17 +211,50 @@ func (a *app) down() {
 
 func (a *app) url(path string) string { return "http://" + a.addr + path }
 
-// browser opens a tab of the given width; what goes wrong in the page's
+// browser opens a tab of the given width, with a profile of its own; what goes wrong in the page's
 // script or against its content policy fails the test.
-func browser(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOption) context.Context {
+func browser(t testing.TB, width, height int) context.Context {
 	t.Helper()
-	ctx, _ := closable(t, width, height, more...)
+	parent, err := oneBrowser()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, stop := chromedp.NewContext(parent, chromedp.WithNewBrowserContext())
+	watched(t, ctx, stop, width, height)
 	return ctx
 }
 
-// closable is browser, with what closes it before the test ends.
-func closable(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOption) (ctx context.Context, closes func()) {
+// oneBrowser is the browser of all tests that need none of their own. It is started once.
+var oneBrowser = sync.OnceValues(func() (context.Context, error) {
+	dir, err := os.MkdirTemp("", "rutile-e2e-browser-")
+	if err != nil {
+		return nil, err
+	}
+	options, err := browserOptions(chromedp.UserDataDir(dir))
+	if err != nil {
+		return nil, err
+	}
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), options...)
+	ctx, stop := chromedp.NewContext(alloc)
+	afterAll(func() { stop(); stopAlloc(); _ = os.RemoveAll(dir) })
+	return ctx, chromedp.Do(ctx, chromedp.Navigate("about:blank")) // this starts the browser
+})
+
+// ownBrowser starts a browser, and returns what closes it before the test ends.
+func ownBrowser(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOption) (ctx context.Context, closes func()) {
 	t.Helper()
+	options, err := browserOptions(more...)
+	if err != nil {
+		t.Fatal(err)
+	}
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), options...)
+	ctx, stop := chromedp.NewContext(alloc)
+	closes = func() { stop(); stopAlloc() }
+	watched(t, ctx, closes, width, height)
+	return ctx, closes
+}
+
+func browserOptions(more ...chromedp.ExecAllocatorOption) ([]chromedp.ExecAllocatorOption, error) {
 	path := ""
 	for _, name := range []string{"chromium-headless-shell", "chromium"} {
 		if p, err := exec.LookPath(name); err == nil {
@@ -221,19 +263,20 @@ func closable(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOpt
 		}
 	}
 	if path == "" {
-		t.Fatal("no chromium: make test installs it")
+		return nil, errors.New("no chromium: make test installs it")
 	}
-	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
-		chromedp.Flag("font-render-hinting", "none"), chromedp.WindowSize(width, height),
-		chromedp.UserDataDir(t.TempDir()))
-	opts = append(opts, more...)
-	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
-	ctx, stop := chromedp.NewContext(alloc)
-	closes = func() { stop(); stopAlloc() }
+		chromedp.Flag("font-render-hinting", "none"))
+	return append(options, more...), nil
+}
+
+// watched opens a tab and closes it when the test ends; what its page complains of fails the test.
+func watched(t testing.TB, ctx context.Context, closes func(), width, height int) {
+	t.Helper()
 	t.Cleanup(closes)
-	messages := chromedp.Console(ctx) // this starts the browser
+	messages := chromedp.Console(ctx) // this opens the tab
 	complaints := make(chan string, 100)
 	go func() {
 		defer close(complaints)
@@ -250,7 +293,7 @@ func closable(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOpt
 		}
 	}()
 	t.Cleanup(func() {
-		stop()
+		closes()
 		for text := range complaints {
 			// A request that the server's absence or refusal broke is the
 			// subject of a test and no fault of the page; so is a screen that a test has stopped.
@@ -260,7 +303,6 @@ func closable(t testing.TB, width, height int, more ...chromedp.ExecAllocatorOpt
 		}
 	})
 	do(t, ctx, chromedp.EmulateViewport(int64(width), int64(height)))
-	return ctx, closes
 }
 
 // emulates has the browser be on another machine, or elsewhere, in one respect.
@@ -378,8 +420,8 @@ func seesInView(css string) act {
 func saved() act { return shows(`[data-save="saved"]`) }
 
 func until(ctx context.Context, tab *chromedp.Target, js, what string) error {
-	deadline := time.Now().Add(15 * time.Second)
-	for {
+	deadline := time.Now().Add(25 * time.Second)
+	for pause := 8 * time.Millisecond; ; pause = min(pause*3/2, 100*time.Millisecond) {
 		// While the page is being changed for another there is nothing to ask.
 		if ok, err := chromedp.Evaluate[bool](js)(ctx, tab); err == nil && ok {
 			return nil
@@ -387,7 +429,7 @@ func until(ctx context.Context, tab *chromedp.Target, js, what string) error {
 		if time.Now().After(deadline) {
 			return fmt.Errorf("waited in vain for %s", what)
 		}
-		time.Sleep(20 * time.Millisecond)
+		time.Sleep(pause) // asking takes time from what is waited for
 	}
 }
 

@@ -13,8 +13,8 @@ func TestMain(m *testing.M) {
 		os.Exit(code)
 	}
 	code := m.Run()
-	for _, dir := range used {
-		_ = os.RemoveAll(dir)
+	for _, f := range atTheEnd.all {
+		f()
 	}
 	os.Exit(code)
 }

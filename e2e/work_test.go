@@ -263,7 +263,15 @@ func TestTapsAreNeverLost(t *testing.T) {
 	l := startLapse(t)
 	l.post("/api/pieces", json.RawMessage(stool))
 	ctx := l.tab(390, 844)
-	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), click(`[data-do="done"]`), shows("[data-logged]"))
+	// Something is logged in another tab while something is typed here: the card moves, and what was typed stays.
+	do(t, ctx, chromedp.Navigate(l.url("/today")), shows(`[data-group="later"] [data-card]`), click(`[data-do="note"]`), shows("dialog textarea"), note("typed meanwhile"))
+	l.post("/api/pieces/1/log", json.RawMessage(`{"entries": [{"id": "elsewhere", "at": "2026-11-24T11:20:00Z", "what": "began", "zone": "seat", "planned": {"step": 1}}]}`))
+	says[bool](t, ctx, `(new BroadcastChannel("rutile.log").postMessage("changed"), true)`)
+	do(t, ctx, shows(`[data-group="now"] [data-card]`), hides(`[data-group="later"]`))
+	if typed := value(t, ctx, "dialog textarea"); typed != "typed meanwhile" {
+		t.Errorf("the note is %q", typed)
+	}
+	do(t, ctx, click(`[data-do="log"]`), hides("dialog"), shows("[data-logged]"), logs(`[data-do="done"]`))
 	// What a card opens is at hand a moment later. The server is gone: taps are kept, over a reload as well.
 	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		return until(ctx, tab, `performance.getEntriesByType("resource").some((r) => r.name.includes("OtherwiseSheet"))`, "what a card opens")
@@ -274,7 +282,7 @@ func TestTapsAreNeverLost(t *testing.T) {
 	do(t, ctx, click(`[data-do="note"]`), shows("dialog textarea"), note("still fast"), click(`[data-do="log"]`), shows(`[data-waits="2"]`))
 	l.up(false)
 	do(t, ctx, chromedp.Navigate(l.url("/today")), shows("[data-card]"), hides("[data-waits]"))
-	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts("[data-entry]", 3), contains("[data-work]", "still fast"))
+	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts("[data-entry]", 5), contains("[data-work]", "still fast"))
 
 	// A second tab of the same browser stands on what was due before: what it logs twice is said.
 	other := l.tab(390, 844)
@@ -284,9 +292,9 @@ func TestTapsAreNeverLost(t *testing.T) {
 	do(t, other, click(`[data-do="done"]`), shows("[data-note]"), contains("[data-logged]", "logged before"), click(`[data-do="undo"]`), contains("[data-logged]", "Taken back"))
 	do(t, ctx, chromedp.Navigate(l.url("/pieces/1/seat/work")), counts(`[data-entry][data-what="done"]`, 2),
 		// A correction stands in the place of what it corrects, with its time, and can be corrected again.
-		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries slowly"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries slowly"), counts("[data-entry]", 4),
-		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries in an hour"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries in an hour"), counts("[data-entry]", 4),
-		click(`[data-what="done"] [data-do="correct"]`), shows(`[data-chips="When it was finished"]`), put("minutes", "45"), click(`[data-do="log"]`), hides("dialog"), contains(`[data-what="done"]`, "45 min"), counts("[data-entry]", 4))
+		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries slowly"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries slowly"), counts("[data-entry]", 6),
+		click(`[data-what="note"] [data-do="correct"]`), shows("dialog textarea"), note("dries in an hour"), click(`[data-do="log"]`), hides("dialog"), contains("[data-work]", "dries in an hour"), counts("[data-entry]", 6),
+		click(`[data-what="done"] [data-do="correct"]`), shows(`[data-chips="When it was finished"]`), put("minutes", "45"), click(`[data-do="log"]`), hides("dialog"), contains(`[data-what="done"]`, "45 min"), counts("[data-entry]", 6))
 
 	// What the server refuses is told and can be given up; nothing else waits for it.
 	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {

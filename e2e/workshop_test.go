@@ -99,7 +99,7 @@ func (p *profile) trust() {
 // open opens the browser with what it has kept.
 func (p *profile) open() {
 	p.a.t.Helper()
-	p.ctx, p.stop = closable(p.a.t, 390, 844, chromedp.UserDataDir(filepath.Join(p.home, "profile")), chromedp.Env("HOME="+p.home))
+	p.ctx, p.stop = ownBrowser(p.a.t, 390, 844, chromedp.UserDataDir(filepath.Join(p.home, "profile")), chromedp.Env("HOME="+p.home))
 }
 
 func (p *profile) do(acts ...act) {
@@ -279,6 +279,9 @@ func TestALostPhone(t *testing.T) {
 	phone.pair("Old phone")
 	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
 	a.down()
+	// At once out of reach, what was logged is not next again.
+	says[bool](t, phone.ctx, `(new BroadcastChannel("rutile.log").postMessage("changed"), true)`)
+	phone.do(shows("[data-out-of-reach]"), hides(`[data-state="not_begun"]`))
 	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("left in the yard"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="1"]`))
 	phone.stop()
 	a.up(false)

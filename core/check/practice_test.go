@@ -348,7 +348,7 @@ func TestOnceKeepsTheVerdict(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 33))
 	left := 0
-	for range cases(20000, 2000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		told, all := Check(c, z, Options{NoRepairs: true}), Check(c, z, Options{NoRepairs: true, Every: true})
 		worst := Note
@@ -372,7 +372,7 @@ func TestPatchesAreOfferedWhereTheyTell(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(17, 4))
 	patches := 0
-	for range cases(4000, 600) {
+	for range cases(4000, 250) {
 		z := randomZone(r, c)
 		res := Check(c, z, Options{})
 		for _, f := range res.Findings {

@@ -136,7 +136,7 @@ func TestEveryEditClearsItsFinding(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(7, 11))
 	edits, findings := 0, 0
-	for range cases(20000, 1000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		before := Check(c, z, Options{Every: true})
 		count := func(res *Result, code, subject string, from Severity) int {
@@ -184,7 +184,7 @@ func TestFiguresStayInRange(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(1, 2))
-	for range cases(20000, 2000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		res := Check(c, z, Options{NoRepairs: true})
 		bad := func(x, lo, hi float64) bool { return math.IsNaN(x) || x < lo || x > hi }
@@ -220,7 +220,7 @@ func TestRiskNeverFallsWithASoil(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(3, 4))
 	worse := 0
-	for range cases(20000, 2000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		dirty := *z
 		s := r.IntN(int(craft.NumSoils))
@@ -250,7 +250,7 @@ func TestRiskNeverFallsWithAMissedWindow(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(13, 14))
 	worse := 0
-	for range cases(20000, 2000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		var closing []int
 		for i := range z.Steps {
@@ -290,7 +290,7 @@ func TestStainNeverFallsWithoutABlocker(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	blockers := []string{"primer_stainblock_oil", "primer_stainblock_wb", "shellac_pigmented", "shellac_clear", "primer_epoxy"}
 	worse := 0
-	for range cases(20000, 2000) {
+	for range cases(20000, 700) {
 		z := randomZone(r, c)
 		at := r.IntN(len(z.Steps) + 1)
 		p, _ := c.Product(blockers[r.IntN(len(blockers))])
@@ -317,7 +317,7 @@ func TestSameZoneSameAnswer(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 9))
-	for i := range cases(20000, 1500) {
+	for i := range cases(20000, 700) {
 		z := randomZone(r, c)
 		kept := *z
 		kept.Steps = slices.Clone(z.Steps)

@@ -57,7 +57,7 @@ func TestNoBoundIsTooHigh(t *testing.T) {
 	t.Parallel()
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(5, 12))
-	held, watched, zones := 0, 0, cases(2000, 120)
+	held, watched, zones := 0, 0, cases(2000, 50)
 	for k := range zones {
 		ask := anyZone(r, c)
 		if k%7 == 0 { // worn down to wood that stains
@@ -149,7 +149,7 @@ func TestWhatIsMergedIsTheSame(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(8, 2))
 	pairs := 0
-	for range cases(2500, 75) {
+	for range cases(2500, 55) {
 		ask := anyZone(r, c)
 		p, err := newPlanner(c, ask)
 		if err != nil {

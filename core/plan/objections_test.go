@@ -249,7 +249,7 @@ func TestNoObjections(t *testing.T) {
 		}
 	}
 	r := rand.New(rand.NewPCG(40, 9))
-	zones, planned, without := cases(5000, 50), 0, 0
+	zones, planned, without := cases(5000, 25), 0, 0
 	left := map[string]int{}
 	for range zones {
 		ask := anyZone(r, c)

@@ -244,7 +244,7 @@ func TestTripsKeepWorkingHours(t *testing.T) {
 	c := craft.Default()
 	r := rand.New(rand.NewPCG(9, 18))
 	planned, windows, missed := 0, 0, 0
-	for range cases(2000, 150) {
+	for range cases(2000, 120) {
 		var zones []check.Zone
 		for range 1 + r.IntN(3) {
 			ask := anyZone(r, c)

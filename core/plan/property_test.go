@@ -91,7 +91,7 @@ func TestEveryPlanPassesItsCheck(t *testing.T) {
 	r := rand.New(rand.NewPCG(17, 4))
 	planned, looks := 0, map[string]int{}
 	var took []time.Duration
-	for range cases(8000, 150) {
+	for range cases(8000, 60) {
 		ask := anyZone(r, c)
 		at := time.Now()
 		p, err := newPlanner(c, ask)

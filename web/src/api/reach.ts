@@ -34,3 +34,8 @@ export function answered(r: Response) {
 export const reach = () => now.now();
 
 export const useReach = () => useShared(now);
+
+/** keep has the service worker take an answer along that came with another, so that what it has is never older. */
+export function keep(path: string, is: unknown) {
+  navigator.serviceWorker?.controller?.postMessage({ path, is: JSON.stringify(is) });
+}

@@ -69,12 +69,13 @@ export function useRing(clocks: Clock[], at: number) {
     return () => clearInterval(t);
   }, [which, over]);
   useEffect(() => {
+    if (document.visibilityState === "visible" || !("Notification" in window) || Notification.permission !== "granted")
+      return;
+    // Also for one that began to ring while the page was seen, and that nobody has stopped.
     for (const c of due) {
       if (told.has(c.id)) continue;
       told.add(c.id);
-      if (document.visibilityState !== "visible" && "Notification" in window && Notification.permission === "granted") {
-        void notify(c);
-      }
+      void notify(c);
     }
   });
   return due;

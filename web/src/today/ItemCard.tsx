@@ -1,33 +1,12 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { ArrowRight, Camera, Check, FileText, Hand, Play } from "lucide-react";
-import { lazy, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
-import { VOCAB } from "../api/vocab";
 import { Swatch } from "../colour/Swatch";
-import { SHELF } from "../shelf/useShelf";
 import { Joint } from "../ui/Mark";
 import { useUnits, when } from "../ui/units";
 import { type Log, newEntry } from "../work/useLog";
+import { type About, aboutOf } from "./CardSheet";
 import { timeSays } from "./timeSays";
 import type { Due, Item } from "./useToday";
-
-// Opened now and then: the first load is without it.
-const loadSheet = () => import("../work/OtherwiseSheet");
-const OtherwiseSheet = lazy(loadSheet);
-const SOON = 400; // ms after the first drawing
-
-/** useAtHand fetches what a card opens before it is pressed: the server may be out of reach by then. */
-function useAtHand() {
-  const queries = useQueryClient();
-  useEffect(() => {
-    const soon = setTimeout(() => {
-      void loadSheet();
-      void queries.prefetchQuery(VOCAB);
-      void queries.prefetchQuery(SHELF());
-    }, SOON);
-    return () => clearTimeout(soon);
-  }, [queries]);
-}
 
 const TONE: Partial<Record<Due["state"], string>> = {
   closing: "border-warning bg-warning/10",
@@ -59,15 +38,15 @@ export function Row({ x, now, onOpen }: { x: Item; now: number; onOpen: () => vo
   );
 }
 
+type CardProps = { x: Item; now: number; log: Log; onSheet: (of: About) => void; as?: "h2" | "h3" };
+
 /** ItemCard is what comes next on a zone, large enough for a knuckle. */
-export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: number; log: Log; as?: "h2" | "h3" }) {
+export function ItemCard({ x, now, log, onSheet, as: Head = "h3" }: CardProps) {
   const u = useUnits();
-  const [sheet, setSheet] = useState<"otherwise" | "note">();
-  useAtHand();
   const { due } = x;
   const at = `/pieces/${x.piece_id}/${x.zone_id}`;
   const planned = due.step ? { step: due.step, coat: due.coat || undefined } : undefined;
-  const about = { piece: x.piece_id, created: x.created, of: `${x.piece}, ${x.zone}` };
+  const about = aboutOf(x);
   const tell = (what: "began" | "done") =>
     log.log({ ...about, says: due.title }, newEntry({ what, zone: x.zone_id, planned }));
   const early = due.state === "waiting" && Date.parse(due.may ?? due.from ?? "") > now;
@@ -150,7 +129,7 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
             type="button"
             data-do="otherwise"
             className="btn h-14 text-base"
-            onClick={() => setSheet("otherwise")}
+            onClick={() => onSheet({ x, what: "otherwise" })}
           >
             <Hand className="size-5" aria-hidden="true" /> Not quite as planned
           </button>
@@ -165,7 +144,7 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
             type="button"
             data-do="note"
             className="btn btn-ghost col-span-2 h-12 border-base-300 text-base"
-            onClick={() => setSheet("note")}
+            onClick={() => onSheet({ x, what: "note" })}
           >
             <Camera className="size-5" aria-hidden="true" /> Note or photograph
           </button>
@@ -190,7 +169,12 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
                 <ArrowRight className="size-5" aria-hidden="true" /> Put it back together, hand it over
               </Link>
             )}
-            <button type="button" data-do="note" className="btn h-12 text-base" onClick={() => setSheet("note")}>
+            <button
+              type="button"
+              data-do="note"
+              className="btn h-12 text-base"
+              onClick={() => onSheet({ x, what: "note" })}
+            >
               <Camera className="size-5" aria-hidden="true" /> Note or photograph
             </button>
           </div>
@@ -199,17 +183,6 @@ export function ItemCard({ x, now, log, as: Head = "h3" }: { x: Item; now: numbe
       {due.takes && due.state !== "working" && (
         <p className="mt-2 text-secondary">It takes about {due.takes} of work.</p>
       )}
-      <Suspense>
-        {sheet && (
-          <OtherwiseSheet
-            about={about}
-            zone={x.zone_id}
-            due={sheet === "note" ? undefined : due}
-            log={log}
-            onClose={() => setSheet(undefined)}
-          />
-        )}
-      </Suspense>
     </article>
   );
 }

@@ -13,6 +13,7 @@ import { waiting } from "../work/queue";
 import { useLog } from "../work/useLog";
 import { Waits } from "../work/Waits";
 import { AirSheet } from "./AirSheet";
+import { useCardSheet } from "./CardSheet";
 import { ItemCard, Row } from "./ItemCard";
 import { onward } from "./onward";
 import { type Item, nowOf, type Today, useToday } from "./useToday";
@@ -63,6 +64,7 @@ function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
   const today = away || log.failed ? { ...asked, items: asked.items.map((x) => onward(x, waits)) } : asked;
   const [open, setOpen] = useState<string>();
   const [air, setAir] = useState(false);
+  const [sheet, openSheet] = useCardSheet(log);
   const [shown, setShown] = useState<string[]>([]); // groups that are unfolded
   useTick(TICK, true);
   const now = nowOf(today);
@@ -127,7 +129,7 @@ function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
                 {those.map((x) => (
                   <li key={key(x)} data-item={key(x)} data-state={x.due.state}>
                     {key(x) === at ? (
-                      <ItemCard x={x} now={now} log={log} />
+                      <ItemCard x={x} now={now} log={log} onSheet={openSheet} />
                     ) : (
                       <Row x={x} now={now} onOpen={() => setOpen(key(x))} />
                     )}
@@ -138,6 +140,7 @@ function View({ today: asked, away: silent }: { today: Today; away: boolean }) {
           </section>
         );
       })}
+      {sheet}
       {air && <AirSheet read={read} onClose={() => setAir(false)} />}
     </div>
   );

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { type QueryFunctionContext, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { keptAt } from "../api/reach";
 import { contact } from "../work/times";
@@ -28,7 +28,12 @@ export async function askToday(signal?: AbortSignal): Promise<Today> {
 /** TODAY requests what comes next on all pieces. */
 export const TODAY = {
   queryKey: TODAY_KEY,
-  queryFn: ({ signal }: { signal: AbortSignal }) => askToday(signal),
+  queryFn: async ({ signal, client }: QueryFunctionContext) => {
+    const now = await askToday(signal);
+    // An answer that was taken along before does not stand in for a newer one that this page has.
+    const had = client.getQueryData<Today>(TODAY_KEY);
+    return had && had.at > now.at ? had : now;
+  },
   refetchInterval: EVERY,
   refetchOnWindowFocus: true,
   structuralSharing: false as const,

@@ -8,6 +8,7 @@ import { useTick } from "../clocks/useClocks";
 import { zoneTitle } from "../piece/edit";
 import { useWorkspace } from "../piece/workspace";
 import { useOpen } from "../session/useSession";
+import { useCardSheet } from "../today/CardSheet";
 import { ItemCard } from "../today/ItemCard";
 import { onward } from "../today/onward";
 import { nowOf, useToday } from "../today/useToday";
@@ -36,6 +37,7 @@ export default function WorkView() {
   const q = useQuery({ ...LOG(id), enabled: id > 0 });
   const log = useLog();
   const [sheet, setSheet] = useState<"unplanned" | "note">();
+  const [cardSheet, openCardSheet] = useCardSheet(log);
   const [fix, setFix] = useState<Line>(); // what is corrected
   const [all, setAll] = useState(false);
   const away = useReach().kept !== undefined || log.failed;
@@ -66,7 +68,7 @@ export default function WorkView() {
           {q.data.finished ? (
             <Finished at={q.data.finished} now={now} about={about} lines={q.data.lines} log={log} />
           ) : item ? (
-            <ItemCard x={item} now={now} log={log} as="h2" />
+            <ItemCard x={item} now={now} log={log} onSheet={openCardSheet} as="h2" />
           ) : (
             <p className="text-lg">Nothing is planned for this zone yet.</p>
           )}
@@ -130,6 +132,7 @@ export default function WorkView() {
           </ol>
         </div>
       </div>
+      {cardSheet}
       {fix && (
         <OtherwiseSheet
           about={{ ...about, says: fix.says }}

@@ -1,6 +1,7 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { RETRY } from "../api/client";
+import { keep } from "../api/reach";
 import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
 import { useShared } from "../ui/shared";
@@ -62,16 +63,17 @@ export function useLog(): Log {
     const run = async (x?: Omit<Said, "notes">) => {
       try {
         const { last, notes } = await send();
-        if (last?.today) queries.setQueryData(TODAY_KEY, took(last.today));
+        if (last?.today) {
+          // One that is under way knows less.
+          await queries.cancelQueries({ queryKey: TODAY_KEY });
+          queries.setQueryData(TODAY_KEY, took(last.today));
+          keep("/api/today", last.today);
+        }
         if (x) setSaid({ ...x, notes });
         else if (notes.length) setSaid((was) => ({ about: { piece: 0 }, entries: [], ...was, notes }));
         setFailed(false);
         if (!last) return;
-        setTimeout(() => {
-          logChanged(queries);
-          // What a device has taken along must not be older than what was logged on it.
-          if (navigator.serviceWorker?.controller) void queries.invalidateQueries({ queryKey: TODAY_KEY });
-        }, DRAWN);
+        setTimeout(() => logChanged(queries), DRAWN);
       } catch {
         setFailed(true);
       }

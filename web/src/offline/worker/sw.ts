@@ -96,14 +96,17 @@ async function answerTo(request: Request, event: ExtendableEvent): Promise<Respo
 }
 
 const CALM = 400; // ms that an answer waits to be kept: what is drawn comes first
+const newest = new Map<string, number>(); // when the last answer to a question came
 const OFTEN = 50; // answers after which it is looked whether there are too many
 let puts = 0;
 let visit = 0; // counts how often this device was not let in
 
 /** keep keeps an answer with the time at which it came. Without room for it, the next time is another. */
-async function keep(key: string, r: Response) {
+async function keep(key: string, r: Response, calm = CALM) {
   const [at, of] = [Date.now(), visit];
-  await new Promise((done) => setTimeout(done, CALM));
+  newest.set(key, at);
+  await new Promise((done) => setTimeout(done, calm));
+  if (newest.get(key) !== at) return; // another has come since
   if (of !== visit) return; // not let in any more since
   const headers = new Headers(r.headers);
   headers.set("X-Kept-At", String(at));
@@ -145,6 +148,11 @@ self.addEventListener("install", (e: Routed) => {
 self.addEventListener("activate", (e) => e.waitUntil(self.clients.claim()));
 self.addEventListener("message", (e) => {
   if (e.data === "take over") void self.skipWaiting();
+  // An answer that came with another.
+  else if (e.data?.path) {
+    const headers = { "Content-Type": "application/json" };
+    e.waitUntil(keep(new URL(e.data.path, self.location.href).href, new Response(e.data.is, { headers }), 0));
+  }
 });
 
 // A notification that is pressed brings the page to the front.
