@@ -7,7 +7,7 @@ NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
-.PHONY: demo test once-whole once-parts soak build audit page types bench shots dev lint vet docs browser fuzz clean
+.PHONY: demo test soak build audit page types bench shots dev lint vet docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -31,25 +31,21 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES) go.mod internal/
 
 # The page is fetched and built while Go compiles. Lint has vetted everything. The browser waits now and then: a third test
 # uses that time. The tests in the browser take longest and start first; all others run beside them.
-## test: what tests need, then build, vet, lint and test everything; each benchmark runs once, so that none rots
+## test: what tests need, then build, vet, lint and test everything; benchmarks run once, so that none rots
 test: browser
 	$(MAKE) -j2 page vet
 	$(MAKE) build lint
 	go test -vet=off -parallel 3 -short ./e2e ./...
-	$(MAKE) -j2 once-whole once-parts
+	$(ONCE) -vet=off -short $(filter-out $(WHOLE),$(BENCHED))
 
-# Go runs the benchmarks of one package at a time: those that start programs wait, and the others use that time.
-ONCE := go test -vet=off -short -run '^$$' -bench . -benchtime 1x
+# The benchmarks that start programs and browsers take long: they run in the soak.
 WHOLE := ./cmd/rutile/ ./e2e/
-once-whole:
-	$(ONCE) $(WHOLE)
-once-parts:
-	$(ONCE) $(filter-out $(WHOLE),$(BENCHED))
+ONCE := go test -run '^$$' -bench . -benchtime 1x
 
 ## soak: every test over all its random cases, and a long look for trouble in what comes from outside
 soak: browser build fuzz
 	go test -count 1 -timeout 60m ./...
-	go test -run '^$$' -bench 'Load|Beside' -benchtime 1x -timeout 60m ./cmd/rutile
+	$(ONCE) -timeout 60m $(WHOLE)
 
 ## lint: formatting, vet, staticcheck, the page's lint, and what is generated
 lint: web/node_modules/.installed vet

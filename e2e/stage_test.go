@@ -96,7 +96,10 @@ func TestEveryFieldHasItsPlace(t *testing.T) {
 	views[craft.FieldLeadTest], views[craft.FieldTest], views[craft.FieldWay], views[craft.FieldShelf], views[craft.FieldKit] = "lead", "patches", "compare", "compare", "compare"
 	views[craft.FieldCan] = "amounts"
 	at := ""
-	for _, f := range craft.Fields {
+	for i, f := range craft.Fields {
+		if testing.Short() && i%2 > 0 {
+			continue
+		}
 		path := fmt.Sprintf("/pieces/1/top/%s#%s", views[f], f)
 		switch f {
 		case craft.FieldAge:

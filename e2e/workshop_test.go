@@ -188,8 +188,8 @@ func TestAnEveningOutOfReach(t *testing.T) {
 	const piece, zone = 1, "seat"
 	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	first := says[string](t, phone.ctx, `document.querySelector("[data-card] [data-title]").innerText`)
-	phone.do(logs(`[data-do="done"]`))
 	tapped := says[float64](t, phone.ctx, `Date.now()`)
+	phone.do(logs(`[data-do="done"]`))
 	before := a.log(piece)
 	last := before[len(before)-1]
 	if last.Entry.By != "Phone by the window" || !strings.Contains(strings.Join(last.How, "; "), "on Phone by the window") {
