@@ -7,7 +7,7 @@ NPM := npm --prefix web
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts web/tsconfig.json -type f)
 BENCHED := $(sort $(dir $(shell grep -rl --include=*_test.go '^func Benchmark' ./cmd ./core ./e2e ./internal)))
 
-.PHONY: demo test soak build audit page types bench shots dev lint vet docs browser fuzz clean
+.PHONY: demo test core soak build audit page types bench shots dev lint vet docs browser fuzz clean
 
 ## demo: build and start the demo studio on http://127.0.0.1:8733
 demo: build
@@ -29,15 +29,19 @@ web/dist/index.html: web/node_modules/.installed $(WEB_SOURCES) go.mod internal/
 	mv web/dist/licences.txt.new web/dist/licences.txt
 	touch web/dist/.keep $@
 
-# The page is fetched and built while Go compiles. Lint has vetted everything. The browser waits now and then: a third test
-# uses that time. The tests in the browser take longest and start first; all others run beside them.
+# The page is fetched and built while Go compiles, and tests what needs no page. Lint has vetted everything. The browser waits
+# now and then: a third test uses that time. The tests in the browser take longest and start first; all others run beside them.
 ## test: what tests need, then build, vet, lint and test everything; benchmarks run once, so that none rots
 test: browser
-	$(MAKE) -j2 page vet
+	$(MAKE) -j2 page core
 	$(MAKE) build lint
-	go test -vet=off -parallel 3 -short ./e2e ./...
+	$(SHORT) ./e2e ./...
 	$(ONCE) -vet=off -short $(filter-out $(WHOLE),$(BENCHED))
 
+core: vet
+	$(SHORT) ./core/...
+
+SHORT := go test -vet=off -parallel 3 -short
 # The benchmarks that start programs and browsers take long: they run in the soak.
 WHOLE := ./cmd/rutile/ ./e2e/
 ONCE := go test -run '^$$' -bench . -benchtime 1x

@@ -99,6 +99,15 @@ var demoFolder = sync.OnceValues(func() (string, error) {
 	return dir, errors.Join(demo.Fill(context.Background(), s, noon), s.Close())
 })
 
+// inSoak leaves a test to the long runs: in short ones another test walks over the same screens, and what is behind them is
+// tested without a browser.
+func inSoak(t *testing.T) {
+	t.Helper()
+	if testing.Short() {
+		t.Skip("runs in make soak")
+	}
+}
+
 // atTheEnd is done after all tests.
 var atTheEnd struct {
 	sync.Mutex

@@ -92,6 +92,7 @@ func TestAnUnknownBrownFinishIsFoundOut(t *testing.T) {
 
 // A contradiction is named on the dialogue's own screen, and answering again settles it.
 func TestAContradictionIsNamedAndSettled(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -120,6 +121,7 @@ func TestTheDialogueByKeys(t *testing.T) {
 // The server gone in the middle of the dialogue: the painter goes on, nothing is
 // lost, and what the answers come to is there when it is back.
 func TestTheDialogueOutlivesTheServer(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -213,6 +215,7 @@ func TestInstruments(t *testing.T) {
 
 // Imported readings are looked at, corrected, removed, put back, and removed with their file.
 func TestImportedReadings(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)

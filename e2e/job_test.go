@@ -160,6 +160,7 @@ func TestNonsenseInFields(t *testing.T) {
 
 // A studio in US units types and reads them; what is kept stays metric.
 func TestAStudioInUSUnits(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -251,6 +252,7 @@ func TestTwoTabs(t *testing.T) {
 // Two tabs closed while the server was away have each left something: neither overwrites the other, and
 // the painter is asked.
 func TestTwoTabsClosedWhileTheServerWasAway(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	one := browser(t, 1280, 800)

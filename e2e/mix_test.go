@@ -269,6 +269,7 @@ func TestCardsOnAPhone(t *testing.T) {
 // A recipe that foams is refused with its reason, another is taken; an own amount is read as people write it; a blend
 // stands in the batch with its parts.
 func TestRecipesInThePlan(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	a.call("POST", "/api/pieces", `{"format":"rutile/piece","version":1,"name":"Trial","made":2015,"zones":[{"id":"a","substrate":"birch","finish":"none","soils":[],"area_m2":1,"target":{"colour":"#d3d8d8"},

@@ -168,6 +168,7 @@ func TestRowsStayTiedToTheirLayers(t *testing.T) {
 // What this browser kept of another piece that once had the same number is not
 // taken for this one's, and not forgotten.
 func TestADraftOfAnotherPieceIsLeftAlone(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)

@@ -52,6 +52,7 @@ func TestAPlanIsFoundTakenSpoiledAndRepaired(t *testing.T) {
 // A flaking look is planned, and sealed so that it stays; another seal is objected
 // to.
 func TestAFlakingLookIsPlanned(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -100,6 +101,7 @@ func TestAWholePieceIsPlanned(t *testing.T) {
 
 // Ways are compared, weighed, taken and undone by the keyboard alone.
 func TestWaysByTheKeyboardOnly(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -117,6 +119,7 @@ func TestWaysByTheKeyboardOnly(t *testing.T) {
 
 // Moving what counts changes the order at once, and is kept from zone to zone.
 func TestWeightsChangeTheOrder(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -163,6 +166,7 @@ func (a *app) ways() []wire.Way {
 // A way of one's own is made, compared, taken, changed and removed; a plan made by it stays. It may
 // keep to what is on the shelf.
 func TestAWayOfOnesOwn(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)

@@ -55,6 +55,7 @@ func TestAFlakingLookSealedTheWrongWay(t *testing.T) {
 
 // A marble top under heavy use, sealed too softly: read, mended, and kept.
 func TestAMarbleTopSealedTooSoftly(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -81,6 +82,7 @@ func TestRuleBookIsSearchedAndLeadsToThePlace(t *testing.T) {
 
 // What an effect is worked with changes its outcome at once.
 func TestAnEffectIsWorkedAsItsStepSays(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -205,6 +207,7 @@ func TestCautionsAndMeasurements(t *testing.T) {
 
 // Where painters divide, the finding says so and leads to the ways of working; the repair makes it sure.
 func TestWherePaintersDivide(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)
@@ -216,6 +219,7 @@ func TestWherePaintersDivide(t *testing.T) {
 // Bleach on one zone and acid on another are told on both, in the list of steps too, and two days between them
 // clear it; what was sanded at the mill is marked as prepared.
 func TestBleachAndAcidOnOnePiece(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, false)
 	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Washstand", "made": 2010, "zones": [

@@ -104,6 +104,7 @@ func TestSettingsOfTwoTabs(t *testing.T) {
 
 // What a material cannot carry stands behind the rest, and is found by its name all the same.
 func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, false)
 	a.call("POST", "/api/pieces", `{"format": "rutile/piece", "version": 1, "name": "Shelf", "zones": [{"id": "top", "substrate": "melamine", "finish": "none"}]}`, 201)
@@ -120,6 +121,7 @@ func TestWhatAMaterialCarriesComesFirst(t *testing.T) {
 // A repair that is pressed while the verdict is of an older plan waits for that of this one, and drops no step that
 // was laid since.
 func TestARepairOfAnOlderPlan(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	var slow atomic.Bool
 	a := refusing(t, false, func(r *http.Request) int {

@@ -301,6 +301,7 @@ func TestALabelChangesAVerdict(t *testing.T) {
 
 // What is left is dragged on the picture of the can, and a weight says it too.
 func TestTheLevelIsDraggedAndWeighed(t *testing.T) {
+	inSoak(t)
 	t.Parallel()
 	a := start(t, true)
 	ctx := browser(t, 1280, 800)

@@ -78,17 +78,25 @@ async function giveRoom() {
   for (const name of await caches.keys()) if (!name.includes("precache")) await caches.delete(name);
 }
 
-/** put keeps entries until they are acknowledged. */
-export async function put(about: About, says: string | undefined, entries: Entry[], pictures?: Blob[]) {
+let last = 0; // the order of the last entry
+
+/** add keeps entries, and then shows that they are kept: the page may be closed once it says so. */
+async function add(fresh: Omit<Waiting, "n">[]) {
   await ready;
-  const n = (shown().at(-1)?.n ?? 0) + 1;
-  const fresh = entries.map((entry, i): Waiting => {
-    const w = { ...about, n: n + i, entry, says, written: Date.now(), known: lastContact() };
-    return i === 0 && pictures?.length ? { ...w, pictures } : w;
-  });
-  const stored = store(fresh);
-  show([...shown(), ...fresh]);
-  await stored;
+  last = Math.max(last, shown().at(-1)?.n ?? 0);
+  const all = fresh.map((w): Waiting => ({ ...w, n: ++last }));
+  await store(all);
+  show([...shown().filter((w) => !all.some((x) => x.entry.id === w.entry.id)), ...all]);
+}
+
+/** put keeps entries until they are acknowledged. */
+export function put(about: About, says: string | undefined, entries: Entry[], pictures?: Blob[]) {
+  return add(
+    entries.map((entry, i) => {
+      const w = { ...about, entry, says, written: Date.now(), known: lastContact() };
+      return i === 0 && pictures?.length ? { ...w, pictures } : w;
+    }),
+  );
 }
 
 /** drop forgets entries, by their ids: the server has them, or the painter gives them up. */
@@ -208,16 +216,11 @@ function post(some: Waiting[]) {
 /** takeOver keeps entries that this device had logged under another address of the computer. */
 export async function takeOver(all: Waiting[]) {
   await ready;
-  const n = (shown().at(-1)?.n ?? 0) + 1;
-  const fresh = all
-    .filter((w) => !shown().some((x) => x.entry.id === w.entry.id))
-    .map((w, i) => ({ ...w, n: n + i, refused: undefined }));
-  const stored = store(fresh);
-  show([...shown(), ...fresh]);
-  await stored;
+  const has = (w: Waiting) => shown().some((x) => x.entry.id === w.entry.id);
+  await add(all.filter((w) => !has(w)).map((w) => ({ ...w, refused: undefined })));
 }
 
-// A page that is closed while the browser has no room loses what waits: it asks first.
+// A page that is closed loses what is not stored, for want of room or of time: it asks first.
 addEventListener("beforeunload", (e) => {
-  if (noRoom.now() && shown().length && !reach().denied) e.preventDefault();
+  if (unstored.size && !reach().denied) e.preventDefault();
 });
