@@ -96,24 +96,25 @@ async function answerTo(request: Request, event: ExtendableEvent): Promise<Respo
 }
 
 const CALM = 400; // ms that an answer waits to be kept: what is drawn comes first
-const newest = new Map<string, number>(); // when the last answer to a question came
+const newest = new Map<string, number>(); // the number of the last answer to a question
+let answers = 0;
 const OFTEN = 50; // answers after which it is looked whether there are too many
 let puts = 0;
 let visit = 0; // counts how often this device was not let in
 
 /** keep keeps an answer with the time at which it came. Without room for it, the next time is another. */
 async function keep(key: string, r: Response, calm = CALM) {
-  const [at, of] = [Date.now(), visit];
-  newest.set(key, at);
+  const [at, of, n] = [Date.now(), visit, ++answers];
+  newest.set(key, n);
   await new Promise((done) => setTimeout(done, calm));
-  if (newest.get(key) !== at) return; // another has come since
+  if (newest.get(key) !== n) return; // another has come since
   if (of !== visit) return; // not let in any more since
   const headers = new Headers(r.headers);
   headers.set("X-Kept-At", String(at));
   headers.delete("Content-Encoding");
   try {
-    const answers = await caches.open(ANSWERS);
-    await answers.put(key, new Response(await r.blob(), { status: r.status, headers }));
+    const cache = await caches.open(ANSWERS);
+    await cache.put(key, new Response(await r.blob(), { status: r.status, headers }));
     if (++puts % OFTEN === 0) await trim(ANSWERS);
   } catch {
     // The device has no room: pictures go first.
