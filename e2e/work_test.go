@@ -266,12 +266,19 @@ func TestTapsAreNeverLost(t *testing.T) {
 	// Something is logged in another tab while something is typed here: the card moves, and what was typed stays.
 	do(t, ctx, chromedp.Navigate(l.url("/today")), shows(`[data-group="later"] [data-card]`), click(`[data-do="note"]`), shows("dialog textarea"), note("typed meanwhile"))
 	l.post("/api/pieces/1/log", json.RawMessage(`{"entries": [{"id": "elsewhere", "at": "2026-11-24T11:20:00Z", "what": "began", "zone": "seat", "planned": {"step": 1}}]}`))
-	says[bool](t, ctx, `(new BroadcastChannel("rutile.log").postMessage("changed"), true)`)
+	says[bool](t, ctx, `(new BroadcastChannel("rutile.log").postMessage("sent"), true)`)
 	do(t, ctx, shows(`[data-group="now"] [data-card]`), hides(`[data-group="later"]`))
 	if typed := value(t, ctx, "dialog textarea"); typed != "typed meanwhile" {
 		t.Errorf("the note is %q", typed)
 	}
-	do(t, ctx, click(`[data-do="log"]`), hides("dialog"), shows("[data-logged]"), logs(`[data-do="done"]`))
+	do(t, ctx, click(`[data-do="log"]`), hides("dialog"), shows("[data-logged]"), chromedp.Sleep(300*time.Millisecond))
+	// A tap asks for what comes next once: its own answer has it.
+	tap := says[float64](t, ctx, `performance.now()`)
+	do(t, ctx, logs(`[data-do="done"]`), chromedp.Sleep(300*time.Millisecond))
+	asked := fmt.Sprintf(`performance.getEntriesByType("resource").filter((r) => r.startTime > %f && r.name.includes("today")).map((r) => r.name)`, tap)
+	if all := says[[]string](t, ctx, asked); len(all) != 1 || !strings.Contains(all[0], "/log?") {
+		t.Errorf("asked for %q", all)
+	}
 	// What a card opens is at hand a moment later. The server is gone: taps are kept, over a reload as well.
 	do(t, ctx, chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		return until(ctx, tab, `performance.getEntriesByType("resource").some((r) => r.name.includes("OtherwiseSheet"))`, "what a card opens")

@@ -282,7 +282,7 @@ func TestALostPhone(t *testing.T) {
 	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), logs(`[data-do="done"]`))
 	a.down()
 	// At once out of reach, what was logged is not next again.
-	says[bool](t, phone.ctx, `(new BroadcastChannel("rutile.log").postMessage("changed"), true)`)
+	says[bool](t, phone.ctx, `(new BroadcastChannel("rutile.log").postMessage("sent"), true)`)
 	phone.do(shows("[data-out-of-reach]"), hides(`[data-state="not_begun"]`))
 	phone.do(click(`[data-do="note"]`), shows("dialog textarea"), note("left in the yard"), click(`[data-do="log"]`), hides("dialog"), shows(`[data-waits="1"]`))
 	phone.stop()

@@ -12,10 +12,9 @@ import { useCardSheet } from "../today/CardSheet";
 import { ItemCard } from "../today/ItemCard";
 import { onward } from "../today/onward";
 import { nowOf, useToday } from "../today/useToday";
-import { useShared } from "../ui/shared";
 import { type Units, useUnits, when } from "../ui/units";
 import OtherwiseSheet from "./OtherwiseSheet";
-import { type About, waiting } from "./queue";
+import { type About, useWaitingIf } from "./queue";
 import { type Log, newEntry, useLog } from "./useLog";
 import { takenBack, Waits } from "./Waits";
 
@@ -41,7 +40,7 @@ export default function WorkView() {
   const [fix, setFix] = useState<Line>(); // what is corrected
   const [all, setAll] = useState(false);
   const away = useReach().kept !== undefined || log.failed;
-  const waits = useShared(waiting);
+  const waits = useWaitingIf(away);
   useTick(5000, true);
   if (q.isError && !q.data) {
     return (

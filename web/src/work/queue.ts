@@ -3,7 +3,7 @@ import { reach } from "../api/reach";
 import { type About, type Entry, opened, type Waiting } from "../offline/kept";
 import { sendPhoto } from "../overview/sendPhoto";
 import { askToday } from "../today/useToday";
-import { shared } from "../ui/shared";
+import { shared, useShared } from "../ui/shared";
 import { inTouch, lastContact, righted } from "./times";
 
 // What was logged and not yet acknowledged by the server. It stays in the browser until it is: a tap is never lost.
@@ -16,7 +16,13 @@ const BEFORE = "rutile.log"; // where earlier versions kept it
 export const waiting = shared<Waiting[]>([]);
 export const noRoom = shared(false);
 
+const nothing = shared<Waiting[]>([]);
+
+/** useWaitingIf is what waits, where that matters; elsewhere nothing is drawn again when it changes. */
+export const useWaitingIf = (matters: boolean) => useShared(matters ? waiting : nothing);
+
 const unstored = new Set<string>(); // what this page alone knows of yet
+const dropped = new Set<string>(); // what is still stored, and is being forgotten
 const others = new BroadcastChannel("rutile.log");
 
 const shown = waiting.now;
@@ -30,7 +36,7 @@ async function load() {
     localStorage.removeItem(BEFORE);
     const all = await db.getAll("log");
     const mine = shown().filter((w) => unstored.has(w.entry.id));
-    show([...all.filter((w) => !unstored.has(w.entry.id)), ...mine]);
+    show([...all.filter((w) => !unstored.has(w.entry.id) && !dropped.has(w.entry.id)), ...mine]);
   } catch {
     // Then it lasts as long as the page.
   }
@@ -52,8 +58,17 @@ function before(): Waiting[] {
 /** ready is when what is kept was read. */
 export const ready = load();
 
-others.onmessage = () => void load();
-const tellOthers = () => others.postMessage("changed");
+// What other tabs do with what waits: keep it, or forget it once the server has it.
+type Told = "kept" | "sent";
+others.addEventListener("message", () => void load());
+const tellOthers = (told: Told) => others.postMessage(told);
+
+/** whenOthersSend calls a function when another tab has sent something, until the function that it returns is called. */
+export function whenOthersSend(f: () => void) {
+  const heard = (e: MessageEvent<Told>) => e.data === "sent" && f();
+  others.addEventListener("message", heard);
+  return () => others.removeEventListener("message", heard);
+}
 
 /** store keeps something that waits. A full browser gives up pictures and answers that were taken along before. */
 async function store(all: Waiting[]) {
@@ -65,7 +80,7 @@ async function store(all: Waiting[]) {
       await Promise.all([...all.map((w) => tx.store.put(w)), tx.done]);
       for (const w of all) unstored.delete(w.entry.id);
       noRoom.set(false);
-      tellOthers();
+      tellOthers("kept");
       return;
     } catch {
       // No room, or nothing is kept at all.
@@ -100,16 +115,25 @@ export function put(about: About, says: string | undefined, entries: Entry[], pi
 }
 
 /** drop forgets entries, by their ids: the server has them, or the painter gives them up. */
-export async function drop(ids: string[]) {
-  for (const id of ids) unstored.delete(id);
+export function drop(ids: string[]) {
+  for (const id of ids) {
+    unstored.delete(id);
+    dropped.add(id);
+  }
+  show(shown().filter((w) => !ids.includes(w.entry.id)));
+  void forget(ids);
+}
+
+// Nobody waits for this: what stays by mistake is sent again, and counts once.
+async function forget(ids: string[]) {
   try {
     const tx = (await opened).transaction("log", "readwrite", { durability: "strict" });
     await Promise.all([...ids.map((id) => tx.store.delete(id)), tx.done]);
   } catch {
     // It was never kept.
   }
-  show(shown().filter((w) => !ids.includes(w.entry.id)));
-  tellOthers();
+  for (const id of ids) dropped.delete(id);
+  tellOthers("sent");
 }
 
 const MOST = 200; // entries in one request
@@ -143,7 +167,7 @@ export async function send(): Promise<Sent> {
       const some = those().slice(0, MOST);
       try {
         took(out, await post(some));
-        await drop(some.map((w) => w.entry.id));
+        drop(some.map((w) => w.entry.id));
       } catch (e) {
         if (turnedAway(e)) throw e;
         if (some.length === 1) await refuse(some, (e as Error).message);
@@ -183,7 +207,7 @@ async function oneByOne(some: Waiting[], out: Sent) {
   for (const w of some) {
     try {
       took(out, await post([w]));
-      await drop([w.entry.id]);
+      drop([w.entry.id]);
     } catch (x) {
       if (turnedAway(x)) throw x;
       await refuse([w], (x as Error).message);

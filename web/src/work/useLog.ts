@@ -6,7 +6,7 @@ import { newClockID } from "../clocks/useClocks";
 import { TODAY_KEY, took } from "../today/useToday";
 import { useShared } from "../ui/shared";
 import { useStable } from "../ui/stable";
-import { type About, type Entry, put, send, waiting } from "./queue";
+import { type About, type Entry, put, send, waiting, whenOthersSend } from "./queue";
 
 const DRAWN = 60; // ms until what comes next is drawn, before anything else is asked for
 
@@ -27,14 +27,14 @@ export function logChanged(queries: QueryClient) {
 /** useOtherTabs follows what another tab has logged. */
 export function useOtherTabs() {
   const queries = useQueryClient();
-  useEffect(() => {
-    const others = new BroadcastChannel("rutile.log");
-    others.onmessage = () => {
-      void queries.invalidateQueries({ queryKey: TODAY_KEY });
-      logChanged(queries);
-    };
-    return () => others.close();
-  }, [queries]);
+  useEffect(
+    () =>
+      whenOthersSend(() => {
+        void queries.invalidateQueries({ queryKey: TODAY_KEY });
+        logChanged(queries);
+      }),
+    [queries],
+  );
 }
 
 /** What was logged last, and what came of it. */
