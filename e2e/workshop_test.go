@@ -56,6 +56,16 @@ func startWithAStool(t testing.TB) (*app, wire.Saved) {
 	return a, answered[wire.Saved](a, "POST", "/api/pieces", stool, http.StatusCreated)
 }
 
+// withAPhone is startWithAStool with a phone that is paired and has taken everything along.
+func withAPhone(t testing.TB) (*app, wire.Saved, *profile) {
+	t.Helper()
+	a, saved := startWithAStool(t)
+	phone := a.phone(true)
+	phone.pair("Phone")
+	phone.do(shows(`[data-offline="ready"]`))
+	return a, saved, phone
+}
+
 func (a *app) at(path string) string { return "https://" + a.workshop + path }
 
 // profile is a phone's browser with what it keeps; it may be closed and opened again.
@@ -309,10 +319,8 @@ func TestALostPhone(t *testing.T) {
 // The computer gets another address: the phone stays the same device, and what waits at the old address goes over.
 func TestAnotherAddress(t *testing.T) {
 	t.Parallel()
-	a, saved := startWithAStool(t)
-	phone := a.phone(true)
-	phone.pair("Phone")
-	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	a, saved, phone := withAPhone(t)
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	a.down()
 	phone.do(click(`[data-do="done"]`), shows(`[data-waits="1"]`), click(`[data-do="done"]`), shows(`[data-waits="2"]`))
 
@@ -340,10 +348,7 @@ func TestAnotherAddress(t *testing.T) {
 // A plan is changed on the phone out of reach, and on the computer meanwhile: the painter chooses, as with a second tab.
 func TestAPlanChangedInTwoPlaces(t *testing.T) {
 	t.Parallel()
-	a, was := startWithAStool(t)
-	phone := a.phone(true)
-	phone.pair("Phone")
-	phone.do(shows(`[data-offline="ready"]`))
+	a, was, phone := withAPhone(t)
 	a.down()
 	phone.do(chromedp.Navigate(a.at("/pieces/1/seat/plan")), shows(`[data-row="3"]`), click(`[data-row="3"]`), click(`[data-do="remove"]`), shows(`[data-save="unsent"][data-kept="yes"]`), shows("[data-stale]"), contains("[data-out-of-reach]", "new verdicts wait for the computer"))
 	a.up(false)
@@ -357,10 +362,8 @@ func TestAPlanChangedInTwoPlaces(t *testing.T) {
 // The phone's storage is full: it says so, gives up what it took along before what waits, and sends it all the same.
 func TestAFullPhone(t *testing.T) {
 	t.Parallel()
-	a, saved := startWithAStool(t)
-	phone := a.phone(true)
-	phone.pair("Phone")
-	phone.do(shows(`[data-offline="ready"]`), chromedp.Navigate(a.at("/today")), shows("[data-card]"))
+	a, saved, phone := withAPhone(t)
+	phone.do(chromedp.Navigate(a.at("/today")), shows("[data-card]"))
 	a.down()
 	quota := func(bytes int) act {
 		return chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
@@ -391,10 +394,7 @@ func (o overlay) Open(name string) (fs.File, error) {
 // A newer page comes while something waits: it is used when the painter says so, and what waits is still there.
 func TestANewerPage(t *testing.T) {
 	t.Parallel()
-	a, _ := startWithAStool(t)
-	phone := a.phone(true)
-	phone.pair("Phone")
-	phone.do(shows(`[data-offline="ready"]`))
+	a, _, phone := withAPhone(t)
 	var busy atomic.Bool
 	a.refuse = func(r *http.Request) int {
 		if busy.Load() && r.Method == "POST" && strings.HasSuffix(r.URL.Path, "/log") {

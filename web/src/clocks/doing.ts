@@ -7,6 +7,7 @@ import { lastContact, righted } from "../work/times";
 // What was done with clocks while the server did not answer. Clocks that were started run here until it does.
 
 const waiting = shared<ClockDoing[]>([]);
+let last = 0; // the order of the last
 const { now: all, set: show } = waiting;
 
 const ready = opened
@@ -20,12 +21,15 @@ type Doing<T = ClockDoing> = T extends ClockDoing ? Omit<T, "n" | "at" | "known"
 
 /** later keeps something done with a clock until the server answers. */
 export async function later(x: Doing) {
+  const at = Date.now();
   await ready;
   // A clock that is stopped before the server knew of it need not be started there.
   if (x.do === "stop") for (const s of all()) if (s.do === "start" && s.id === x.id) await drop(s);
-  const made = { ...x, n: (all().at(-1)?.n ?? 0) + 1, at: Date.now(), known: lastContact() } as ClockDoing;
-  show([...all(), made]);
+  last = Math.max(last, all().at(-1)?.n ?? 0) + 1;
+  const made = { ...x, n: last, at, known: lastContact() } as ClockDoing;
+  // Shown once it is stored: the page may be closed then.
   await opened.then((db) => db.put("clocks", made)).catch(() => undefined);
+  show([...all(), made]);
 }
 
 /** open tells whether something waits to be sent. */

@@ -10,16 +10,16 @@ const loadSheet = () => import("../work/OtherwiseSheet");
 const OtherwiseSheet = lazy(loadSheet);
 const SOON = 400; // ms after the first drawing
 
-/** About is what is logged of what a card shows: what is its step done otherwise, or something that is only noted. */
-export type About = { x: Item; what: "otherwise" | "note" };
+/** Asked is what a card opens its sheet for: its step was done otherwise, or something is only noted. */
+export type Asked = { x: Item; what: "otherwise" | "note" };
 
 /**
  * useCardSheet is the sheet of a card, and what opens it. The page has it, and not the card: the card moves or goes when
  * an answer comes, and what was typed stays.
  */
-export function useCardSheet(log: Log): [sheet: ReactNode, open: (of: About) => void] {
+export function useCardSheet(log: Log): [sheet: ReactNode, open: (of: Asked) => void] {
   const queries = useQueryClient();
-  const [of, open] = useState<About>();
+  const [of, open] = useState<Asked>();
   useEffect(() => {
     // Fetched before it is opened: the server may be out of reach by then.
     const soon = setTimeout(() => {

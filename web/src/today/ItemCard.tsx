@@ -4,7 +4,7 @@ import { Swatch } from "../colour/Swatch";
 import { Joint } from "../ui/Mark";
 import { useUnits, when } from "../ui/units";
 import { type Log, newEntry } from "../work/useLog";
-import { type About, aboutOf } from "./CardSheet";
+import { type Asked, aboutOf } from "./CardSheet";
 import { timeSays } from "./timeSays";
 import type { Due, Item } from "./useToday";
 
@@ -38,7 +38,7 @@ export function Row({ x, now, onOpen }: { x: Item; now: number; onOpen: () => vo
   );
 }
 
-type CardProps = { x: Item; now: number; log: Log; onSheet: (of: About) => void; as?: "h2" | "h3" };
+type CardProps = { x: Item; now: number; log: Log; onSheet: (of: Asked) => void; as?: "h2" | "h3" };
 
 /** ItemCard is what comes next on a zone, large enough for a knuckle. */
 export function ItemCard({ x, now, log, onSheet, as: Head = "h3" }: CardProps) {

@@ -114,7 +114,11 @@ export default function WorkView() {
             )}
           </div>
           {lines.length === 0 && (
-            <p>Nothing is logged yet. Press Start or Done at the next step, here or on Today: that is all it takes.</p>
+            <p>
+              {waits.some((w) => w.piece === id)
+                ? "What waits comes here once it is sent."
+                : "Nothing is logged yet. Press Start or Done at the next step, here or on Today: that is all it takes."}
+            </p>
           )}
           <ol className="grid gap-1.5">
             {lines.map((l) => (
